@@ -1,0 +1,67 @@
+//! What a quantity measures.
+
+use std::fmt;
+
+/// What a quantity measures. Values of one dimension share one SI unit.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Dimension {
+    /// Plain number (Q values, counts); has no unit.
+    Number,
+    /// Hz.
+    Frequency,
+    /// m.
+    Length,
+    /// m2.
+    Area,
+    /// m3.
+    Volume,
+    /// kg.
+    Mass,
+    /// ohm.
+    Resistance,
+    /// H.
+    Inductance,
+    /// W.
+    Power,
+    /// V.
+    Voltage,
+    /// m/N.
+    Compliance,
+    /// T m (the same as N/A).
+    ForceFactor,
+    /// degC; the one unit that is not SI, because air is only ever stated so.
+    Temperature,
+    /// Pa.
+    Pressure,
+    /// 0 to 1, typed in percent.
+    Fraction,
+}
+
+impl Dimension {
+    /// The word used for this dimension in messages.
+    pub fn noun(self) -> &'static str {
+        match self {
+            Self::Number => "plain number",
+            Self::Frequency => "frequency",
+            Self::Length => "length",
+            Self::Area => "area",
+            Self::Volume => "volume",
+            Self::Mass => "mass",
+            Self::Resistance => "resistance",
+            Self::Inductance => "inductance",
+            Self::Power => "power",
+            Self::Voltage => "voltage",
+            Self::Compliance => "compliance",
+            Self::ForceFactor => "force factor",
+            Self::Temperature => "temperature",
+            Self::Pressure => "pressure",
+            Self::Fraction => "percentage",
+        }
+    }
+}
+
+impl fmt::Display for Dimension {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(self.noun())
+    }
+}
