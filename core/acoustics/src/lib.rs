@@ -1,1 +1,21 @@
-//! stub
+//! Air, drivers, the acoustic network and its solution.
+//!
+//! SI throughout, time factor `exp(+j omega t)`, phasors are RMS. Excursions and air speeds are
+//! reported as one-way peak values, levels in dB re 20 uPa at 1 m in half space.
+//!
+//! The path through the crate is `enclosure` (a cabinet becomes a network) -> `network` (what was
+//! compiled) -> `solve` (flows and pressures at a frequency) -> `response` (curves and figures).
+//! Only `enclosure` knows cabinet families; only `element` knows physical effects.
+
+pub mod driver;
+pub mod element;
+pub mod enclosure;
+pub mod medium;
+pub mod network;
+pub mod response;
+pub mod solve;
+
+/// Complex phasor.
+pub type Complex = num_complex::Complex64;
+
+pub(crate) const J: Complex = Complex::new(0.0, 1.0);

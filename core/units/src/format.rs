@@ -12,11 +12,7 @@ pub fn significant(value: f64, digits: u32) -> String {
     let exponent = value.abs().log10().floor();
     let decimals = (f64::from(digits) - 1.0 - exponent).clamp(0.0, 12.0);
     let text = format!("{value:.*}", decimals as usize);
-    if text.contains('.') {
-        text.trim_end_matches('0').trim_end_matches('.').to_owned()
-    } else {
-        text
-    }
+    if text.contains('.') { text.trim_end_matches('0').trim_end_matches('.').to_owned() } else { text }
 }
 
 /// Writes an SI value in a unit: `format_in(0.044, litre, 3)` is `"44 l"`.

@@ -52,9 +52,7 @@ pub fn parse_number(text: &str) -> Result<f64, NumberError> {
         Some((whole, fraction)) => (unsigned_integer(whole, text)?, fraction),
         None => (0.0, unsigned),
     };
-    let (top, bottom) = fraction
-        .split_once('/')
-        .ok_or_else(|| NumberError::NotANumber(text.to_owned()))?;
+    let (top, bottom) = fraction.split_once('/').ok_or_else(|| NumberError::NotANumber(text.to_owned()))?;
     let bottom = unsigned_integer(bottom, text)?;
     if bottom < 1.0 {
         return Err(NumberError::ZeroDenominator(text.to_owned()));
@@ -75,25 +73,16 @@ fn decimal(text: &str) -> Result<f64, NumberError> {
     if !plain.chars().all(allowed) {
         return Err(NumberError::NotANumber(text.to_owned()));
     }
-    let value: f64 = plain
-        .parse()
-        .map_err(|_| NumberError::NotANumber(text.to_owned()))?;
+    let value: f64 = plain.parse().map_err(|_| NumberError::NotANumber(text.to_owned()))?;
     if let Some((whole, after)) = text.split_once(',') {
         let zero = whole.trim_start_matches(['-', '+', '−']).trim_matches('0').is_empty();
         if !zero && after.len() == 3 && after.bytes().all(|b| b.is_ascii_digit()) {
             return Err(NumberError::Ambiguous(text.to_owned()));
         }
     }
-    if value.is_finite() {
-        Ok(value)
-    } else {
-        Err(NumberError::NotANumber(text.to_owned()))
-    }
+    if value.is_finite() { Ok(value) } else { Err(NumberError::NotANumber(text.to_owned())) }
 }
 
 fn unsigned_integer(text: &str, whole_text: &str) -> Result<f64, NumberError> {
-    text.trim()
-        .parse::<u32>()
-        .map(f64::from)
-        .map_err(|_| NumberError::NotANumber(whole_text.to_owned()))
+    text.trim().parse::<u32>().map(f64::from).map_err(|_| NumberError::NotANumber(whole_text.to_owned()))
 }

@@ -2,9 +2,9 @@
 
 use std::fmt;
 
+use crate::Dimension;
 use crate::number::{NumberError, parse_number};
 use crate::table::{Unit, unit_named, units_of};
-use crate::Dimension;
 
 /// A quantity as read.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -47,11 +47,9 @@ impl fmt::Display for QuantityError {
             Self::MissingUnit(wanted) => {
                 write!(f, "a unit is missing; write it with {}", choices(*wanted))
             }
-            Self::UnknownUnit { unit, wanted } => write!(
-                f,
-                "\"{unit}\" is not a unit of {wanted}; write it with {}",
-                choices(*wanted)
-            ),
+            Self::UnknownUnit { unit, wanted } => {
+                write!(f, "\"{unit}\" is not a unit of {wanted}; write it with {}", choices(*wanted))
+            }
             Self::WrongDimension { unit, found, wanted } => write!(
                 f,
                 "\"{unit}\" is a unit of {found}, and a {wanted} is wanted; write it with {}",
@@ -96,19 +94,15 @@ pub fn parse_quantity(text: &str, dimension: Dimension) -> Result<Parsed, Quanti
         };
     }
     match unit_named(unit) {
-        Some(found) if found.dimension == dimension => Ok(Parsed {
-            si: number * found.factor,
-            unit: Some(found),
-        }),
+        Some(found) if found.dimension == dimension => {
+            Ok(Parsed { si: number * found.factor, unit: Some(found) })
+        }
         Some(found) => Err(QuantityError::WrongDimension {
             unit: unit.to_owned(),
             found: found.dimension,
             wanted: dimension,
         }),
-        None => Err(QuantityError::UnknownUnit {
-            unit: unit.to_owned(),
-            wanted: dimension,
-        }),
+        None => Err(QuantityError::UnknownUnit { unit: unit.to_owned(), wanted: dimension }),
     }
 }
 
@@ -120,9 +114,7 @@ fn unit_start(text: &str) -> usize {
             let exponent = matches!(c, 'e' | 'E')
                 && at > 0
                 && bytes[at - 1].is_ascii_digit()
-                && bytes
-                    .get(at + 1)
-                    .is_some_and(|next| next.is_ascii_digit() || matches!(next, b'-' | b'+'));
+                && bytes.get(at + 1).is_some_and(|next| next.is_ascii_digit() || matches!(next, b'-' | b'+'));
             !(exponent || c.is_ascii_digit() || c.is_whitespace() || "+-−.,/".contains(c))
         })
         .map_or(text.len(), |(at, _)| at)

@@ -22,12 +22,7 @@ const fn unit(
     aliases: &'static [&'static str],
     factor: f64,
 ) -> Unit {
-    Unit {
-        dimension,
-        symbol,
-        aliases,
-        factor,
-    }
+    Unit { dimension, symbol, aliases, factor }
 }
 
 const INCH: f64 = 0.0254;
@@ -49,8 +44,18 @@ pub static UNITS: &[Unit] = &[
     unit(Dimension::Area, "m2", &["m²", "m^2", "sq m"], 1.0),
     unit(Dimension::Area, "in2", &["in²", "in^2", "sq in", "sqin"], INCH * INCH),
     unit(Dimension::Volume, "l", &["litre", "litres", "liter", "liters", "ltr", "dm3", "dm³"], 1e-3),
-    unit(Dimension::Volume, "cuft", &["cu ft", "cu.ft", "cu. ft.", "ft3", "ft³", "ft^3", "cubic foot", "cubic feet"], FOOT * FOOT * FOOT),
-    unit(Dimension::Volume, "cuin", &["cu in", "in3", "in³", "in^3", "cubic inch", "cubic inches"], INCH * INCH * INCH),
+    unit(
+        Dimension::Volume,
+        "cuft",
+        &["cu ft", "cu.ft", "cu. ft.", "ft3", "ft³", "ft^3", "cubic foot", "cubic feet"],
+        FOOT * FOOT * FOOT,
+    ),
+    unit(
+        Dimension::Volume,
+        "cuin",
+        &["cu in", "in3", "in³", "in^3", "cubic inch", "cubic inches"],
+        INCH * INCH * INCH,
+    ),
     unit(Dimension::Volume, "cm3", &["cm³", "cm^3", "cc", "ml"], 1e-6),
     unit(Dimension::Volume, "m3", &["m³", "m^3", "cubic metre", "cubic metres"], 1.0),
     unit(Dimension::Mass, "g", &["gram", "grams"], 1e-3),
@@ -86,13 +91,8 @@ pub fn units_of(dimension: Dimension) -> impl Iterator<Item = &'static Unit> {
 /// An exact spelling wins over one that differs in case.
 pub fn unit_named(name: &str) -> Option<&'static Unit> {
     let spellings = |unit: &'static Unit| std::iter::once(&unit.symbol).chain(unit.aliases);
-    UNITS
-        .iter()
-        .find(|unit| spellings(unit).any(|s| *s == name))
-        .or_else(|| {
-            let lower = name.to_lowercase();
-            UNITS
-                .iter()
-                .find(|unit| spellings(unit).any(|s| s.to_lowercase() == lower))
-        })
+    UNITS.iter().find(|unit| spellings(unit).any(|s| *s == name)).or_else(|| {
+        let lower = name.to_lowercase();
+        UNITS.iter().find(|unit| spellings(unit).any(|s| s.to_lowercase() == lower))
+    })
 }

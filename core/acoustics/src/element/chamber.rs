@@ -1,0 +1,32 @@
+//! Air enclosed in a volume small against the wavelength.
+
+use super::{At, Element};
+use crate::network::Node;
+use crate::{Complex, J};
+
+/// A lumped chamber: compliance `V/(rho c^2)` in series with an absorption resistance.
+#[derive(Debug, Clone)]
+pub struct Chamber {
+    node: [Node; 1],
+    compliance: f64,
+    absorption: f64,
+}
+
+impl Chamber {
+    /// A chamber of a compliance (m3/Pa) with absorption quality `qa` referred to `omega` (rad/s):
+    /// `R = 1/(omega C QA)` (Small 1973, part I).
+    pub fn new(node: Node, compliance: f64, qa: Option<f64>, omega: f64) -> Self {
+        Self { node: [node], compliance, absorption: qa.map_or(0.0, |qa| 1.0 / (omega * compliance * qa)) }
+    }
+}
+
+impl Element for Chamber {
+    fn terminals(&self) -> &[Node] {
+        &self.node
+    }
+
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
+        let spring = J * at.omega * self.compliance;
+        admittance[0] = spring / (1.0 + spring * self.absorption);
+    }
+}

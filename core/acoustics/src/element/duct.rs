@@ -1,0 +1,114 @@
+//! A duct of one cross-section: a port.
+
+use std::f64::consts::PI;
+
+use super::radiation::{pipe_impedance, piston_impedance};
+use super::{At, Element};
+use crate::medium::{CrossSection, effective_medium};
+use crate::network::Node;
+use crate::{Complex, J};
+
+/// How a duct ends, which sets its length correction.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum End {
+    /// In a wide wall: `8/(3 pi)` radii (Rayleigh 1896).
+    Flanged,
+    /// In open air: 0.613 radii (Levine and Schwinger 1948).
+    Free,
+    /// Along this many walls (1 to 3), which mirror the mouth: a free end of 2, 4 or 8 times the
+    /// area.
+    Walls(u8),
+}
+
+impl End {
+    /// Low-frequency length correction for a mouth of an area (m2), m.
+    pub fn length_correction(self, area: f64) -> f64 {
+        let radius = (area / PI).sqrt();
+        match self {
+            Self::Flanged => 8.0 / (3.0 * PI) * radius,
+            Self::Free => 0.613 * radius,
+            Self::Walls(count) => 0.613 * radius * f64::from(1u32 << count.min(3)).sqrt(),
+        }
+    }
+}
+
+/// `count` equal ducts side by side; terminal 0 is the inner end, terminal 1 the outer.
+///
+/// Uniform transfer matrix with viscothermal wall loss, an end mass inside and, where it opens to
+/// the outside, the radiation impedance of its mouth.
+#[derive(Debug, Clone)]
+pub struct Duct {
+    nodes: [Node; 2],
+    section: CrossSection,
+    length: f64,
+    count: f64,
+    inner: End,
+    outer: End,
+}
+
+impl Duct {
+    /// Ducts of a length (m) from an inner node to the outer one.
+    pub fn new(nodes: [Node; 2], section: CrossSection, length: f64, count: u32, ends: [End; 2]) -> Self {
+        Self { nodes, section, length, count: f64::from(count), inner: ends[0], outer: ends[1] }
+    }
+
+    fn end_impedance(&self, end: End, node: Node, at: &At<'_>) -> Complex {
+        let area = self.section.area();
+        let characteristic = at.air.density * at.air.speed / area;
+        let ka = at.omega / at.air.speed * (area / PI).sqrt();
+        match (node, end) {
+            (Node::Outside, End::Flanged) => characteristic * piston_impedance(ka),
+            (Node::Outside, End::Free) => characteristic * pipe_impedance(ka),
+            _ => J * at.omega * at.air.density * end.length_correction(area) / area,
+        }
+    }
+}
+
+impl Element for Duct {
+    fn terminals(&self) -> &[Node] {
+        &self.nodes
+    }
+
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
+        let (density, modulus) = effective_medium(at.air, self.section, at.omega);
+        let characteristic = (density * modulus).sqrt() / self.section.area();
+        let growth = (J * at.omega * (density / modulus).sqrt() * self.length).exp();
+        let decay = growth.inv();
+        let (cosh, sinh) = ((growth + decay) / 2.0, (growth - decay) / 2.0);
+        let (b, c) = (characteristic * sinh, sinh / characteristic);
+        let inner = self.end_impedance(self.inner, self.nodes[0], at);
+        let outer = self.end_impedance(self.outer, self.nodes[1], at);
+        // Chain matrix of end, duct, end; its determinant stays 1.
+        let a_all = cosh + inner * c;
+        let b_all = b + cosh * outer + inner * (c * outer + cosh);
+        let d_all = c * outer + cosh;
+        let scale = self.count / b_all;
+        admittance.copy_from_slice(&[d_all * scale, -scale, -scale, a_all * scale]);
+    }
+}
+
+/// A plain acoustic mass between two nodes: the port of the textbook circuit. It is what the duct is
+/// checked against, not what designs are computed with.
+#[derive(Debug, Clone)]
+pub struct Mass {
+    nodes: [Node; 2],
+    mass: f64,
+}
+
+impl Mass {
+    /// An acoustic mass in kg/m4.
+    pub fn new(nodes: [Node; 2], mass: f64) -> Self {
+        Self { nodes, mass }
+    }
+}
+
+impl Element for Mass {
+    fn terminals(&self) -> &[Node] {
+        &self.nodes
+    }
+
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
+        let y = (J * at.omega * self.mass).inv();
+        admittance.copy_from_slice(&[y, -y, -y, y]);
+    }
+}

@@ -1,0 +1,57 @@
+//! Sealed cabinets.
+
+use std::f64::consts::PI;
+
+use super::{Compiled, Fidelity, Losses};
+use crate::driver::Driver;
+use crate::element::{Chamber, MovingCoil, Resistance};
+use crate::medium::Air;
+use crate::network::{Network, Node};
+
+/// A closed box.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Sealed {
+    /// Net inside volume, m3.
+    pub volume: f64,
+    /// Losses at the system resonance.
+    pub losses: Losses,
+}
+
+/// Closed-box system values (Small 1972/73).
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ClosedBox {
+    /// Resonance of driver and box, Hz: `Fs sqrt(1 + Vas/Vb)`.
+    pub fc: f64,
+    /// Total Q at that resonance, box losses included.
+    pub qtc: f64,
+}
+
+impl Sealed {
+    /// Resonance and Q without solving the network.
+    ///
+    /// The box's losses act on its share `alpha/(1 + alpha)` of the total stiffness:
+    /// `1/Qtc = 1/(Qts sqrt(1 + alpha)) + (1/QL + 1/QA) alpha/(1 + alpha)`, first order in the losses.
+    pub fn closed_box(&self, driver: &Driver, air: &Air) -> ClosedBox {
+        let alpha = driver.vas(air) / self.volume;
+        let stiffening = (1.0 + alpha).sqrt();
+        let box_loss = [self.losses.ql, self.losses.qa].into_iter().flatten().map(f64::recip).sum::<f64>();
+        ClosedBox {
+            fc: driver.fs() * stiffening,
+            qtc: (1.0 / (driver.qts() * stiffening) + box_loss * alpha / (1.0 + alpha)).recip(),
+        }
+    }
+
+    pub(super) fn compile(&self, driver: &Driver, air: &Air, fidelity: Fidelity) -> Compiled {
+        let inside = Node::Inside(0);
+        let closed_box = self.closed_box(driver, air);
+        let omega = 2.0 * PI * closed_box.fc;
+        let compliance = air.compliance(self.volume);
+        let cone = MovingCoil::new(Node::Outside, inside, *driver, fidelity.radiation);
+        let mut network = Network::new(*air, *driver, 1, cone);
+        network.add(Chamber::new(inside, compliance, self.losses.qa, omega));
+        if let Some(ql) = self.losses.ql {
+            network.add(Resistance::leak(inside, compliance, ql, omega));
+        }
+        Compiled { network, closed_box: Some(closed_box), port_tuning: None }
+    }
+}

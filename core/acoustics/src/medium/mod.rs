@@ -1,0 +1,7 @@
+//! What sound travels in.
+
+mod air;
+mod viscothermal;
+
+pub use air::Air;
+pub use viscothermal::{CrossSection, effective_medium};

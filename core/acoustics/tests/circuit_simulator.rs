@@ -1,0 +1,86 @@
+//! The solver against ngspice: the same circuits, solved by `reference/ngspice/run.py`.
+
+use oak_acoustics::driver::Driver;
+use oak_acoustics::element::End;
+use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed};
+use oak_acoustics::medium::{Air, CrossSection};
+use oak_acoustics::response::{FrequencyGrid, Response};
+use serde_json::Value;
+
+const FOLDER: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../reference/ngspice");
+
+fn number(value: &Value, key: &str) -> f64 {
+    value[key].as_f64().unwrap_or_else(|| panic!("{key} in {value}"))
+}
+
+fn driver(case: &Value) -> Driver {
+    let d = &case["driver"];
+    let of = |key| number(d, key);
+    Driver {
+        re: of("re"),
+        le: of("le"),
+        bl: of("bl"),
+        mms: of("mms"),
+        cms: of("cms"),
+        rms: of("rms"),
+        sd: of("sd"),
+        xmax: None,
+        pe: None,
+        nominal: 4.0,
+    }
+}
+
+fn enclosure(case: &Value) -> Enclosure {
+    let losses = Losses { ql: case["ql"].as_f64(), qa: case["qa"].as_f64() };
+    let volume = number(case, "volume");
+    let Some(port) = case.get("port") else {
+        return Enclosure::Sealed(Sealed { volume, losses });
+    };
+    let end = |key: &str| if port[key] == "free" { End::Free } else { End::Flanged };
+    let port = Port {
+        section: CrossSection::Round { radius: number(port, "diameter") / 2.0 },
+        length: Some(number(port, "length")),
+        count: number(port, "count") as u32,
+        inner: end("inner"),
+        outer: end("outer"),
+    };
+    Enclosure::Ported(Ported { volume, losses, ports: vec![port], tuning: None })
+}
+
+#[test]
+fn every_lumped_circuit_agrees_to_a_hundredth_of_a_db_and_a_thousandth_of_impedance() {
+    let plan = std::fs::read_to_string(format!("{FOLDER}/cases.json")).expect("cases.json");
+    let plan: Value = serde_json::from_str(&plan).expect("JSON");
+    let air = Air {
+        density: number(&plan["air"], "density"),
+        speed: number(&plan["air"], "speed"),
+        ..Air::reference()
+    };
+    let cases = plan["cases"].as_array().expect("cases");
+    assert!(cases.len() >= 4);
+    for case in cases {
+        compare(case, &air);
+    }
+}
+
+fn compare(case: &Value, air: &Air) {
+    let name = case["name"].as_str().expect("name");
+    let compiled = enclosure(case).compile(&driver(case), air, Fidelity::TEXTBOOK).expect("compiles");
+    let mut rows = csv::Reader::from_path(format!("{FOLDER}/{name}.csv")).expect("results");
+    let rows: Vec<[f64; 4]> = rows.deserialize().map(|row| row.expect("four numbers")).collect();
+    assert_eq!(rows.len(), 201, "{name}: 100 points a decade from 10 to 1000 Hz");
+    let grid = FrequencyGrid::logarithmic(10.0, 1000.0, rows.len()).expect("grid");
+    let response = Response::of(&compiled.network, &grid, number(case, "volts"));
+    for (index, ((row, level), impedance)) in
+        rows.iter().zip(response.level()).zip(&response.impedance).enumerate()
+    {
+        let [frequency, their_level, their_impedance, their_phase] = *row;
+        assert!((response.frequency[index] / frequency - 1.0).abs() < 1e-6);
+        assert!((level - their_level).abs() < 0.01, "{name} at {frequency} Hz: {level} dB, {their_level} dB");
+        let theirs = oak_acoustics::Complex::from_polar(their_impedance, their_phase.to_radians());
+        assert!(
+            (impedance - theirs).norm() < 1e-3 * their_impedance,
+            "{name} at {frequency} Hz: {impedance} ohm, {theirs} ohm"
+        );
+    }
+}

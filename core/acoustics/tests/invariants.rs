@@ -1,0 +1,226 @@
+//! What must hold for every driver in every box.
+
+use oak_acoustics::driver::{Driver, Missing, Sheet};
+use oak_acoustics::element::End;
+use oak_acoustics::enclosure::{CompileError, Enclosure, Fidelity, Losses, Port, Ported, Sealed};
+use oak_acoustics::medium::{Air, CrossSection};
+use oak_acoustics::response::{Figures, FrequencyGrid, GridError, Response};
+use proptest::prelude::*;
+
+fn any_driver() -> impl Strategy<Value = Driver> {
+    (15.0f64..90.0, 0.15f64..1.4, 1.5f64..12.0, 2.0f64..12.0, 0.004f64..0.3, 0.008f64..0.15, 0.0f64..3e-3)
+        .prop_map(|(fs, qes, qms, re, vas, sd, le)| {
+            let sheet = Sheet {
+                re: Some(re),
+                le: Some(le),
+                fs: Some(fs),
+                qms: Some(qms),
+                qes: Some(qes),
+                vas: Some(vas),
+                sd: Some(sd),
+                xmax: Some(8e-3),
+                ..Sheet::default()
+            };
+            sheet.complete(&Air::reference()).expect("complete").0
+        })
+}
+
+fn any_end() -> impl Strategy<Value = End> {
+    prop_oneof![Just(End::Free), Just(End::Flanged), (1u8..=3).prop_map(End::Walls)]
+}
+
+fn any_section() -> impl Strategy<Value = CrossSection> {
+    prop_oneof![
+        (0.01f64..0.12).prop_map(|radius| CrossSection::Round { radius }),
+        (0.05f64..0.5, 0.004f64..0.08).prop_map(|(width, height)| CrossSection::Slot { width, height }),
+    ]
+}
+
+fn any_losses() -> impl Strategy<Value = Losses> {
+    (proptest::option::of(2.0f64..200.0), proptest::option::of(2.0f64..200.0))
+        .prop_map(|(ql, qa)| Losses { ql, qa })
+}
+
+fn any_enclosure() -> impl Strategy<Value = Enclosure> {
+    let sealed = (0.002f64..0.5, any_losses())
+        .prop_map(|(volume, losses)| Enclosure::Sealed(Sealed { volume, losses }));
+    let port = (any_section(), 0.02f64..1.5, 1u32..5, any_end(), any_end()).prop_map(
+        |(section, length, count, inner, outer)| Port { section, length: Some(length), count, inner, outer },
+    );
+    let ported = (0.005f64..0.5, any_losses(), proptest::collection::vec(port, 1..4)).prop_map(
+        |(volume, losses, ports)| Enclosure::Ported(Ported { volume, losses, ports, tuning: None }),
+    );
+    prop_oneof![sealed, ported]
+}
+
+fn simple_ported(volume: f64, radius: f64, length: Option<f64>, tuning: Option<f64>) -> Ported {
+    let port = Port {
+        section: CrossSection::Round { radius },
+        length,
+        count: 1,
+        inner: End::Free,
+        outer: End::Flanged,
+    };
+    Ported { volume, losses: Losses::default(), ports: vec![port], tuning }
+}
+
+proptest! {
+    /// A passive load never gives energy back, and every result is a number.
+    #[test]
+    fn the_impedance_is_passive_and_every_figure_is_a_number(driver in any_driver(), enclosure in any_enclosure()) {
+        let network = enclosure.compile(&driver, &Air::reference(), Fidelity::FULL).expect("compiles").network;
+        let grid = FrequencyGrid::logarithmic(5.0, 2000.0, 80).expect("grid");
+        let response = Response::of(&network, &grid, 10.0);
+        for (index, z) in response.impedance.iter().enumerate() {
+            prop_assert!(z.re > 0.0, "{} ohm at {} Hz", z, response.frequency[index]);
+            prop_assert!(z.re >= driver.re * (1.0 - 1e-9), "motion can only add resistance");
+            prop_assert!(response.group_delay[index].is_finite());
+        }
+        prop_assert!(response.level().chain(response.excursion()).all(f64::is_finite));
+        let figures = Figures::of(&network, 10.0);
+        prop_assert!(figures.impedance_minimum.value >= driver.re * (1.0 - 1e-3));
+        prop_assert!(figures.level_peak.value.is_finite());
+    }
+
+    /// Doubling the voltage is 6 dB, twice the travel and the same impedance.
+    #[test]
+    fn the_network_is_linear(driver in any_driver(), enclosure in any_enclosure()) {
+        let network = enclosure.compile(&driver, &Air::reference(), Fidelity::FULL).expect("compiles").network;
+        let grid = FrequencyGrid::logarithmic(10.0, 500.0, 9).expect("grid");
+        let (one, two) = (Response::of(&network, &grid, 1.0), Response::of(&network, &grid, 2.0));
+        for k in 0..9 {
+            prop_assert!((two.pressure[k] / one.pressure[k] - 2.0).norm() < 1e-9);
+            prop_assert!((two.impedance[k] / one.impedance[k] - 1.0).norm() < 1e-9);
+        }
+    }
+
+    /// A longer port tunes lower, a larger box tunes lower.
+    #[test]
+    fn tuning_falls_with_length_and_volume(
+        volume in 0.01f64..0.3, radius in 0.015f64..0.1, length in 0.02f64..1.0, grow in 1.02f64..1.5,
+    ) {
+        let driver = Sheet {
+            re: Some(6.0), fs: Some(30.0), qms: Some(4.0), qes: Some(0.4), vas: Some(0.1), sd: Some(0.03),
+            ..Sheet::default()
+        }.complete(&Air::reference()).expect("complete").0;
+        let tuned = |volume, length| {
+            Enclosure::Ported(simple_ported(volume, radius, Some(length), None))
+                .compile(&driver, &Air::reference(), Fidelity::FULL).expect("compiles")
+                .port_tuning.expect("ported").reactance
+        };
+        let here = tuned(volume, length);
+        prop_assert!(tuned(volume, length * grow) < here);
+        prop_assert!(tuned(volume * grow, length) < here);
+    }
+
+    /// The length found for a tuning gives that tuning.
+    #[test]
+    fn length_and_tuning_are_inverse(driver in any_driver(), volume in 0.01f64..0.3, radius in 0.02f64..0.08, tuning in 18.0f64..70.0) {
+        let air = Air::reference();
+        match Enclosure::Ported(simple_ported(volume, radius, None, Some(tuning))).compile(&driver, &air, Fidelity::FULL) {
+            Ok(compiled) => {
+                let length = compiled.port_tuning.expect("ported").ports[0].length;
+                let back = Enclosure::Ported(simple_ported(volume, radius, Some(length), None))
+                    .compile(&driver, &air, Fidelity::FULL).expect("compiles").port_tuning.expect("ported");
+                prop_assert!((back.reactance / tuning - 1.0).abs() < 1e-6);
+            }
+            Err(CompileError::TuningTooHigh { highest }) => prop_assert!(highest < tuning),
+            Err(other) => prop_assert!(false, "{other}"),
+        }
+    }
+
+    /// Completing from Vas, Cms, Mms or Bl gives the same driver.
+    #[test]
+    fn every_way_to_state_the_suspension_completes_the_same_driver(driver in any_driver()) {
+        let air = Air::reference();
+        let base = Sheet {
+            re: Some(driver.re), le: Some(driver.le), fs: Some(driver.fs()), sd: Some(driver.sd),
+            qms: Some(driver.qms()), qts: Some(driver.qts()), ..Sheet::default()
+        };
+        for sheet in [
+            Sheet { vas: Some(driver.vas(&air)), ..base },
+            Sheet { cms: Some(driver.cms), ..base },
+            Sheet { mms: Some(driver.mms), ..base },
+            Sheet { bl: Some(driver.bl), ..base },
+        ] {
+            let (same, _) = sheet.complete(&air).expect("complete");
+            for (a, b) in [(same.mms, driver.mms), (same.cms, driver.cms), (same.bl, driver.bl), (same.rms, driver.rms)] {
+                prop_assert!((a / b - 1.0).abs() < 1e-9);
+            }
+        }
+    }
+}
+
+#[test]
+fn an_empty_sheet_says_everything_that_is_missing() {
+    let missing = Sheet::default().complete(&Air::reference()).expect_err("nothing is known");
+    assert_eq!(missing, [Missing::Re, Missing::Fs, Missing::Sd, Missing::TwoOfTheQs, Missing::Suspension]);
+}
+
+#[test]
+fn a_total_q_above_its_parts_is_refused() {
+    let sheet = Sheet { qms: Some(3.0), qts: Some(3.5), ..Sheet::default() };
+    let missing = sheet.complete(&Air::reference()).expect_err("impossible");
+    assert!(missing.contains(&Missing::QtsNotBelow { qts: 3.5, other: 3.0 }));
+}
+
+#[test]
+fn a_tuning_no_port_can_reach_names_the_highest_that_can_be() {
+    let driver = Sheet {
+        re: Some(6.0),
+        fs: Some(30.0),
+        qms: Some(4.0),
+        qes: Some(0.4),
+        vas: Some(0.1),
+        sd: Some(0.03),
+        ..Sheet::default()
+    };
+    let driver = driver.complete(&Air::reference()).expect("complete").0;
+    let compile = |tuning| {
+        Enclosure::Ported(simple_ported(0.2, 0.02, None, Some(tuning))).compile(
+            &driver,
+            &Air::reference(),
+            Fidelity::FULL,
+        )
+    };
+    let Err(CompileError::TuningTooHigh { highest }) = compile(120.0) else { panic!("must be refused") };
+    assert!(compile(highest * 0.99).is_ok() && compile(highest * 1.01).is_err());
+}
+
+#[test]
+fn a_grid_that_makes_no_sense_is_refused() {
+    assert_eq!(
+        FrequencyGrid::logarithmic(100.0, 10.0, 5),
+        Err(GridError::Reversed { from: 100.0, to: 10.0 })
+    );
+    assert_eq!(FrequencyGrid::logarithmic(0.0, 10.0, 5), Err(GridError::OutOfRange(0.0)));
+    assert_eq!(FrequencyGrid::logarithmic(10.0, 100.0, 1), Err(GridError::Points(1)));
+    assert!(FrequencyGrid::logarithmic(f64::NAN, 100.0, 10).is_err());
+}
+
+#[test]
+fn the_slot_made_narrower_tunes_lower() {
+    // Common practice. The slit's friction adds to the narrowing of the area.
+    let driver = Sheet {
+        re: Some(6.0),
+        fs: Some(30.0),
+        qms: Some(4.0),
+        qes: Some(0.4),
+        vas: Some(0.1),
+        sd: Some(0.03),
+        ..Sheet::default()
+    };
+    let driver = driver.complete(&Air::reference()).expect("complete").0;
+    let tuned = |height| {
+        let section = CrossSection::Slot { width: 0.3, height };
+        let port = Port { section, length: Some(0.3), count: 1, inner: End::Walls(2), outer: End::Flanged };
+        let ported = Ported { volume: 0.05, losses: Losses::default(), ports: vec![port], tuning: None };
+        let compiled =
+            Enclosure::Ported(ported).compile(&driver, &Air::reference(), Fidelity::FULL).expect("compiles");
+        let tuning = compiled.port_tuning.expect("ported");
+        (tuning.reactance, tuning.helmholtz)
+    };
+    let (wide, narrow, crack) = (tuned(0.03), tuned(0.015), tuned(0.003));
+    assert!(wide.0 > narrow.0 && narrow.0 > crack.0);
+    assert!(crack.0 / crack.1 < 0.97 * wide.0 / wide.1, "friction must lower it beyond the plain formula");
+}
