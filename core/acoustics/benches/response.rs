@@ -35,11 +35,13 @@ fn responses(criterion: &mut Criterion) {
     for (name, enclosure, fidelity) in cases {
         let network = enclosure.compile(&driver, &air, fidelity).expect("compiles").network;
         criterion.bench_function(&format!("600 points: {name}"), |b| {
-            b.iter(|| Response::of(&network, &grid, 20.0))
+            b.iter(|| Response::of(&network, &grid, 20.0));
         });
     }
     let network = ported.compile(&driver, &air, Fidelity::FULL).expect("compiles").network;
-    criterion.bench_function("all figures: ported", |b| b.iter(|| Figures::of(&network, 20.0)));
+    criterion.bench_function("all figures: ported", |b| {
+        b.iter(|| Figures::of(&network, 20.0));
+    });
 }
 
 criterion_group!(benches, responses);

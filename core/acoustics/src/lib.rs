@@ -19,3 +19,10 @@ pub mod solve;
 pub type Complex = num_complex::Complex64;
 
 pub(crate) const J: Complex = Complex::new(0.0, 1.0);
+
+/// Principal square root, by real roots only: several times quicker than the general polar route and as
+/// exact where the real part is not negative, which is where every medium property lies.
+pub(crate) fn root(z: Complex) -> Complex {
+    let real = (0.5 * (z.norm_sqr().sqrt() + z.re)).sqrt();
+    Complex::new(real, 0.5 * z.im / real)
+}

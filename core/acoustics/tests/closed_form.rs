@@ -106,7 +106,7 @@ fn a_ported_box_is_the_fourth_order_system_of_thiele_and_small() {
     // With the port as a mass the network is that circuit, so 1e-6 dB.
     let air = Air::reference();
     for (qts, alpha, h, ql) in [
-        (0.3827, 1.4142, 1.0, 1e9),
+        (0.3827, std::f64::consts::SQRT_2, 1.0, 1e9),
         (0.30, 3.03, 1.235, 1e9),
         (0.4048, 1.0613, 1.0, 7.0),
         (0.55, 0.6, 0.8, 5.0),

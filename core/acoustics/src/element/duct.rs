@@ -6,7 +6,7 @@ use super::radiation::{pipe_impedance, piston_impedance};
 use super::{At, Element};
 use crate::medium::{CrossSection, effective_medium};
 use crate::network::Node;
-use crate::{Complex, J};
+use crate::{Complex, J, root};
 
 /// How a duct ends, which sets its length correction.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -42,25 +42,50 @@ pub struct Duct {
     section: CrossSection,
     length: f64,
     count: f64,
-    inner: End,
-    outer: End,
+    area: f64,
+    /// Radius of a round mouth of the same area, m.
+    radius: f64,
+    ends: [DuctEnd; 2],
+}
+
+/// What a duct meets at an end.
+#[derive(Debug, Clone, Copy)]
+enum DuctEnd {
+    /// A plug of air that moves along: its length over its area, 1/m.
+    Mass(f64),
+    /// The open air in front of a wall.
+    Baffled,
+    /// The open air all round.
+    Unbaffled,
 }
 
 impl Duct {
     /// Ducts of a length (m) from an inner node to the outer one.
     pub fn new(nodes: [Node; 2], section: CrossSection, length: f64, count: u32, ends: [End; 2]) -> Self {
-        Self { nodes, section, length, count: f64::from(count), inner: ends[0], outer: ends[1] }
+        let area = section.area();
+        let meets = |node, end: End| match (node, end) {
+            (Node::Outside, End::Flanged) => DuctEnd::Baffled,
+            (Node::Outside, End::Free) => DuctEnd::Unbaffled,
+            _ => DuctEnd::Mass(end.length_correction(area) / area),
+        };
+        Self {
+            nodes,
+            section,
+            length,
+            count: f64::from(count),
+            area,
+            radius: (area / PI).sqrt(),
+            ends: [meets(nodes[0], ends[0]), meets(nodes[1], ends[1])],
+        }
     }
 
-    fn end_impedance(&self, end: End, node: Node, at: &At<'_>) -> Complex {
-        let area = self.section.area();
-        let characteristic = at.air.density * at.air.speed / area;
-        let ka = at.omega / at.air.speed * (area / PI).sqrt();
-        match (node, end) {
-            (Node::Outside, End::Flanged) => characteristic * piston_impedance(ka),
-            (Node::Outside, End::Free) => characteristic * pipe_impedance(ka),
-            _ => J * at.omega * at.air.density * end.length_correction(area) / area,
-        }
+    fn end_impedance(&self, end: DuctEnd, at: &At<'_>) -> Complex {
+        let relative = match end {
+            DuctEnd::Mass(slug) => return J * at.omega * at.air.density * slug,
+            DuctEnd::Baffled => piston_impedance(at.omega / at.air.speed * self.radius),
+            DuctEnd::Unbaffled => pipe_impedance(at.omega / at.air.speed * self.radius),
+        };
+        relative * (at.air.density * at.air.speed / self.area)
     }
 }
 
@@ -71,13 +96,14 @@ impl Element for Duct {
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
         let (density, modulus) = effective_medium(at.air, self.section, at.omega);
-        let characteristic = (density * modulus).sqrt() / self.section.area();
-        let growth = (J * at.omega * (density / modulus).sqrt() * self.length).exp();
+        let slowness = root(density / modulus);
+        let characteristic = modulus * slowness / self.area;
+        let growth = (J * at.omega * slowness * self.length).exp();
         let decay = growth.inv();
         let (cosh, sinh) = ((growth + decay) / 2.0, (growth - decay) / 2.0);
         let (b, c) = (characteristic * sinh, sinh / characteristic);
-        let inner = self.end_impedance(self.inner, self.nodes[0], at);
-        let outer = self.end_impedance(self.outer, self.nodes[1], at);
+        let inner = self.end_impedance(self.ends[0], at);
+        let outer = self.end_impedance(self.ends[1], at);
         // Chain matrix of end, duct, end; its determinant stays 1.
         let a_all = cosh + inner * c;
         let b_all = b + cosh * outer + inner * (c * outer + cosh);

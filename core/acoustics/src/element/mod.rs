@@ -13,8 +13,8 @@ mod resistance;
 pub use chamber::Chamber;
 pub use duct::{Duct, End, Mass};
 pub use moving_coil::MovingCoil;
-pub(crate) use moving_coil::{coil_current, terminal_impedance};
-pub use radiation::piston_impedance;
+pub(crate) use moving_coil::coil_current;
+pub use radiation::{piston_impedance, piston_resistance};
 pub use resistance::Resistance;
 
 use crate::Complex;

@@ -1,6 +1,6 @@
 //! The driver as a branch between the air before and behind its cone.
 
-use super::{At, Element, piston_impedance};
+use super::{At, Element, piston_resistance};
 use crate::Complex;
 use crate::driver::Driver;
 use crate::network::Node;
@@ -37,7 +37,7 @@ impl MovingCoil {
             return moving;
         }
         let ka = at.omega / at.air.speed * (d.sd / std::f64::consts::PI).sqrt();
-        moving + piston_impedance(ka).re * at.air.density * at.air.speed * d.sd
+        moving + piston_resistance(ka) * at.air.density * at.air.speed * d.sd
     }
 }
 
@@ -57,15 +57,7 @@ impl Element for MovingCoil {
     }
 }
 
-/// Electrical impedance seen at the terminals for a cone velocity (m/s RMS), ohm.
-///
-/// `E/i` with `i = (E - Bl v)/Ze`.
-pub(crate) fn terminal_impedance(driver: &Driver, omega: f64, volts: f64, velocity: Complex) -> Complex {
-    let ze = MovingCoil::blocked_impedance(driver, omega);
-    volts * ze / (volts - driver.bl * velocity)
-}
-
-/// Current in the coil for a cone velocity, A RMS.
+/// Current in the coil for a cone velocity (m/s RMS), A RMS: `(E - Bl v)/Ze`.
 pub(crate) fn coil_current(driver: &Driver, omega: f64, volts: f64, velocity: Complex) -> Complex {
     (Complex::from(volts) - driver.bl * velocity) / MovingCoil::blocked_impedance(driver, omega)
 }

@@ -1,15 +1,19 @@
 //! Single figures read off a network.
 
-use super::curves::{excursion_of, level_of, pressure_at_one_metre};
+use std::f64::consts::SQRT_2;
+
+use super::curves::{excursion_of, level_of};
 use super::{FrequencyGrid, Response};
 use crate::network::Network;
-use crate::solve::Solver;
 
 /// Span and density of the grid that figures are searched on; roots are then refined, so its
 /// spacing only decides how narrow a feature may be and still be seen.
 const SEARCH_FROM: f64 = 5.0;
 const SEARCH_TO: f64 = 1000.0;
 const SEARCH_POINTS: usize = 240;
+
+/// Halvings of a grid step (2.2 %) that refine a root to a billionth.
+const HALVINGS: usize = 24;
 
 /// A largest or smallest value and where it lies.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -58,78 +62,63 @@ struct Search<'a> {
     network: &'a Network,
     volts: f64,
     response: Response,
-    level: Vec<f64>,
-    excursion: Vec<f64>,
 }
+
+/// A real quantity read off a response at one of its points.
+type Reading<'r> = &'r dyn Fn(&Response, usize) -> f64;
 
 impl<'a> Search<'a> {
     fn new(network: &'a Network, volts: f64) -> Self {
         let grid = FrequencyGrid::logarithmic(SEARCH_FROM, SEARCH_TO, SEARCH_POINTS)
             .expect("the search grid is within the allowed range");
-        let response = Response::of(network, &grid, volts);
-        let (level, excursion) = (response.level().collect(), response.excursion().collect());
-        Self { network, volts, response, level, excursion }
+        Self { network, volts, response: Response::of(network, &grid, volts) }
     }
 
     fn figures(&self) -> Figures {
         let reference_level = self.network.driver.reference_level(self.volts, &self.network.air);
         let [f3, f6, f10] = [3.0, 6.0, 10.0].map(|drop| self.lowest_within(reference_level - drop));
-        let from = |low: Option<f64>| low.unwrap_or(SEARCH_FROM);
+        let impedance: Reading = &|r, k| -r.impedance[k].norm();
+        let lowest = self.largest(impedance, 10.0, SEARCH_TO);
         Figures {
             reference_level,
             f3,
             f6,
             f10,
-            level_peak: self.largest(&self.level, SEARCH_FROM),
-            excursion_in_band: f3.map(|f3| self.largest(&self.excursion, f3)),
+            level_peak: self.largest(&|r, k| level_of(r.pressure[k]), SEARCH_FROM, SEARCH_TO),
+            excursion_in_band: f3.map(|f3| self.largest(&excursion_at, f3, SEARCH_TO)),
             within_xmax_above: self.within_xmax_above(),
             air_speed: self.air_speed(),
-            impedance_minimum: self.impedance_minimum(),
-            impedance_dip: self.impedance_dip(),
-            group_delay: self.largest(&self.response.group_delay, from(f10)),
+            impedance_minimum: Peak { value: -lowest.value, ..lowest },
+            impedance_dip: self.impedance_dip(impedance),
+            group_delay: self.largest(&|r, k| r.group_delay[k], f10.unwrap_or(SEARCH_FROM), SEARCH_TO),
         }
     }
 
-    /// Lowest frequency at which the level reaches a threshold, refined between grid points.
+    /// Lowest frequency at which the level reaches a threshold.
     fn lowest_within(&self, threshold: f64) -> Option<f64> {
-        let index = self.level.iter().position(|level| *level >= threshold)?;
-        let mut solver = Solver::new(self.network);
-        Some(self.refine(index, |f| {
-            solver.solve(f, self.volts);
-            let pressure = pressure_at_one_metre(
-                self.network.air.density,
-                2.0 * std::f64::consts::PI * f,
-                solver.total_outflow(),
-            );
-            level_of(pressure) >= threshold
-        }))
+        let reaches = |r: &Response, k: usize| level_of(r.pressure[k]) >= threshold;
+        let index = (0..self.response.frequency.len()).find(|&k| reaches(&self.response, k))?;
+        Some(self.refine(index, reaches))
     }
 
     fn within_xmax_above(&self) -> Option<f64> {
         let xmax = self.network.driver.xmax?;
-        let Some(last_beyond) = self.excursion.iter().rposition(|x| *x > xmax) else {
-            return Some(SEARCH_FROM);
-        };
-        if last_beyond + 1 >= self.excursion.len() {
-            return None;
-        }
-        let mut solver = Solver::new(self.network);
-        Some(self.refine(last_beyond + 1, |f| {
-            solver.solve(f, self.volts);
-            excursion_of(solver.outflow(self.network.cone, 0) / self.network.driver.sd, f) <= xmax
-        }))
+        let within = |r: &Response, k: usize| excursion_at(r, k) <= xmax;
+        let points = self.response.frequency.len();
+        let first_within = (0..points).rposition(|k| !within(&self.response, k)).map_or(0, |k| k + 1);
+        (first_within < points).then(|| self.refine(first_within, within))
     }
 
     /// Where a condition that holds at a grid point and not at the one before begins to hold.
-    fn refine(&self, index: usize, mut holds: impl FnMut(f64) -> bool) -> f64 {
+    fn refine(&self, index: usize, holds: impl Fn(&Response, usize) -> bool) -> f64 {
         let mut high = self.response.frequency[index];
         if index == 0 {
             return high;
         }
         let mut low = self.response.frequency[index - 1];
-        for _ in 0..40 {
+        for _ in 0..HALVINGS {
             let middle = 0.5 * (low + high);
-            if holds(middle) {
+            if holds(&self.at(middle), 0) {
                 high = middle;
             } else {
                 low = middle;
@@ -138,55 +127,55 @@ impl<'a> Search<'a> {
         high
     }
 
+    fn at(&self, frequency: f64) -> Response {
+        Response::of(self.network, &FrequencyGrid::single(frequency), self.volts)
+    }
+
     fn air_speed(&self) -> Option<Peak> {
         (0..self.network.openings.len())
             .map(|opening| {
-                let speeds: Vec<f64> = self.response.air_speed(opening).collect();
-                self.largest(&speeds, SEARCH_FROM)
+                let speed = |r: &Response, k: usize| SQRT_2 * r.opening_velocity[opening][k].norm();
+                self.largest(&speed, SEARCH_FROM, SEARCH_TO)
             })
             .max_by(|a, b| a.value.total_cmp(&b.value))
     }
 
-    fn impedance_minimum(&self) -> Peak {
-        let negated: Vec<f64> = self.response.impedance.iter().map(|z| -z.norm()).collect();
-        let peak = self.largest(&negated, 10.0);
-        Peak { value: -peak.value, ..peak }
-    }
-
     /// The dip between the first two impedance maxima, where there are two below 500 Hz.
-    fn impedance_dip(&self) -> Option<f64> {
-        let size: Vec<f64> = self.response.impedance.iter().map(|z| z.norm()).collect();
+    fn impedance_dip(&self, negated: Reading<'_>) -> Option<f64> {
+        let size = |k: usize| -negated(&self.response, k);
         let below = self.response.frequency.partition_point(|f| *f < 500.0);
-        let mut maxima = (1..below).filter(|&k| size[k] > size[k - 1] && size[k] >= size[k + 1]);
+        let mut maxima = (1..below).filter(|&k| size(k) > size(k - 1) && size(k) >= size(k + 1));
         let (first, second) = (maxima.next()?, maxima.next()?);
-        let negated: Vec<f64> = size[first..=second].iter().map(|z| -z).collect();
-        let (at, _) = vertex(&self.response.frequency[first..=second], &negated)?;
-        Some(at)
+        let frequency = &self.response.frequency;
+        Some(self.largest(negated, frequency[first], frequency[second]).frequency)
     }
 
-    /// Largest value at or above a frequency, with its place refined by a parabola.
-    fn largest(&self, values: &[f64], from: f64) -> Peak {
-        let start = self.response.frequency.partition_point(|f| *f < from).min(values.len() - 1);
-        let frequencies = &self.response.frequency[start..];
-        let (frequency, value) =
-            vertex(frequencies, &values[start..]).unwrap_or((frequencies[0], values[start]));
-        Peak { value, frequency }
+    /// Largest reading between two frequencies. Its place is the vertex of the parabola through the
+    /// largest grid value and its neighbours, its value is solved there, never extrapolated.
+    fn largest(&self, reading: Reading<'_>, from: f64, to: f64) -> Peak {
+        let frequency = &self.response.frequency;
+        let last = frequency.len() - 1;
+        let start = frequency.partition_point(|f| *f < from).min(last);
+        let end = frequency.partition_point(|f| *f <= to).saturating_sub(1).max(start);
+        let value = |k: usize| reading(&self.response, k);
+        let top = (start..=end).max_by(|a, b| value(*a).total_cmp(&value(*b))).unwrap_or(start);
+        let on_grid = Peak { value: value(top), frequency: frequency[top] };
+        if top == 0 || top == last {
+            return on_grid;
+        }
+        let (left, right) = (value(top - 1), value(top + 1));
+        let curvature = left - 2.0 * on_grid.value + right;
+        let shift = 0.5 * (left - right) / curvature;
+        let vertex =
+            (on_grid.frequency * (shift * (frequency[1] / frequency[0]).ln()).exp()).clamp(from.min(to), to);
+        if !vertex.is_finite() {
+            return on_grid;
+        }
+        let refined = Peak { value: reading(&self.at(vertex), 0), frequency: vertex };
+        if refined.value > on_grid.value { refined } else { on_grid }
     }
 }
 
-/// Vertex of the parabola through the largest value and its neighbours, in log frequency; the end
-/// point itself where the largest value is at an end. `None` for an empty slice.
-fn vertex(frequency: &[f64], values: &[f64]) -> Option<(f64, f64)> {
-    let (k, top) = values.iter().copied().enumerate().max_by(|a, b| a.1.total_cmp(&b.1))?;
-    if k == 0 || k + 1 == values.len() {
-        return Some((frequency[k], top));
-    }
-    let (left, right) = (values[k - 1], values[k + 1]);
-    let curvature = left - 2.0 * top + right;
-    if curvature > -f64::EPSILON * top.abs() {
-        return Some((frequency[k], top));
-    }
-    let shift = 0.5 * (left - right) / curvature;
-    let step = (frequency[k + 1] / frequency[k]).ln();
-    Some((frequency[k] * (shift * step).exp(), top - 0.25 * (left - right) * shift))
+fn excursion_at(response: &Response, index: usize) -> f64 {
+    excursion_of(response.cone_velocity[index], response.frequency[index])
 }

@@ -51,6 +51,11 @@ impl FrequencyGrid {
         Ok(Self((0..points).map(|k| from * (step * k as f64).exp()).collect()))
     }
 
+    /// One frequency, Hz; it must be above 0.
+    pub(super) fn single(frequency: f64) -> Self {
+        Self(vec![frequency])
+    }
+
     /// The frequencies, Hz, rising.
     pub fn frequencies(&self) -> &[f64] {
         &self.0
