@@ -1,1 +1,16 @@
-//! stub
+//! The open design and driver files.
+//!
+//! A file holds what was typed, units and all, and may be incomplete: the *raw* form in [`file`].
+//! [`resolve`] turns it into the complete SI form that the core computes with, or returns every problem
+//! at once, each with its place. [`report`] runs the computation and lays out the results;
+//! [`exchange`] reads and writes tables.
+
+pub mod exchange;
+pub mod field;
+pub mod file;
+pub mod problem;
+pub mod report;
+pub mod resolve;
+
+pub use oak_acoustics::response;
+pub use problem::{Problem, ProblemKind, Range};

@@ -1,7 +1,7 @@
 //! Losses at the walls of a duct.
 
 use super::Air;
-use crate::{Complex, J};
+use crate::Complex;
 
 /// Shape of a duct's cross-section, as far as its wall losses go.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -86,6 +86,7 @@ fn bessel_ratio(size: f64) -> Complex {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::J;
     use approx::assert_relative_eq;
 
     /// Ascending series of I0 and I1 (Abramowitz and Stegun 9.6.10): slow, and exact where the

@@ -1,0 +1,32 @@
+//! The build file: a cabinet project with its variants.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::RawDesign;
+
+/// What the `format` of a build file says.
+pub const BUILD_FORMAT: &str = "oak-drum/build";
+
+/// One cabinet project with its candidate designs.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawBuild {
+    /// Always `oak-drum/build`.
+    #[schema(pattern = "^oak-drum/build$")]
+    pub format: String,
+    /// Version of the format.
+    #[schema(minimum = 1, maximum = 1)]
+    pub version: u32,
+    /// What to call it.
+    #[schema(max_length = 120)]
+    pub name: String,
+    /// What it is for.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    #[schema(max_length = 10000)]
+    pub notes: String,
+    /// Its candidates.
+    #[serde(default)]
+    #[schema(max_items = 100)]
+    pub variants: Vec<RawDesign>,
+}

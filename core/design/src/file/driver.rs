@@ -1,0 +1,161 @@
+//! The driver file.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::{Typed, VERSION};
+
+/// What the `format` of a driver file says.
+pub const DRIVER_FORMAT: &str = "oak-drum/driver";
+
+/// A driver as its data sheet states it. Fs, Re, Sd, two of Qms, Qes, Qts and one of Vas, Cms, Mms, Bl
+/// determine the rest.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawDriver {
+    /// Always `oak-drum/driver`.
+    #[serde(default = "format")]
+    #[schema(pattern = "^oak-drum/driver$")]
+    pub format: String,
+    /// Version of the format.
+    #[serde(default = "version")]
+    #[schema(minimum = 1, maximum = 1)]
+    pub version: u32,
+    /// What to call it.
+    #[serde(default)]
+    #[schema(max_length = 120)]
+    pub name: String,
+    /// Who makes it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    #[schema(max_length = 120)]
+    pub maker: String,
+    /// Nominal size of the frame.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub size: Option<Typed>,
+    /// Nominal impedance.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub nominal: Option<Typed>,
+    /// DC resistance of the coil.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub re: Option<Typed>,
+    /// Coil inductance.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub le: Option<Typed>,
+    /// Resonance in free air.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fs: Option<Typed>,
+    /// Mechanical Q.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub qms: Option<Typed>,
+    /// Electrical Q.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub qes: Option<Typed>,
+    /// Total Q.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub qts: Option<Typed>,
+    /// Volume of air as stiff as the suspension.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub vas: Option<Typed>,
+    /// Compliance of the suspension.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cms: Option<Typed>,
+    /// Moving mass with air load.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mms: Option<Typed>,
+    /// Force factor.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bl: Option<Typed>,
+    /// Effective cone area.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sd: Option<Typed>,
+    /// One-way linear excursion.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub xmax: Option<Typed>,
+    /// Continuous power.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pe: Option<Typed>,
+    /// Anything worth keeping.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    #[schema(max_length = 10000)]
+    pub notes: String,
+}
+
+fn format() -> String {
+    DRIVER_FORMAT.to_owned()
+}
+
+fn version() -> u32 {
+    VERSION
+}
+
+impl Default for RawDriver {
+    fn default() -> Self {
+        Self {
+            format: format(),
+            version: VERSION,
+            name: String::new(),
+            maker: String::new(),
+            size: None,
+            nominal: None,
+            re: None,
+            le: None,
+            fs: None,
+            qms: None,
+            qes: None,
+            qts: None,
+            vas: None,
+            cms: None,
+            mms: None,
+            bl: None,
+            sd: None,
+            xmax: None,
+            pe: None,
+            notes: String::new(),
+        }
+    }
+}
+
+impl RawDriver {
+    /// The typed values by the name of their field, in the order of the file.
+    pub fn values(&self) -> [(&'static str, &Option<Typed>); 15] {
+        [
+            ("size", &self.size),
+            ("nominal", &self.nominal),
+            ("re", &self.re),
+            ("le", &self.le),
+            ("fs", &self.fs),
+            ("qms", &self.qms),
+            ("qes", &self.qes),
+            ("qts", &self.qts),
+            ("vas", &self.vas),
+            ("cms", &self.cms),
+            ("mms", &self.mms),
+            ("bl", &self.bl),
+            ("sd", &self.sd),
+            ("xmax", &self.xmax),
+            ("pe", &self.pe),
+        ]
+    }
+
+    /// The same, to write to.
+    pub fn value_mut(&mut self, name: &str) -> Option<&mut Option<Typed>> {
+        Some(match name {
+            "size" => &mut self.size,
+            "nominal" => &mut self.nominal,
+            "re" => &mut self.re,
+            "le" => &mut self.le,
+            "fs" => &mut self.fs,
+            "qms" => &mut self.qms,
+            "qes" => &mut self.qes,
+            "qts" => &mut self.qts,
+            "vas" => &mut self.vas,
+            "cms" => &mut self.cms,
+            "mms" => &mut self.mms,
+            "bl" => &mut self.bl,
+            "sd" => &mut self.sd,
+            "xmax" => &mut self.xmax,
+            "pe" => &mut self.pe,
+            _ => return None,
+        })
+    }
+}

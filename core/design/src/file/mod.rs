@@ -1,0 +1,23 @@
+//! Raw forms: what is in a file, as typed.
+
+mod build;
+mod design;
+mod driver;
+mod open;
+mod typed;
+
+pub use build::{BUILD_FORMAT, RawBuild};
+pub use design::{
+    DESIGN_FORMAT, RawAir, RawDesign, RawDrive, RawEnclosure, RawEnd, RawFamily, RawPort, RawShape,
+};
+pub use driver::{DRIVER_FORMAT, RawDriver};
+pub use open::{open_build, open_design, open_driver, read_json};
+pub use typed::Typed;
+
+/// Version of all file formats that this program writes.
+pub const VERSION: u32 = 1;
+
+/// Longest name, in characters.
+pub const LONGEST_NAME: usize = 120;
+/// Longest note, in characters.
+pub const LONGEST_NOTE: usize = 10_000;

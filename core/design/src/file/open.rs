@@ -1,0 +1,61 @@
+//! From text to a raw form.
+
+use serde::de::DeserializeOwned;
+use serde_json::Value;
+
+use super::{BUILD_FORMAT, DESIGN_FORMAT, DRIVER_FORMAT, RawBuild, RawDesign, RawDriver, VERSION};
+use crate::problem::{Problem, ProblemKind};
+
+/// Reads JSON text into a raw form.
+///
+/// # Errors
+/// One problem, at the place in the document where reading stopped.
+pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, Problem> {
+    let mut reader = serde_json::Deserializer::from_slice(text);
+    let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
+        let path = error.path().to_string();
+        let kind = ProblemKind::Malformed { reason: error.inner().to_string() };
+        Problem::new(if path == "." { String::new() } else { path }, kind)
+    })?;
+    reader.end().map_err(|error| Problem::new("", ProblemKind::Malformed { reason: error.to_string() }))?;
+    Ok(value)
+}
+
+/// Opens a design file of any version this program knows.
+///
+/// # Errors
+/// Another format, a newer version, or the place where the text is not such a file.
+pub fn open_design(text: &[u8]) -> Result<RawDesign, Problem> {
+    open(text, DESIGN_FORMAT)
+}
+
+/// Opens a driver file; see [`open_design`].
+///
+/// # Errors
+/// See [`open_design`].
+pub fn open_driver(text: &[u8]) -> Result<RawDriver, Problem> {
+    open(text, DRIVER_FORMAT)
+}
+
+/// Opens a build file; see [`open_design`].
+///
+/// # Errors
+/// See [`open_design`].
+pub fn open_build(text: &[u8]) -> Result<RawBuild, Problem> {
+    open(text, BUILD_FORMAT)
+}
+
+/// The one door for documents from outside; older versions will be lifted here.
+fn open<T: DeserializeOwned>(text: &[u8], wanted: &'static str) -> Result<T, Problem> {
+    let text = text.strip_prefix(b"\xef\xbb\xbf").unwrap_or(text);
+    let document: Value = read_json(text)?;
+    let found = document.get("format").and_then(Value::as_str).unwrap_or("").to_owned();
+    if found != wanted {
+        return Err(Problem::new("format", ProblemKind::OtherFormat { found, wanted }));
+    }
+    let version = document.get("version").and_then(Value::as_u64).unwrap_or(0);
+    if version != u64::from(VERSION) {
+        return Err(Problem::new("version", ProblemKind::OtherVersion { found: version, known: VERSION }));
+    }
+    read_json(text)
+}

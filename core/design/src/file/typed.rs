@@ -1,0 +1,39 @@
+//! A value as typed.
+
+use std::fmt;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A value as typed: a text with its unit (`"1.5 cuft"`), or a bare number where the quantity has no
+/// unit (Q values, counts).
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(untagged)]
+#[schema(examples("44 l", "11 5/16 in", 0.38))]
+pub enum Typed {
+    /// A bare number.
+    Number(f64),
+    /// Anything else; read by the units crate.
+    Text(String),
+}
+
+impl fmt::Display for Typed {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Number(number) => number.fmt(f),
+            Self::Text(text) => f.write_str(text),
+        }
+    }
+}
+
+impl From<&str> for Typed {
+    fn from(text: &str) -> Self {
+        Self::Text(text.to_owned())
+    }
+}
+
+impl From<f64> for Typed {
+    fn from(number: f64) -> Self {
+        Self::Number(number)
+    }
+}

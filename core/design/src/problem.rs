@@ -1,0 +1,233 @@
+//! What is wrong with a file: values first, words last.
+
+use std::fmt;
+
+use oak_units::{QuantityError, format_in};
+
+use crate::field::Field;
+
+/// One thing wrong, with its place.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Problem {
+    /// Where: `enclosure.ports[0].diameter`; empty for the document as a whole.
+    pub field: String,
+    /// What.
+    pub kind: ProblemKind,
+}
+
+/// An allowed range, in the field's usual unit.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Range {
+    /// Smallest allowed value, SI.
+    pub min: f64,
+    /// Largest allowed value, SI.
+    pub max: f64,
+    /// The field, for its unit.
+    pub field: &'static Field,
+}
+
+/// What can be wrong.
+#[derive(Debug, Clone, PartialEq)]
+pub enum ProblemKind {
+    /// A value is needed and absent.
+    Missing {
+        /// What is allowed.
+        range: Range,
+    },
+    /// None of several values is there, and one is needed.
+    MissingOneOf {
+        /// Their names.
+        names: &'static [&'static str],
+        /// How many are needed.
+        needed: usize,
+    },
+    /// A text that is not a quantity of the right kind.
+    Unreadable {
+        /// What was written.
+        given: String,
+        /// Why it cannot be read.
+        reason: QuantityError,
+        /// What is allowed.
+        range: Range,
+    },
+    /// A value outside what makes sense.
+    OutOfRange {
+        /// What was written.
+        given: String,
+        /// What is allowed.
+        range: Range,
+    },
+    /// A count that is not whole.
+    NotWhole {
+        /// What was written.
+        given: String,
+        /// What is allowed.
+        range: Range,
+    },
+    /// A name or note that is too long or empty.
+    Length {
+        /// Characters found.
+        found: usize,
+        /// Fewest allowed.
+        min: usize,
+        /// Most allowed.
+        max: usize,
+    },
+    /// Two values that exclude each other.
+    Excludes {
+        /// The other field.
+        other: &'static str,
+    },
+    /// Qts at or above another Q.
+    QtsNotBelow {
+        /// The Qts, as given.
+        qts: f64,
+        /// The Q it must be below.
+        other: f64,
+    },
+    /// Values that are allowed one by one and make no driver together.
+    Inconsistent {
+        /// What comes out of them.
+        derived: &'static Field,
+        /// Its value, SI.
+        value: f64,
+    },
+    /// A tuning above what the ports allow.
+    TuningTooHigh {
+        /// What was asked, as written.
+        given: String,
+        /// Highest tuning these ports allow, and the lowest that is allowed at all.
+        range: Range,
+    },
+    /// A choice that is not open here.
+    NotHere {
+        /// What was chosen.
+        given: &'static str,
+        /// What can be chosen.
+        allowed: &'static str,
+    },
+    /// Not the JSON it should be.
+    Malformed {
+        /// What the reader says.
+        reason: String,
+    },
+    /// A file of another kind.
+    OtherFormat {
+        /// What it says it is.
+        found: String,
+        /// What is wanted.
+        wanted: &'static str,
+    },
+    /// A file of a version this program does not know.
+    OtherVersion {
+        /// What it says.
+        found: u64,
+        /// The newest version known here.
+        known: u32,
+    },
+}
+
+impl Problem {
+    /// A problem at a place.
+    pub fn new(field: impl Into<String>, kind: ProblemKind) -> Self {
+        Self { field: field.into(), kind }
+    }
+
+    /// The same problem inside a larger document.
+    #[must_use]
+    pub fn within(self, outer: &str) -> Self {
+        let field = match (outer.is_empty(), self.field.is_empty()) {
+            (true, _) => self.field,
+            (_, true) => outer.to_owned(),
+            _ => format!("{outer}.{}", self.field),
+        };
+        Self { field, ..self }
+    }
+
+    /// What is allowed at this place, where that is a range.
+    pub fn range(&self) -> Option<Range> {
+        match &self.kind {
+            ProblemKind::Missing { range }
+            | ProblemKind::Unreadable { range, .. }
+            | ProblemKind::OutOfRange { range, .. }
+            | ProblemKind::NotWhole { range, .. }
+            | ProblemKind::TuningTooHigh { range, .. } => Some(*range),
+            _ => None,
+        }
+    }
+}
+
+impl fmt::Display for Range {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{} to {}", self.field.write(self.min), self.field.write(self.max))
+    }
+}
+
+impl Field {
+    /// Writes an SI value in this field's usual unit.
+    pub fn write(&self, si: f64) -> String {
+        match self.usual_unit() {
+            Some(unit) => format_in(si, unit, 4),
+            None => oak_units::significant(si, 4),
+        }
+    }
+}
+
+impl fmt::Display for Problem {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        if !self.field.is_empty() {
+            write!(f, "{}: ", self.field)?;
+        }
+        self.kind.fmt(f)
+    }
+}
+
+impl fmt::Display for ProblemKind {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Missing { range } => write!(f, "is missing; {range} is allowed"),
+            Self::MissingOneOf { names, needed: 1 } => {
+                write!(f, "one of {} is needed", names.join(", "))
+            }
+            Self::MissingOneOf { names, needed } => write!(f, "{needed} of {} are needed", names.join(", ")),
+            Self::Unreadable { reason, range, .. } => write!(f, "{reason}; {range} is allowed"),
+            Self::OutOfRange { given, range } => write!(f, "{given} is outside {range}"),
+            Self::NotWhole { given, range } => write!(f, "{given} is not a whole number; {range} is allowed"),
+            Self::Length { found, min, max } => {
+                write!(f, "is {found} characters long; {min} to {max} are allowed")
+            }
+            Self::Excludes { other } => write!(f, "cannot be given together with {other}; leave one out"),
+            Self::QtsNotBelow { qts, other } => {
+                write!(f, "Qts {qts} must be below the Qms or Qes of {other} that it is part of")
+            }
+            Self::Inconsistent { derived, value } => write!(
+                f,
+                "these values together give {} = {}, which no driver has; allowed is {} to {}. Check the units of Fs, Sd and Vas",
+                derived.symbol,
+                derived.write(*value),
+                derived.write(derived.min),
+                derived.write(derived.max)
+            ),
+            Self::TuningTooHigh { given, range } => write!(
+                f,
+                "{given} is higher than these ports reach even with no length; {range} is allowed. Make the ports wider or more, or the box smaller"
+            ),
+            Self::NotHere { given, allowed } => {
+                write!(f, "\"{given}\" is not possible here; allowed are {allowed}")
+            }
+            Self::Malformed { reason } => write!(f, "is not as it should be: {reason}"),
+            Self::OtherFormat { found, wanted } if found.is_empty() => {
+                write!(f, "is missing; \"{wanted}\" is wanted")
+            }
+            Self::OtherFormat { found, wanted } => {
+                write!(f, "\"{found}\" was found and \"{wanted}\" is wanted")
+            }
+            Self::OtherVersion { found, known } if *found > u64::from(*known) => {
+                write!(f, "version {found} was written by a newer program; this one knows up to {known}")
+            }
+            Self::OtherVersion { found, known } => {
+                write!(f, "version {found} is not known; allowed is 1 to {known}")
+            }
+        }
+    }
+}

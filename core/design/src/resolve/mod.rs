@@ -1,0 +1,8 @@
+//! From the raw form to the complete one.
+
+mod design;
+mod driver;
+mod reading;
+
+pub use design::{ResolvedDesign, check_build, resolve_design};
+pub use driver::{Doubt, ResolvedDriver, resolve_driver};
