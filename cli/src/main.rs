@@ -10,6 +10,7 @@ use oak_design::file::open_design;
 use oak_design::report::{Report, compute};
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
+use oak_design::schema::{SCHEMAS, schema};
 
 #[derive(Parser)]
 #[command(name = "oak-drum", version, about = "Computes subwoofers and bass cabinets from design files")]
@@ -22,6 +23,11 @@ struct Arguments {
 enum Command {
     /// Computes the response of a design file and writes it to standard output.
     Simulate(Simulate),
+    /// Prints the JSON Schema of a kind of file: design, driver or build.
+    Schema {
+        /// Which kind.
+        kind: String,
+    },
 }
 
 #[derive(clap::Args)]
@@ -52,8 +58,11 @@ enum Format {
 const LARGEST_FILE: u64 = 4 << 20;
 
 fn main() -> ExitCode {
-    let Command::Simulate(arguments) = Arguments::parse().command;
-    match simulate(&arguments) {
+    let outcome = match Arguments::parse().command {
+        Command::Simulate(arguments) => simulate(&arguments),
+        Command::Schema { kind } => print_schema(&kind),
+    };
+    match outcome {
         Ok(text) => {
             use std::io::Write;
             // A closed pipe (`| head`) is the reader's choice, not an error.
@@ -89,4 +98,12 @@ fn simulate(arguments: &Simulate) -> anyhow::Result<String> {
             serde_json::to_string_pretty(&report)? + "\n"
         }
     })
+}
+
+fn print_schema(kind: &str) -> anyhow::Result<String> {
+    let Some(schema) = schema(kind) else {
+        let kinds: Vec<_> = SCHEMAS.iter().map(|(name, _)| *name).collect();
+        bail!("there is no \"{kind}\" file; allowed are {}", kinds.join(", "));
+    };
+    Ok(serde_json::to_string_pretty(&schema)? + "\n")
 }

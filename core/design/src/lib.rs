@@ -11,6 +11,7 @@ pub mod file;
 pub mod problem;
 pub mod report;
 pub mod resolve;
+pub mod schema;
 
 pub use oak_acoustics::response;
 pub use problem::{Problem, ProblemKind, Range};

@@ -1,0 +1,55 @@
+//! Bodies of requests, read within limits.
+
+use actix_web::HttpRequest;
+use actix_web::http::header::CONTENT_TYPE;
+use actix_web::web::{Bytes, Payload};
+use oak_design::file::read_json;
+use serde::de::DeserializeOwned;
+
+use crate::error::ApiError;
+
+/// Longest JSON document, bytes. A build of a hundred variants has about a fifth of it.
+pub const JSON_LIMIT: usize = 1 << 20;
+/// Longest table, bytes: twenty thousand drivers.
+pub const TABLE_LIMIT: usize = 4 << 20;
+
+/// Reads a JSON body of whatever type.
+///
+/// # Errors
+/// Another content type, a body over [`JSON_LIMIT`], or the place where it is not such a document.
+pub async fn json<T: DeserializeOwned>(request: &HttpRequest, payload: Payload) -> Result<T, ApiError> {
+    let bytes = json_bytes(request, payload).await?;
+    Ok(read_json(&bytes)?)
+}
+
+/// Reads a JSON body as bytes, for the files that have a format and a version to look at first.
+///
+/// # Errors
+/// See [`json`].
+pub async fn json_bytes(request: &HttpRequest, payload: Payload) -> Result<Bytes, ApiError> {
+    expect_type(request, "application/json")?;
+    bytes(payload, JSON_LIMIT).await
+}
+
+/// Reads a CSV body.
+///
+/// # Errors
+/// Another content type or a body over [`TABLE_LIMIT`].
+pub async fn table(request: &HttpRequest, payload: Payload) -> Result<Bytes, ApiError> {
+    expect_type(request, "text/csv")?;
+    bytes(payload, TABLE_LIMIT).await
+}
+
+fn expect_type(request: &HttpRequest, wanted: &'static str) -> Result<(), ApiError> {
+    let given = request.headers().get(CONTENT_TYPE).and_then(|value| value.to_str().ok()).unwrap_or("");
+    let essence = given.split(';').next().unwrap_or("").trim();
+    if essence.eq_ignore_ascii_case(wanted) { Ok(()) } else { Err(ApiError::MediaType { wanted }) }
+}
+
+async fn bytes(payload: Payload, limit: usize) -> Result<Bytes, ApiError> {
+    match payload.to_bytes_limited(limit).await {
+        Ok(Ok(bytes)) => Ok(bytes),
+        // The client broke off or sent something that is not HTTP; nobody is left to read the answer.
+        Ok(Err(_)) | Err(_) => Err(ApiError::TooLarge { limit }),
+    }
+}

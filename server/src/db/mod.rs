@@ -1,0 +1,60 @@
+//! Everything that touches PostgreSQL.
+
+mod documents;
+mod migrate;
+pub mod queries;
+pub mod rows;
+#[allow(missing_docs)]
+pub mod schema;
+
+pub use migrate::{MigrateError, migrate};
+
+use actix_web::web;
+use diesel::connection::SimpleConnection;
+use diesel::pg::PgConnection;
+use diesel::r2d2::{ConnectionManager, CustomizeConnection};
+
+use crate::error::ApiError;
+
+/// A pool of connections.
+pub type Pool = diesel::r2d2::Pool<ConnectionManager<PgConnection>>;
+
+/// Longest a statement may run.
+const LIMITS: &str = "SET statement_timeout = '15s'; SET lock_timeout = '5s'";
+/// Longest to wait for a connection, so that a dead database is said and not sat out.
+const WAIT: std::time::Duration = std::time::Duration::from_secs(5);
+
+#[derive(Debug)]
+struct Limits;
+
+impl CustomizeConnection<PgConnection, diesel::r2d2::Error> for Limits {
+    fn on_acquire(&self, connection: &mut PgConnection) -> Result<(), diesel::r2d2::Error> {
+        connection.batch_execute(LIMITS).map_err(diesel::r2d2::Error::QueryError)
+    }
+}
+
+/// A pool that connects when it is first used.
+pub fn pool(url: &str, size: u32) -> Pool {
+    Pool::builder()
+        .max_size(size)
+        .min_idle(Some(0))
+        .connection_timeout(WAIT)
+        .connection_customizer(Box::new(Limits))
+        .build_unchecked(ConnectionManager::new(url))
+}
+
+/// Runs a query off the event loop.
+///
+/// # Errors
+/// Whatever the query says, or that there is no connection.
+pub async fn run<T: Send + 'static>(
+    pool: &Pool,
+    query: impl FnOnce(&mut PgConnection) -> Result<T, ApiError> + Send + 'static,
+) -> Result<T, ApiError> {
+    let pool = pool.clone();
+    let answer = web::block(move || {
+        let mut connection = pool.get().map_err(|error| ApiError::Database(error.into()))?;
+        query(&mut connection)
+    });
+    answer.await.map_err(|error| ApiError::Database(error.into()))?
+}

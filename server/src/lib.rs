@@ -1,0 +1,14 @@
+//! The Oak Drum web server: REST under `/api/v1`, the interface beside it.
+//!
+//! Handlers are thin: they read, call the core or a query, and answer. [`error`] is the only place that
+//! knows HTTP statuses, [`db`] the only one that knows SQL.
+
+pub mod app;
+mod assets;
+mod body;
+pub mod db;
+pub mod demo;
+pub mod error;
+mod guard;
+mod routes;
+mod tag;

@@ -1,0 +1,25 @@
+use actix_web::web::Payload;
+use actix_web::{HttpRequest, HttpResponse, post, web};
+use oak_design::file::{RawBuild, open_build};
+
+use crate::app::State;
+use crate::db::queries::build;
+use crate::db::{self, rows};
+use crate::error::{ApiError, ProblemDocument};
+use crate::{body, tag};
+
+/// Adds a build with its variants from a build file, whole or not at all.
+#[utoipa::path(tag = "builds", request_body = RawBuild, responses(
+    (status = 201, body = rows::BuildWithVariants),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/builds/import")]
+pub async fn import(
+    request: HttpRequest,
+    payload: Payload,
+    state: web::Data<State>,
+) -> Result<HttpResponse, ApiError> {
+    let raw = open_build(&body::json_bytes(&request, payload).await?)?;
+    let opened = db::run(&state.pool, move |connection| build::add(connection, &raw)).await?;
+    Ok(HttpResponse::Created().insert_header(tag::header(opened.build.revision)).json(opened))
+}

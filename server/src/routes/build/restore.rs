@@ -1,0 +1,16 @@
+use actix_web::{HttpResponse, post, web};
+use uuid::Uuid;
+
+use crate::app::State;
+use crate::db::queries::build;
+use crate::db::{self, rows};
+use crate::error::ApiError;
+use crate::tag;
+
+/// Brings back what was put away.
+#[utoipa::path(tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Build)))]
+#[post("/builds/{id}/restore")]
+pub async fn restore(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
+    let build = db::run(&state.pool, move |connection| build::restore(connection, *id)).await?;
+    Ok(HttpResponse::Ok().insert_header(tag::header(build.revision)).json(build))
+}

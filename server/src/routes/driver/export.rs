@@ -1,0 +1,27 @@
+use actix_web::{HttpResponse, get, web};
+use oak_design::exchange::write_driver_table;
+use oak_design::file::RawDriver;
+use uuid::Uuid;
+
+use crate::app::State;
+use crate::db;
+use crate::db::queries::driver;
+use crate::error::ApiError;
+use crate::routes::{download, download_json};
+
+/// All drivers as a table that can be imported again.
+#[utoipa::path(tag = "drivers", responses((status = 200, body = String, content_type = "text/csv")))]
+#[get("/drivers/export.csv")]
+pub async fn table(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
+    let drivers = db::run(&state.pool, driver::list).await?;
+    let text = write_driver_table(drivers.iter().map(|driver| &driver.document));
+    Ok(download("drivers.csv", "text/csv; charset=utf-8", text))
+}
+
+/// One driver as a driver file.
+#[utoipa::path(tag = "drivers", params(("id" = Uuid, Path)), responses((status = 200, body = RawDriver)))]
+#[get("/drivers/{id}/driver.json")]
+pub async fn file(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
+    let driver = db::run(&state.pool, move |connection| driver::find(connection, *id)).await?;
+    download_json(&driver.document.name, &driver.document)
+}

@@ -1,0 +1,25 @@
+mod archive;
+mod change;
+mod create;
+mod export;
+mod import;
+mod list;
+mod read;
+mod resolve;
+mod restore;
+
+use utoipa_actix_web::service_config::ServiceConfig;
+
+pub fn configure(config: &mut ServiceConfig<'_>) {
+    config
+        .service(list::list)
+        .service(create::create)
+        .service(resolve::resolve)
+        .service(import::import)
+        .service(export::table)
+        .service(export::file)
+        .service(read::read)
+        .service(change::change)
+        .service(archive::archive)
+        .service(restore::restore);
+}

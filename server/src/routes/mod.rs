@@ -1,0 +1,48 @@
+//! One handler a file, `noun/verb`.
+
+mod build;
+mod driver;
+mod health;
+mod simulate;
+mod variant;
+
+use actix_web::HttpResponse;
+use actix_web::http::header::{
+    CONTENT_DISPOSITION, CONTENT_TYPE, ContentDisposition, DispositionParam, DispositionType,
+};
+use utoipa_actix_web::service_config::ServiceConfig;
+
+use crate::error::ApiError;
+
+/// All routes below `/api/v1`.
+pub fn configure(config: &mut ServiceConfig<'_>) {
+    config.service(health::health).service(simulate::simulate);
+    driver::configure(config);
+    build::configure(config);
+    variant::configure(config);
+}
+
+/// Answers what is not there.
+pub async fn unknown() -> Result<HttpResponse, ApiError> {
+    Err(ApiError::NotFound { what: "address" })
+}
+
+/// A text as a download.
+fn download(name: &str, kind: &'static str, text: String) -> HttpResponse {
+    let safe: String =
+        name.chars().map(|c| if c.is_alphanumeric() || " -_.,".contains(c) { c } else { '-' }).collect();
+    let disposition = ContentDisposition {
+        disposition: DispositionType::Attachment,
+        parameters: vec![DispositionParam::Filename(safe)],
+    };
+    HttpResponse::Ok()
+        .insert_header((CONTENT_TYPE, kind))
+        .insert_header((CONTENT_DISPOSITION, disposition))
+        .body(text)
+}
+
+/// A raw form as a file.
+fn download_json(name: &str, document: &impl serde::Serialize) -> Result<HttpResponse, ApiError> {
+    let text = serde_json::to_string_pretty(document).map_err(|error| ApiError::Database(error.into()))?;
+    Ok(download(&format!("{name}.json"), "application/json", text + "\n"))
+}

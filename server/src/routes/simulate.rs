@@ -1,0 +1,64 @@
+use actix_web::web::Payload;
+use actix_web::{HttpRequest, post, web};
+use oak_design::file::RawDesign;
+use oak_design::report::Report;
+use oak_design::resolve::resolve_design;
+use oak_design::response::FrequencyGrid;
+use serde::Deserialize;
+use utoipa::IntoParams;
+
+use crate::body;
+use crate::error::{ApiError, ProblemDocument};
+
+/// The frequencies to compute at.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Span {
+    /// Lowest frequency, Hz, from 1.
+    #[serde(default = "lowest")]
+    #[param(default = 10.0)]
+    from: f64,
+    /// Highest frequency, Hz, up to 20000.
+    #[serde(default = "highest")]
+    #[param(default = 500.0)]
+    to: f64,
+    /// How many, 2 to 20000.
+    #[serde(default = "points")]
+    #[param(default = 600)]
+    points: usize,
+}
+
+fn lowest() -> f64 {
+    10.0
+}
+
+fn highest() -> f64 {
+    500.0
+}
+
+fn points() -> usize {
+    600
+}
+
+impl Span {
+    pub fn grid(&self) -> Result<FrequencyGrid, ApiError> {
+        Ok(FrequencyGrid::logarithmic(self.from, self.to, self.points)?)
+    }
+}
+
+/// Computes a design: curves, figures and the completed driver.
+#[utoipa::path(tag = "simulate", params(Span), request_body = RawDesign, responses(
+    (status = 200, body = Report),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/simulate")]
+pub async fn simulate(
+    request: HttpRequest,
+    span: web::Query<Span>,
+    payload: Payload,
+) -> Result<web::Json<Report>, ApiError> {
+    let design: RawDesign = body::json(&request, payload).await?;
+    let resolved = resolve_design(&design)?;
+    Ok(web::Json(Report::of(&resolved, &span.grid()?)?))
+}

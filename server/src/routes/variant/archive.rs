@@ -1,0 +1,24 @@
+use actix_web::{HttpRequest, HttpResponse, delete, web};
+use uuid::Uuid;
+
+use crate::app::State;
+use crate::db;
+use crate::db::queries::variant;
+use crate::error::{ApiError, ProblemDocument};
+use crate::tag;
+
+/// Puts a variant away. It can be restored.
+#[utoipa::path(tag = "variants", params(("id" = Uuid, Path), ("If-Match" = String, Header)), responses(
+    (status = 204),
+    (status = 412, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[delete("/variants/{id}")]
+pub async fn archive(
+    id: web::Path<Uuid>,
+    request: HttpRequest,
+    state: web::Data<State>,
+) -> Result<HttpResponse, ApiError> {
+    let expected = tag::expected(&request)?;
+    db::run(&state.pool, move |connection| variant::archive(connection, *id, expected)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}

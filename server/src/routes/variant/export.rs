@@ -1,0 +1,35 @@
+use actix_web::{HttpResponse, get, web};
+use oak_design::exchange::write_response_table;
+use oak_design::file::RawDesign;
+use oak_design::report::compute;
+use oak_design::resolve::resolve_design;
+use uuid::Uuid;
+
+use crate::app::State;
+use crate::db;
+use crate::db::queries::variant;
+use crate::error::ApiError;
+use crate::routes::simulate::Span;
+use crate::routes::{download, download_json};
+
+/// A variant as a design file.
+#[utoipa::path(tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = RawDesign)))]
+#[get("/variants/{id}/design.json")]
+pub async fn file(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
+    let variant = db::run(&state.pool, move |connection| variant::find(connection, *id)).await?;
+    download_json(&variant.document.name, &variant.document)
+}
+
+/// The response of a variant as a table.
+#[utoipa::path(tag = "variants", params(("id" = Uuid, Path), Span), responses((status = 200, body = String, content_type = "text/csv")))]
+#[get("/variants/{id}/response.csv")]
+pub async fn response(
+    id: web::Path<Uuid>,
+    span: web::Query<Span>,
+    state: web::Data<State>,
+) -> Result<HttpResponse, ApiError> {
+    let variant = db::run(&state.pool, move |connection| variant::find(connection, *id)).await?;
+    let computed = compute(&resolve_design(&variant.document)?, &span.grid()?)?;
+    let name = format!("{} response.csv", variant.document.name);
+    Ok(download(&name, "text/csv; charset=utf-8", write_response_table(&computed.response)))
+}
