@@ -7,6 +7,7 @@ use anyhow::{Context, bail};
 use clap::{Parser, Subcommand, ValueEnum};
 use oak_design::exchange::write_response_table;
 use oak_design::file::open_design;
+use oak_design::quantities::quantities;
 use oak_design::report::{Report, compute};
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
@@ -28,6 +29,8 @@ enum Command {
         /// Which kind.
         kind: String,
     },
+    /// Prints every quantity that files can hold, with units, ranges and meaning, as JSON.
+    Quantities,
 }
 
 #[derive(clap::Args)]
@@ -61,6 +64,7 @@ fn main() -> ExitCode {
     let outcome = match Arguments::parse().command {
         Command::Simulate(arguments) => simulate(&arguments),
         Command::Schema { kind } => print_schema(&kind),
+        Command::Quantities => pretty(&quantities()),
     };
     match outcome {
         Ok(text) => {
@@ -95,7 +99,7 @@ fn simulate(arguments: &Simulate) -> anyhow::Result<String> {
         Format::Csv => write_response_table(&compute(&resolved, &grid).map_err(unreachable)?.response),
         Format::Json => {
             let report = Report::of(&resolved, &grid).map_err(unreachable)?;
-            serde_json::to_string_pretty(&report)? + "\n"
+            pretty(&report)?
         }
     })
 }
@@ -105,5 +109,9 @@ fn print_schema(kind: &str) -> anyhow::Result<String> {
         let kinds: Vec<_> = SCHEMAS.iter().map(|(name, _)| *name).collect();
         bail!("there is no \"{kind}\" file; allowed are {}", kinds.join(", "));
     };
-    Ok(serde_json::to_string_pretty(&schema)? + "\n")
+    pretty(&schema)
+}
+
+fn pretty(document: &impl serde::Serialize) -> anyhow::Result<String> {
+    Ok(serde_json::to_string_pretty(document)? + "\n")
 }

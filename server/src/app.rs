@@ -12,6 +12,7 @@ use utoipa::openapi::OpenApi as Document;
 use utoipa_actix_web::AppExt;
 
 use crate::db::Pool;
+use crate::error::ApiError;
 use crate::{assets, guard, routes};
 
 /// What every handler can reach.
@@ -50,6 +51,13 @@ fn assemble(
         .into_utoipa_app()
         .openapi(Description::openapi())
         .app_data(web::Data::new(state))
+        .app_data(
+            web::QueryConfig::default()
+                .error_handler(|error, _| ApiError::Query { reason: error.to_string() }.into()),
+        )
+        .app_data(
+            web::PathConfig::default().error_handler(|_, _| ApiError::NotFound { what: "address" }.into()),
+        )
         .map(|app| {
             app.wrap(from_fn(guard::headers))
                 .wrap(from_fn(guard::origin))

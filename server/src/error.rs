@@ -20,6 +20,12 @@ pub enum ApiError {
     /// The frequency range makes no sense.
     #[error(transparent)]
     Grid(#[from] GridError),
+    /// The part after the question mark cannot be read.
+    #[error("the query cannot be read: {reason}")]
+    Query {
+        /// What the reader says.
+        reason: String,
+    },
     /// The table cannot be read at all.
     #[error(transparent)]
     Table(#[from] TableError),
@@ -139,6 +145,7 @@ impl ApiError {
             Self::Grid(_) => {
                 (StatusCode::UNPROCESSABLE_ENTITY, "invalid-range", "The frequency range cannot be used")
             }
+            Self::Query { .. } => (StatusCode::BAD_REQUEST, "query", "The query cannot be read"),
             Self::Table(_) => {
                 (StatusCode::UNPROCESSABLE_ENTITY, "unreadable-table", "The table cannot be read")
             }

@@ -12,6 +12,7 @@ pub mod element;
 pub mod enclosure;
 pub mod medium;
 pub mod network;
+mod node;
 pub mod response;
 pub mod solve;
 

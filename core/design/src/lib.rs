@@ -9,6 +9,7 @@ pub mod exchange;
 pub mod field;
 pub mod file;
 pub mod problem;
+pub mod quantities;
 pub mod report;
 pub mod resolve;
 pub mod schema;

@@ -1,7 +1,7 @@
 //! Air enclosed in a volume small against the wavelength.
 
 use super::{At, Element};
-use crate::network::Node;
+use crate::node::Node;
 use crate::{Complex, J};
 
 /// A lumped chamber: compliance `V/(rho c^2)` in series with an absorption resistance.

@@ -5,7 +5,7 @@ use std::f64::consts::PI;
 use super::radiation::{pipe_impedance, piston_impedance};
 use super::{At, Element};
 use crate::medium::{CrossSection, effective_medium};
-use crate::network::Node;
+use crate::node::Node;
 use crate::{Complex, J, root};
 
 /// How a duct ends, which sets its length correction.

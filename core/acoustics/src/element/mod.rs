@@ -19,7 +19,7 @@ pub use resistance::Resistance;
 
 use crate::Complex;
 use crate::medium::Air;
-use crate::network::Node;
+use crate::node::Node;
 
 /// The frequency, drive and air an element is asked at.
 #[derive(Debug, Clone, Copy)]

@@ -3,7 +3,7 @@
 use super::{At, Element, piston_resistance};
 use crate::Complex;
 use crate::driver::Driver;
-use crate::network::Node;
+use crate::node::Node;
 
 /// A moving-coil driver; terminal 0 is the front of the cone, terminal 1 its rear.
 ///

@@ -2,7 +2,7 @@
 
 use super::{At, Element};
 use crate::Complex;
-use crate::network::Node;
+use crate::node::Node;
 
 /// A resistance between two nodes.
 #[derive(Debug, Clone)]

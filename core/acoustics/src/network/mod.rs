@@ -4,16 +4,7 @@
 use crate::driver::Driver;
 use crate::element::{Element, MovingCoil};
 use crate::medium::Air;
-
-/// A place with one pressure.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Node {
-    /// The listener's side. Pressure there is zero for the network, and whatever flows into it is
-    /// heard.
-    Outside,
-    /// A place inside the cabinet.
-    Inside(usize),
-}
+pub use crate::node::Node;
 
 /// Where air leaves through something other than a cone.
 #[derive(Debug, Clone, PartialEq)]

@@ -1,0 +1,11 @@
+//! Places that elements join.
+
+/// A place with one pressure.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Node {
+    /// The listener's side. Pressure there is zero for the network, and whatever flows into it is
+    /// heard.
+    Outside,
+    /// A place inside the cabinet.
+    Inside(usize),
+}

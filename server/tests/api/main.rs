@@ -1,0 +1,8 @@
+//! The API over HTTP, with a real server and a real database.
+
+#[path = "../support/mod.rs"]
+mod support;
+
+mod bad_input;
+mod guards;
+mod workshop;

@@ -1,0 +1,177 @@
+//! Drivers, builds and variants are kept, changed, refused, put away and brought back.
+
+use serde_json::{Value, json};
+
+use crate::support::{DEMO, Site, design, driver};
+
+#[test]
+fn a_driver_is_kept_as_typed_and_changed_only_from_its_newest_state() {
+    let site = Site::start();
+    let added = site.post("/api/v1/drivers", &driver()).expect(201);
+    let path = format!("/api/v1/drivers/{}", added.json()["id"].as_str().expect("id"));
+    assert_eq!(added.json()["document"]["vas"], "2.24 cuft");
+    assert_eq!(added.etag.as_deref(), Some("\"1\""));
+
+    let mut changed = driver();
+    changed["name"] = json!("Heron, measured");
+    let second = site.put(&path, "\"1\"", &changed).expect(200);
+    assert_eq!(second.etag.as_deref(), Some("\"2\""));
+    let stale = site.put(&path, "\"1\"", &driver()).expect(412).json();
+    assert_eq!((&stale["current_revision"], &stale["type"]), (&json!(2), &json!("urn:oak-drum:stale")));
+    assert_eq!(site.get(&path).json()["document"]["name"], "Heron, measured");
+
+    site.delete(&path, "\"1\"").expect(412);
+    site.delete(&path, "\"2\"").expect(204);
+    site.get(&path).expect(404);
+    assert_eq!(site.get("/api/v1/drivers").json(), json!([]));
+    site.post(&format!("{path}/restore"), &json!({})).expect(200);
+    assert_eq!(site.get("/api/v1/drivers").json().as_array().expect("list").len(), 1);
+}
+
+#[test]
+fn every_change_of_a_variant_is_kept_as_a_revision() {
+    let site = Site::start();
+    let (build, variant) = site.build_with_variant();
+    let path = format!("/api/v1/variants/{variant}");
+    for (revision, volume) in [(1, "44 l"), (2, "45 l"), (3, "46 l")] {
+        let mut next = design();
+        next["enclosure"]["volume"] = json!(volume);
+        site.put(&path, &format!("\"{revision}\""), &next).expect(200);
+    }
+    let kept = site.get(&format!("{path}/revisions")).expect(200).json();
+    let volumes: Vec<_> =
+        kept.as_array().expect("list").iter().map(|r| r["document"]["enclosure"]["volume"].clone()).collect();
+    assert_eq!(volumes, ["46 l", "45 l", "44 l", "1.5 cuft"]);
+
+    let opened = site.get(&format!("/api/v1/builds/{build}")).expect(200).json();
+    assert_eq!(opened["variants"][0]["revision"], 4);
+    assert_eq!(opened["variants"][0]["document"]["enclosure"]["volume"], "46 l");
+}
+
+#[test]
+fn of_two_writers_one_is_refused_and_nothing_is_lost() {
+    let site = Site::start();
+    let (_, variant) = site.build_with_variant();
+    let path = format!("/api/v1/variants/{variant}");
+    let statuses: Vec<u16> = std::thread::scope(|scope| {
+        let write = |volume: &'static str| {
+            let (site, path) = (&site, &path);
+            move || {
+                let mut next = design();
+                next["enclosure"]["volume"] = json!(volume);
+                site.put(path, "\"1\"", &next).status
+            }
+        };
+        let writers = ["40 l", "41 l", "42 l", "43 l"].map(|volume| scope.spawn(write(volume)));
+        writers.into_iter().map(|writer| writer.join().expect("a status")).collect()
+    });
+    assert_eq!(statuses.iter().filter(|status| **status == 200).count(), 1, "{statuses:?}");
+    assert_eq!(statuses.iter().filter(|status| **status == 412).count(), 3, "{statuses:?}");
+    assert_eq!(site.get(&path).json()["revision"], 2);
+    site.send("PUT", &path, &[("content-type", "application/json")], design().to_string().as_bytes())
+        .expect(428);
+}
+
+#[test]
+fn a_tuning_out_of_reach_may_be_kept_and_is_told_when_computed() {
+    let site = Site::start();
+    let (_, variant) = site.build_with_variant();
+    let mut high = design();
+    high["enclosure"]["tuning"] = json!("300 Hz");
+    site.put(&format!("/api/v1/variants/{variant}"), "\"1\"", &high).expect(200);
+    let answer = site.post("/api/v1/simulate", &high).expect(422);
+    assert!(answer.told("enclosure.tuning").contains("300 Hz is higher than these ports reach"));
+    let highest = answer.json()["errors"][0]["max"].as_f64().expect("the highest tuning");
+    high["enclosure"]["tuning"] = json!(format!("{} Hz", highest * 0.99));
+    site.post("/api/v1/simulate", &high).expect(200);
+}
+
+#[test]
+fn builds_are_named_put_away_and_brought_back_with_their_variants() {
+    let site = Site::start();
+    let (build, variant) = site.build_with_variant();
+    let path = format!("/api/v1/builds/{build}");
+    let renamed = site
+        .put(&path, "\"1\"", &json!({ "name": "Nook, port side", "notes": "under the bench" }))
+        .expect(200);
+    assert_eq!(
+        (&renamed.json()["name"], &renamed.json()["variant_count"]),
+        (&json!("Nook, port side"), &json!(1))
+    );
+    site.put(&path, "\"1\"", &json!({ "name": "Other" })).expect(412);
+
+    site.delete(&format!("/api/v1/variants/{variant}"), "\"1\"").expect(204);
+    assert_eq!(site.get(&path).json()["variants"], json!([]));
+    site.post(&format!("/api/v1/variants/{variant}/restore"), &json!({})).expect(200);
+    assert_eq!(site.get(&path).json()["variants"][0]["id"], variant);
+
+    site.delete(&path, "\"2\"").expect(204);
+    site.get(&path).expect(404);
+    site.post(&format!("{path}/restore"), &json!({})).expect(200);
+    assert_eq!(site.get("/api/v1/builds").json()[0]["name"], "Nook, port side");
+}
+
+#[test]
+fn what_is_exported_can_be_imported_and_is_the_same() {
+    let site = Site::start();
+    let demo = std::fs::read_to_string(format!("{DEMO}/builds/pit-organ.json")).expect("demo");
+    let demo: Value = serde_json::from_str(&demo).expect("JSON");
+    let build = site.post("/api/v1/builds/import", &demo).expect(201).json();
+    let exported = site.get(&format!("/api/v1/builds/{}/build.json", build["id"].as_str().expect("id")));
+    assert_eq!(exported.json(), demo);
+    assert!(exported.headers["content-disposition"].to_str().expect("text").contains("Pit organ.json"));
+
+    let variant = build["variants"][0]["id"].as_str().expect("id");
+    let file = site.get(&format!("/api/v1/variants/{variant}/design.json")).json();
+    assert_eq!(file, demo["variants"][0]);
+    let response =
+        site.get(&format!("/api/v1/variants/{variant}/response.csv?from=20&to=200&points=5")).expect(200);
+    assert_eq!(response.text.lines().count(), 6);
+    assert!(response.text.starts_with("frequency_hz,level_db,"));
+
+    let table = std::fs::read(format!("{DEMO}/drivers.csv")).expect("demo");
+    let report = site.import_table(&table).expect(200).json();
+    assert_eq!(report["imported"], report["rows"]);
+    let back = site.get("/api/v1/drivers/export.csv").expect(200);
+    assert_eq!(site.import_table(back.text.as_bytes()).expect(200).json()["imported"], report["rows"]);
+    let id = site.get("/api/v1/drivers").json()[0]["id"].as_str().expect("id").to_owned();
+    let file = site.get(&format!("/api/v1/drivers/{id}/driver.json")).json();
+    site.post("/api/v1/drivers", &file).expect(201);
+}
+
+#[test]
+fn a_table_with_a_bad_row_imports_nothing_and_reports_every_bad_row() {
+    let site = Site::start();
+    let table = b"name,re (ohm),fs (Hz),qms,qes,vas (l),sd (cm2)\nA,3,30,4,0.4,60,350\nB,0,30,4,0.4,60,350\nC,3,30,4,,60,350\n";
+    let refused = site.import_table(table).expect(422).json();
+    let lines: Vec<_> =
+        refused["report"]["problems"].as_array().expect("list").iter().map(|p| p["line"].clone()).collect();
+    assert_eq!(lines, [3, 4]);
+    assert_eq!(site.get("/api/v1/drivers").json(), json!([]));
+}
+
+#[test]
+fn the_computation_is_the_same_as_on_the_command_line() {
+    let site = Site::start();
+    let report = site.post("/api/v1/simulate?from=20&to=100&points=11", &design()).expect(200).json();
+    assert_eq!(report["curves"]["frequency"].as_array().expect("list").len(), 11);
+    assert!((report["figures"]["fb"].as_f64().expect("ported") - 29.0).abs() < 1e-6);
+    assert!((report["driver"]["vas"].as_f64().expect("m3") - 0.06343).abs() < 1e-4);
+    let resolved = site.post("/api/v1/drivers/resolve", &driver()).expect(200).json();
+    assert_eq!(resolved, report["driver"]);
+}
+
+#[test]
+fn the_description_names_every_address() {
+    let site = Site::start();
+    let document = site.get("/api/openapi.json").expect(200).json();
+    for path in [
+        "/api/v1/simulate",
+        "/api/v1/drivers/import",
+        "/api/v1/variants/{id}",
+        "/api/v1/builds/{id}/variants",
+    ] {
+        assert!(document["paths"].get(path).is_some(), "{path}");
+    }
+    assert!(document["components"]["schemas"]["RawDesign"].is_object());
+}

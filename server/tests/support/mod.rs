@@ -1,0 +1,144 @@
+//! A real server on a database of its own, for each test.
+#![allow(dead_code)]
+
+use std::sync::OnceLock;
+
+use diesel::{Connection, PgConnection};
+use oak_cluster::Throwaway;
+use oak_server::app::{self, State};
+use oak_server::db;
+use serde_json::{Value, json};
+
+pub const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../demo");
+
+/// One cluster for all tests of a binary.
+pub fn cluster() -> &'static Throwaway {
+    static CLUSTER: OnceLock<Throwaway> = OnceLock::new();
+    CLUSTER.get_or_init(|| Throwaway::start().expect("a throwaway cluster"))
+}
+
+pub struct Site {
+    pub address: String,
+    agent: ureq::Agent,
+}
+
+/// An answer.
+#[derive(Debug)]
+pub struct Answer {
+    pub status: u16,
+    pub etag: Option<String>,
+    pub kind: String,
+    pub text: String,
+    pub headers: ureq::http::HeaderMap,
+}
+
+impl Answer {
+    pub fn json(&self) -> Value {
+        serde_json::from_str(&self.text).unwrap_or_else(|e| panic!("{e}: {}", self.text))
+    }
+
+    /// The messages of a problem document by field.
+    pub fn told(&self, field: &str) -> String {
+        assert_eq!(self.kind, "application/problem+json", "{}", self.text);
+        let document = self.json();
+        let errors = document["errors"].as_array().cloned().unwrap_or_default();
+        let found = errors.iter().find(|error| error["field"] == field);
+        found.unwrap_or_else(|| panic!("{field} in {document}"))["message"].as_str().expect("text").to_owned()
+    }
+
+    pub fn expect(self, status: u16) -> Self {
+        assert_eq!(self.status, status, "{}", self.text);
+        self
+    }
+}
+
+pub fn agent() -> ureq::Agent {
+    ureq::Agent::config_builder().http_status_as_error(false).build().into()
+}
+
+impl Site {
+    /// A server in this process with an empty workshop.
+    pub fn start() -> Self {
+        let url = cluster().database().expect("a database");
+        db::migrate(&mut PgConnection::establish(&url).expect("connects")).expect("migrates");
+        let (sender, receiver) = std::sync::mpsc::channel();
+        std::thread::spawn(move || {
+            let state = State { pool: db::pool(&url, 4) };
+            actix_web::rt::System::new().block_on(async move {
+                let (server, port) = app::start(state, 0, 1).expect("starts");
+                sender.send(port).expect("somebody waits");
+                server.await.expect("runs");
+            });
+        });
+        let port = receiver.recv().expect("the server starts");
+        Self { address: format!("http://127.0.0.1:{port}"), agent: agent() }
+    }
+
+    pub fn get(&self, path: &str) -> Answer {
+        answer(self.agent.get(format!("{}{path}", self.address)).call())
+    }
+
+    pub fn send(&self, method: &str, path: &str, headers: &[(&str, &str)], body: &[u8]) -> Answer {
+        let mut request =
+            ureq::http::Request::builder().method(method).uri(format!("{}{path}", self.address));
+        for (name, value) in headers {
+            request = request.header(*name, *value);
+        }
+        answer(self.agent.run(request.body(body).expect("a request")))
+    }
+
+    pub fn post(&self, path: &str, body: &Value) -> Answer {
+        self.send("POST", path, &[("content-type", "application/json")], body.to_string().as_bytes())
+    }
+
+    pub fn put(&self, path: &str, etag: &str, body: &Value) -> Answer {
+        let headers = [("content-type", "application/json"), ("if-match", etag)];
+        self.send("PUT", path, &headers, body.to_string().as_bytes())
+    }
+
+    pub fn delete(&self, path: &str, etag: &str) -> Answer {
+        self.send("DELETE", path, &[("if-match", etag)], b"")
+    }
+
+    pub fn import_table(&self, text: &[u8]) -> Answer {
+        self.send("POST", "/api/v1/drivers/import", &[("content-type", "text/csv")], text)
+    }
+
+    /// A build with one variant; returns both ids.
+    pub fn build_with_variant(&self) -> (String, String) {
+        let build = self.post("/api/v1/builds", &json!({ "name": "Nook" })).expect(201).json();
+        let build = build["id"].as_str().expect("id").to_owned();
+        let variant = self.post(&format!("/api/v1/builds/{build}/variants"), &design()).expect(201).json();
+        (build, variant["id"].as_str().expect("id").to_owned())
+    }
+}
+
+fn answer(result: Result<ureq::http::Response<ureq::Body>, ureq::Error>) -> Answer {
+    let mut response = result.expect("an answer");
+    let header = |name: &str| response.headers().get(name).map(|v| v.to_str().expect("text").to_owned());
+    Answer {
+        status: response.status().as_u16(),
+        etag: header("etag"),
+        kind: header("content-type").unwrap_or_default(),
+        headers: response.headers().clone(),
+        text: response.body_mut().read_to_string().expect("text"),
+    }
+}
+
+pub fn driver() -> Value {
+    json!({
+        "format": "oak-drum/driver", "version": 1, "name": "Heron 250/4", "re": "3.4 ohm", "le": "1.15 mH",
+        "fs": "24 Hz", "qms": 5.4, "qes": 0.38, "vas": "2.24 cuft", "sd": "346 cm2", "xmax": "11.5 mm"
+    })
+}
+
+pub fn design() -> Value {
+    json!({
+        "format": "oak-drum/design", "version": 1, "name": "Slot", "driver": driver(),
+        "enclosure": {
+            "family": "ported", "volume": "1.5 cuft", "ql": 7, "tuning": "29 Hz",
+            "ports": [{ "shape": "slot", "width": "250 mm", "height": "28 mm", "inner_end": "two_walls" }]
+        },
+        "drive": { "power": "80 W" }
+    })
+}

@@ -1,0 +1,95 @@
+//! `cargo xtask demo`.
+
+use std::net::TcpListener;
+use std::os::unix::process::{CommandExt, ExitStatusExt};
+use std::path::PathBuf;
+use std::process::{Child, Command};
+
+use anyhow::{Context, Result, bail};
+use oak_cluster::{Cluster, ClusterError};
+
+use crate::machine::{LIBPQ, POSTGRESQL};
+use crate::{command, front_end, machine};
+
+/// Installs, builds, starts and waits for Ctrl-C.
+pub fn run(port: u16) -> Result<()> {
+    check_port(port)?;
+    machine::check_node()?;
+    machine::install(&[POSTGRESQL, LIBPQ])?;
+    front_end::install()?;
+    println!("Building the front end");
+    front_end::build()?;
+    println!("Building the server (some minutes the first time)");
+    command::run("cargo", "", &["build", "--quiet", "--release", "--package", "oak-server"])?;
+    let cluster = start_cluster()?;
+    let outcome = serve(&cluster, port);
+    println!("Stopping the database");
+    cluster.stop()?;
+    outcome
+}
+
+fn check_port(port: u16) -> Result<()> {
+    match TcpListener::bind(("127.0.0.1", port)) {
+        Ok(_) => Ok(()),
+        Err(error) => Err(error).with_context(|| {
+            format!(
+                "port {port} on 127.0.0.1 cannot be used; choose another, as in: cargo xtask demo --port 7400"
+            )
+        }),
+    }
+}
+
+/// Folders that may hold the data, in the order they are looked at: the one asked for, or the project's
+/// and, for root with a checkout that the server's user may not enter, the machine's.
+fn start_cluster() -> Result<Cluster> {
+    if let Some(folder) = std::env::var_os("OAK_DRUM_DATA") {
+        return start_in(PathBuf::from(folder));
+    }
+    let own = command::root().join(".oak-drum");
+    let shared = PathBuf::from("/var/lib/oak-drum");
+    if shared.join("data").exists() && !own.join("data").exists() {
+        return start_in(shared);
+    }
+    match Cluster::start_in(&own) {
+        Err(ClusterError::OutOfReach { .. }) => start_in(shared),
+        outcome => told(outcome, own),
+    }
+}
+
+fn start_in(folder: PathBuf) -> Result<Cluster> {
+    told(Cluster::start_in(&folder), folder)
+}
+
+fn told(outcome: Result<Cluster, ClusterError>, folder: PathBuf) -> Result<Cluster> {
+    let cluster = outcome?;
+    println!("Data are kept in {}", folder.display());
+    Ok(cluster)
+}
+
+fn serve(cluster: &Cluster, port: u16) -> Result<()> {
+    let mut server = Command::new(command::target().join("release/oak-drum-server"))
+        .args(["serve", "--port", &port.to_string(), "--demo"])
+        .arg(command::root().join("demo"))
+        .env("OAK_DRUM_DATABASE_URL", cluster.url())
+        // A group of its own: Ctrl-C reaches this process, which then asks the server to finish.
+        .process_group(0)
+        .spawn()
+        .context("the server cannot be started")?;
+    stop_on_signal(&server)?;
+    println!("Ctrl-C stops it");
+    let status = server.wait()?;
+    if status.success() || status.signal() == Some(15) {
+        return Ok(());
+    }
+    bail!("the server ended with {status}; what it had acknowledged is kept")
+}
+
+fn stop_on_signal(server: &Child) -> Result<()> {
+    let id = server.id().to_string();
+    ctrlc::set_handler(move || {
+        println!();
+        // Gone already is as good as told.
+        let _ = Command::new("kill").args(["-TERM", &id]).status();
+    })?;
+    Ok(())
+}

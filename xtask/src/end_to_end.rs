@@ -1,0 +1,40 @@
+//! The browser tests: real server, real database, Debian's Chromium.
+
+use anyhow::Result;
+use oak_cluster::Throwaway;
+
+use crate::machine::{CHROMIUM, LIBPQ, POSTGRESQL};
+use crate::{command, front_end, machine};
+
+/// One database for each browser worker; `playwright.config.ts` starts as many workers.
+const WORKERS: usize = 2;
+
+/// Installs and builds what the tests need, then runs them.
+pub fn prepare_and_run(release: bool, arguments: &[String]) -> Result<()> {
+    machine::check_node()?;
+    machine::install(&[POSTGRESQL, LIBPQ, CHROMIUM])?;
+    front_end::install()?;
+    front_end::build()?;
+    run(release, arguments)
+}
+
+/// Runs Playwright with the databases and the server program it needs.
+pub fn run(release: bool, arguments: &[String]) -> Result<()> {
+    let mut build = vec!["build", "--quiet", "--package", "oak-server"];
+    if release {
+        build.push("--release");
+    }
+    command::run("cargo", "", &build)?;
+    let cluster = Throwaway::start()?;
+    let databases: Vec<_> = (0..WORKERS).map(|_| cluster.database()).collect::<Result<_, _>>()?;
+    let folder = if release { "release" } else { "debug" };
+    let mut playwright = command::program("npx", "web", &["--no-install", "playwright", "test"]);
+    if !arguments.iter().any(|argument| argument.starts_with("--project")) {
+        playwright.arg("--project=chromium");
+    }
+    playwright
+        .args(arguments)
+        .env("OAK_DRUM_SERVER", command::target().join(folder).join("oak-drum-server"))
+        .env("OAK_DRUM_DATABASES", databases.join(" "));
+    command::finish(playwright)
+}

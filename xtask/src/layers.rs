@@ -1,0 +1,100 @@
+//! Which folder may use which. Crates guard themselves; this guards the folders inside them.
+
+use std::fs;
+use std::path::{Path, PathBuf};
+
+use anyhow::{Result, ensure};
+
+use crate::command;
+
+/// A folder and the texts its files must not hold.
+struct Rule {
+    folder: &'static str,
+    without: &'static [&'static str],
+}
+
+const RULES: &[Rule] = &[
+    Rule { folder: "core", without: &["std::fs", "std::net", "std::env", "println!", "eprintln!"] },
+    Rule {
+        folder: "core/acoustics/src/medium",
+        without: &["::driver", "::element", "::network", "::solve", "::enclosure", "::response"],
+    },
+    Rule {
+        folder: "core/acoustics/src/driver",
+        without: &["::element", "::network", "::solve", "::enclosure", "::response"],
+    },
+    Rule {
+        folder: "core/acoustics/src/element",
+        without: &["::network", "::solve", "::enclosure", "::response"],
+    },
+    Rule { folder: "core/acoustics/src/network", without: &["::solve", "::enclosure", "::response"] },
+    Rule { folder: "core/acoustics/src/solve", without: &["::enclosure", "::response"] },
+    Rule { folder: "core/acoustics/src/enclosure", without: &["::solve", "::response"] },
+    Rule { folder: "core/acoustics/src/response", without: &["::enclosure"] },
+    Rule { folder: "core/design/src/file", without: &["::resolve", "::report", "::exchange"] },
+    Rule { folder: "core/design/src/resolve", without: &["::report", "::exchange"] },
+    Rule { folder: "server/src/db", without: &["crate::routes", "actix_web::Http"] },
+    Rule {
+        folder: "web/src/model",
+        without: &[
+            "react",
+            "../api/",
+            "../actions/",
+            "../features/",
+            "../lanes/",
+            "../section/",
+            "../ui/",
+            "fetch(",
+        ],
+    },
+    Rule { folder: "web/src/lanes", without: &["../features/", "../actions/"] },
+    Rule { folder: "web/src/section", without: &["../features/", "../actions/"] },
+    Rule { folder: "web/src/ui", without: &["../features/", "../actions/", "../lanes/", "../section/"] },
+];
+
+/// Checks every rule and names each breach.
+pub fn run() -> Result<()> {
+    let mut breaches = Vec::new();
+    for rule in RULES {
+        let mut files = Vec::new();
+        gather(&command::root().join(rule.folder), &mut files)?;
+        ensure!(!files.is_empty(), "the layer rule for {} guards nothing", rule.folder);
+        for file in files {
+            breaches.extend(breaches_in(&file, rule)?);
+        }
+    }
+    ensure!(breaches.is_empty(), "layers are broken:\n{}", breaches.join("\n"));
+    Ok(())
+}
+
+fn breaches_in(file: &Path, rule: &Rule) -> Result<Vec<String>> {
+    let text = fs::read_to_string(file)?;
+    let place = file.strip_prefix(command::root()).unwrap_or(file).display().to_string();
+    let code = text.lines().enumerate().filter(|(_, line)| !line.trim_start().starts_with("//"));
+    Ok(code
+        .flat_map(|(number, line)| {
+            let found = rule.without.iter().filter(move |word| line.contains(**word));
+            let place = &place;
+            found.map(move |word| format!("{place}:{}: {word} has no place in {}", number + 1, rule.folder))
+        })
+        .collect())
+}
+
+/// Source files below a folder; tests, benches and generated files may reach further.
+fn gather(folder: &Path, files: &mut Vec<PathBuf>) -> Result<()> {
+    for entry in fs::read_dir(folder)? {
+        let path = entry?.path();
+        let name = path.file_name().unwrap_or_default().to_string_lossy().into_owned();
+        if path.is_dir() {
+            if !matches!(name.as_str(), "tests" | "benches" | "examples") {
+                gather(&path, files)?;
+            }
+        } else if [".rs", ".ts", ".tsx"].iter().any(|end| name.ends_with(end))
+            && !name.contains(".test.")
+            && !name.ends_with(".d.ts")
+        {
+            files.push(path);
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,22 @@
+//! Progress of a long command, one line when a stage begins and one when it ends.
+
+use std::time::Instant;
+
+use anyhow::{Context, Result};
+
+/// One stage: its name and what it does.
+pub type Stage = (&'static str, fn() -> Result<()>);
+
+/// Runs stages in order up to the first that fails.
+pub fn run(stages: &[Stage]) -> Result<()> {
+    let begun = Instant::now();
+    for (number, (name, work)) in stages.iter().enumerate() {
+        let place = format!("[{}/{}]", number + 1, stages.len());
+        println!("{place} {name}");
+        let stage_begun = Instant::now();
+        work().with_context(|| format!("stage \"{name}\""))?;
+        println!("{place} {name}: done in {} s", stage_begun.elapsed().as_secs());
+    }
+    println!("All passed in {} s", begun.elapsed().as_secs());
+    Ok(())
+}
