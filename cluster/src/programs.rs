@@ -59,13 +59,13 @@ impl Programs {
         if !data.exists() {
             check(
                 "install",
-                Command::new("install").args(["-d", "-o", "postgres", "-m", "700"]).arg(&data).output()?,
+                &Command::new("install").args(["-d", "-o", "postgres", "-m", "700"]).arg(&data).output()?,
             )?;
         }
         let log = folder.join("server.log");
         if !log.exists() {
             fs::write(&log, "")?;
-            check("chown", Command::new("chown").arg("postgres").arg(&log).output()?)?;
+            check("chown", &Command::new("chown").arg("postgres").arg(&log).output()?)?;
         }
         Ok(())
     }
@@ -126,7 +126,7 @@ impl Programs {
         if let (Some(text), Some(mut pipe)) = (input, child.stdin.take()) {
             pipe.write_all(text.as_bytes())?;
         }
-        check(program, child.wait_with_output()?)
+        check(program, &child.wait_with_output()?)
     }
 
     /// A command as the server's user, in a folder that user may be in.
@@ -147,7 +147,7 @@ fn arguments_start_a_server(command: &Command) -> bool {
     command.get_args().last().is_some_and(|last| last == "start")
 }
 
-fn check(program: &str, output: Output) -> Result<String, ClusterError> {
+fn check(program: &str, output: &Output) -> Result<String, ClusterError> {
     let mut text = String::from_utf8_lossy(&output.stdout).into_owned();
     if output.status.success() {
         return Ok(text);

@@ -2,7 +2,7 @@
 
 use std::net::TcpListener;
 use std::os::unix::process::{CommandExt, ExitStatusExt};
-use std::path::PathBuf;
+use std::path::Path;
 use std::process::{Child, Command};
 
 use anyhow::{Context, Result, bail};
@@ -43,25 +43,23 @@ fn check_port(port: u16) -> Result<()> {
 /// and, for root with a checkout that the server's user may not enter, the machine's.
 fn start_cluster() -> Result<Cluster> {
     if let Some(folder) = std::env::var_os("OAK_DRUM_DATA") {
-        return start_in(PathBuf::from(folder));
+        return start_in(Path::new(&folder));
     }
     let own = command::root().join(".oak-drum");
-    let shared = PathBuf::from("/var/lib/oak-drum");
+    let shared = Path::new("/var/lib/oak-drum");
     if shared.join("data").exists() && !own.join("data").exists() {
         return start_in(shared);
     }
-    match Cluster::start_in(&own) {
-        Err(ClusterError::OutOfReach { .. }) => start_in(shared),
-        outcome => told(outcome, own),
+    match start_in(&own) {
+        Err(error) if matches!(error.downcast_ref(), Some(ClusterError::OutOfReach { .. })) => {
+            start_in(shared)
+        }
+        outcome => outcome,
     }
 }
 
-fn start_in(folder: PathBuf) -> Result<Cluster> {
-    told(Cluster::start_in(&folder), folder)
-}
-
-fn told(outcome: Result<Cluster, ClusterError>, folder: PathBuf) -> Result<Cluster> {
-    let cluster = outcome?;
+fn start_in(folder: &Path) -> Result<Cluster> {
+    let cluster = Cluster::start_in(folder)?;
     println!("Data are kept in {}", folder.display());
     Ok(cluster)
 }
