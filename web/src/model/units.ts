@@ -69,7 +69,8 @@ export function parseNumber(written: string): number | string {
   const plain = text.replaceAll(',', '.');
   if (!/^[-+]?(\d+\.?\d*|\.\d+)([eE][-+]?\d+)?$/.test(plain)) return none;
   const ambiguous = /^[-+]?0*[1-9]\d*,\d{3}$/.test(text);
-  if (ambiguous) return `"${text}" may mean a thousand or a decimal comma; write it with a point or without the comma`;
+  if (ambiguous)
+    return `"${text}" may mean a thousand or a decimal comma; write it with a point or without the comma`;
   const value = Number(plain);
   return Number.isFinite(value) ? value : none;
 }
@@ -114,7 +115,8 @@ function choices(dimension: string): string {
 function unitStart(text: string): number {
   for (let at = 0; at < text.length; at += 1) {
     const character = text.charAt(at);
-    const exponent = /[eE]/.test(character) && /\d/.test(text.charAt(at - 1)) && /[\d+-]/.test(text.charAt(at + 1));
+    const exponent =
+      /[eE]/.test(character) && /\d/.test(text.charAt(at - 1)) && /[\d+-]/.test(text.charAt(at + 1));
     if (!exponent && !/[\d\s+\-−.,/]/.test(character)) return at;
   }
   return text.length;
@@ -162,7 +164,16 @@ export function rangeOf(field: Field): string {
   return `${writeTyped(field.min, unit)} to ${writeTyped(field.max, unit)}`;
 }
 
-const DISPLAY: Record<string, string> = { ohm: 'Ω', cm2: 'cm²', mm2: 'mm²', m2: 'm²', in2: 'in²', cm3: 'cm³', degC: '°C', uH: 'µH' };
+const DISPLAY: Record<string, string> = {
+  ohm: 'Ω',
+  cm2: 'cm²',
+  mm2: 'mm²',
+  m2: 'm²',
+  in2: 'in²',
+  cm3: 'cm³',
+  degC: '°C',
+  uH: 'µH',
+};
 
 /** A file's spelling of a value or unit as people like to read it. */
 export function shown(text: Typed): string {

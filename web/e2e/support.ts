@@ -1,0 +1,115 @@
+// A real server on a database of its own for each worker; tests make the builds they work on.
+
+import { type ChildProcess, spawn } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { createInterface } from 'node:readline';
+import { test as base, expect, type Page } from '@playwright/test';
+import type { Build, BuildWithVariants, Driver, RawDesign, Variant } from '../src/api/types';
+
+export { expect };
+
+const DEMO = new URL('../../demo', import.meta.url).pathname;
+
+function required(name: string): string {
+  const value = process.env[name];
+  if (!value) throw new Error(`${name} is not set; run: cargo xtask e2e`);
+  return value;
+}
+
+export class Server {
+  private child: ChildProcess | null = null;
+  port = 0;
+
+  constructor(private readonly database: string) {}
+
+  get address(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async start(): Promise<void> {
+    const program = required('OAK_DRUM_SERVER');
+    const child = spawn(program, ['serve', '--port', String(this.port), '--demo', DEMO], {
+      env: { ...process.env, OAK_DRUM_DATABASE_URL: this.database },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    this.child = child;
+    for await (const line of createInterface({ input: child.stdout })) {
+      const port = /^Oak Drum is at http:\/\/127\.0\.0\.1:(\d+)\/$/.exec(line)?.[1];
+      if (port) {
+        this.port = Number(port);
+        return;
+      }
+    }
+    throw new Error('the server did not start');
+  }
+
+  /** As a power cut would: no time to tidy up. */
+  async kill(): Promise<void> {
+    const child = this.child;
+    this.child = null;
+    if (!child) return;
+    const gone = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGKILL');
+    await gone;
+  }
+
+  async call<Answer>(method: string, path: string, body?: unknown): Promise<Answer> {
+    const answer = await fetch(`${this.address}/api/v1${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: body === undefined ? null : JSON.stringify(body),
+    });
+    if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${await answer.text()}`);
+    return (await answer.json()) as Answer;
+  }
+
+  /** A build of its own with the first two variants of the demo. */
+  async makeBuild(name: string): Promise<BuildWithVariants> {
+    const demo = JSON.parse(readFileSync(`${DEMO}/builds/narrowboat-nook.json`, 'utf8')) as {
+      variants: RawDesign[];
+    };
+    const build = await this.call<Build>('POST', '/builds', { name, notes: '' });
+    for (const design of demo.variants.slice(0, 2)) {
+      await this.call<Variant>('POST', `/builds/${build.id}/variants`, design);
+    }
+    return this.open(build.id);
+  }
+
+  open(id: string): Promise<BuildWithVariants> {
+    return this.call('GET', `/builds/${id}`);
+  }
+
+  drivers(): Promise<Driver[]> {
+    return this.call('GET', '/drivers');
+  }
+}
+
+export const test = base.extend<object, { server: Server }>({
+  server: [
+    async ({ browserName: _ }, use, worker) => {
+      const databases = required('OAK_DRUM_DATABASES').split(' ');
+      const server = new Server(databases[worker.parallelIndex] ?? '');
+      await server.start();
+      await use(server);
+      await server.kill();
+    },
+    { scope: 'worker' },
+  ],
+});
+
+/** Opens the workbench and waits for the figures. */
+export async function openBuild(page: Page, server: Server, id: string): Promise<void> {
+  await page.goto(`${server.address}/builds/${id}`);
+  await expect(page.locator('[data-figure="f3"]')).toBeVisible();
+}
+
+export function figure(page: Page, name: string) {
+  return page.locator(`[data-figure="${name}"]`);
+}
+
+/** The variant's newest document on the server. */
+export async function kept(server: Server, build: BuildWithVariants, place = 0): Promise<Variant> {
+  const variant = (await server.open(build.id)).variants[place];
+  if (!variant) throw new Error('no such variant');
+  return variant;
+}

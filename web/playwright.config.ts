@@ -1,0 +1,34 @@
+import { defineConfig } from '@playwright/test';
+
+const chromium = {
+  browserName: 'chromium' as const,
+  viewport: { width: 1280, height: 800 },
+  launchOptions: {
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  },
+};
+
+// `cargo xtask e2e` sets OAK_DRUM_SERVER and OAK_DRUM_DATABASES, one database a worker.
+export default defineConfig({
+  testDir: 'e2e',
+  workers: 2,
+  fullyParallel: true,
+  timeout: 45_000,
+  expect: { timeout: 8_000 },
+  reporter: [['list']],
+  use: { ...chromium, trace: 'retain-on-failure' },
+  projects: [
+    { name: 'chromium', testMatch: '*.spec.ts' },
+    { name: 'measure', testMatch: 'measure.ts', workers: 1 },
+    { name: 'screenshots', testMatch: 'screenshots.ts', workers: 1 },
+  ],
+});

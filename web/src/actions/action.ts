@@ -1,0 +1,27 @@
+import type { RawDesign } from '../api/types';
+import type { OnBench, Workbench } from '../model/workbench';
+
+/** What a command can reach. */
+export interface Reach {
+  /** The workbench on screen, if it is. */
+  workbench: Workbench | null;
+  /** Makes a new variant on the server and puts it on the workbench. */
+  addVariant: (design: RawDesign) => void;
+  switchTheme: () => void;
+  showKeys: () => void;
+}
+
+/** One command of the user; buttons, shortcuts and the sheet of keys are made from these. */
+export interface Action {
+  id: string;
+  name: string;
+  /** Such as `mod+shift+z`; mod is Ctrl, or Command on a Mac. */
+  keys: string[];
+  when: (reach: Reach) => boolean;
+  run: (reach: Reach) => void;
+}
+
+export function activeVariant({ workbench }: Reach): OnBench | undefined {
+  const id = workbench?.snapshot().activeId;
+  return id ? workbench?.find(id) : undefined;
+}

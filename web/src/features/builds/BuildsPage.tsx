@@ -1,0 +1,120 @@
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { answered, api, ifMatch } from '../../api/client';
+import { useBuilds, useChange } from '../../api/queries';
+import type { Build, RawBuild } from '../../api/types';
+import { Button } from '../../ui/Button';
+import { chooseFile, readJson } from '../../ui/file';
+import { Icon } from '../../ui/Icon';
+import { Message } from '../../ui/Message';
+import { Shell } from '../shell/Shell';
+
+/** All builds. */
+export function BuildsPage() {
+  const builds = useBuilds();
+  const navigate = useNavigate();
+  const [name, setName] = useState('');
+  const [archived, setArchived] = useState<Build | null>(null);
+  const open = (build: Build) => navigate(`/builds/${build.id}`);
+  const create = useChange('builds', (wanted: string) =>
+    answered(api.POST('/api/v1/builds', { body: { name: wanted, notes: '' } })),
+  );
+  const importFile = useChange('builds', async (file: File) =>
+    answered(api.POST('/api/v1/builds/import', { body: (await readJson(file)) as RawBuild })),
+  );
+  const archive = useChange('builds', (build: Build) => {
+    const params = { path: { id: build.id }, header: ifMatch(build.revision) };
+    return answered(api.DELETE('/api/v1/builds/{id}', { params }));
+  });
+  const restore = useChange('builds', (build: Build) =>
+    answered(api.POST('/api/v1/builds/{id}/restore', { params: { path: { id: build.id } } })),
+  );
+  return (
+    <Shell title="Builds">
+      <div className="mx-auto max-w-[1180px] px-6 py-5">
+        <div className="mb-4 flex flex-wrap items-center gap-2">
+          <h2 className="flex-1 text-2xl">Builds</h2>
+          <form
+            className="flex gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (name.trim()) create.mutate(name.trim(), { onSuccess: open });
+            }}
+          >
+            <input
+              className="field w-64"
+              aria-label="Name of a new build"
+              placeholder="What will it be?"
+              maxLength={120}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+            <Button look="strong" type="submit" disabled={!name.trim() || create.isPending}>
+              <Icon name="plus" /> New build
+            </Button>
+          </form>
+          <Button
+            onClick={() =>
+              void chooseFile('.json,application/json').then(
+                (file) => file && importFile.mutate(file, { onSuccess: open }),
+              )
+            }
+          >
+            <Icon name="into" /> Open a build file
+          </Button>
+        </div>
+        <div className="mb-3 flex flex-col gap-2" aria-live="polite">
+          <Message
+            error={builds.error ?? create.error ?? importFile.error ?? archive.error ?? restore.error}
+          />
+          {archived && (
+            <p className="flex items-center gap-2">
+              {archived.name} is archived.
+              <Button onClick={() => restore.mutate(archived, { onSuccess: () => setArchived(null) })}>
+                Bring it back
+              </Button>
+            </p>
+          )}
+        </div>
+        {builds.isPending && <p className="text-soft">Opening the workshop …</p>}
+        {builds.data?.length === 0 && (
+          <p className="text-soft">Nothing is being built yet. Give the first build a name.</p>
+        )}
+        <ul className="grid grid-cols-2 gap-3">
+          {builds.data?.map((build) => (
+            <li key={build.id} className="rule-ticks flex flex-col rounded-[3px] border border-line bg-card">
+              <Link to={`/builds/${build.id}`} className="block flex-1 px-4 pt-4 pb-1 hover:text-oak">
+                <h3 className="text-lg">{build.name}</h3>
+                <p className="min-h-10 text-soft">{build.notes}</p>
+              </Link>
+              <div className="flex items-center gap-2 px-4 pb-2 text-soft">
+                <span className="flex-1">
+                  {build.variant_count} {build.variant_count === 1 ? 'variant' : 'variants'} · changed{' '}
+                  {new Date(build.updated_at).toLocaleDateString()}
+                </span>
+                <a
+                  href={`/api/v1/builds/${build.id}/build.json`}
+                  download
+                  aria-label={`Build file of ${build.name}`}
+                  title="Build file (JSON)"
+                  className="rounded-[3px] p-1.5 text-ink hover:bg-rule"
+                >
+                  <Icon name="out" />
+                </a>
+                <button
+                  type="button"
+                  aria-label={`Archive ${build.name}`}
+                  title="Archive"
+                  className="rounded-[3px] p-1.5 text-ink hover:bg-rule"
+                  onClick={() => archive.mutate(build, { onSuccess: () => setArchived(build) })}
+                >
+                  <Icon name="box" />
+                </button>
+              </div>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </Shell>
+  );
+}

@@ -1,0 +1,169 @@
+import { useState } from 'react';
+import { Refusal } from '../../api/client';
+import { useCompletion } from '../../api/queries';
+import type { DriverReport, RawDriver, Typed } from '../../api/types';
+import { driverFields, type Field, shown, usualUnit, writeTyped } from '../../model/units';
+import { Button } from '../../ui/Button';
+import { Message } from '../../ui/Message';
+import { QuantityInput } from '../../ui/QuantityInput';
+import { Term } from '../../ui/Term';
+import { TextInput } from '../../ui/TextInput';
+
+interface Props {
+  initial: RawDriver;
+  submit: string;
+  busy: boolean;
+  error: unknown;
+  onSubmit: (driver: RawDriver, vas: number) => void;
+  onCancel: () => void;
+}
+
+type Name = keyof DriverReport & keyof RawDriver;
+
+/** A driver from its data sheet. What is left out is worked out from the rest as one types. */
+export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }: Props) {
+  const [driver, setDriver] = useState(initial);
+  const completion = useCompletion(driver);
+  const refusal = completion.error instanceof Refusal ? completion.error : null;
+  const touched = driver !== initial;
+  const report = refusal ? undefined : completion.data;
+
+  const set = (name: string, typed: Typed | string | null) => {
+    const { [name as keyof RawDriver]: _, ...others } = driver;
+    setDriver((typed === null ? others : { ...others, [name]: typed }) as RawDriver);
+  };
+  const toldAs = (name: string) => {
+    const given = driver[name as keyof RawDriver] !== undefined;
+    return given ? refusal?.told(name) : undefined;
+  };
+
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (report) onSubmit(driver, report.vas);
+      }}
+    >
+      <div className="grid grid-cols-2 gap-3">
+        <Labelled text="Name">
+          <TextInput
+            label="Name"
+            value={driver.name ?? ''}
+            longest={120}
+            optional
+            onChange={(text) => set('name', text)}
+            className="w-full"
+          />
+        </Labelled>
+        <Labelled text="Maker">
+          <TextInput
+            label="Maker"
+            value={driver.maker ?? ''}
+            longest={120}
+            optional
+            onChange={(text) => set('maker', text)}
+            className="w-full"
+          />
+        </Labelled>
+      </div>
+      <p className="text-soft">
+        Needed: Re, Fs, Sd, two of Qms, Qes, Qts, and one of Vas, Cms, Mms, Bl. Write units as the sheet does,
+        such as 1.5 cuft, 11 in or 350 cm²; a bare number takes the unit shown.
+      </p>
+      <div className="grid grid-cols-[repeat(3,minmax(0,1fr))] gap-x-5 gap-y-2">
+        {driverFields.map((field) => {
+          const name = field.path.slice('driver.'.length);
+          return (
+            <div key={name} className="grid grid-cols-[3.6rem_1fr] items-center gap-2">
+              <Term meaning={field.meaning}>{field.symbol}</Term>
+              <QuantityInput
+                label={field.symbol}
+                fields={[field]}
+                typed={(driver[name as keyof RawDriver] as Typed | null | undefined) ?? null}
+                follows={report ? following(report, name as Name, field) : undefined}
+                told={toldAs(name)}
+                optional
+                onType={(_, typed) => set(name, typed)}
+              />
+            </div>
+          );
+        })}
+      </div>
+      <Labelled text="Notes">
+        <TextInput
+          label="Notes"
+          value={driver.notes ?? ''}
+          longest={10000}
+          optional
+          onChange={(text) => set('notes', text)}
+          className="w-full"
+        />
+      </Labelled>
+      <div aria-live="polite" className="min-h-12">
+        {report && <Derived report={report} />}
+        {refusal && touched && <StillWanted refusal={refusal} driver={driver} />}
+        <Message error={completion.error && !refusal ? completion.error : null} />
+      </div>
+      <Message error={error} />
+      <div className="flex justify-end gap-2">
+        <Button onClick={onCancel}>Back</Button>
+        <Button look="strong" type="submit" disabled={!report || busy}>
+          {submit}
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function Labelled({ text, children }: { text: string; children: React.ReactNode }) {
+  return (
+    <div>
+      <span className="block text-soft">{text}</span>
+      {children}
+    </div>
+  );
+}
+
+/** What a value comes to that was not typed. */
+function following(report: DriverReport, name: Name, field: Field): string | undefined {
+  const value = report[name];
+  return typeof value === 'number' ? shown(writeTyped(value, usualUnit(field), 4)) : undefined;
+}
+
+function Derived({ report }: { report: DriverReport }) {
+  return (
+    <>
+      <p>
+        Qts <b>{report.qts.toFixed(3)}</b>, Vas <b>{(report.vas * 1e3).toFixed(1)} l</b>, Mms{' '}
+        <b>{(report.mms * 1e3).toFixed(1)} g</b>, Bl <b>{report.bl.toFixed(2)} T m</b>,{' '}
+        <b>{report.level_2v83.toFixed(1)} dB</b> for 2.83 V at 1 m, efficiency{' '}
+        <b>{(report.eta0 * 100).toFixed(2)} %</b>, Fs/Qes <b>{report.ebp.toFixed(0)} Hz</b>. Values with a
+        dashed frame follow from the rest.
+      </p>
+      {report.doubts.map((doubt) => (
+        <p key={doubt.field} className="text-short">
+          {doubt.message}
+        </p>
+      ))}
+    </>
+  );
+}
+
+/** Problems of fields that are empty or that stand between fields; the others are shown where they are. */
+function StillWanted({ refusal, driver }: { refusal: Refusal; driver: RawDriver }) {
+  const open = (refusal.document.errors ?? []).filter(
+    ({ field }) => !field || driver[field as keyof RawDriver] === undefined || field === 'name',
+  );
+  if (!open.length) return null;
+  return (
+    <ul className="list-inside list-disc text-soft">
+      {open.map(({ field, message }) => (
+        <li key={field + message}>
+          {field && <b className="capitalize">{field} </b>}
+          {message}
+        </li>
+      ))}
+    </ul>
+  );
+}

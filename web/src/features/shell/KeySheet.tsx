@@ -1,0 +1,36 @@
+import { ACTIONS } from '../../actions';
+import { spoken } from '../../actions/keys';
+import { Dialog } from '../../ui/Dialog';
+
+const EVERYWHERE: [string, string][] = [
+  ['Arrow keys on a value, its rule or the frequency cursor', 'one step; with Shift ten'],
+  ['Enter in a value', 'takes what was typed'],
+  ['Escape in a value', 'takes it back'],
+];
+
+export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog title="Shortcuts" open={open} onClose={onClose}>
+      <table className="w-full">
+        <tbody>
+          {ACTIONS.map((action) => (
+            <tr key={action.id} className="border-grid border-b">
+              <th scope="row" className="py-1 text-left font-normal">
+                {action.name}
+              </th>
+              <td className="text-right font-mono text-[13px]">{action.keys.map(spoken).join(' or ')}</td>
+            </tr>
+          ))}
+          {EVERYWHERE.map(([what, does]) => (
+            <tr key={what} className="border-grid border-b">
+              <th scope="row" className="py-1 text-left font-normal">
+                {what}
+              </th>
+              <td className="text-right">{does}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Dialog>
+  );
+}

@@ -1,0 +1,115 @@
+import { type ReactNode, useEffect, useState } from 'react';
+import { NavLink } from 'react-router';
+import { ACTIONS } from '../../actions';
+import type { Reach } from '../../actions/action';
+import { pressed } from '../../actions/keys';
+import { Icon } from '../../ui/Icon';
+import { KeySheet } from './KeySheet';
+import { switchTheme, useTheme } from './theme';
+
+interface Props {
+  title: string;
+  /** Beside the title: name and state of what is open. */
+  beside?: ReactNode;
+  tools?: ReactNode;
+  workbench?: Pick<Reach, 'workbench' | 'addVariant'>;
+  children: ReactNode;
+}
+
+const PLACES = [
+  ['/', 'Builds'],
+  ['/drivers', 'Drivers'],
+] as const;
+
+/** The frame around every page. */
+export function Shell({ title, beside, tools, workbench, children }: Props) {
+  const [keysOpen, setKeysOpen] = useState(false);
+  const theme = useTheme();
+  const reach: Reach = {
+    workbench: null,
+    addVariant: () => undefined,
+    ...workbench,
+    switchTheme,
+    showKeys: () => setKeysOpen(true),
+  };
+  useShortcuts(reach);
+  useEffect(() => {
+    document.title = title === 'Builds' ? 'Oak Drum' : `${title} · Oak Drum`;
+  }, [title]);
+  return (
+    <div className="flex h-screen min-h-[640px] flex-col">
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-card focus:p-2">
+        Skip to the content
+      </a>
+      <header className="flex h-11 shrink-0 items-center gap-4 border-line border-b px-4">
+        <span className="font-extrabold font-head text-[19px] tracking-tight">Oak Drum</span>
+        <div className="flex min-w-0 flex-1 items-center gap-3">
+          {beside ?? <h1 className="sr-only">{title}</h1>}
+        </div>
+        {tools}
+        <nav
+          aria-label="Places"
+          className="rule-ticks flex overflow-hidden rounded-[3px] border border-rule-line bg-rule"
+        >
+          {PLACES.map(([to, name]) => (
+            <NavLink
+              key={to}
+              to={to}
+              end={to === '/'}
+              className="border-rule-line border-r px-4 py-1 font-medium last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px] aria-[current=page]:bg-oak aria-[current=page]:text-on-oak"
+            >
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="flex">
+          <button
+            type="button"
+            className="rounded-[3px] p-1.5 hover:bg-rule"
+            aria-label={theme === 'dark' ? 'Daylight' : 'Lamplight'}
+            title={theme === 'dark' ? 'Daylight' : 'Lamplight'}
+            onClick={switchTheme}
+          >
+            <Icon name="lamp" />
+          </button>
+          <button
+            type="button"
+            className="rounded-[3px] p-1.5 hover:bg-rule"
+            aria-label="Shortcuts"
+            title="Shortcuts"
+            onClick={() => setKeysOpen(true)}
+          >
+            <Icon name="keys" />
+          </button>
+        </div>
+      </header>
+      <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
+        {children}
+      </main>
+      <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
+    </div>
+  );
+}
+
+function useShortcuts(reach: Reach): void {
+  useEffect(() => {
+    function onKeyDown(event: KeyboardEvent) {
+      const target = event.target as HTMLElement;
+      const typing = target.matches('input, textarea, select');
+      // A text that is being written has an undo of its own.
+      if (
+        target.matches('textarea, input[data-draft]') ||
+        (typing && !event.ctrlKey && !event.metaKey && !event.altKey)
+      )
+        return;
+      if (document.querySelector('[role="dialog"]')) return;
+      const keys = pressed(event);
+      const action = ACTIONS.find((one) => one.keys.includes(keys) && one.when(reach));
+      if (!action) return;
+      event.preventDefault();
+      action.run(reach);
+    }
+    window.addEventListener('keydown', onKeyDown);
+    return () => window.removeEventListener('keydown', onKeyDown);
+  });
+}

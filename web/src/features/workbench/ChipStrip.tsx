@@ -1,0 +1,50 @@
+import { Tooltip } from 'radix-ui';
+import type { Report } from '../../api/types';
+import { chips, type Verdict } from './figures';
+
+const EDGE: Record<Verdict, string> = {
+  met: 'border-l-met',
+  careful: 'border-l-oak',
+  short: 'border-l-short bg-short-wash',
+  plain: 'border-l-rule-line',
+};
+const WORDS: Record<Verdict, string> = {
+  met: 'text-met',
+  careful: 'text-oak',
+  short: 'text-short',
+  plain: 'text-soft',
+};
+
+/** The figures of the active variant; each explains itself. */
+export function ChipStrip({ report }: { report: Report }) {
+  return (
+    <ul aria-label="Figures" className="flex gap-2 border-line border-b px-4 py-2">
+      {chips(report).map((chip) => (
+        <li key={chip.id} className="min-w-0 flex-1">
+          <Tooltip.Root>
+            <Tooltip.Trigger asChild>
+              <button
+                type="button"
+                data-figure={chip.id}
+                className={`w-full rounded-[3px] border border-line border-l-4 bg-card px-2.5 py-1 text-left ${EDGE[chip.verdict]}`}
+              >
+                <span className="block truncate text-[12.5px] text-soft">{chip.name}</span>
+                <span className="block truncate font-bold text-[17px] leading-tight">{chip.figure}</span>
+                <span className={`block truncate text-[12.5px] ${WORDS[chip.verdict]}`}>{chip.words}</span>
+              </button>
+            </Tooltip.Trigger>
+            <Tooltip.Portal>
+              <Tooltip.Content
+                sideOffset={4}
+                collisionPadding={8}
+                className="z-50 max-w-72 rounded border border-ink bg-ink px-2.5 py-1.5 text-paper shadow-lg"
+              >
+                {chip.meaning}
+              </Tooltip.Content>
+            </Tooltip.Portal>
+          </Tooltip.Root>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,90 @@
+import { useState } from 'react';
+import { answered, api } from '../../api/client';
+import { useChange, useDrivers } from '../../api/queries';
+import type { Driver, RawDesign, RawDriver } from '../../api/types';
+import { firstDesign } from '../../model/design';
+import { Button } from '../../ui/Button';
+import { Dialog } from '../../ui/Dialog';
+import { Icon } from '../../ui/Icon';
+import { Message } from '../../ui/Message';
+import { DriverForm } from '../drivers/DriverForm';
+import { DriverTable } from '../drivers/DriverTable';
+import { emptyDriver } from '../drivers/empty';
+
+interface Props {
+  open: boolean;
+  /** The design whose driver is chosen; null for a new one. */
+  design: RawDesign | null;
+  onClose: () => void;
+  onChosen: (design: RawDesign) => void;
+}
+
+type Page = 'library' | 'new' | 'values';
+
+/** Chooses a driver from the library, types in a new one, or changes its values in this variant alone. */
+export function DriverDialog({ open, design, onClose, onChosen }: Props) {
+  const [page, setPage] = useState<Page>('library');
+  const drivers = useDrivers();
+  const add = useChange('drivers', (driver: RawDriver) =>
+    answered(api.POST('/api/v1/drivers', { body: driver })),
+  );
+
+  function close() {
+    setPage('library');
+    add.reset();
+    onClose();
+  }
+
+  function choose(driver: RawDriver, vas: number) {
+    setPage('library');
+    onChosen(design ? { ...design, driver } : firstDesign(driver, vas));
+  }
+
+  const pick = (driver: Driver) => choose(driver.document, driver.vas);
+  return (
+    <Dialog title={TITLES[page]} open={open} onClose={close} wide>
+      {page === 'library' && (
+        <div className="flex flex-col gap-3">
+          <div className="flex gap-2">
+            <Button look="strong" onClick={() => setPage('new')}>
+              <Icon name="plus" /> Type in a driver
+            </Button>
+            {design && (
+              <Button onClick={() => setPage('values')}>
+                Change the values of {design.driver.name || 'the driver'} here
+              </Button>
+            )}
+          </div>
+          <Message error={drivers.error} />
+          <DriverTable drivers={drivers.data ?? []} action="Use" onAct={pick} />
+        </div>
+      )}
+      {page === 'new' && (
+        <DriverForm
+          initial={emptyDriver()}
+          submit="Add to the library and use"
+          busy={add.isPending}
+          error={add.error}
+          onSubmit={(driver) => add.mutate(driver, { onSuccess: pick })}
+          onCancel={() => setPage('library')}
+        />
+      )}
+      {page === 'values' && design && (
+        <DriverForm
+          initial={design.driver}
+          submit="Use in this variant"
+          busy={false}
+          error={null}
+          onSubmit={(driver, vas) => choose(driver, vas)}
+          onCancel={() => setPage('library')}
+        />
+      )}
+    </Dialog>
+  );
+}
+
+const TITLES: Record<Page, string> = {
+  library: 'Choose a driver',
+  new: 'Type in a driver',
+  values: 'The driver of this variant',
+};

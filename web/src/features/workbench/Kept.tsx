@@ -1,0 +1,41 @@
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import type { Keeper, Keeping } from '../../model/keeper';
+
+/** Says whether what is on screen is kept. */
+export function Kept({ keeper }: { keeper: Keeper }) {
+  const keeping = useSyncExternalStore(keeper.subscribe, keeper.snapshot);
+  const now = useNow();
+  const trouble =
+    keeping.state === 'unreachable' || keeping.state === 'refused' || keeping.state === 'conflict';
+  return (
+    <p role="status" className={`truncate ${trouble ? 'font-medium text-short' : 'text-soft'}`}>
+      {words(keeping, now)}
+    </p>
+  );
+}
+
+function words({ state, reason, keptAt }: Keeping, now: number): string {
+  if (state === 'unreachable')
+    return 'The server does not answer. Changes wait in this browser and are sent when it is back.';
+  if (state === 'conflict') return 'Changed in another window';
+  if (state === 'refused') return `Not kept: ${reason ?? ''}`;
+  if (state === 'sending') return 'keeping …';
+  return keptAt ? `kept ${ago((now - keptAt.getTime()) / 1000)}` : '';
+}
+
+function ago(seconds: number): string {
+  if (seconds < 5) return 'just now';
+  if (seconds < 60) return `${Math.floor(seconds / 5) * 5} s ago`;
+  if (seconds < 3600) return `${Math.floor(seconds / 60)} min ago`;
+  if (seconds < 86400) return `${Math.floor(seconds / 3600)} h ago`;
+  return `${Math.floor(seconds / 86400)} days ago`;
+}
+
+function useNow(): number {
+  const [now, setNow] = useState(Date.now);
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 5000);
+    return () => clearInterval(timer);
+  }, []);
+  return now;
+}

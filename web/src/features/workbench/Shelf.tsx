@@ -1,0 +1,195 @@
+import { DropdownMenu } from 'radix-ui';
+import type { ReactNode } from 'react';
+import type { RawDesign, Report } from '../../api/types';
+import { markAt } from '../../model/mark';
+import { shown as shownUnit } from '../../model/units';
+import type { Bench, OnBench, Workbench } from '../../model/workbench';
+import { Silhouette } from '../../section/Silhouette';
+import { Icon } from '../../ui/Icon';
+import { LineSample, MarkGlyph } from '../../ui/MarkGlyph';
+import { Message } from '../../ui/Message';
+import { importDesign } from './design_file';
+import { hertz } from './figures';
+
+interface Props {
+  workbench: Workbench;
+  bench: Bench;
+  reports: ReadonlyMap<string, Report>;
+  failure: unknown;
+  onAdd: (design: RawDesign) => void;
+  onNew: () => void;
+  onFailure: (error: unknown) => void;
+}
+
+/** The build's variants, side by side. */
+export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFailure }: Props) {
+  const present = bench.variants.filter((variant) => !variant.archived);
+  const active = present.find((variant) => variant.id === bench.activeId);
+  const copy = (variant: OnBench) =>
+    onAdd({ ...variant.design, name: `${variant.design.name} copy`.slice(0, 120) });
+  return (
+    <section aria-label="Variants" className="shrink-0 border-line border-t bg-shelf px-4 py-2">
+      {failure !== null && (
+        <div className="pb-2">
+          <Message error={failure} />
+        </div>
+      )}
+      <ul className="flex gap-2.5 overflow-x-auto p-0.5">
+        {present.map((variant) => (
+          <Card
+            key={variant.id}
+            variant={variant}
+            report={reports.get(variant.id)}
+            active={variant.id === bench.activeId}
+            overlaid={bench.shown.has(variant.id)}
+            workbench={workbench}
+            onCopy={() => copy(variant)}
+          />
+        ))}
+        <li className="flex">
+          <Menu
+            trigger={
+              <button
+                type="button"
+                className="flex w-28 items-center justify-center gap-1 rounded-[3px] border border-oak border-dashed px-2 font-medium text-oak hover:bg-card"
+              >
+                <Icon name="plus" /> Variant
+              </button>
+            }
+          >
+            {active && (
+              <Item onSelect={() => copy(active)}>
+                <Icon name="copy" /> Copy of the active one
+              </Item>
+            )}
+            <Item onSelect={onNew}>
+              <Icon name="plus" /> With another driver
+            </Item>
+            <Item onSelect={() => void importDesign().then((design) => design && onAdd(design), onFailure)}>
+              <Icon name="into" /> From a design file
+            </Item>
+          </Menu>
+        </li>
+      </ul>
+    </section>
+  );
+}
+
+interface CardProps {
+  variant: OnBench;
+  report: Report | undefined;
+  active: boolean;
+  overlaid: boolean;
+  workbench: Workbench;
+  onCopy: () => void;
+}
+
+function Card({ variant, report, active, overlaid, workbench, onCopy }: CardProps) {
+  const { id, design, place } = variant;
+  const mark = markAt(place);
+  const name = design.name ?? '';
+  return (
+    <li
+      className={`flex w-[272px] shrink-0 rounded-[3px] border bg-card ${active ? 'border-oak ring-1 ring-oak' : 'border-line'}`}
+    >
+      <button
+        type="button"
+        aria-label={`Work on ${name}`}
+        aria-current={active ? 'true' : undefined}
+        className="flex min-w-0 flex-1 items-center gap-2 py-1.5 pl-2 text-left"
+        onClick={() => workbench.activate(id)}
+      >
+        <Silhouette design={design} />
+        <span className="min-w-0 flex-1">
+          <span className="flex items-center gap-1.5">
+            <MarkGlyph mark={mark} />
+            <span className="truncate font-semibold" title={name}>
+              {name}
+            </span>
+            <LineSample mark={mark} width={26} />
+          </span>
+          <span className="block truncate text-[13px] text-soft">
+            {shownUnit(design.enclosure.volume ?? '?')} · {report ? tuningWords(report) : '…'}
+          </span>
+          <span className="block truncate text-[13px] text-soft">
+            {report
+              ? `F3 ${hertz(report.figures.f3)} · ${report.figures.level_peak.value.toFixed(0)} dB`
+              : ' '}
+          </span>
+        </span>
+      </button>
+      <span className="flex flex-col justify-between py-1 pr-1">
+        <Menu
+          trigger={
+            <button type="button" aria-label={`More for ${name}`} className="rounded-[3px] p-1 hover:bg-rule">
+              <Icon name="more" />
+            </button>
+          }
+        >
+          <Item onSelect={onCopy}>
+            <Icon name="copy" /> Duplicate
+          </Item>
+          <Item onSelect={() => download(`/api/v1/variants/${id}/design.json`)}>
+            <Icon name="out" /> Design file (JSON)
+          </Item>
+          <Item onSelect={() => download(`/api/v1/variants/${id}/response.csv`)}>
+            <Icon name="out" /> Response table (CSV)
+          </Item>
+          <Item onSelect={() => workbench.archive(id)}>
+            <Icon name="box" /> Archive
+          </Item>
+        </Menu>
+        <button
+          type="button"
+          aria-pressed={overlaid}
+          aria-label={`Show ${name} in the lanes`}
+          title={overlaid ? 'Shown in the lanes' : 'Hidden from the lanes'}
+          disabled={active}
+          className="rounded-[3px] p-1 hover:bg-rule disabled:opacity-60"
+          onClick={() => workbench.overlay(id, !overlaid)}
+        >
+          <Icon name={overlaid ? 'eye' : 'hidden'} />
+        </button>
+      </span>
+    </li>
+  );
+}
+
+function tuningWords({ figures }: Report): string {
+  return figures.fb ? `Fb ${hertz(figures.fb)}` : `Qtc ${(figures.qtc ?? 0).toFixed(2)}`;
+}
+
+function download(address: string): void {
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = '';
+  link.click();
+}
+
+function Menu({ trigger, children }: { trigger: ReactNode; children: ReactNode }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          sideOffset={4}
+          collisionPadding={8}
+          className="z-50 min-w-48 rounded border border-line bg-card py-1 shadow-lg"
+        >
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function Item({ onSelect, children }: { onSelect: () => void; children: ReactNode }) {
+  return (
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      className="flex cursor-pointer items-center gap-2 px-3 py-1.5 outline-none data-[highlighted]:bg-rule"
+    >
+      {children}
+    </DropdownMenu.Item>
+  );
+}

@@ -1,0 +1,143 @@
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useParams } from 'react-router';
+import { answered, api, Refusal } from '../../api/client';
+import { useBuild } from '../../api/queries';
+import type { BuildWithVariants, RawDesign } from '../../api/types';
+import { Lanes, type Shown } from '../../lanes/Lanes';
+import { markAt } from '../../model/mark';
+import { Message } from '../../ui/Message';
+import { Shell } from '../shell/Shell';
+import { useTheme } from '../shell/theme';
+import { BuildName } from './BuildName';
+import { CabinetPanel } from './CabinetPanel';
+import { ChipStrip } from './ChipStrip';
+import { ConflictDialog } from './ConflictDialog';
+import { DriverDialog } from './DriverDialog';
+import { Kept } from './Kept';
+import { Shelf } from './Shelf';
+import { StartHere } from './StartHere';
+import { Session } from './session';
+import { UndoRedo } from './UndoRedo';
+
+export function WorkbenchPage() {
+  const { id = '' } = useParams();
+  const build = useBuild(id);
+  if (build.data) return <OpenWorkbench key={build.data.id} build={build.data} />;
+  const missing = build.error instanceof Refusal && build.error.document.status === 404;
+  return (
+    <Shell title={missing ? 'No such build' : 'Opening'}>
+      <div className="p-8">
+        {missing ? <p>There is no such build, or it was archived.</p> : <Message error={build.error} />}
+        {build.isPending && <p className="text-soft">Opening the build …</p>}
+      </div>
+    </Shell>
+  );
+}
+
+type Choosing = 'driver of the variant' | 'driver of a new variant' | null;
+
+function OpenWorkbench({ build }: { build: BuildWithVariants }) {
+  const session = useMemo(() => new Session(build), [build]);
+  useEffect(() => session.start(), [session]);
+  const { workbench, simulator, keeper } = session;
+  const bench = useSyncExternalStore(workbench.subscribe, workbench.snapshot);
+  const results = useSyncExternalStore(simulator.subscribe, simulator.snapshot);
+  const theme = useTheme();
+  const [cursor, setCursor] = useState(41.2);
+  const [choosing, setChoosing] = useState<Choosing>(null);
+  const [failure, setFailure] = useState<unknown>(null);
+
+  const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
+  const shown = bench.variants.flatMap((variant): Shown[] => {
+    const report = results.reports.get(variant.id);
+    if (variant.archived || !report || !bench.shown.has(variant.id)) return [];
+    const { id, place, design } = variant;
+    return [{ id, place, report, name: design.name ?? '', mark: markAt(place) }];
+  });
+  const report = active && results.reports.get(active.id);
+  const problem = active && results.problems.get(active.id);
+
+  async function addVariant(design: RawDesign) {
+    setFailure(null);
+    try {
+      const path = { id: build.id };
+      session.add(
+        await answered(api.POST('/api/v1/builds/{id}/variants', { params: { path }, body: design })),
+      );
+    } catch (error) {
+      setFailure(error);
+    }
+  }
+
+  return (
+    <Shell
+      title={build.name}
+      beside={
+        <>
+          <BuildName build={build} />
+          <Kept keeper={keeper} />
+        </>
+      }
+      tools={<UndoRedo workbench={workbench} bench={bench} />}
+      workbench={{ workbench, addVariant: (design) => void addVariant(design) }}
+    >
+      {active ? (
+        <div className="flex h-full flex-col">
+          {report && <ChipStrip report={report} />}
+          <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)] gap-4 px-4 pt-2 pb-1">
+            <div className="relative min-h-0">
+              {problem && <NotComputed words={problem.detail} />}
+              {problem === null && <NotComputed words="The server does not answer; trying again." />}
+              <Lanes shown={shown} activeId={active.id} theme={theme} cursor={cursor} onCursor={setCursor} />
+            </div>
+            <CabinetPanel
+              variant={active}
+              workbench={workbench}
+              report={report}
+              errors={problem?.errors ?? []}
+              onDriver={() => setChoosing('driver of the variant')}
+            />
+          </div>
+          <Shelf
+            workbench={workbench}
+            bench={bench}
+            reports={results.reports}
+            failure={failure}
+            onAdd={(design) => void addVariant(design)}
+            onNew={() => setChoosing('driver of a new variant')}
+            onFailure={setFailure}
+          />
+        </div>
+      ) : (
+        <StartHere
+          failure={failure}
+          onNew={() => setChoosing('driver of a new variant')}
+          onAdd={(design) => void addVariant(design)}
+          onFailure={setFailure}
+        />
+      )}
+      <DriverDialog
+        open={choosing !== null}
+        design={choosing === 'driver of the variant' ? (active?.design ?? null) : null}
+        onClose={() => setChoosing(null)}
+        onChosen={(design) => {
+          if (choosing === 'driver of the variant' && active) workbench.edit(active.id, design, 'driver');
+          else void addVariant(design);
+          setChoosing(null);
+        }}
+      />
+      <ConflictDialog session={session} />
+    </Shell>
+  );
+}
+
+function NotComputed({ words }: { words: string }) {
+  return (
+    <p
+      role="alert"
+      className="absolute top-1 left-36 z-20 max-w-[30rem] rounded-[3px] border border-short bg-short-wash px-2.5 py-1 text-short shadow"
+    >
+      The curves show the last state that could be computed. {words}
+    </p>
+  );
+}

@@ -1,0 +1,163 @@
+// Figures of a report in words.
+
+import type { Report } from '../../api/types';
+import { noteAt } from '../../lanes/axis';
+import { FLARED, STRAIGHT } from '../../lanes/lane';
+import { significant } from '../../model/units';
+
+export type Verdict = 'met' | 'careful' | 'short' | 'plain';
+
+export interface Chip {
+  id: string;
+  name: string;
+  figure: string;
+  verdict: Verdict;
+  words: string;
+  meaning: string;
+}
+
+export function hertz(value: number | null | undefined, digits = 3): string {
+  return value ? `${significant(value, digits)} Hz` : '–';
+}
+
+/** The strip above the lanes. */
+export function chips(report: Report): Chip[] {
+  return [
+    lowest(report),
+    ...(report.figures.fb ? tuned(report) : closed(report)),
+    cone(report),
+    load(report),
+    delay(report),
+  ];
+}
+
+function lowest({ figures }: Report): Chip {
+  return {
+    id: 'f3',
+    name: 'F3, lowest note',
+    figure: figures.f3 ? `${hertz(figures.f3)} ${noteAt(figures.f3)}` : '–',
+    verdict: 'plain',
+    words: figures.f10 ? `−10 dB at ${hertz(figures.f10)}` : 'above what is shown',
+    meaning:
+      'Where the level has fallen by 3 dB from its plain. A note is still well heard down to −6 dB or more, helped by the room.',
+  };
+}
+
+function tuned(report: Report): Chip[] {
+  const { figures } = report;
+  const port = figures.ports[0];
+  return [
+    {
+      id: 'fb',
+      name: 'Fb, tuning',
+      figure: hertz(figures.fb),
+      verdict: 'plain',
+      words: figures.fb_impedance
+        ? `impedance dips at ${hertz(figures.fb_impedance)}`
+        : 'no dip in the impedance',
+      meaning:
+        'Where the air in the port does the work and the cone nearly stands still. A measurement finds it as the dip between the two peaks of the impedance.',
+    },
+    {
+      id: 'port',
+      name: 'Port length',
+      figure: port ? `${significant(port.length * 1000, 3)} mm` : '–',
+      verdict: 'plain',
+      words: port ? `pipe rings at ${hertz(port.pipe_resonance)}` : '',
+      meaning:
+        'Length of each port between its ends, end corrections taken off. The pipe itself resonates where half a wave fits into it.',
+    },
+    air(report),
+  ];
+}
+
+function air({ figures }: Report): Chip {
+  const speed = figures.air_speed;
+  const judged: [Verdict, string] = !speed
+    ? ['plain', '']
+    : speed.value <= STRAIGHT
+      ? ['met', 'quiet with straight edges']
+      : speed.value <= FLARED
+        ? ['careful', `over ${STRAIGHT}: flare both ends`]
+        : ['short', `over ${FLARED}: make it wider`];
+  return {
+    id: 'air',
+    name: 'Air speed',
+    figure: speed ? `${significant(speed.value, 3)} m/s` : '–',
+    verdict: judged[0],
+    words: judged[1],
+    meaning: `Fastest air in the port, peak, at ${hertz(speed?.frequency)}. Common practice: a port with straight edges is heard above ${STRAIGHT} m/s, one with flared ends above ${FLARED} m/s.`,
+  };
+}
+
+function closed({ figures }: Report): Chip[] {
+  const qtc = figures.qtc ?? 0;
+  const kind =
+    qtc < 0.6 ? 'tight, falls early' : qtc <= 0.75 ? 'flat' : qtc <= 1.05 ? 'a little full' : 'boomy';
+  return [
+    {
+      id: 'fc',
+      name: 'Fc, resonance',
+      figure: hertz(figures.fc),
+      verdict: 'plain',
+      words: 'driver in this box',
+      meaning: 'Resonance of the driver on the spring of its suspension and of the air in the box.',
+    },
+    {
+      id: 'qtc',
+      name: 'Qtc',
+      figure: significant(qtc, 3),
+      verdict: 'plain',
+      words: kind,
+      meaning:
+        'How the box rings at its resonance: 0.5 does not overshoot, 0.577 has the flattest delay, 0.707 the flattest level, above 1 the bass stands out.',
+    },
+  ];
+}
+
+function cone({ figures, driver }: Report): Chip {
+  const travel = figures.excursion_in_band;
+  const within = driver.xmax && travel ? travel.value <= driver.xmax : null;
+  const free = figures.within_xmax_above;
+  const words =
+    within === null
+      ? 'Xmax not given'
+      : within
+        ? free
+          ? `within Xmax above ${hertz(free)}`
+          : 'within Xmax everywhere'
+        : `over Xmax by ${significant((travel?.value ?? 0) * 1e3 - (driver.xmax ?? 0) * 1e3, 2)} mm`;
+  return {
+    id: 'cone',
+    name: 'Cone travel',
+    figure: travel
+      ? `${significant(travel.value * 1e3, 2)}${driver.xmax ? ` of ${significant(driver.xmax * 1e3, 3)}` : ''} mm`
+      : '–',
+    verdict: within === null ? 'plain' : within ? 'met' : 'short',
+    words,
+    meaning: `Largest one-way travel from F3 up${travel ? `, at ${hertz(travel.frequency)}` : ''}, at the drive that is set. Below the tuning of a port nothing holds the cone: filter what is lower.`,
+  };
+}
+
+function load({ figures, volts }: Report): Chip {
+  return {
+    id: 'load',
+    name: 'Lowest load',
+    figure: `${significant(figures.impedance_minimum.value, 2)} Ω`,
+    verdict: 'plain',
+    words: `at ${hertz(figures.impedance_minimum.frequency)} · ${significant(volts, 3)} V drive`,
+    meaning: 'Lowest impedance in the range shown. The amplifier must be made for it.',
+  };
+}
+
+function delay({ figures }: Report): Chip {
+  return {
+    id: 'level',
+    name: 'Loudest',
+    figure: `${significant(figures.level_peak.value, 4)} dB`,
+    verdict: 'plain',
+    words: `delay ${significant(figures.group_delay.value * 1e3, 2)} ms at most`,
+    meaning:
+      'Highest level at 1 m in half space at the drive that is set, without room. The delay is the largest from −10 dB up.',
+  };
+}

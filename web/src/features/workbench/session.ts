@@ -1,0 +1,69 @@
+// A build opened on the workbench: what is on it, how it is kept, and what it computes to.
+
+import { ask } from '../../api/ask';
+import { remote } from '../../api/remote';
+import { Simulator } from '../../api/simulator';
+import type { BuildWithVariants, Variant } from '../../api/types';
+import { Keeper } from '../../model/keeper';
+import { type View, Workbench } from '../../model/workbench';
+
+export class Session {
+  readonly keeper = new Keeper(remote, localStorage);
+  readonly simulator = new Simulator(ask);
+  readonly workbench: Workbench;
+  private readonly viewKey: string;
+
+  constructor(readonly build: BuildWithVariants) {
+    this.viewKey = `oak-drum:view:${build.id}`;
+    const variants = build.variants.map((variant) => this.keeper.open(variant)).filter((one) => one !== null);
+    this.workbench = new Workbench(variants, this.view(), ({ id, design, archived }) =>
+      this.keeper.want(id, { design, archived }),
+    );
+  }
+
+  /** Begins to compute and to remember what is looked at; returns how to stop. */
+  start(): () => void {
+    const settle = () => this.workbench.settle();
+    const retry = () => this.keeper.retry();
+    const unwatch = this.workbench.subscribe(() => this.follow());
+    window.addEventListener('pagehide', settle);
+    window.addEventListener('online', retry);
+    this.follow();
+    return () => {
+      settle();
+      unwatch();
+      window.removeEventListener('pagehide', settle);
+      window.removeEventListener('online', retry);
+      this.simulator.stop();
+    };
+  }
+
+  /** A variant that the server has just made. */
+  add(variant: Variant): void {
+    this.keeper.open(variant);
+    this.workbench.add(variant);
+  }
+
+  resolveConflict(choice: 'mine' | 'theirs'): void {
+    const id = this.keeper.snapshot().conflict?.id;
+    const design = this.keeper.resolve(choice);
+    if (id && design) this.workbench.replace(id, design);
+  }
+
+  private follow(): void {
+    const bench = this.workbench.snapshot();
+    for (const variant of bench.variants) {
+      if (!variant.archived) this.simulator.show(variant.id, variant.design);
+    }
+    const view: View = { activeId: bench.activeId, shown: [...bench.shown] };
+    localStorage.setItem(this.viewKey, JSON.stringify(view));
+  }
+
+  private view(): View | null {
+    try {
+      return JSON.parse(localStorage.getItem(this.viewKey) ?? 'null');
+    } catch {
+      return null;
+    }
+  }
+}

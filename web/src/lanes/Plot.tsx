@@ -1,0 +1,151 @@
+import { useLayoutEffect, useRef } from 'react';
+import uPlot from 'uplot';
+import 'uplot/dist/uPlot.min.css';
+import type { Mark } from '../model/mark';
+import { ticks } from './axis';
+import { colour, hatch, marks, threshold } from './paint';
+
+/** Width left of every plot for the numbers of its axis, px. */
+export const GUTTER = 40;
+export const PADDING = 4;
+
+export interface Line {
+  id: string;
+  place: number;
+  mark: Mark;
+  strong: boolean;
+  values: number[] | null;
+}
+
+interface Props {
+  width: number;
+  height: number;
+  frequency: number[];
+  lines: Line[];
+  range: [number, number];
+  limit: number | null;
+  threshold: number | null;
+  theme: string;
+}
+
+/** One lane's curves. */
+export function Plot(props: Props) {
+  const holder = useRef<HTMLDivElement>(null);
+  const plot = useRef<uPlot | null>(null);
+  const latest = useRef(props);
+  latest.current = props;
+  const { width, height, frequency, lines, theme } = props;
+  const made = `${theme} ${lines.map((line) => `${line.place}${line.strong}`).join()}`;
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `made` says when the lines need making anew
+  useLayoutEffect(() => {
+    if (!holder.current) return undefined;
+    const next = new uPlot(options(latest.current, latest), data(latest.current), holder.current);
+    plot.current = next;
+    return () => {
+      plot.current = null;
+      next.destroy();
+    };
+  }, [made]);
+
+  useLayoutEffect(() => {
+    plot.current?.setSize({ width, height });
+  }, [width, height]);
+
+  const drawn = useRef<unknown[]>([]);
+  useLayoutEffect(() => {
+    const next = [
+      frequency,
+      ...props.range,
+      props.limit,
+      props.threshold,
+      ...lines.map((line) => line.values),
+    ];
+    const changed =
+      next.length !== drawn.current.length || next.some((item, at) => item !== drawn.current[at]);
+    drawn.current = next;
+    if (changed) plot.current?.setData(data(props));
+  });
+
+  return <div ref={holder} aria-hidden="true" />;
+}
+
+function data({ frequency, lines }: Props): uPlot.AlignedData {
+  return [frequency, ...lines.map((line) => line.values ?? frequency.map(() => null))];
+}
+
+function options(props: Props, latest: { current: Props }): uPlot.Options {
+  const { frequency } = props;
+  const [from, to] = [frequency[0] ?? 10, frequency.at(-1) ?? 500];
+  const named = ticks(from, to)
+    .filter((tick) => tick.named)
+    .map((tick) => tick.frequency);
+  const grid = { stroke: colour('--grid'), width: 1 };
+  return {
+    width: props.width,
+    height: props.height,
+    padding: [PADDING, 0, PADDING, 0],
+    cursor: { show: false },
+    legend: { show: false },
+    scales: {
+      x: { time: false, distr: 3, range: () => [from, to] },
+      y: { range: () => latest.current.range },
+    },
+    axes: [
+      {
+        size: 0,
+        grid,
+        ticks: { show: false },
+        splits: () => named,
+        filter: (_, splits) => splits,
+        values: (_, splits) => splits.map(() => ''),
+      },
+      {
+        size: GUTTER,
+        gap: 5,
+        grid,
+        ticks: { show: false },
+        stroke: colour('--soft'),
+        font: '12px "Atkinson Hyperlegible Mono Variable"',
+        space: 22,
+      },
+    ],
+    series: [
+      {},
+      ...props.lines.map((line) => ({
+        stroke: colour(line.mark.colour),
+        width: line.strong ? 2.2 : 1.6,
+        dash: line.mark.dash,
+        points: { show: false },
+        spanGaps: false,
+      })),
+    ],
+    hooks: {
+      drawClear: [
+        ({ ctx, bbox }) => {
+          ctx.fillStyle = colour('--card');
+          ctx.fillRect(bbox.left, bbox.top, bbox.width, bbox.height);
+        },
+      ],
+      drawAxes: [
+        (plot) => {
+          const { limit, threshold: at } = latest.current;
+          if (limit !== null) hatch(plot, limit);
+          if (at !== null) threshold(plot, at);
+        },
+      ],
+      draw: [
+        (plot) => {
+          const { lines } = latest.current;
+          lines.forEach((line, row) => {
+            marks(plot, line.mark, line.place, row + 1);
+          });
+          const { ctx, bbox } = plot;
+          ctx.strokeStyle = colour('--line');
+          ctx.lineWidth = devicePixelRatio;
+          ctx.strokeRect(bbox.left, bbox.top, bbox.width, bbox.height);
+        },
+      ],
+    },
+  };
+}

@@ -1,0 +1,80 @@
+// What is painted on the canvas of a lane beside uPlot's own lines.
+
+import type uPlot from 'uplot';
+import { type Mark, OUTLINE } from '../model/mark';
+
+/** A colour of the theme in use. */
+export function colour(name: string): string {
+  return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+}
+
+/** Hatches everything from a value upwards. */
+export function hatch(plot: uPlot, from: number): void {
+  const { ctx, bbox } = plot;
+  const bottom = Math.min(bbox.top + bbox.height, plot.valToPos(from, 'y', true));
+  if (bottom <= bbox.top) return;
+  const gap = 7 * devicePixelRatio;
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(bbox.left, bbox.top, bbox.width, bottom - bbox.top);
+  ctx.clip();
+  ctx.strokeStyle = colour('--short');
+  ctx.lineWidth = devicePixelRatio;
+  ctx.globalAlpha = 0.3;
+  ctx.beginPath();
+  const height = bottom - bbox.top;
+  for (let x = bbox.left - height; x < bbox.left + bbox.width; x += gap) {
+    ctx.moveTo(x, bottom);
+    ctx.lineTo(x + height, bbox.top);
+  }
+  ctx.stroke();
+  ctx.globalAlpha = 0.9;
+  ctx.beginPath();
+  ctx.moveTo(bbox.left, bottom);
+  ctx.lineTo(bbox.left + bbox.width, bottom);
+  ctx.stroke();
+  ctx.restore();
+}
+
+/** A dotted line at a value. */
+export function threshold(plot: uPlot, at: number): void {
+  const { ctx, bbox } = plot;
+  const y = plot.valToPos(at, 'y', true);
+  if (y < bbox.top || y > bbox.top + bbox.height) return;
+  ctx.save();
+  ctx.strokeStyle = colour('--short');
+  ctx.lineWidth = devicePixelRatio;
+  ctx.setLineDash([2 * devicePixelRatio, 3 * devicePixelRatio]);
+  ctx.beginPath();
+  ctx.moveTo(bbox.left, y);
+  ctx.lineTo(bbox.left + bbox.width, y);
+  ctx.stroke();
+  ctx.restore();
+}
+
+/** Puts a variant's mark on its line, at places that no other variant's marks share. */
+export function marks(plot: uPlot, mark: Mark, place: number, row: number): void {
+  const frequencies = plot.data[0];
+  const values = plot.data[row];
+  if (!frequencies || !values) return;
+  const { ctx, bbox } = plot;
+  const size = 4.2 * devicePixelRatio;
+  for (let stop = 0.06 + 0.05 * (place % 4); stop < 1; stop += 0.2) {
+    const index = Math.round(stop * (frequencies.length - 1));
+    const value = values[index];
+    if (value === null || value === undefined) continue;
+    const y = plot.valToPos(value, 'y', true);
+    if (y < bbox.top || y > bbox.top + bbox.height) continue;
+    const x = plot.valToPos(frequencies[index] as number, 'x', true);
+    ctx.save();
+    ctx.translate(x, y);
+    ctx.scale(size, size);
+    const outline = new Path2D(OUTLINE[mark.glyph]);
+    ctx.fillStyle = colour(mark.hollow ? '--card' : mark.colour);
+    ctx.fill(outline);
+    ctx.lineWidth = 0.4;
+    ctx.strokeStyle = colour(mark.hollow ? mark.colour : '--card');
+    ctx.stroke(outline);
+    ctx.restore();
+  }
+}

@@ -1,0 +1,202 @@
+// What is on the workbench, and how it got there. Framework-free; see `keeper.ts` for how it is kept.
+
+import type { RawDesign, Variant } from '../api/types';
+import { same } from './design';
+import { Observable } from './observable';
+
+export interface OnBench {
+  id: string;
+  design: RawDesign;
+  /** Place in the build, which decides the mark; it stays when others go. */
+  place: number;
+  archived: boolean;
+}
+
+interface Change {
+  label: string;
+  id: string;
+  before: { design: RawDesign; archived: boolean };
+  after: { design: RawDesign; archived: boolean };
+}
+
+export interface Bench {
+  variants: readonly OnBench[];
+  activeId: string | null;
+  shown: ReadonlySet<string>;
+  /** What undo and redo would do, in words; null where there is nothing. */
+  undo: string | null;
+  redo: string | null;
+}
+
+export interface View {
+  activeId: string | null;
+  shown: string[];
+}
+
+/** Told whenever a change is finished and should be kept. */
+export type OnSettled = (variant: OnBench) => void;
+
+const MOST_CHANGES = 200;
+
+export class Workbench extends Observable<Bench> {
+  private past: Change[] = [];
+  private future: Change[] = [];
+  /** The variant being changed and how it was before the gesture began. */
+  private gesture: { id: string; design: RawDesign } | null = null;
+
+  constructor(
+    variants: readonly Variant[],
+    view: View | null,
+    private readonly onSettled: OnSettled,
+  ) {
+    const onBench = variants.map((variant, place) => ({
+      id: variant.id,
+      design: variant.document,
+      place,
+      archived: false,
+    }));
+    const known = (id: string) => onBench.some((variant) => variant.id === id);
+    const activeId = view?.activeId && known(view.activeId) ? view.activeId : (onBench[0]?.id ?? null);
+    const shown = new Set(view ? view.shown.filter(known) : onBench.slice(0, 2).map((variant) => variant.id));
+    if (activeId) shown.add(activeId);
+    super({ variants: onBench, activeId, shown, undo: null, redo: null });
+  }
+
+  find(id: string): OnBench | undefined {
+    return this.state.variants.find((variant) => variant.id === id);
+  }
+
+  /** Shows a change that is still going on, as in a drag. */
+  preview(id: string, design: RawDesign): void {
+    const variant = this.find(id);
+    if (!variant) return;
+    if (this.gesture?.id !== id) {
+      this.settle();
+      this.gesture = { id, design: variant.design };
+    }
+    this.put({ ...variant, design });
+  }
+
+  /** Ends the change going on: one step of history, one revision. */
+  settle(label = 'change'): void {
+    const begun = this.gesture;
+    this.gesture = null;
+    const variant = begun && this.find(begun.id);
+    if (!begun || !variant || same(begun.design, variant.design)) return;
+    this.record({
+      label,
+      id: variant.id,
+      before: { design: begun.design, archived: false },
+      after: { design: variant.design, archived: false },
+    });
+    this.onSettled(variant);
+  }
+
+  /** A change all at once. */
+  edit(id: string, design: RawDesign, label: string): void {
+    this.settle();
+    this.preview(id, design);
+    this.settle(label);
+  }
+
+  /** A variant that the server has just made. */
+  add(variant: Variant): void {
+    this.settle();
+    const place = 1 + Math.max(-1, ...this.state.variants.map((other) => other.place));
+    const added = { id: variant.id, design: variant.document, place, archived: false };
+    this.update({ variants: [...this.state.variants, added] });
+    const design = variant.document;
+    this.record({
+      label: 'new variant',
+      id: variant.id,
+      before: { design, archived: true },
+      after: { design, archived: false },
+    });
+    this.activate(variant.id);
+  }
+
+  archive(id: string): void {
+    this.settle();
+    const variant = this.find(id);
+    if (!variant) return;
+    const { design } = variant;
+    this.record({
+      label: 'archive',
+      id,
+      before: { design, archived: false },
+      after: { design, archived: true },
+    });
+    this.become(id, design, true);
+  }
+
+  /** What somebody else kept takes the place of what is here; no step of history. */
+  replace(id: string, design: RawDesign): void {
+    const variant = this.find(id);
+    if (variant) this.put({ ...variant, design });
+  }
+
+  activate(id: string): void {
+    this.settle();
+    this.update({ activeId: id, shown: new Set([...this.state.shown, id]) });
+  }
+
+  /** Shows or hides a variant beside the active one. */
+  overlay(id: string, show: boolean): void {
+    const shown = new Set(this.state.shown);
+    if (show) shown.add(id);
+    else if (id !== this.state.activeId) shown.delete(id);
+    this.update({ shown });
+  }
+
+  undo(): void {
+    this.settle();
+    const change = this.past.pop();
+    if (!change) return;
+    this.future.push(change);
+    this.become(change.id, change.before.design, change.before.archived);
+    this.tellHistory();
+  }
+
+  redo(): void {
+    this.settle();
+    const change = this.future.pop();
+    if (!change) return;
+    this.past.push(change);
+    this.become(change.id, change.after.design, change.after.archived);
+    this.tellHistory();
+  }
+
+  private become(id: string, design: RawDesign, archived: boolean): void {
+    const variant = this.find(id);
+    if (!variant) return;
+    const next = { ...variant, design, archived };
+    this.put(next);
+    this.onSettled(next);
+    if (!archived) this.activate(id);
+    else if (this.state.activeId === id) this.activateNeighbour(next);
+  }
+
+  private activateNeighbour(gone: OnBench): void {
+    const left = this.state.variants.filter((variant) => !variant.archived);
+    const neighbour = left.filter((variant) => variant.place < gone.place).at(-1) ?? left[0];
+    const shown = new Set([...this.state.shown].filter((id) => id !== gone.id));
+    if (neighbour) shown.add(neighbour.id);
+    this.update({ activeId: neighbour?.id ?? null, shown });
+  }
+
+  private put(next: OnBench): void {
+    this.update({
+      variants: this.state.variants.map((variant) => (variant.id === next.id ? next : variant)),
+    });
+  }
+
+  private record(change: Change): void {
+    this.past = [...this.past, change].slice(-MOST_CHANGES);
+    this.future = [];
+    this.tellHistory();
+  }
+
+  private tellHistory(): void {
+    this.update({ undo: this.past.at(-1)?.label ?? null, redo: this.future.at(-1)?.label ?? null });
+  }
+}

@@ -1,0 +1,37 @@
+import { Dialog as Radix } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { Icon } from './Icon';
+
+interface Props {
+  title: string;
+  about?: string;
+  open: boolean;
+  onClose: () => void;
+  wide?: boolean;
+  children: ReactNode;
+}
+
+export function Dialog({ title, about, open, onClose, wide, children }: Props) {
+  return (
+    <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Radix.Content
+          {...(about ? {} : { 'aria-describedby': undefined })}
+          className={`fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-line bg-paper shadow-xl ${wide ? 'w-[min(1080px,94vw)]' : 'w-[min(560px,94vw)]'}`}
+        >
+          <div className="rule-ticks flex items-start justify-between gap-4 rounded-t-md border-line border-b bg-rule px-4 pt-3 pb-2">
+            <div>
+              <Radix.Title className="text-lg">{title}</Radix.Title>
+              {about && <Radix.Description className="text-ink">{about}</Radix.Description>}
+            </div>
+            <Radix.Close aria-label="Close" className="mt-1 rounded-[3px] p-1 hover:bg-card">
+              <Icon name="close" />
+            </Radix.Close>
+          </div>
+          <div className="overflow-y-auto p-4">{children}</div>
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

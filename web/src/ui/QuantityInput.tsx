@@ -1,0 +1,156 @@
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
+import type { Typed } from '../api/types';
+import {
+  type Field,
+  parseNumber,
+  rangeOf,
+  readField,
+  readTyped,
+  shown,
+  type Unit,
+  usualUnit,
+} from '../model/units';
+
+interface Props {
+  label: string;
+  /** What the text may mean, the first unless the unit says otherwise. */
+  fields: readonly Field[];
+  typed: Typed | null;
+  /** Shown where nothing is typed because it follows from the rest. */
+  follows?: string | undefined;
+  /** Said by the server about the value that is there. */
+  told?: string | undefined;
+  optional?: boolean;
+  className?: string;
+  onType: (field: Field, typed: Typed | null) => void;
+  onArrow?: (steps: number) => void;
+  onLeave?: () => void;
+}
+
+interface Read {
+  field: Field;
+  typed: Typed;
+}
+
+/** A value typed with its unit. Enter or leaving takes it, Escape takes it back. */
+export function QuantityInput(props: Props) {
+  const { label, fields, typed, follows, told, optional, className = '', onType, onArrow, onLeave } = props;
+  const [draft, setDraft] = useState<string | null>(null);
+  const [reason, setReason] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const messageId = useId();
+  const written = typed === null ? (follows ?? '') : shown(typed);
+
+  // A change from elsewhere (drag, undo) takes the place of a refused text.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `written` is what changes
+  useEffect(() => {
+    setDraft(null);
+    setReason(null);
+  }, [written]);
+
+  function take() {
+    const text = draft?.trim();
+    if (text === undefined || text === written) return drop();
+    if (text === '' && optional && fields[0]) {
+      drop();
+      return onType(fields[0], null);
+    }
+    const read = readAny(text, fields, typed);
+    if (typeof read === 'string') return setReason(read);
+    drop();
+    onType(read.field, read.typed);
+  }
+
+  function drop() {
+    setDraft(null);
+    setReason(null);
+  }
+
+  function onKeyDown(event: KeyboardEvent) {
+    if (event.key === 'Enter') take();
+    if (event.key === 'Escape' && draft !== null) {
+      event.stopPropagation();
+      drop();
+    }
+    const steps = arrowSteps(event);
+    if (steps && onArrow && draft === null && event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') {
+      event.preventDefault();
+      onArrow(steps);
+    }
+  }
+
+  const message = reason ?? (draft === null ? told : undefined);
+  return (
+    <div className={`relative ${className}`}>
+      <input
+        ref={input}
+        className={`field ${typed === null && follows ? 'border-dashed text-soft' : ''}`}
+        aria-label={label}
+        aria-invalid={message ? true : undefined}
+        aria-describedby={message ? messageId : undefined}
+        data-draft={draft === null ? undefined : ''}
+        autoComplete="off"
+        spellCheck={false}
+        placeholder={optional && fields[0] ? (usualUnit(fields[0])?.symbol ?? '') : ''}
+        value={draft ?? written}
+        onChange={(event) => setDraft(event.target.value)}
+        onFocus={(event) => event.target.select()}
+        onKeyDown={onKeyDown}
+        onBlur={() => {
+          take();
+          onLeave?.();
+        }}
+      />
+      {message && (
+        <p
+          id={messageId}
+          role="alert"
+          className="absolute top-full left-0 z-30 mt-0.5 w-max max-w-72 rounded-[3px] border border-short bg-short-wash px-2 py-1 text-[13px] text-short shadow"
+        >
+          {message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** How many steps an arrow or page key asks for; 0 for any other key. */
+export function arrowSteps(event: KeyboardEvent): number {
+  const large = event.shiftKey ? 10 : 1;
+  const steps: Record<string, number> = {
+    ArrowUp: large,
+    ArrowRight: large,
+    ArrowDown: -large,
+    ArrowLeft: -large,
+    PageUp: 10,
+    PageDown: -10,
+  };
+  return steps[event.key] ?? 0;
+}
+
+/** The unit a field shows its value in. */
+export function unitOf(field: Field, typed: Typed | null): Unit | null {
+  return readTyped(typed, field.dimension)?.unit ?? usualUnit(field);
+}
+
+function readAny(text: string, fields: readonly Field[], typed: Typed | null): Read | string {
+  const [first] = fields;
+  if (!first) return 'nothing can be written here';
+  // A bare number means the unit that is on show, so the field that is on show.
+  const bare = typeof parseNumber(text) === 'number';
+  const current = bare ? (fields.find((field) => readTyped(typed, field.dimension)) ?? first) : first;
+  for (const field of [current, ...fields]) {
+    const unit = unitOf(field, typed);
+    const reading = readField(text, field, unit);
+    if (reading.ok) return { field, typed: asFile(text, field, bare ? unit : null) };
+  }
+  const reading = readField(text, current, unitOf(current, typed));
+  return reading.ok ? `${text} is not allowed; ${rangeOf(current)} is` : reading.reason;
+}
+
+/** As typed, with the unit that was only shown. */
+function asFile(text: string, field: Field, unit: Unit | null): Typed {
+  if (unit) return `${text} ${unit.symbol}`;
+  const number = parseNumber(text);
+  return !usualUnit(field) && typeof number === 'number' ? number : text;
+}

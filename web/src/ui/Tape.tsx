@@ -1,0 +1,197 @@
+import { type KeyboardEvent, type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import type { Typed } from '../api/types';
+import { nudged, rounded } from '../model/nudge';
+import { type Field, shown, significant, type Unit, writeTyped } from '../model/units';
+import { arrowSteps, QuantityInput, unitOf } from './QuantityInput';
+import { Term } from './Term';
+
+interface Props {
+  name: string;
+  /** What the value may be; the one in use first. */
+  fields: readonly [Field, ...Field[]];
+  typed: Typed | null;
+  /** SI value, typed or computed; null where there is none yet. */
+  si: number | null;
+  told?: string | undefined;
+  onPreview: (field: Field, typed: Typed) => void;
+  onType: (field: Field, typed: Typed) => void;
+  onSettle: () => void;
+}
+
+const HEIGHT = 26;
+/** Width of a doubling on the rule, px. */
+const OCTAVE = 150;
+/** How near the edge the hand may come before the rule moves on. */
+const EDGE = 24;
+const PAUSE = 700;
+
+/** A value as a piece of a carpenter's rule: type it, drag the hand, or nudge it with the arrow keys. */
+export function Tape({ name, fields, typed, si, told, onPreview, onType, onSettle }: Props) {
+  const [field] = fields;
+  const unit = unitOf(field, typed);
+  const whole = field.path.endsWith('.count');
+  const settling = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+
+  function set(inUnit: number) {
+    const factor = unit?.factor ?? 1;
+    const within = Math.min(field.max / factor, Math.max(field.min / factor, inUnit));
+    onPreview(field, writeTyped(Number(within.toPrecision(9)) * factor, unit, 5));
+  }
+
+  function nudge(steps: number) {
+    if (si === null) return;
+    set(nudged(si / (unit?.factor ?? 1), steps, whole));
+    clearTimeout(settling.current);
+    settling.current = setTimeout(onSettle, PAUSE);
+  }
+
+  function settle() {
+    clearTimeout(settling.current);
+    onSettle();
+  }
+
+  const follows = si === null ? undefined : shown(writeTyped(si, unit, 4));
+  return (
+    <div className="grid grid-cols-[5.6rem_6.2rem_1fr] items-center gap-2">
+      <Term meaning={field.meaning}>{name}</Term>
+      <QuantityInput
+        label={name}
+        fields={fields}
+        typed={typed}
+        follows={follows}
+        told={told}
+        className="font-mono text-[13px]"
+        onType={(next, value) => value !== null && onType(next, value)}
+        onArrow={nudge}
+        onLeave={settle}
+      />
+      <Rule
+        label={`${name}, rule`}
+        field={field}
+        unit={unit}
+        si={si}
+        whole={whole}
+        onSlide={(value) => set(rounded(value, whole))}
+        onNudge={nudge}
+        onSettle={settle}
+      />
+    </div>
+  );
+}
+
+interface RuleProps {
+  label: string;
+  field: Field;
+  unit: Unit | null;
+  si: number | null;
+  whole: boolean;
+  onSlide: (inUnit: number) => void;
+  onNudge: (steps: number) => void;
+  onSettle: () => void;
+}
+
+function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: RuleProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(200);
+  const factor = unit?.factor ?? 1;
+  const value = si === null ? null : si / factor;
+  const centre = useCentre(value, width);
+
+  useLayoutEffect(() => {
+    if (!box.current) return undefined;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
+    observer.observe(box.current);
+    return () => observer.disconnect();
+  }, []);
+
+  const at = (v: number) => width / 2 + OCTAVE * (Math.log2(v) - centre);
+
+  function slide(event: PointerEvent<HTMLDivElement>) {
+    const left = event.currentTarget.getBoundingClientRect().left;
+    onSlide(2 ** (centre + (event.clientX - left - width / 2) / OCTAVE));
+  }
+
+  function onKeyDown(event: KeyboardEvent) {
+    const steps = arrowSteps(event);
+    if (!steps) return;
+    event.preventDefault();
+    onNudge(steps);
+  }
+
+  return (
+    <div
+      ref={box}
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuemin={field.min / factor}
+      aria-valuemax={field.max / factor}
+      aria-valuenow={value ?? field.min / factor}
+      aria-valuetext={si === null ? 'none' : `${shown(writeTyped(si, unit, 4))}`}
+      aria-disabled={si === null ? true : undefined}
+      className="h-[26px] cursor-ew-resize touch-none overflow-hidden rounded-[2px] border border-rule-line bg-rule"
+      onPointerDown={(event) => {
+        if (value === null || event.button !== 0) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        slide(event);
+      }}
+      onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && slide(event)}
+      onPointerUp={onSettle}
+      onPointerCancel={onSettle}
+      onKeyDown={onKeyDown}
+      onBlur={onSettle}
+    >
+      <svg width={width} height={HEIGHT} aria-hidden="true" className="block select-none">
+        {value !== null && <Ticks at={at} centre={centre} width={width} whole={whole} />}
+        {value !== null && (
+          <g transform={`translate(${at(value).toFixed(1)} 0)`}>
+            <path d={`M0 0V${HEIGHT}`} stroke="var(--oak)" strokeWidth="2" />
+            <path d="M-5.5 26H5.5L0 18Z" fill="var(--oak)" />
+          </g>
+        )}
+      </svg>
+    </div>
+  );
+}
+
+/** Where the middle of the rule is, in octaves of the unit: it follows only when the hand nears an edge. */
+function useCentre(value: number | null, width: number): number {
+  const [centre, setCentre] = useState(() => Math.log2(value ?? 1));
+  const reach = Math.max(0, width / 2 - EDGE) / OCTAVE;
+  const octave = value === null ? centre : Math.log2(value);
+  const off = octave - centre;
+  const far = Math.abs(off) > 2 * reach;
+  const next = far ? octave : Math.abs(off) > reach ? octave - Math.sign(off) * reach : centre;
+  useEffect(() => setCentre(next), [next]);
+  return next;
+}
+
+interface TicksProps {
+  at: (value: number) => number;
+  centre: number;
+  width: number;
+  whole: boolean;
+}
+
+function Ticks({ at, centre, width, whole }: TicksProps) {
+  const [low, high] = [2 ** (centre - width / 2 / OCTAVE), 2 ** (centre + width / 2 / OCTAVE)];
+  const decade = 10 ** Math.floor(Math.log10((low + high) / 25));
+  const wanted = (low + high) / 25 / decade;
+  const fine = whole ? 1 : decade * (wanted >= 5 ? 5 : wanted >= 2 ? 2 : 1);
+  const ticks = [];
+  for (let k = Math.ceil(low / fine); k * fine <= high && ticks.length < 120; k += 1) ticks.push(k);
+  return ticks.map((k) => {
+    const named = k % 5 === 0 || whole;
+    const x = at(k * fine).toFixed(1);
+    return (
+      <g key={k}>
+        <path d={`M${x} 0v${named ? 9 : 5}`} stroke="var(--rule-line)" />
+        {named && k > 0 && (
+          <text x={x} y="20" textAnchor="middle" fontSize="10.5" fill="var(--ink)">
+            {significant(k * fine, 4)}
+          </text>
+        )}
+      </g>
+    );
+  });
+}
