@@ -7,7 +7,6 @@ use uuid::Uuid;
 
 #[derive(RustEmbed)]
 #[folder = "../web/dist"]
-#[allow_missing = true]
 struct Interface;
 
 /// Serves a built file, or the page itself for the interface's own addresses.

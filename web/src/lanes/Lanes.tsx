@@ -88,7 +88,7 @@ export function Lanes({ shown, activeId, theme, cursor, onCursor }: Props) {
               theme={theme}
             />
           ))}
-          <div className="pl-24">
+          <div style={{ paddingLeft: NAMES_WIDTH }}>
             <AxisRule from={from} to={to} width={plotWidth} cursor={now} />
           </div>
           <div

@@ -7,7 +7,7 @@ import { colour, hatch, marks, threshold } from './paint';
 
 /** Width left of every plot for the numbers of its axis, px. */
 export const GUTTER = 40;
-export const PADDING = 4;
+export const PADDING = 7;
 
 export interface Line {
   id: string;
@@ -141,6 +141,7 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
             marks(plot, line.mark, line.place, row + 1);
           });
           const { ctx, bbox } = plot;
+          ctx.setLineDash([]);
           ctx.strokeStyle = colour('--line');
           ctx.lineWidth = devicePixelRatio;
           ctx.strokeRect(bbox.left, bbox.top, bbox.width, bbox.height);

@@ -49,7 +49,7 @@ export function ticks(from: number, to: number): { frequency: number; named: boo
     for (let tenth = 10; tenth < 100; tenth += tenth < 30 ? 1 : tenth < 60 ? 2 : 5) {
       const frequency = (decade * tenth) / 10;
       if (frequency >= from * 0.9999 && frequency <= to * 1.0001) {
-        all.push({ frequency, named: [10, 15, 20, 30, 40, 50, 70].includes(tenth) });
+        all.push({ frequency, named: [10, 15, 20, 30, 50, 70].includes(tenth) });
       }
     }
   }

@@ -88,7 +88,7 @@ export const LANES: Lane[] = [
     unit: 'm/s, peak',
     share: 1,
     values: fastest,
-    range: (shown) => [0, Math.min(60, Math.max(20, roundUp(largest(shown, fastest) * 1.1)))],
+    range: (shown) => [0, Math.min(60, Math.max(FLARED + 4, roundUp(largest(shown, fastest) * 1.1)))],
     limit: () => ({ from: FLARED, label: 'past flared' }),
     line: { at: STRAIGHT, label: 'straight edge' },
     decimals: 1,

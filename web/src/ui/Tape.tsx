@@ -13,6 +13,8 @@ interface Props {
   /** SI value, typed or computed; null where there is none yet. */
   si: number | null;
   told?: string | undefined;
+  /** Without a rule, where there is little room and little need. */
+  plain?: boolean | undefined;
   onPreview: (field: Field, typed: Typed) => void;
   onType: (field: Field, typed: Typed) => void;
   onSettle: () => void;
@@ -26,7 +28,7 @@ const EDGE = 24;
 const PAUSE = 700;
 
 /** A value as a piece of a carpenter's rule: type it, drag the hand, or nudge it with the arrow keys. */
-export function Tape({ name, fields, typed, si, told, onPreview, onType, onSettle }: Props) {
+export function Tape({ name, fields, typed, si, told, plain, onPreview, onType, onSettle }: Props) {
   const [field] = fields;
   const unit = unitOf(field, typed);
   const whole = field.path.endsWith('.count');
@@ -52,7 +54,9 @@ export function Tape({ name, fields, typed, si, told, onPreview, onType, onSettl
 
   const follows = si === null ? undefined : shown(writeTyped(si, unit, 4));
   return (
-    <div className="grid grid-cols-[5.6rem_6.2rem_1fr] items-center gap-2">
+    <div
+      className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_3.6rem]' : 'grid-cols-[5.6rem_6.2rem_1fr]'}`}
+    >
       <Term meaning={field.meaning}>{name}</Term>
       <QuantityInput
         label={name}
@@ -65,16 +69,18 @@ export function Tape({ name, fields, typed, si, told, onPreview, onType, onSettl
         onArrow={nudge}
         onLeave={settle}
       />
-      <Rule
-        label={`${name}, rule`}
-        field={field}
-        unit={unit}
-        si={si}
-        whole={whole}
-        onSlide={(value) => set(rounded(value, whole))}
-        onNudge={nudge}
-        onSettle={settle}
-      />
+      {!plain && (
+        <Rule
+          label={`${name}, rule`}
+          field={field}
+          unit={unit}
+          si={si}
+          whole={whole}
+          onSlide={(value) => set(rounded(value, whole))}
+          onNudge={nudge}
+          onSettle={settle}
+        />
+      )}
     </div>
   );
 }

@@ -33,7 +33,7 @@ export function BuildsPage() {
     <Shell title="Builds">
       <div className="mx-auto max-w-[1180px] px-6 py-5">
         <div className="mb-4 flex flex-wrap items-center gap-2">
-          <h2 className="flex-1 text-2xl">Builds</h2>
+          <h1 className="flex-1 text-2xl">Builds</h1>
           <form
             className="flex gap-2"
             onSubmit={(event) => {
@@ -84,7 +84,7 @@ export function BuildsPage() {
           {builds.data?.map((build) => (
             <li key={build.id} className="rule-ticks flex flex-col rounded-[3px] border border-line bg-card">
               <Link to={`/builds/${build.id}`} className="block flex-1 px-4 pt-4 pb-1 hover:text-oak">
-                <h3 className="text-lg">{build.name}</h3>
+                <h2 className="text-lg">{build.name}</h2>
                 <p className="min-h-10 text-soft">{build.notes}</p>
               </Link>
               <div className="flex items-center gap-2 px-4 pb-2 text-soft">

@@ -50,7 +50,7 @@ export function DriversPage() {
     <Shell title="Drivers">
       <div className="mx-auto max-w-[1180px] px-6 py-5">
         <div className="mb-3 flex items-center gap-2">
-          <h2 className="flex-1 text-2xl">Drivers</h2>
+          <h1 className="flex-1 text-2xl">Drivers</h1>
           <Button look="strong" onClick={() => setEditing('new')}>
             <Icon name="plus" /> Type in a driver
           </Button>

@@ -43,9 +43,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
       </a>
       <header className="flex h-11 shrink-0 items-center gap-4 border-line border-b px-4">
         <span className="font-extrabold font-head text-[19px] tracking-tight">Oak Drum</span>
-        <div className="flex min-w-0 flex-1 items-center gap-3">
-          {beside ?? <h1 className="sr-only">{title}</h1>}
-        </div>
+        <div className="flex min-w-0 flex-1 items-center gap-3">{beside}</div>
         {tools}
         <nav
           aria-label="Places"

@@ -16,15 +16,6 @@ interface Row {
 
 const PORT = 'enclosure.ports[0]';
 const VOLUME: Row = { name: 'Volume Vb', paths: ['enclosure.volume'] };
-const LOSSES: Row[] = [
-  { name: 'Leaks QL', paths: ['enclosure.ql'] },
-  { name: 'Lining QA', paths: ['enclosure.qa'] },
-];
-const DRIVE: Row = {
-  name: 'Drive',
-  paths: ['drive.voltage', 'drive.power'],
-  follows: (report) => report.volts,
-};
 const TUNING: Row = {
   name: 'Tuning Fb',
   paths: ['enclosure.tuning'],
@@ -43,12 +34,22 @@ const LENGTH: Row = {
   paths: [`${PORT}.length`],
   follows: ({ figures }) => figures.ports[0]?.length,
 };
+const DRIVE: Row = {
+  name: 'Drive',
+  paths: ['drive.voltage', 'drive.power'],
+  follows: (report) => report.volts,
+};
 const COUNT: Row = { name: 'Ports', paths: [`${PORT}.count`], follows: () => 1 };
+const LOSSES: Row[] = [
+  { name: 'Leaks QL', paths: ['enclosure.ql'] },
+  { name: 'Lining QA', paths: ['enclosure.qa'] },
+];
 
-function rowsOf({ enclosure }: RawDesign): Row[] {
-  if (enclosure.family === 'sealed') return [VOLUME, ...LOSSES, DRIVE];
+/** The values that get a rule, and those that are only typed or nudged. */
+function rowsOf({ enclosure }: RawDesign): { ruled: Row[]; plain: Row[] } {
+  if (enclosure.family === 'sealed') return { ruled: [VOLUME, DRIVE], plain: LOSSES };
   const sizes = SIZES[enclosure.ports?.[0]?.shape ?? 'round'] ?? [];
-  return [VOLUME, TUNING, ...sizes, LENGTH, COUNT, ...LOSSES, DRIVE];
+  return { ruled: [VOLUME, TUNING, ...sizes, LENGTH, DRIVE], plain: [COUNT, ...LOSSES] };
 }
 
 interface Props {
@@ -58,36 +59,50 @@ interface Props {
   errors: FieldError[];
 }
 
-/** Every value of the cabinet as a rule. */
-export function ValueTapes({ variant, workbench, report, errors }: Props) {
-  const { design, id } = variant;
-  const set = (field: Field, place: string, typed: Typed) =>
-    workbench.preview(
-      id,
-      withValue(design, place.replace(/\.\w+$/, `.${field.path.split('.').at(-1)}`), typed),
-    );
-  return rowsOf(design).map((row) => {
-    const place = row.paths.find((path) => valueAt(design, path) !== null) ?? row.paths[0];
-    const given = row.overruled?.(design) ? null : valueAt(design, place);
-    const fields = [place, ...row.paths.filter((path) => path !== place)].map(fieldAt) as [Field, ...Field[]];
-    const si = given === null ? report && row.follows?.(report) : siAt(design, place);
-    return (
-      <div key={row.name} data-path={place}>
-        <Tape
-          key={id}
-          name={row.name}
-          fields={fields}
-          typed={given}
-          si={si ?? null}
-          told={errors.find((error) => row.paths.includes(error.field))?.message}
-          onPreview={(field, typed) => set(field, place, typed)}
-          onType={(field, typed) => {
-            set(field, place, typed);
-            workbench.settle(row.name);
-          }}
-          onSettle={() => workbench.settle(row.name)}
-        />
+/** Every value of the cabinet. */
+export function ValueTapes(props: Props) {
+  const { ruled, plain } = rowsOf(props.variant.design);
+  return (
+    <>
+      {ruled.map((row) => (
+        <Value key={row.name} row={row} {...props} />
+      ))}
+      <div className="flex gap-3">
+        {plain.map((row) => (
+          <Value key={row.name} row={row} plain {...props} />
+        ))}
       </div>
-    );
-  });
+    </>
+  );
+}
+
+function Value({ row, plain, variant, workbench, report, errors }: Props & { row: Row; plain?: boolean }) {
+  const { design, id } = variant;
+  const place = row.paths.find((path) => valueAt(design, path) !== null) ?? row.paths[0];
+  const given = row.overruled?.(design) ? null : valueAt(design, place);
+  const fields = [place, ...row.paths.filter((path) => path !== place)].map(fieldAt) as [Field, ...Field[]];
+  const si = given === null ? report && row.follows?.(report) : siAt(design, place);
+  const set = (field: Field, typed: Typed) => {
+    const target = place.replace(/\w+$/, field.path.split('.').at(-1) ?? '');
+    workbench.preview(id, withValue(design, target, typed));
+  };
+  return (
+    <div data-path={place}>
+      <Tape
+        key={id}
+        name={row.name}
+        fields={fields}
+        typed={given}
+        si={si ?? null}
+        plain={plain}
+        told={errors.find((error) => row.paths.includes(error.field))?.message}
+        onPreview={set}
+        onType={(field, typed) => {
+          set(field, typed);
+          workbench.settle(row.name);
+        }}
+        onSettle={() => workbench.settle(row.name)}
+      />
+    </div>
+  );
 }
