@@ -107,7 +107,7 @@ fn missing_values_wrong_units_and_unknown_fields_are_named() {
     });
     let told = refused(&["simulate", &missing]);
     assert!(told.contains("driver.re: is missing") && told.contains("enclosure.tuning"), "{told}");
-    assert!(told.contains("\"mm\" is a unit of length, and a frequency is wanted"), "{told}");
+    assert!(told.contains("\"mm\" is a unit of length, not of frequency"), "{told}");
 
     let unknown = design("unknown", |design| design["enclosure"]["colour"] = json!("green"));
     assert!(refused(&["simulate", &unknown]).contains("colour"));

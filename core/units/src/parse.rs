@@ -52,7 +52,7 @@ impl fmt::Display for QuantityError {
             }
             Self::WrongDimension { unit, found, wanted } => write!(
                 f,
-                "\"{unit}\" is a unit of {found}, and a {wanted} is wanted; write it with {}",
+                "\"{unit}\" is a unit of {found}, not of {wanted}; write it with {}",
                 choices(*wanted)
             ),
         }

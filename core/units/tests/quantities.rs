@@ -37,7 +37,7 @@ fn a_message_names_what_was_written_and_what_would_do() {
     };
     assert_eq!(
         message("44 kg", Dimension::Volume),
-        "\"kg\" is a unit of mass, and a volume is wanted; write it with l, cuft, cuin, cm3 or m3"
+        "\"kg\" is a unit of mass, not of volume; write it with l, cuft, cuin, cm3 or m3"
     );
     assert_eq!(message("30", Dimension::Frequency), "a unit is missing; write it with Hz or kHz");
     assert!(message("1,000 l", Dimension::Volume).contains("decimal comma"));

@@ -100,7 +100,7 @@ export function parseQuantity(written: string, dimension: string): Reading {
   const unit = unitNamed(name);
   if (unit?.dimension === dimension) return { ok: true, value: { si: number * unit.factor, unit } };
   const what = unit
-    ? `"${name}" is a unit of ${unit.dimension}, and a ${dimension} is wanted`
+    ? `"${name}" is a unit of ${unit.dimension}, not of ${dimension}`
     : `"${name}" is not a unit of ${dimension}`;
   return { ok: false, reason: `${what}; write it with ${choices(dimension)}` };
 }

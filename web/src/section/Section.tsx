@@ -224,7 +224,7 @@ function PortSection({ port, box, x, y, scale }: PlaceProps & { port: PortDrawin
       <path d={air} fill="none" stroke="var(--river)" strokeWidth="1.5" strokeDasharray="5 4" />
       <text
         x={x(inner + straight / 2)}
-        y={y(port.middle) - 4}
+        y={y(top) - wall - 4}
         textAnchor="middle"
         fontSize="12"
         fill="var(--river)"

@@ -88,6 +88,7 @@ export function QuantityInput(props: Props) {
         aria-label={label}
         aria-invalid={message ? true : undefined}
         aria-describedby={message ? messageId : undefined}
+        aria-description={fields[0]?.meaning}
         data-draft={draft === null ? undefined : ''}
         autoComplete="off"
         spellCheck={false}

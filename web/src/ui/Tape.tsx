@@ -3,7 +3,6 @@ import type { Typed } from '../api/types';
 import { nudged, rounded } from '../model/nudge';
 import { type Field, shown, significant, type Unit, writeTyped } from '../model/units';
 import { arrowSteps, QuantityInput, unitOf } from './QuantityInput';
-import { Term } from './Term';
 
 interface Props {
   name: string;
@@ -57,7 +56,7 @@ export function Tape({ name, fields, typed, si, told, plain, onPreview, onType, 
     <div
       className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_3.6rem]' : 'grid-cols-[5.6rem_6.2rem_1fr]'}`}
     >
-      <Term meaning={field.meaning}>{name}</Term>
+      <span aria-hidden="true">{name}</span>
       <QuantityInput
         label={name}
         fields={fields}

@@ -90,7 +90,7 @@ export function BuildsPage() {
               <div className="flex items-center gap-2 px-4 pb-2 text-soft">
                 <span className="flex-1">
                   {build.variant_count} {build.variant_count === 1 ? 'variant' : 'variants'} · changed{' '}
-                  {new Date(build.updated_at).toLocaleDateString()}
+                  {new Date(build.updated_at).toLocaleDateString(undefined, { dateStyle: 'medium' })}
                 </span>
                 <a
                   href={`/api/v1/builds/${build.id}/build.json`}

@@ -4,9 +4,9 @@ import { useCompletion } from '../../api/queries';
 import type { DriverReport, RawDriver, Typed } from '../../api/types';
 import { driverFields, type Field, shown, usualUnit, writeTyped } from '../../model/units';
 import { Button } from '../../ui/Button';
+import { Explained } from '../../ui/Explained';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
-import { Term } from '../../ui/Term';
 import { TextInput } from '../../ui/TextInput';
 
 interface Props {
@@ -71,25 +71,33 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
         Needed: Re, Fs, Sd, two of Qms, Qes, Qts, and one of Vas, Cms, Mms, Bl. Write units as the sheet does,
         such as 1.5 cuft, 11 in or 350 cm²; a bare number takes the unit shown.
       </p>
-      <div className="grid grid-cols-[repeat(3,minmax(0,1fr))] gap-x-5 gap-y-2">
-        {driverFields.map((field) => {
-          const name = field.path.slice('driver.'.length);
-          return (
-            <div key={name} className="grid grid-cols-[3.6rem_1fr] items-center gap-2">
-              <Term meaning={field.meaning}>{field.symbol}</Term>
-              <QuantityInput
-                label={field.symbol}
-                fields={[field]}
-                typed={(driver[name as keyof RawDriver] as Typed | null | undefined) ?? null}
-                follows={report ? following(report, name as Name, field) : undefined}
-                told={toldAs(name)}
-                optional
-                onType={(_, typed) => set(name, typed)}
-              />
-            </div>
-          );
-        })}
-      </div>
+      <Explained otherwise="Move into a field to read what it means.">
+        {(explain) => (
+          <div className="mb-2 grid grid-cols-[repeat(3,minmax(0,1fr))] gap-x-5 gap-y-2">
+            {driverFields.map((field) => {
+              const name = field.path.slice('driver.'.length);
+              return (
+                <div
+                  key={name}
+                  className="grid grid-cols-[3.6rem_1fr] items-center gap-2"
+                  {...explain(field)}
+                >
+                  <span aria-hidden="true">{field.symbol}</span>
+                  <QuantityInput
+                    label={field.symbol}
+                    fields={[field]}
+                    typed={(driver[name as keyof RawDriver] as Typed | null | undefined) ?? null}
+                    follows={report ? following(report, name as Name, field) : undefined}
+                    told={toldAs(name)}
+                    optional
+                    onType={(_, typed) => set(name, typed)}
+                  />
+                </div>
+              );
+            })}
+          </div>
+        )}
+      </Explained>
       <Labelled text="Notes">
         <TextInput
           label="Notes"

@@ -80,7 +80,7 @@ export function CabinetPanel({ variant, workbench, report, errors, onDriver }: P
       {design.enclosure.family === 'ported' && (
         <PortKind design={design} onChange={(next) => edit(next, 'port')} />
       )}
-      <div ref={tapes} className="flex shrink-0 flex-col gap-[3px]">
+      <div ref={tapes} className="shrink-0">
         <ValueTapes variant={variant} workbench={workbench} report={report} errors={errors} />
       </div>
     </section>

