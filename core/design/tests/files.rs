@@ -112,7 +112,7 @@ fn every_bad_value_is_named_with_what_is_allowed() {
             "/driver/re",
             json!("3.4 mm"),
             "driver.re",
-            "\"mm\" is a unit of length, and a resistance is wanted",
+            "\"mm\" is a unit of length, not of resistance",
         ),
         ("/driver/qes", Value::Null, "driver.qes", "2 of qms, qes, qts are needed"),
         ("/driver/vas", Value::Null, "driver.vas", "one of vas, cms, mms, bl is needed"),

@@ -16,7 +16,7 @@ fn every_bad_value_is_named_with_its_allowed_range() {
             "/enclosure/volume",
             json!("44 kg"),
             "enclosure.volume",
-            "is a unit of mass, and a volume is wanted",
+            "is a unit of mass, not of volume",
         ),
         ("/enclosure/volume", json!("44"), "enclosure.volume", "a unit is missing"),
         ("/driver/sd", Value::Null, "driver.sd", "is missing; 1 cm2 to 5000 cm2 is allowed"),

@@ -142,7 +142,7 @@ function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps)
   return (
     <section aria-label={lane.name} className="flex" style={{ height }}>
       <header className="shrink-0 pt-1 pr-1" style={{ width: NAMES_WIDTH }}>
-        <h3 className="font-sans font-semibold leading-tight">{lane.name}</h3>
+        <h2 className="font-sans font-semibold leading-tight">{lane.name}</h2>
         <p className="text-[12.5px] text-soft leading-tight">{lane.unit}</p>
       </header>
       <div className="relative" style={{ width }}>

@@ -39,11 +39,14 @@ function replaced(here: unknown, [step, ...rest]: (string | number)[], value: Ty
 
 /**
  * Writes a value. Where two values say the same thing the last one touched wins: a tuning drops the
- * lengths of the ports, a voltage drops the power.
+ * lengths of the ports and the last missing length drops the tuning, a voltage drops the power.
  */
 export function withValue(design: RawDesign, path: string, value: Typed | null): RawDesign {
   let next = replaced(design, steps(path), value) as RawDesign;
   if (path === 'enclosure.tuning') next = withoutLengths(next);
+  else if (next.enclosure.ports?.length && next.enclosure.ports.every((port) => port.length)) {
+    next = replaced(next, ['enclosure', 'tuning'], null) as RawDesign;
+  }
   if (path === 'drive.power') next = replaced(next, ['drive', 'voltage'], null) as RawDesign;
   if (path === 'drive.voltage') next = replaced(next, ['drive', 'power'], null) as RawDesign;
   return next;

@@ -51,7 +51,7 @@ export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFail
             trigger={
               <button
                 type="button"
-                className="flex w-28 items-center justify-center gap-1 rounded-[3px] border border-oak border-dashed px-2 font-medium text-oak hover:bg-card"
+                className="flex w-28 items-center justify-center gap-1 rounded-[3px] border border-oak border-dashed px-2 font-medium hover:bg-card"
               >
                 <Icon name="plus" /> Variant
               </button>

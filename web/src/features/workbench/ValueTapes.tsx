@@ -11,8 +11,6 @@ interface Row {
   paths: [string, ...string[]];
   /** What it comes to where it is not given. */
   follows?: (report: Report) => number | null | undefined;
-  /** Written elsewhere in the file, but something else has been given the last word. */
-  overruled?: (design: RawDesign) => boolean;
 }
 
 const PORT = 'enclosure.ports[0]';
@@ -21,7 +19,6 @@ const TUNING: Row = {
   name: 'Tuning Fb',
   paths: ['enclosure.tuning'],
   follows: ({ figures }) => figures.fb,
-  overruled: (design) => !!design.enclosure.ports?.every((port) => port.length),
 };
 const SIZES: Record<string, Row[]> = {
   round: [{ name: 'Diameter', paths: [`${PORT}.diameter`] }],
@@ -90,7 +87,7 @@ interface ValueProps extends Props {
 function Value({ row, plain, explain, variant, workbench, report, errors }: ValueProps) {
   const { design, id } = variant;
   const place = row.paths.find((path) => valueAt(design, path) !== null) ?? row.paths[0];
-  const given = row.overruled?.(design) ? null : valueAt(design, place);
+  const given = valueAt(design, place);
   const fields = [place, ...row.paths.filter((path) => path !== place)].map(fieldAt) as [Field, ...Field[]];
   const si = given === null ? report && row.follows?.(report) : siAt(design, place);
   const set = (field: Field, typed: Typed) => {

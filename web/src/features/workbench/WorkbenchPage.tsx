@@ -27,6 +27,7 @@ export function WorkbenchPage() {
   return (
     <Shell title={missing ? 'No such build' : 'Opening'}>
       <div className="p-8">
+        <h1 className="sr-only">{missing ? 'No such build' : 'Opening'}</h1>
         {missing ? <p>There is no such build, or it was archived.</p> : <Message error={build.error} />}
         {build.isPending && <p className="text-soft">Opening the build …</p>}
       </div>

@@ -1,0 +1,164 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import nook from '../../../demo/builds/narrowboat-nook.json';
+import type { RawDesign, Variant } from '../api/types';
+import { withValue } from './design';
+import { Keeper, type Outcome, type Remote } from './keeper';
+
+const design = nook.variants[0] as unknown as RawDesign;
+const sized = (litres: number) => withValue(design, 'enclosure.volume', `${litres} l`);
+const variant: Variant = {
+  id: 'v',
+  build_id: 'b',
+  revision: 3,
+  document: design,
+  kept_at: '2026-01-01T00:00:00Z',
+};
+
+/** A server that counts revisions and can be away. */
+class FakeServer implements Remote {
+  here = true;
+  revision = 3;
+  design = design;
+  archived = false;
+  puts: string[] = [];
+  refuse: string | null = null;
+
+  async put(_: string, revision: number, next: RawDesign): Promise<Outcome> {
+    await Promise.resolve();
+    if (!this.here) return { kind: 'unreachable' };
+    if (this.refuse) return { kind: 'refused', reason: this.refuse };
+    if (revision !== this.revision) return { kind: 'stale' };
+    this.revision += 1;
+    this.design = next;
+    this.puts.push(String(next.enclosure.volume));
+    return { kind: 'kept', revision: this.revision };
+  }
+
+  async archive(): Promise<Outcome> {
+    this.archived = true;
+    return { kind: 'kept', revision: this.revision };
+  }
+
+  async restore(): Promise<Outcome> {
+    this.archived = false;
+    return { kind: 'kept', revision: this.revision };
+  }
+
+  async read(): Promise<Variant> {
+    return { ...variant, revision: this.revision, document: this.design };
+  }
+}
+
+let server: FakeServer;
+let keeper: Keeper;
+const settle = () => vi.advanceTimersByTimeAsync(0);
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  localStorage.clear();
+  server = new FakeServer();
+  keeper = new Keeper(server, localStorage);
+  keeper.open(variant);
+});
+afterEach(() => vi.useRealTimers());
+
+describe('keeping', () => {
+  it('sends one at a time and only the latest of those that wait', async () => {
+    for (const litres of [50, 51, 52]) keeper.want('v', { design: sized(litres), archived: false });
+    await settle();
+    expect(server.puts).toEqual(['50 l', '52 l']);
+    expect(keeper.snapshot().state).toBe('kept');
+    expect(keeper.settled).toBe(true);
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('goes on trying while the server is away', async () => {
+    server.here = false;
+    keeper.want('v', { design: sized(50), archived: false });
+    await settle();
+    expect(keeper.snapshot().state).toBe('unreachable');
+    await vi.advanceTimersByTimeAsync(3000);
+    server.here = true;
+    await vi.advanceTimersByTimeAsync(8000);
+    expect(server.puts).toEqual(['50 l']);
+    expect(keeper.snapshot().state).toBe('kept');
+  });
+
+  it('says why something was refused and keeps it here', async () => {
+    server.refuse = 'enclosure.volume: is missing';
+    keeper.want('v', { design: sized(50), archived: false });
+    await settle();
+    expect(keeper.snapshot()).toMatchObject({ state: 'refused', reason: 'enclosure.volume: is missing' });
+    server.refuse = null;
+    keeper.want('v', { design: sized(51), archived: false });
+    await settle();
+    expect(server.puts).toEqual(['51 l']);
+    expect(keeper.snapshot().state).toBe('kept');
+  });
+
+  it('archives, brings back and then sends what changed meanwhile', async () => {
+    keeper.want('v', { design, archived: true });
+    await settle();
+    expect(server.archived).toBe(true);
+    keeper.want('v', { design: sized(50), archived: false });
+    await settle();
+    expect(server.archived).toBe(false);
+    expect(server.puts).toEqual(['50 l']);
+  });
+});
+
+describe('what was never sent', () => {
+  it('is taken up by the next page and sent', async () => {
+    server.here = false;
+    keeper.want('v', { design: sized(50), archived: false });
+    await settle();
+    server.here = true;
+    const next = new Keeper(server, localStorage);
+    expect(next.open(variant)?.document.enclosure.volume).toBe('50 l');
+    await settle();
+    expect(server.puts).toEqual(['50 l']);
+  });
+
+  it('is shown beside what somebody else kept meanwhile', async () => {
+    server.here = false;
+    keeper.want('v', { design: sized(50), archived: false });
+    await settle();
+    const next = new Keeper(server, localStorage);
+    next.open({ ...variant, revision: 4, document: sized(60) });
+    expect(next.snapshot().conflict?.theirs.enclosure.volume).toBe('60 l');
+    expect(next.snapshot().conflict?.mine.enclosure.volume).toBe('50 l');
+  });
+
+  it('is dropped where it cannot be read', () => {
+    localStorage.setItem('oak-drum:unsent:v', '{broken');
+    expect(new Keeper(server, localStorage).open(variant)).toBe(variant);
+  });
+});
+
+describe('a stale write', () => {
+  beforeEach(async () => {
+    server.revision = 4;
+    server.design = sized(60);
+    keeper.want('v', { design: sized(50), archived: false });
+    await settle();
+  });
+
+  it('stops and shows both', () => {
+    expect(keeper.snapshot().state).toBe('conflict');
+    expect(server.puts).toEqual([]);
+  });
+
+  it('can go on top', async () => {
+    expect(keeper.resolve('mine')?.enclosure.volume).toBe('50 l');
+    await settle();
+    expect(server.puts).toEqual(['50 l']);
+    expect(server.revision).toBe(5);
+  });
+
+  it('can give way', async () => {
+    expect(keeper.resolve('theirs')?.enclosure.volume).toBe('60 l');
+    await settle();
+    expect(server.puts).toEqual([]);
+    expect(keeper.settled).toBe(true);
+  });
+});
