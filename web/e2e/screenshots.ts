@@ -17,6 +17,12 @@ for (const theme of ['light', 'dark'] as const) {
     await openBuild(page, server, nook?.id ?? '');
     await page.waitForTimeout(600);
     await shoot('workbench');
+    await page.getByRole('button', { name: 'Show Long shelf in the lanes' }).click();
+    await page.getByRole('button', { name: 'Work on Sealed, bench berth' }).click();
+    await page.mouse.move(430, 300);
+    await page.waitForTimeout(400);
+    await shoot('workbench-sealed');
+    await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
     await page
       .getByRole('button', { name: /^Driver / })
       .first()

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import type { Driver } from '../../api/types';
-import { shown, significant } from '../../model/units';
 import { Button } from '../../ui/Button';
 
 interface Props {
@@ -12,17 +11,17 @@ interface Props {
 interface Column {
   name: string;
   unit: string;
-  value: (driver: Driver) => number | null;
-  digits: number;
+  value: (driver: Driver) => number;
+  decimals: number;
 }
 
 const COLUMNS: Column[] = [
-  { name: 'Z', unit: 'Ω', value: (driver) => driver.nominal, digits: 2 },
-  { name: 'Fs', unit: 'Hz', value: (driver) => driver.fs, digits: 3 },
-  { name: 'Qts', unit: '', value: (driver) => driver.qts, digits: 2 },
-  { name: 'Vas', unit: 'l', value: (driver) => driver.vas * 1e3, digits: 3 },
-  { name: 'Sd', unit: 'cm²', value: (driver) => driver.sd * 1e4, digits: 3 },
-  { name: '2.83 V', unit: 'dB', value: (driver) => driver.level, digits: 3 },
+  { name: 'Z', unit: 'Ω', value: (driver) => driver.nominal, decimals: 0 },
+  { name: 'Fs', unit: 'Hz', value: (driver) => driver.fs, decimals: 0 },
+  { name: 'Qts', unit: '', value: (driver) => driver.qts, decimals: 2 },
+  { name: 'Vas', unit: 'l', value: (driver) => driver.vas * 1e3, decimals: 1 },
+  { name: 'Sd', unit: 'cm²', value: (driver) => driver.sd * 1e4, decimals: 0 },
+  { name: '2.83 V', unit: 'dB', value: (driver) => driver.level, decimals: 1 },
 ];
 
 /** The library as a table; typing finds by name, maker and notes. */
@@ -71,7 +70,7 @@ export function DriverTable({ drivers, action, onAct }: Props) {
               </th>
               {COLUMNS.map((column) => (
                 <td key={column.name} className="text-right font-mono text-[13px]">
-                  {shown(significant(column.value(driver) ?? 0, column.digits))}
+                  {column.value(driver).toFixed(column.decimals)}
                 </td>
               ))}
               <td className="max-w-80 truncate pl-6 text-soft">{driver.document.notes}</td>

@@ -113,7 +113,7 @@ function Card({ variant, report, active, overlaid, workbench, onCopy }: CardProp
           </span>
           <span className="block truncate text-[13px] text-soft">
             {report
-              ? `F3 ${hertz(report.figures.f3)} · ${report.figures.level_peak.value.toFixed(0)} dB`
+              ? `F3 ${hertz(report.figures.f3)} · ${report.figures.reference_level.toFixed(0)} dB`
               : ' '}
           </span>
         </span>

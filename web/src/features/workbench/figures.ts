@@ -27,7 +27,7 @@ export function chips(report: Report): Chip[] {
     ...(report.figures.fb ? tuned(report) : closed(report)),
     cone(report),
     load(report),
-    delay(report),
+    level(report),
   ];
 }
 
@@ -115,15 +115,16 @@ function closed({ figures }: Report): Chip[] {
   ];
 }
 
-function cone({ figures, driver }: Report): Chip {
+function cone({ figures, driver, curves }: Report): Chip {
   const travel = figures.excursion_in_band;
   const within = driver.xmax && travel ? travel.value <= driver.xmax : null;
   const free = figures.within_xmax_above;
+  const lowest = curves.frequency[0] ?? 0;
   const words =
     within === null
       ? 'Xmax not given'
       : within
-        ? free
+        ? free && free > lowest
           ? `within Xmax above ${hertz(free)}`
           : 'within Xmax everywhere'
         : `over Xmax by ${significant((travel?.value ?? 0) * 1e3 - (driver.xmax ?? 0) * 1e3, 2)} mm`;
@@ -150,14 +151,14 @@ function load({ figures, volts }: Report): Chip {
   };
 }
 
-function delay({ figures }: Report): Chip {
+function level({ figures }: Report): Chip {
   return {
     id: 'level',
-    name: 'Loudest',
-    figure: `${significant(figures.level_peak.value, 4)} dB`,
+    name: 'Level at 1 m',
+    figure: `${figures.reference_level.toFixed(1)} dB`,
     verdict: 'plain',
-    words: `delay ${significant(figures.group_delay.value * 1e3, 2)} ms at most`,
+    words: `group delay up to ${significant(figures.group_delay.value * 1e3, 2)} ms`,
     meaning:
-      'Highest level at 1 m in half space at the drive that is set, without room. The delay is the largest from −10 dB up.',
+      'Level of the plain part of the curve in half space at the drive that is set, without a room. The delay is the largest from −10 dB up.',
   };
 }

@@ -1,0 +1,99 @@
+// Speed as a user has it: cargo xtask e2e --release -- --project=measure
+
+import { gzipSync } from 'node:zlib';
+import { openBuild, test } from './support';
+
+const MOVES = 200;
+
+function percentile(sorted: number[], share: number): string {
+  return `${(sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? 0).toFixed(1)} ms`;
+}
+
+function report(what: string, times: number[]): void {
+  const sorted = [...times].sort((a, b) => a - b);
+  console.log(
+    `${what}: median ${percentile(sorted, 0.5)}, 95th percentile ${percentile(sorted, 0.95)}, ${times.length} times`,
+  );
+}
+
+test('from a move of the hand to the redrawn lanes', async ({ page, server }) => {
+  test.setTimeout(120_000);
+  const build = await server.makeBuild('Speed');
+  await page.addInitScript(() => {
+    const clock = { moved: 0, done: (_: number) => {} };
+    Object.assign(window, { clock });
+    addEventListener('pointermove', () => (clock.moved = performance.now()), { capture: true });
+    const clear = CanvasRenderingContext2D.prototype.clearRect;
+    CanvasRenderingContext2D.prototype.clearRect = function (...area) {
+      // Painted is what the frame after this one shows.
+      requestAnimationFrame(() => {
+        const channel = new MessageChannel();
+        channel.port1.onmessage = () => clock.done(performance.now() - clock.moved);
+        channel.port2.postMessage(null);
+      });
+      return clear.apply(this, area);
+    };
+  });
+  await openBuild(page, server, build.id);
+  const rule = await page.getByRole('slider', { name: 'Volume Vb, rule' }).boundingBox();
+  if (!rule) throw new Error('no rule');
+  const [x, y] = [rule.x + rule.width / 2, rule.y + rule.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.waitForTimeout(300);
+  const times: number[] = [];
+  for (let move = 1; move <= MOVES; move += 1) {
+    const redrawn = page.evaluate(
+      () =>
+        new Promise<number>((resolve) =>
+          Object.assign((window as never as { clock: object }).clock, { done: resolve }),
+        ),
+    );
+    await page.mouse.move(x + 60 * Math.sin(move / 7), y);
+    times.push(await redrawn);
+    await page.waitForTimeout(30);
+  }
+  await page.mouse.up();
+  report('drag to redraw', times);
+});
+
+test('from a move of the pointer to the moved cursor', async ({ page, server }) => {
+  const build = await server.makeBuild('Cursor speed');
+  await openBuild(page, server, build.id);
+  const lane = await page.getByRole('region', { name: 'Cone travel' }).boundingBox();
+  if (!lane) throw new Error('no lane');
+  await page.evaluate(() => {
+    const times: number[] = [];
+    Object.assign(window, { times });
+    addEventListener(
+      'pointermove',
+      () => {
+        const moved = performance.now();
+        requestAnimationFrame(() => {
+          const channel = new MessageChannel();
+          channel.port1.onmessage = () => times.push(performance.now() - moved);
+          channel.port2.postMessage(null);
+        });
+      },
+      { capture: true },
+    );
+  });
+  for (let move = 0; move < MOVES; move += 1) {
+    await page.mouse.move(lane.x + 180 + 2 * move, lane.y + 20);
+    await page.waitForTimeout(10);
+  }
+  report('cursor move', await page.evaluate(() => (window as never as { times: number[] }).times));
+});
+
+test('size of the first load', async ({ page, server }) => {
+  const scripts: number[] = [];
+  page.on('response', async (response) => {
+    if (response.url().endsWith('.js')) scripts.push(gzipSync(await response.body()).length);
+  });
+  const build = await server.makeBuild('Size');
+  await openBuild(page, server, build.id);
+  await page.waitForTimeout(300);
+  console.log(
+    `script of the first load, gzip: ${(scripts.reduce((sum, size) => sum + size, 0) / 1000).toFixed(0)} kB`,
+  );
+});
