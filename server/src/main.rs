@@ -43,7 +43,8 @@ struct Serve {
 
 #[actix_web::main]
 async fn main() -> ExitCode {
-    let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn,tracing_actix_web=error"));
+    let filter =
+        EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn,tracing_actix_web=error"));
     tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
     let outcome = match Arguments::parse().command {
         Command::Serve(arguments) => serve(arguments).await,

@@ -108,12 +108,7 @@ fn every_bad_value_is_named_with_what_is_allowed() {
         ),
         ("/enclosure/tuning", json!("300 Hz"), "enclosure.tuning", "300 Hz is higher than these ports reach"),
         ("/driver/fs", json!("1e9 Hz"), "driver.fs", "1e9 Hz is outside 5 Hz to 2000 Hz"),
-        (
-            "/driver/re",
-            json!("3.4 mm"),
-            "driver.re",
-            "\"mm\" is a unit of length, not of resistance",
-        ),
+        ("/driver/re", json!("3.4 mm"), "driver.re", "\"mm\" is a unit of length, not of resistance"),
         ("/driver/qes", Value::Null, "driver.qes", "2 of qms, qes, qts are needed"),
         ("/driver/vas", Value::Null, "driver.vas", "one of vas, cms, mms, bl is needed"),
         ("/driver/name", json!(" "), "driver.name", "1 to 120 are allowed"),

@@ -12,12 +12,7 @@ fn every_bad_value_is_named_with_its_allowed_range() {
         ("/driver/fs", json!("0 Hz"), "driver.fs", "0 Hz is outside 5 Hz to 2000 Hz"),
         ("/driver/re", json!("-3 ohm"), "driver.re", "-3 ohm is outside 0.1 ohm to 100 ohm"),
         ("/driver/qes", json!("NaN"), "driver.qes", "\"NaN\" is not a number"),
-        (
-            "/enclosure/volume",
-            json!("44 kg"),
-            "enclosure.volume",
-            "is a unit of mass, not of volume",
-        ),
+        ("/enclosure/volume", json!("44 kg"), "enclosure.volume", "is a unit of mass, not of volume"),
         ("/enclosure/volume", json!("44"), "enclosure.volume", "a unit is missing"),
         ("/driver/sd", Value::Null, "driver.sd", "is missing; 1 cm2 to 5000 cm2 is allowed"),
     ];

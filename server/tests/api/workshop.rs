@@ -175,8 +175,10 @@ fn the_description_names_every_address() {
     }
     assert!(document["components"]["schemas"]["RawDesign"].is_object());
     let operations = document["paths"].as_object().expect("paths").values();
-    let names: Vec<_> =
-        operations.flat_map(|item| item.as_object().expect("item").values()).map(|o| &o["operationId"]).collect();
+    let names: Vec<_> = operations
+        .flat_map(|item| item.as_object().expect("item").values())
+        .map(|o| &o["operationId"])
+        .collect();
     for (at, name) in names.iter().enumerate() {
         assert!(name.is_string() && !names[..at].contains(name), "{name} twice");
     }

@@ -4,9 +4,9 @@ use std::f64::consts::PI;
 
 use super::radiation::{pipe_impedance, piston_impedance};
 use super::{At, Element};
-use crate::medium::{CrossSection, effective_medium};
+use crate::medium::{CrossSection, WallLosses};
 use crate::node::Node;
-use crate::{Complex, J, root};
+use crate::{Complex, J};
 
 /// How a duct ends, which sets its length correction.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -95,13 +95,13 @@ impl Element for Duct {
     }
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
-        let (density, modulus) = effective_medium(at.air, self.section, at.omega);
-        let slowness = root(density / modulus);
-        let characteristic = modulus * slowness / self.area;
+        let losses = WallLosses::at(at.air, self.section, at.omega);
+        let slowness = losses.slowness();
+        let characteristic = self.area * losses.specific_admittance(slowness);
         let growth = (J * at.omega * slowness * self.length).exp();
         let decay = growth.inv();
         let (cosh, sinh) = ((growth + decay) / 2.0, (growth - decay) / 2.0);
-        let (b, c) = (characteristic * sinh, sinh / characteristic);
+        let (b, c) = (sinh / characteristic, sinh * characteristic);
         let inner = self.end_impedance(self.ends[0], at);
         let outer = self.end_impedance(self.ends[1], at);
         // Chain matrix of end, duct, end; its determinant stays 1.

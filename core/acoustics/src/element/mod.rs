@@ -37,7 +37,7 @@ pub trait Element: std::fmt::Debug + Send + Sync {
     /// The nodes it stands between; at most 8.
     fn terminals(&self) -> &[Node];
 
-    /// Writes the admittances, m3/(s Pa), row-major `[n * n]` for `n` terminals, and the source
-    /// flows, m3/s, `[n]`; both are zero on entry. Flow counts as positive into the element.
+    /// Writes every admittance, m3/(s Pa), row-major `[n * n]` for `n` terminals, and the source
+    /// flows, m3/s, `[n]`, which are zero on entry. Flow counts as positive into the element.
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex], source: &mut [Complex]);
 }

@@ -48,11 +48,11 @@ impl Element for MovingCoil {
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex], source: &mut [Complex]) {
         let d = &self.driver;
-        let ze = Self::blocked_impedance(d, at.omega);
-        let mobility = (self.mechanical_impedance(at) + d.bl * d.bl / ze).inv();
+        let blocked = Self::blocked_impedance(d, at.omega).inv();
+        let mobility = (self.mechanical_impedance(at) + d.bl * d.bl * blocked).inv();
         let y = d.sd * d.sd * mobility;
         admittance.copy_from_slice(&[y, -y, -y, y]);
-        let driven = d.sd * d.bl * at.volts / ze * mobility;
+        let driven = d.sd * d.bl * at.volts * blocked * mobility;
         source.copy_from_slice(&[-driven, driven]);
     }
 }

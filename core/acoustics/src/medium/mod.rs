@@ -4,4 +4,4 @@ mod air;
 mod viscothermal;
 
 pub use air::Air;
-pub use viscothermal::{CrossSection, effective_medium};
+pub use viscothermal::{CrossSection, WallLosses};

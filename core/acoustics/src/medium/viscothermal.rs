@@ -1,7 +1,7 @@
 //! Losses at the walls of a duct.
 
 use super::Air;
-use crate::Complex;
+use crate::{Complex, root};
 
 /// Shape of a duct's cross-section, as far as its wall losses go.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -59,14 +59,44 @@ impl CrossSection {
 /// `sqrt(j)`.
 const EIGHTH_TURN: Complex = Complex::new(std::f64::consts::FRAC_1_SQRT_2, std::f64::consts::FRAC_1_SQRT_2);
 
-/// Complex density (kg/m3) and bulk modulus (Pa) of air in a duct with rigid isothermal walls.
-///
-/// `rho_e = rho/(1 - F(mu/rho))`, `K_e = gamma P0/(1 + (gamma - 1) F(kappa/(rho cp)))`
-/// (Stinson 1991).
-pub fn effective_medium(air: &Air, section: CrossSection, omega: f64) -> (Complex, Complex) {
-    let viscous = section.friction(omega, air.viscosity / air.density);
-    let thermal = section.friction(omega, air.conductivity / (air.density * air.specific_heat));
-    (air.density / (1.0 - viscous), air.gamma * air.pressure / (1.0 + (air.gamma - 1.0) * thermal))
+/// What the walls of a duct do to the air in it at one frequency: rigid, isothermal walls.
+#[derive(Debug, Clone, Copy)]
+pub struct WallLosses<'a> {
+    air: &'a Air,
+    /// `1 - F(mu/rho)`.
+    inertia: Complex,
+    /// `1 + (gamma - 1) F(kappa/(rho cp))`.
+    softness: Complex,
+}
+
+impl<'a> WallLosses<'a> {
+    /// At an angular frequency in rad/s (Stinson 1991).
+    pub fn at(air: &'a Air, section: CrossSection, omega: f64) -> Self {
+        let viscous = section.friction(omega, air.viscosity / air.density);
+        let thermal = section.friction(omega, air.conductivity / (air.density * air.specific_heat));
+        Self { air, inertia: 1.0 - viscous, softness: 1.0 + (air.gamma - 1.0) * thermal }
+    }
+
+    /// Effective density `rho/(1 - F)`, kg/m3.
+    pub fn density(&self) -> Complex {
+        self.air.density / self.inertia
+    }
+
+    /// Effective bulk modulus `gamma P0/(1 + (gamma - 1) F)`, Pa.
+    pub fn modulus(&self) -> Complex {
+        self.air.gamma * self.air.pressure / self.softness
+    }
+
+    /// Slowness of a wave, s/m: the root of density over modulus.
+    pub fn slowness(&self) -> Complex {
+        root(self.softness / self.inertia * (self.air.density / (self.air.gamma * self.air.pressure)))
+    }
+
+    /// Velocity over pressure in a wave of a slowness that [`Self::slowness`] gave, m/(s Pa): slowness
+    /// over density.
+    pub fn specific_admittance(&self, slowness: Complex) -> Complex {
+        slowness * self.inertia * self.air.density.recip()
+    }
 }
 
 /// `I1(x)/I0(x)` at `x = size sqrt(j)`.
@@ -118,7 +148,8 @@ mod tests {
         let air = Air::reference();
         let radius = 5e-5;
         let omega = 2.0 * std::f64::consts::PI * 20.0;
-        let (density, modulus) = effective_medium(&air, CrossSection::Round { radius }, omega);
+        let losses = WallLosses::at(&air, CrossSection::Round { radius }, omega);
+        let (density, modulus) = (losses.density(), losses.modulus());
         assert_relative_eq!(modulus.re, air.pressure, max_relative = 1e-3);
         // Poiseuille: flow resistivity 8 mu/a^2.
         assert_relative_eq!(
@@ -133,7 +164,7 @@ mod tests {
         let air = Air::reference();
         let (width, height) = (1.0, 2e-4);
         let omega = 2.0 * std::f64::consts::PI * 20.0;
-        let (density, _) = effective_medium(&air, CrossSection::Slot { width, height }, omega);
+        let density = WallLosses::at(&air, CrossSection::Slot { width, height }, omega).density();
         // 12 mu/h^2, Batchelor 1967, section 4.2.
         assert_relative_eq!(
             (J * omega * density).re,
@@ -145,9 +176,24 @@ mod tests {
     #[test]
     fn a_wide_duct_is_nearly_free_air() {
         let air = Air::reference();
-        let (density, modulus) = effective_medium(&air, CrossSection::Round { radius: 0.05 }, 400.0);
+        let losses = WallLosses::at(&air, CrossSection::Round { radius: 0.05 }, 400.0);
+        let (density, modulus) = (losses.density(), losses.modulus());
         assert_relative_eq!(density.re, air.density, max_relative = 0.02);
         assert_relative_eq!(modulus.re, air.bulk_modulus(), max_relative = 0.02);
         assert!(density.im < 0.0 && modulus.im > 0.0, "both must take energy");
+    }
+
+    #[test]
+    fn a_wave_has_the_slowness_and_admittance_of_density_and_modulus() {
+        let air = Air::reference();
+        for section in
+            [CrossSection::Round { radius: 0.002 }, CrossSection::Slot { width: 0.3, height: 0.03 }]
+        {
+            let losses = WallLosses::at(&air, section, 300.0);
+            let slowness = losses.slowness();
+            let (density, modulus) = (losses.density(), losses.modulus());
+            assert!((slowness * slowness * modulus / density - 1.0).norm() < 1e-12);
+            assert!((losses.specific_admittance(slowness) * density / slowness - 1.0).norm() < 1e-12);
+        }
     }
 }

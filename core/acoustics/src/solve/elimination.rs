@@ -11,7 +11,7 @@ use crate::Complex;
 /// A singular matrix yields non-finite values. That cannot come from a passive network above 0 Hz.
 pub(super) fn solve_in_place(matrix: &mut [Complex], rhs: &mut [Complex]) {
     let n = rhs.len();
-    for column in 0..n {
+    for column in 0..n.saturating_sub(1) {
         let size = |row: usize| matrix[row * n + column].norm_sqr();
         let pivot = (column + 1..n).fold(column, |best, row| if size(row) > size(best) { row } else { best });
         if pivot != column {
