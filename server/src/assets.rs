@@ -39,7 +39,7 @@ fn page() -> HttpResponse {
     let nonce = Uuid::new_v4().simple().to_string();
     let text = String::from_utf8_lossy(&file.data).replace("__NONCE__", &nonce);
     let policy = format!(
-        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; img-src 'self' data:; font-src 'self'; \
+        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; img-src 'self'; font-src 'self'; \
          connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
     );
     HttpResponse::Ok()

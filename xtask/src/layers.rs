@@ -38,7 +38,10 @@ const RULES: &[Rule] = &[
         folder: "web/src/model",
         without: &[
             "react",
-            "../api/",
+            "../api/client",
+            "../api/queries",
+            "../api/remote",
+            "../api/simulator",
             "../actions/",
             "../features/",
             "../lanes/",

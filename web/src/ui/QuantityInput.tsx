@@ -67,7 +67,11 @@ export function QuantityInput(props: Props) {
   }
 
   function onKeyDown(event: KeyboardEvent) {
-    if (event.key === 'Enter') take();
+    if (event.key === 'Enter' && draft !== null) {
+      // Takes the value alone; in a form the next Enter sends.
+      event.preventDefault();
+      take();
+    }
     if (event.key === 'Escape' && draft !== null) {
       event.stopPropagation();
       drop();

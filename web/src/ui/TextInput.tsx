@@ -31,7 +31,10 @@ export function TextInput({ label, value, longest, optional, className = '', onC
       onChange={(event) => setDraft(event.target.value)}
       onBlur={take}
       onKeyDown={(event) => {
-        if (event.key === 'Enter') take();
+        if (event.key === 'Enter' && draft !== null) {
+          event.preventDefault();
+          take();
+        }
         if (event.key === 'Escape') setDraft(null);
       }}
     />

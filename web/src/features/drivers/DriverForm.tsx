@@ -116,7 +116,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
       <Message error={error} />
       <div className="flex justify-end gap-2">
         <Button onClick={onCancel}>Back</Button>
-        <Button look="strong" type="submit" disabled={!report || busy}>
+        <Button look="strong" type="submit" disabled={!report || completion.isPlaceholderData || busy}>
           {submit}
         </Button>
       </div>
