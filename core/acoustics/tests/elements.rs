@@ -1,0 +1,248 @@
+//! Physical elements by themselves: reciprocity, passivity, limits and published values.
+
+use std::f64::consts::PI;
+
+use oak_acoustics::Complex;
+use oak_acoustics::driver::{Driver, Sheet};
+use oak_acoustics::element::{
+    At, Chamber, Duct, Element, End, Mass, MovingCoil, Resistance, piston_impedance, piston_resistance,
+};
+use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed};
+use oak_acoustics::medium::{Air, CrossSection, WallLosses};
+use oak_acoustics::network::{Network, Node};
+use oak_acoustics::response::{FrequencyGrid, Response};
+use oak_acoustics::solve::Solver;
+use proptest::prelude::*;
+
+const INSIDE: [Node; 2] = [Node::Inside(0), Node::Inside(1)];
+const ZERO: Complex = Complex::new(0.0, 0.0);
+
+fn at(air: &Air, frequency: f64) -> At<'_> {
+    At { omega: 2.0 * PI * frequency, volts: 0.0, air }
+}
+
+/// Admittances `[n * n]` of an element without a source.
+fn admittance(element: &dyn Element, frequency: f64) -> Vec<Complex> {
+    let air = Air::reference();
+    let n = element.terminals().len();
+    let (mut y, mut source) = (vec![ZERO; n * n], vec![ZERO; n]);
+    element.admit(&at(&air, frequency), &mut y, &mut source);
+    assert!(source.iter().all(|flow| flow.norm() < 1e-300), "no source without a drive");
+    y
+}
+
+fn woofer() -> Driver {
+    let sheet = Sheet {
+        re: Some(3.4),
+        le: Some(1e-3),
+        fs: Some(26.0),
+        qms: Some(5.0),
+        qes: Some(0.42),
+        vas: Some(0.09),
+        sd: Some(0.035),
+        ..Sheet::default()
+    };
+    sheet.complete(&Air::reference()).expect("complete").0
+}
+
+fn round(radius: f64) -> CrossSection {
+    CrossSection::Round { radius }
+}
+
+fn any_element() -> impl Strategy<Value = Box<dyn Element>> {
+    let section = prop_oneof![
+        (0.002f64..0.12).prop_map(round),
+        (0.02f64..0.5, 0.001f64..0.08).prop_map(|(width, height)| CrossSection::Slot { width, height }),
+    ];
+    let end = prop_oneof![Just(End::Free), Just(End::Flanged), (1u8..=3).prop_map(End::Walls)];
+    let duct = (section, 0.005f64..3.0, 1u32..6, end.clone(), end, any::<bool>()).prop_map(
+        |(section, length, count, inner, outer, opens)| {
+            let nodes = if opens { [Node::Inside(0), Node::Outside] } else { INSIDE };
+            Box::new(Duct::new(nodes, section, length, count, [inner, outer])) as Box<dyn Element>
+        },
+    );
+    let mass = (0.1f64..1e3).prop_map(|mass| Box::new(Mass::new(INSIDE, mass)) as Box<dyn Element>);
+    let leak =
+        (1e2f64..1e8).prop_map(|r| Box::new(Resistance::new(INSIDE[0], INSIDE[1], r)) as Box<dyn Element>);
+    let chamber = (1e-9f64..1e-5, proptest::option::of(1.0f64..500.0)).prop_map(|(compliance, qa)| {
+        Box::new(Chamber::new(INSIDE[0], compliance, qa, 200.0)) as Box<dyn Element>
+    });
+    let coil = any::<bool>().prop_map(|radiates| {
+        Box::new(MovingCoil::new(Node::Outside, Node::Inside(0), woofer(), radiates)) as Box<dyn Element>
+    });
+    prop_oneof![duct, mass, leak, chamber, coil]
+}
+
+proptest! {
+    #[test]
+    fn every_element_is_reciprocal(element in any_element(), frequency in 5.0f64..2000.0) {
+        let y = admittance(element.as_ref(), frequency);
+        let n = element.terminals().len();
+        for row in 0..n {
+            for column in 0..row {
+                let (a, b) = (y[row * n + column], y[column * n + row]);
+                prop_assert!((a - b).norm() <= 1e-12 * a.norm().max(1e-300));
+            }
+        }
+    }
+
+    #[test]
+    fn no_element_gives_power_whatever_pressures_it_meets(
+        element in any_element(),
+        frequency in 5.0f64..2000.0,
+        parts in proptest::array::uniform4(-1.0f64..1.0),
+    ) {
+        let y = admittance(element.as_ref(), frequency);
+        let n = element.terminals().len();
+        let pressures = [Complex::new(parts[0], parts[1]), Complex::new(parts[2], parts[3])];
+        let (mut taken, mut size) = (0.0, 0.0);
+        for row in 0..n {
+            let flow: Complex = (0..n).map(|column| y[row * n + column] * pressures[column]).sum();
+            taken += (pressures[row].conj() * flow).re;
+            size += pressures[row].norm() * flow.norm();
+        }
+        prop_assert!(taken >= -1e-9 * size, "{taken} of {size}");
+    }
+
+    /// Real power at the terminals is what heats the coil, what friction takes from the cone, what its
+    /// front radiates, and what every other element takes; to 1e-9.
+    #[test]
+    fn power_in_is_power_out(
+        frequency in 8.0f64..800.0,
+        volume in 0.005f64..0.3,
+        ql in proptest::option::of(2.0f64..50.0),
+        qa in proptest::option::of(2.0f64..200.0),
+        port in proptest::option::of((0.01f64..0.08, 0.05f64..1.0, 1u32..4)),
+    ) {
+        let (air, driver, volts) = (Air::reference(), woofer(), 10.0);
+        let losses = Losses { ql, qa };
+        let enclosure = match port {
+            None => Enclosure::Sealed(Sealed { volume, losses }),
+            Some((radius, length, count)) => {
+                let port = Port { section: round(radius), length: Some(length), count, inner: End::Free, outer: End::Flanged };
+                Enclosure::Ported(Ported { volume, losses, ports: vec![port], tuning: None })
+            }
+        };
+        let network = enclosure.compile(&driver, &air, Fidelity::FULL).expect("compiles").network;
+        let mut solver = Solver::new(&network);
+        solver.solve(frequency, volts);
+        let omega = 2.0 * PI * frequency;
+        let velocity = solver.outflow(network.cone, 0) / driver.sd;
+        let current = (volts - driver.bl * velocity) / Complex::new(driver.re, omega * driver.le);
+        let supplied = (volts * current.conj()).re;
+
+        let ka = omega / air.speed * (driver.sd / PI).sqrt();
+        let front = piston_resistance(ka) * air.density * air.speed * driver.sd;
+        let in_driver = driver.re * current.norm_sqr() + (driver.rms + front) * velocity.norm_sqr();
+        let elsewhere: f64 = (0..network.elements.len())
+            .filter(|element| *element != network.cone)
+            .flat_map(|element| {
+                let terminals = network.elements[element].terminals().iter().enumerate();
+                terminals.map(move |(terminal, node)| (element, terminal, *node))
+            })
+            .map(|(element, terminal, node)| -(solver.pressure(node).conj() * solver.outflow(element, terminal)).re)
+            .sum();
+        prop_assert!((supplied - in_driver - elsewhere).abs() < 1e-9 * supplied);
+    }
+}
+
+/// Two ducts joined end to end, solved as a network, against one of their joint length.
+#[test]
+fn a_duct_cut_in_two_is_the_same_duct() {
+    let air = Air::reference();
+    let section = round(0.03);
+    let no_end = |nodes, length| Duct::new(nodes, section, length, 1, [End::Free, End::Free]);
+    // End corrections would be counted at the cut; a mass with the opposite sign takes them off again.
+    let correction = 2.0 * End::Free.length_correction(section.area()) * air.density / section.area();
+    for frequency in [20.0, 150.0, 600.0, 1300.0] {
+        let whole = admittance(&no_end(INSIDE, 0.5), frequency);
+        let first = admittance(&no_end(INSIDE, 0.2), frequency);
+        let second = admittance(&no_end(INSIDE, 0.3), frequency);
+        let between = Complex::new(0.0, -2.0 * PI * frequency * correction).inv();
+        // Unknown pressures on both sides of the correcting mass; drive p = 1 at the left, 0 at the right.
+        let (a, b) = (first[3] + between, second[0] + between);
+        let determinant = a * b - between * between;
+        let right_of_cut = -first[2] * between / determinant;
+        let through = second[2] * right_of_cut;
+        assert!((through / whole[2] - 1.0).norm() < 1e-9, "{frequency} Hz: {through} against {}", whole[2]);
+    }
+}
+
+#[test]
+fn a_short_duct_is_a_mass_and_equal_ducts_add_up() {
+    let air = Air::reference();
+    let section = round(0.05);
+    let (length, frequency) = (0.1, 20.0);
+    let duct = |count| Duct::new(INSIDE, section, length, count, [End::Free, End::Flanged]);
+    let area = section.area();
+    let effective = length + End::Free.length_correction(area) + End::Flanged.length_correction(area);
+    let mass = admittance(&Mass::new(INSIDE, air.density * effective / area), frequency);
+    let one = admittance(&duct(1), frequency);
+    // Within the share that the wall layer adds to the mass, delta/a, and no more than 3 %.
+    assert!((one[1] / mass[1] - 1.0).norm() < 0.03, "{} {}", one[1], mass[1]);
+    let three = admittance(&duct(3), frequency);
+    for (a, b) in three.iter().zip(&one) {
+        assert!((a - 3.0 * b).norm() < 1e-12 * a.norm());
+    }
+}
+
+/// Kirchhoff's attenuation in a wide tube: `sqrt(omega nu/2)/(a c) (1 + (gamma - 1)/sqrt(Pr))`
+/// (Kirchhoff 1868; Pierce, Acoustics, 1981, eq. 10-5.8). First order in the layer over the radius, so
+/// within twice that ratio.
+#[test]
+fn a_wide_tube_attenuates_as_kirchhoff_found() {
+    let air = Air::reference();
+    let viscosity = air.viscosity / air.density;
+    let prandtl = air.viscosity * air.specific_heat / air.conductivity;
+    for (radius, frequency) in [(0.01, 200.0), (0.025, 100.0), (0.05, 1000.0)] {
+        let omega = 2.0 * PI * frequency;
+        let attenuation =
+            (Complex::new(0.0, omega) * WallLosses::at(&air, round(radius), omega).slowness()).re;
+        let kirchhoff = (omega * viscosity / 2.0).sqrt() / (radius * air.speed)
+            * (1.0 + (air.gamma - 1.0) / prandtl.sqrt());
+        let layer = (viscosity / omega).sqrt() / radius;
+        assert!((attenuation / kirchhoff - 1.0).abs() < 2.0 * layer, "{attenuation} {kirchhoff} {layer}");
+    }
+}
+
+#[test]
+fn end_corrections_are_those_published() {
+    let area = PI; // of a mouth with radius 1 m
+    // Rayleigh 1896, section 307: 8/(3 pi). Levine and Schwinger 1948: 0.6133.
+    assert!((End::Flanged.length_correction(area) - 0.848_826).abs() < 1e-6);
+    assert!((End::Free.length_correction(area) - 0.6133).abs() < 5e-4);
+    // A mouth and its mirror image in one wall act as a mouth of twice the area.
+    let doubled = End::Free.length_correction(2.0 * area);
+    assert!((End::Walls(1).length_correction(area) - doubled).abs() < 1e-12);
+    assert!(End::Walls(3).length_correction(area) > End::Walls(2).length_correction(area));
+}
+
+/// Values of `1 - 2 J1(x)/x` and `2 H1(x)/x` from the tables of J1 and H1 in Abramowitz and Stegun (tables
+/// 9.1 and 12.1): J1(2) = 0.57672 48, H1(2) = 0.64676 37; J1(4) = -0.06604 33, H1(4) = 1.06972 67.
+#[test]
+fn a_piston_radiates_as_tabulated() {
+    for (x, j1, h1) in [(2.0, 0.576_724_8, 0.646_763_7), (4.0, -0.066_043_3, 1.069_726_7)] {
+        let z = piston_impedance(x / 2.0);
+        assert!((z.re - (1.0 - 2.0 * j1 / x)).abs() < 1e-6, "{z}");
+        assert!((z.im - 2.0 * h1 / x).abs() < 1e-6, "{z}");
+    }
+}
+
+/// In a baffle, what the cone radiates is `rho omega^2 |U|^2/(2 pi c)` at low frequencies, whatever the box:
+/// integrated over the half sphere at 1 m it must be what the level says.
+#[test]
+fn the_level_is_the_power_that_is_radiated() {
+    let (air, driver) = (Air::reference(), woofer());
+    let sealed = Enclosure::Sealed(Sealed { volume: 0.04, losses: Losses::default() });
+    let network: Network = sealed.compile(&driver, &air, Fidelity::FULL).expect("compiles").network;
+    let grid = FrequencyGrid::logarithmic(20.0, 120.0, 12).expect("grid");
+    let response = Response::of(&network, &grid, 2.83);
+    for (k, frequency) in response.frequency.iter().enumerate() {
+        let ka = 2.0 * PI * frequency / air.speed * (driver.sd / PI).sqrt();
+        let front = piston_resistance(ka) * air.density * air.speed * driver.sd;
+        let radiated = front * response.cone_velocity[k].norm_sqr();
+        let intensity = response.pressure[k].norm_sqr() / (air.density * air.speed);
+        // The piston is a point source as long as ka is small; its resistance is then (ka)^2/2 to (ka)^2/6.
+        assert!((radiated / (2.0 * PI * intensity) - 1.0).abs() < ka * ka / 3.0 + 1e-9, "{frequency} Hz");
+    }
+}

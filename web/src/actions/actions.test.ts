@@ -1,0 +1,98 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import nook from '../../../demo/builds/narrowboat-nook.json';
+import type { RawDesign, Variant } from '../api/types';
+import { Workbench } from '../model/workbench';
+import { ACTIONS } from '.';
+import type { Reach } from './action';
+import { pressed, spoken } from './keys';
+
+const variants = (nook.variants as unknown as RawDesign[]).map(
+  (document, at): Variant => ({
+    id: `v${at}`,
+    build_id: 'b',
+    revision: 1,
+    document,
+    kept_at: '2026-01-01T00:00:00Z',
+  }),
+);
+let reach: Reach & { workbench: Workbench };
+const run = (id: string) => {
+  const action = ACTIONS.find((one) => one.id === id);
+  if (!action?.when(reach)) throw new Error(`${id} is not to be had`);
+  action.run(reach);
+};
+const active = () => reach.workbench.snapshot().activeId;
+const design = () => reach.workbench.find(active() ?? '')?.design;
+
+beforeEach(() => {
+  reach = {
+    workbench: new Workbench(variants, null, () => undefined),
+    addVariant: vi.fn(),
+    switchTheme: vi.fn(),
+    showKeys: vi.fn(),
+  };
+});
+
+describe('the commands', () => {
+  it('have names and keys that no other has', () => {
+    const keys = ACTIONS.flatMap((action) => action.keys);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(new Set(ACTIONS.map((action) => action.id)).size).toBe(ACTIONS.length);
+    for (const action of ACTIONS) expect(action.name).toMatch(/^[A-Z]/);
+  });
+
+  it('nudge volume and tuning by a step', () => {
+    run('volume-up');
+    expect(design()?.enclosure.volume).toBe('44.5 l');
+    run('tuning-down');
+    expect(design()?.enclosure.tuning).toBe('28.8 Hz');
+    run('undo');
+    run('undo');
+    expect(design()?.enclosure).toEqual(variants[0]?.document.enclosure);
+  });
+
+  it('leave alone what is not there to nudge', () => {
+    reach.workbench.activate('v1');
+    run('tuning-up');
+    expect(reach.workbench.snapshot().undo).toBeNull();
+  });
+
+  it('walk around the variants, past archived ones', () => {
+    run('next-variant');
+    expect(active()).toBe('v1');
+    run('previous-variant');
+    run('previous-variant');
+    expect(active()).toBe('v2');
+    reach.workbench.archive('v0');
+    reach.workbench.activate('v2');
+    run('next-variant');
+    expect(active()).toBe('v1');
+  });
+
+  it('duplicate what is on screen, with a name that still fits', () => {
+    reach.workbench.edit('v0', { ...(design() as RawDesign), name: 'x'.repeat(119) }, 'name');
+    run('duplicate');
+    expect(vi.mocked(reach.addVariant).mock.calls[0]?.[0].name).toHaveLength(120);
+  });
+
+  it('of the workbench are not to be had elsewhere', () => {
+    const nowhere = { ...reach, workbench: null };
+    const left = ACTIONS.filter((action) => action.when(nowhere)).map((action) => action.id);
+    expect(left).toEqual(['switch-theme', 'show-keys']);
+  });
+});
+
+describe('keys', () => {
+  const press = (init: KeyboardEventInit) => pressed(new KeyboardEvent('keydown', init));
+
+  it('go by the letter on the key', () => {
+    expect(press({ code: 'KeyZ', key: 'Z', ctrlKey: true, shiftKey: true })).toBe('mod+shift+z');
+    expect(press({ code: 'KeyT', key: '†', altKey: true })).toBe('alt+t');
+    expect(press({ code: 'KeyD', key: 'd', metaKey: true })).toBe('mod+d');
+    expect(press({ code: 'Backspace', key: 'Backspace', altKey: true })).toBe('alt+backspace');
+  });
+
+  it('are written as people say them', () => {
+    expect(spoken('mod+shift+z')).toBe('Ctrl + Shift + Z');
+  });
+});

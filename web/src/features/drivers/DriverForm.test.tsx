@@ -1,0 +1,85 @@
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { Refusal } from '../../api/client';
+import type { useCompletion } from '../../api/queries';
+import type { DriverReport, FieldError, RawDriver } from '../../api/types';
+import { report } from '../../testing/report';
+import { DriverForm } from './DriverForm';
+import { emptyDriver } from './empty';
+
+type Completion = ReturnType<typeof useCompletion>;
+
+const sent: RawDriver[] = [];
+let answer: { data?: DriverReport; error?: Error };
+vi.mock('../../api/queries', () => ({
+  useCompletion: (driver: RawDriver) => {
+    sent.push(driver);
+    return { isPlaceholderData: false, ...answer } as Completion;
+  },
+}));
+
+afterEach(cleanup);
+
+const refusal = (errors: FieldError[]) =>
+  new Refusal({ type: '', title: 'No', status: 422, detail: 'no', errors });
+
+function open(initial: RawDriver = emptyDriver()) {
+  const onSubmit = vi.fn();
+  render(
+    <DriverForm
+      initial={initial}
+      submit="Add"
+      busy={false}
+      error={null}
+      onSubmit={onSubmit}
+      onCancel={() => undefined}
+    />,
+  );
+  const write = (name: string, text: string) => {
+    const field = screen.getByRole('textbox', { name });
+    fireEvent.change(field, { target: { value: text } });
+    fireEvent.blur(field);
+  };
+  return { onSubmit, write, add: screen.getByRole('button', { name: 'Add' }) as HTMLButtonElement };
+}
+
+describe('the form of a driver', () => {
+  it('shows what follows from what was typed, and hands on only what was typed', () => {
+    answer = { data: report.driver };
+    const { onSubmit, write, add } = open();
+    write('Fs', '24');
+    expect(add.disabled).toBe(false);
+    expect((screen.getByRole('textbox', { name: 'Mms' }) as HTMLInputElement).value).toBe('118 g');
+    fireEvent.click(add);
+    expect(onSubmit.mock.calls[0]?.[0]).toEqual({ ...emptyDriver(), fs: '24 Hz' });
+  });
+
+  it('says at the field what the server finds wrong, and below what is missing', () => {
+    const errors = [
+      { field: 'fs', message: '4 Hz is outside 5 Hz to 2000 Hz' },
+      { field: 're', message: 'is missing; 0.1 ohm to 100 ohm is allowed' },
+    ];
+    answer = { error: refusal(errors) };
+    const { write, add } = open();
+    write('Sd', '214 cm2');
+    expect(screen.getByText(/is missing; 0.1 ohm/)).toBeTruthy();
+    expect(add.disabled).toBe(true);
+    expect(screen.queryByText(/outside 5 Hz/)).toBeTruthy();
+  });
+
+  it('tells of values that contradict each other', () => {
+    const doubts = [
+      { field: 'mms' as const, stated: 0.2, derived: 0.118, message: 'Mms 200 g is stated, 118 g follows' },
+    ];
+    answer = { data: { ...report.driver, doubts } };
+    open({ ...emptyDriver(), name: 'Known', fs: '24 Hz' });
+    expect(screen.getByText('Mms 200 g is stated, 118 g follows')).toBeTruthy();
+  });
+
+  it('takes a value back when it is emptied', () => {
+    answer = { data: report.driver };
+    const { write } = open({ ...emptyDriver(), le: '1 mH' });
+    write('Le', '');
+    expect(sent.at(-1)).toEqual(emptyDriver());
+  });
+});

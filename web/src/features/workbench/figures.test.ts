@@ -1,0 +1,66 @@
+import { describe, expect, it } from 'vitest';
+import { report, sealedReport, withFigures } from '../../testing/report';
+import { chips, hertz } from './figures';
+
+const chip = (id: string, of = report) => chips(of).find((one) => one.id === id);
+
+describe('the strip of figures', () => {
+  it('shows a ported box by tuning, port and air, a sealed one by resonance and Q', () => {
+    expect(chips(report).map((one) => one.id)).toEqual(['f3', 'fb', 'port', 'air', 'cone', 'load', 'level']);
+    expect(chips(sealedReport).map((one) => one.id)).toEqual(['f3', 'fc', 'qtc', 'cone', 'load', 'level']);
+  });
+
+  it('names the lowest note', () => {
+    expect(chip('f3')?.figure).toBe('28.3 Hz A0');
+    expect(chip('f3', withFigures({ f3: null, f10: null }))?.figure).toBe('–');
+  });
+
+  it.each([
+    [12, 'met', 'quiet with straight edges'],
+    [17, 'met', 'quiet with straight edges'],
+    [17.1, 'careful', 'over 17: flare both ends'],
+    [34, 'careful', 'over 17: flare both ends'],
+    [34.1, 'short', 'over 34: make it wider'],
+  ])('judges %d m/s in the port as %s', (value, verdict, words) => {
+    const judged = chip('air', withFigures({ air_speed: { value, frequency: 27 } }));
+    expect(judged).toMatchObject({ verdict, words });
+  });
+
+  it('judges the travel of the cone by Xmax, and does not where Xmax is unknown', () => {
+    expect(chip('cone')).toMatchObject({
+      verdict: 'met',
+      figure: '6.3 of 11.5 mm',
+      words: 'within Xmax above 21 Hz',
+    });
+    const far = withFigures({ excursion_in_band: { value: 0.0145, frequency: 40 } });
+    expect(chip('cone', far)).toMatchObject({ verdict: 'short', words: 'over Xmax by 3 mm' });
+    const everywhere = withFigures({ within_xmax_above: 5 });
+    expect(chip('cone', everywhere)?.words).toBe('within Xmax everywhere');
+    const unknown = { ...report, driver: { ...report.driver, xmax: null } };
+    expect(chip('cone', unknown)).toMatchObject({
+      verdict: 'plain',
+      figure: '6.3 mm',
+      words: 'Xmax not given',
+    });
+  });
+
+  it.each([
+    [0.5, 'tight, falls early'],
+    [0.71, 'flat'],
+    [0.9, 'a little full'],
+    [1.3, 'boomy'],
+  ])('calls Qtc %d %s', (qtc, words) => {
+    expect(chip('qtc', withFigures({ qtc }, sealedReport))?.words).toBe(words);
+  });
+
+  it('explains every figure in a sentence', () => {
+    for (const one of [...chips(report), ...chips(sealedReport)]) {
+      expect(one.meaning.length, one.id).toBeGreaterThan(40);
+      expect(one.meaning).toMatch(/\.$/);
+    }
+  });
+});
+
+it('a frequency that is not there is a dash', () => {
+  expect([hertz(null), hertz(undefined), hertz(41.23)]).toEqual(['–', '–', '41.2 Hz']);
+});
