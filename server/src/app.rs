@@ -63,7 +63,11 @@ fn assemble(
                 .wrap(from_fn(guard::origin))
                 .wrap(Condition::new(log, TracingLogger::default()))
         })
-        .service(utoipa_actix_web::scope("/api/v1").configure(routes::configure))
+        .service(
+            utoipa_actix_web::scope("/api/v1")
+                .configure(routes::configure)
+                .map(|scope| scope.default_service(web::to(routes::unknown))),
+        )
         .split_for_parts();
     let document = with_unique_names(document);
     let published = document.clone();

@@ -48,7 +48,18 @@ fn said(command: &Command) -> String {
     words.map(|word| word.to_string_lossy().into_owned()).collect::<Vec<_>>().join(" ")
 }
 
-/// Where Cargo puts what it builds.
-pub fn target() -> PathBuf {
+/// Builds the programs and returns where they are. The debug build is the one that `cargo test
+/// --workspace` makes too, so nothing is built twice.
+pub fn build(release: bool) -> Result<PathBuf> {
+    let arguments: &[&str] = if release {
+        &["build", "--quiet", "--release", "--package", "oak-server"]
+    } else {
+        &["build", "--quiet", "--workspace", "--bins"]
+    };
+    run("cargo", "", arguments)?;
+    Ok(target().join(if release { "release" } else { "debug" }))
+}
+
+fn target() -> PathBuf {
     std::env::var_os("CARGO_TARGET_DIR").map_or_else(|| root().join("target"), PathBuf::from)
 }

@@ -20,9 +20,9 @@ pub fn run(port: u16) -> Result<()> {
     println!("Building the front end");
     front_end::build()?;
     println!("Building the server (some minutes the first time)");
-    command::run("cargo", "", &["build", "--quiet", "--release", "--package", "oak-server"])?;
+    let programs = command::build(true)?;
     let cluster = start_cluster()?;
-    let outcome = serve(&cluster, port);
+    let outcome = serve(&programs, &cluster, port);
     println!("Stopping the database");
     cluster.stop()?;
     outcome
@@ -64,8 +64,8 @@ fn start_in(folder: &Path) -> Result<Cluster> {
     Ok(cluster)
 }
 
-fn serve(cluster: &Cluster, port: u16) -> Result<()> {
-    let mut server = Command::new(command::target().join("release/oak-drum-server"))
+fn serve(programs: &Path, cluster: &Cluster, port: u16) -> Result<()> {
+    let mut server = Command::new(programs.join("oak-drum-server"))
         .args(["serve", "--port", &port.to_string(), "--demo"])
         .arg(command::root().join("demo"))
         .env("OAK_DRUM_DATABASE_URL", cluster.url())

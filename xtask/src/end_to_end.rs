@@ -20,21 +20,16 @@ pub fn prepare_and_run(release: bool, arguments: &[String]) -> Result<()> {
 
 /// Runs Playwright with the databases and the server program it needs.
 pub fn run(release: bool, arguments: &[String]) -> Result<()> {
-    let mut build = vec!["build", "--quiet", "--package", "oak-server"];
-    if release {
-        build.push("--release");
-    }
-    command::run("cargo", "", &build)?;
+    let programs = command::build(release)?;
     let cluster = Throwaway::start()?;
     let databases: Vec<_> = (0..WORKERS).map(|_| cluster.database()).collect::<Result<_, _>>()?;
-    let folder = if release { "release" } else { "debug" };
     let mut playwright = command::program("npx", "web", &["--no-install", "playwright", "test"]);
     if !arguments.iter().any(|argument| argument.starts_with("--project")) {
         playwright.arg("--project=chromium");
     }
     playwright
         .args(arguments)
-        .env("OAK_DRUM_SERVER", command::target().join(folder).join("oak-drum-server"))
+        .env("OAK_DRUM_SERVER", programs.join("oak-drum-server"))
         .env("OAK_DRUM_DATABASES", databases.join(" "));
     command::finish(playwright)
 }

@@ -6,10 +6,10 @@ use anyhow::{Context, Result, ensure};
 
 use crate::command;
 
-const SERVER: &str = "oak-server";
+const SERVER: &str = "oak-drum-server";
 const CLI: &str = "oak-drum";
 
-/// A generated file, the package of the program that prints it, and its arguments.
+/// A generated file, the program that prints it, and its arguments.
 const PRINTED: &[(&str, &str, &[&str])] = &[
     ("docs/openapi.json", SERVER, &["openapi"]),
     ("docs/schema/design.schema.json", CLI, &["schema", "design"]),
@@ -37,11 +37,11 @@ pub fn check() -> Result<()> {
 }
 
 fn all() -> Result<Vec<(String, String)>> {
+    let programs = command::build(false)?;
     let mut files = Vec::new();
-    for (file, package, arguments) in PRINTED {
-        let mut all = vec!["run", "--quiet", "--package", package, "--"];
-        all.extend(*arguments);
-        files.push(((*file).to_owned(), command::output("cargo", "", &all)?));
+    for (file, program, arguments) in PRINTED {
+        let program = programs.join(program);
+        files.push(((*file).to_owned(), command::output(&program.to_string_lossy(), "", arguments)?));
     }
     files.push((TYPES.to_owned(), types(&files[0].1)?));
     Ok(files)

@@ -101,3 +101,37 @@ fn gather(folder: &Path, files: &mut Vec<PathBuf>) -> Result<()> {
     }
     Ok(())
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn breaches(text: &str, rule: &Rule) -> Vec<String> {
+        static COUNT: std::sync::atomic::AtomicUsize = std::sync::atomic::AtomicUsize::new(0);
+        let number = COUNT.fetch_add(1, std::sync::atomic::Ordering::Relaxed);
+        let file = std::env::temp_dir().join(format!("oak-drum-layer-{}-{number}.rs", std::process::id()));
+        fs::write(&file, text).expect("written");
+        let found = breaches_in(&file, rule).expect("read");
+        fs::remove_file(&file).expect("removed");
+        found
+    }
+
+    const RULE: Rule = Rule { folder: "here", without: &["::enclosure", "std::fs"] };
+
+    #[test]
+    fn a_breach_is_named_with_its_line() {
+        let found = breaches("use crate::medium::Air;\nuse crate::enclosure::Sealed;\n", &RULE);
+        assert_eq!(found.len(), 1);
+        assert!(found[0].contains(":2: ::enclosure has no place in here"), "{}", found[0]);
+    }
+
+    #[test]
+    fn comments_may_name_what_code_may_not() {
+        assert!(breaches("// see crate::enclosure\n/// and std::fs\n", &RULE).is_empty());
+    }
+
+    #[test]
+    fn every_rule_guards_something_and_the_project_keeps_them() {
+        run().expect("no breach");
+    }
+}

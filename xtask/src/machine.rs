@@ -90,3 +90,14 @@ pub fn check_node() -> Result<()> {
     command::output("npm", "", &["--version"]).context("npm, which comes with Node.js, is missing")?;
     Ok(())
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_there_is_not_installed_again() {
+        let present = Package { name: "no-such-package-at-all", shown_by: "/" };
+        install(&[present]).expect("nothing to do");
+    }
+}

@@ -20,3 +20,23 @@ pub fn run(stages: &[Stage]) -> Result<()> {
     println!("All passed in {} s", begun.elapsed().as_secs());
     Ok(())
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use std::sync::atomic::{AtomicUsize, Ordering};
+
+    #[test]
+    fn the_first_failure_stops_the_rest_and_names_its_stage() {
+        static RUN: AtomicUsize = AtomicUsize::new(0);
+        fn counted() -> Result<()> {
+            RUN.fetch_add(1, Ordering::Relaxed);
+            Ok(())
+        }
+        let stages: &[Stage] =
+            &[("first", counted), ("second", || anyhow::bail!("broken")), ("third", counted)];
+        let error = run(stages).expect_err("the second fails");
+        assert_eq!(format!("{error:#}"), "stage \"second\": broken");
+        assert_eq!(RUN.load(Ordering::Relaxed), 1);
+    }
+}

@@ -8,7 +8,8 @@ mod variant;
 
 use actix_web::HttpResponse;
 use actix_web::http::header::{
-    CONTENT_DISPOSITION, CONTENT_TYPE, ContentDisposition, DispositionParam, DispositionType,
+    CONTENT_DISPOSITION, CONTENT_TYPE, Charset, ContentDisposition, DispositionParam, DispositionType,
+    ExtendedValue,
 };
 use utoipa_actix_web::service_config::ServiceConfig;
 
@@ -27,14 +28,18 @@ pub async fn unknown() -> Result<HttpResponse, ApiError> {
     Err(ApiError::NotFound { what: "address" })
 }
 
-/// A text as a download.
+/// A text as a download. The name goes out plain for any reader and whole for those that know RFC 6266.
 fn download(name: &str, kind: &'static str, text: String) -> HttpResponse {
     let safe: String =
         name.chars().map(|c| if c.is_alphanumeric() || " -_.,".contains(c) { c } else { '-' }).collect();
-    let disposition = ContentDisposition {
-        disposition: DispositionType::Attachment,
-        parameters: vec![DispositionParam::Filename(safe)],
-    };
+    let plain = safe.chars().map(|c| if c.is_ascii() { c } else { '-' }).collect();
+    let mut parameters = vec![DispositionParam::Filename(plain)];
+    if !safe.is_ascii() {
+        let charset = Charset::Ext("UTF-8".to_owned());
+        let value = ExtendedValue { charset, language_tag: None, value: safe.into_bytes() };
+        parameters.push(DispositionParam::FilenameExt(value));
+    }
+    let disposition = ContentDisposition { disposition: DispositionType::Attachment, parameters };
     HttpResponse::Ok()
         .insert_header((CONTENT_TYPE, kind))
         .insert_header((CONTENT_DISPOSITION, disposition))

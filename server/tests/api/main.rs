@@ -5,4 +5,5 @@ mod support;
 
 mod bad_input;
 mod guards;
+mod hostile;
 mod workshop;
