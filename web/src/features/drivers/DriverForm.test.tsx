@@ -10,11 +10,12 @@ import { emptyDriver } from './empty';
 type Completion = ReturnType<typeof useCompletion>;
 
 const sent: RawDriver[] = [];
+let fetching = false;
 let answer: { data?: DriverReport; error?: Error };
 vi.mock('../../api/queries', () => ({
   useCompletion: (driver: RawDriver) => {
     sent.push(driver);
-    return { isPlaceholderData: false, ...answer } as Completion;
+    return { isFetching: fetching, ...answer } as Completion;
   },
 }));
 
@@ -25,22 +26,24 @@ const refusal = (errors: FieldError[]) =>
 
 function open(initial: RawDriver = emptyDriver()) {
   const onSubmit = vi.fn();
-  render(
+  const form = (submit: string) => (
     <DriverForm
       initial={initial}
-      submit="Add"
+      submit={submit}
       busy={false}
       error={null}
       onSubmit={onSubmit}
       onCancel={() => undefined}
-    />,
+    />
   );
+  const { rerender } = render(form('Add'));
   const write = (name: string, text: string) => {
     const field = screen.getByRole('textbox', { name });
     fireEvent.change(field, { target: { value: text } });
     fireEvent.blur(field);
   };
-  return { onSubmit, write, add: screen.getByRole('button', { name: 'Add' }) as HTMLButtonElement };
+  const again = () => rerender(form('Add again'));
+  return { onSubmit, write, again, add: screen.getByRole('button', { name: 'Add' }) as HTMLButtonElement };
 }
 
 describe('the form of a driver', () => {
@@ -81,5 +84,16 @@ describe('the form of a driver', () => {
     const { write } = open({ ...emptyDriver(), le: '1 mH' });
     write('Le', '');
     expect(sent.at(-1)).toEqual(emptyDriver());
+  });
+
+  it('sent while a value is still being looked at waits for the answer', () => {
+    answer = { data: report.driver };
+    fetching = true;
+    const { onSubmit, add, again } = open({ ...emptyDriver(), fs: '24 Hz' });
+    fireEvent.click(add);
+    expect(onSubmit).not.toHaveBeenCalled();
+    fetching = false;
+    again();
+    expect(onSubmit).toHaveBeenCalledTimes(1);
   });
 });

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Refusal } from '../../api/client';
 import { useCompletion } from '../../api/queries';
 import type { DriverReport, RawDriver, Typed } from '../../api/types';
@@ -26,7 +26,16 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
   const completion = useCompletion(driver);
   const refusal = completion.error instanceof Refusal ? completion.error : null;
   const touched = driver !== initial;
+  const settled = !completion.isFetching;
+  const [wanted, setWanted] = useState(false);
   const report = refusal ? undefined : completion.data;
+
+  // Leaving the last field for the button begins a completion; what is sent waits for it.
+  useEffect(() => {
+    if (!wanted || !settled) return;
+    setWanted(false);
+    if (report) onSubmit(driver, report.vas);
+  }, [wanted, settled, report, driver, onSubmit]);
 
   const set = (name: string, typed: Typed | string | null) => {
     const { [name as keyof RawDriver]: _, ...others } = driver;
@@ -42,7 +51,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
       className="flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        if (report) onSubmit(driver, report.vas);
+        setWanted(true);
       }}
     >
       <div className="grid grid-cols-2 gap-3">
@@ -116,7 +125,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
       <Message error={error} />
       <div className="flex justify-end gap-2">
         <Button onClick={onCancel}>Back</Button>
-        <Button look="strong" type="submit" disabled={!report || completion.isPlaceholderData || busy}>
+        <Button look="strong" type="submit" disabled={(settled && !report) || busy}>
           {submit}
         </Button>
       </div>
