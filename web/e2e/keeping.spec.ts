@@ -87,9 +87,7 @@ test('variants are duplicated, archived and brought back, also with the keys alo
   const cards = page.getByRole('region', { name: 'Variants' }).getByRole('button', { name: /^Work on/ });
   await page.keyboard.press('Control+d');
   await expect(cards).toHaveCount(3);
-  await expect(page.getByRole('textbox', { name: 'Name of the variant' })).toHaveValue(
-    'Slot, all-round copy',
-  );
+  await expect(page.getByRole('textbox', { name: 'Name of the variant' })).toHaveValue('Slot, all-round 2');
   await page.keyboard.press('Alt+t');
   await expect(figure(page, 'fb')).toContainText('29.2 Hz');
   await page.keyboard.press('Alt+Backspace');

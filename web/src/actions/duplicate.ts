@@ -1,6 +1,16 @@
-import { type Action, activeVariant } from './action';
+import { copyOf } from '../model/design';
+import { type Action, activeVariant, type Reach } from './action';
 
-const LONGEST_NAME = 120;
+/** Adds a copy of a variant, as it is on screen. */
+export function duplicateVariant(
+  { workbench, addVariant }: Pick<Reach, 'workbench' | 'addVariant'>,
+  id: string,
+): void {
+  workbench?.settle();
+  const variant = workbench?.find(id);
+  const others = workbench?.snapshot().variants.map((other) => other.design) ?? [];
+  if (variant) addVariant(copyOf(variant.design, others));
+}
 
 export const duplicate: Action = {
   id: 'duplicate',
@@ -9,9 +19,6 @@ export const duplicate: Action = {
   when: (reach) => activeVariant(reach) !== undefined,
   run: (reach) => {
     const variant = activeVariant(reach);
-    if (!variant) return;
-    reach.workbench?.settle();
-    const name = `${variant.design.name ?? ''} copy`.trim().slice(0, LONGEST_NAME);
-    reach.addVariant({ ...variant.design, name });
+    if (variant) duplicateVariant(reach, variant.id);
   },
 };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import nook from '../../../demo/builds/narrowboat-nook.json';
 import type { RawDesign } from '../api/types';
-import { firstDesign, same, siAt, valueAt, withFamily, withShape, withValue } from './design';
+import { copyOf, firstDesign, same, siAt, valueAt, withFamily, withShape, withValue } from './design';
 
 const [slot, sealed] = nook.variants as unknown as [RawDesign, RawDesign];
 const PORT = 'enclosure.ports[0]';
@@ -69,6 +69,13 @@ it('a first design starts at Vas and Fs, within what can be built', () => {
   expect(design.enclosure.volume).toBe('63 l');
   expect(design.enclosure.tuning).toBe('24 Hz');
   expect(firstDesign(slot.driver, 2).enclosure.volume).toBe('400 l');
+});
+
+it('a copy gets a name that is still free and fits', () => {
+  const named = (name: string): RawDesign => ({ ...slot, name });
+  expect(copyOf(named('Slot'), [named('Slot')]).name).toBe('Slot 2');
+  expect(copyOf(named('Slot 2'), [named('Slot'), named('Slot 2'), named('Slot 3')]).name).toBe('Slot 4');
+  expect(copyOf(named('x'.repeat(120)), []).name?.length).toBeLessThanOrEqual(120);
 });
 
 it('absent and null are the same, other values are not', () => {

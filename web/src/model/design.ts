@@ -116,6 +116,18 @@ export function firstDesign(driver: RawDriver, vas: number): RawDesign {
   return withFamily(design, 'ported');
 }
 
+const LONGEST_NAME = 120;
+
+/** A copy with a name that none of the others has: `Slot`, `Slot 2`, `Slot 3`. */
+export function copyOf(design: RawDesign, others: readonly RawDesign[]): RawDesign {
+  const base = (design.name ?? '').replace(/ \d+$/, '');
+  const taken = new Set(others.map((other) => other.name));
+  let number = 2;
+  const named = () => `${base.slice(0, LONGEST_NAME - 4)} ${number}`;
+  while (taken.has(named())) number += 1;
+  return { ...design, name: named() };
+}
+
 /** Whether two files hold the same, wherever their fields stand. */
 export function same(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true;

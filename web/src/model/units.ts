@@ -33,6 +33,11 @@ export const PLAIN = 'plain number';
 const units: Unit[] = tables.units;
 const fields = new Map<string, Field>(tables.fields.map((field) => [field.path, field]));
 
+/** Whether a quantity stands at a path. */
+export function isField(path: string): boolean {
+  return fields.has(path.replace(/\[\d+\]/g, ''));
+}
+
 /** The field at a path, whatever its list positions: `enclosure.ports[0].diameter`. */
 export function fieldAt(path: string): Field {
   const field = fields.get(path.replace(/\[\d+\]/g, ''));

@@ -105,6 +105,17 @@ describe('what is looked at', () => {
     expect(bench.snapshot().shown.has('v1')).toBe(false);
   });
 
+  it('is four at most, and the one shown first gives way', () => {
+    for (const id of ['v5', 'v6', 'v7']) bench.add({ ...(variants[0] as Variant), id });
+    expect([...bench.snapshot().shown]).toEqual(['v0', 'v5', 'v6', 'v7']);
+    bench.overlay('v2', true);
+    expect([...bench.snapshot().shown]).toEqual(['v5', 'v6', 'v7', 'v2']);
+    bench.activate('v5');
+    bench.overlay('v0', true);
+    expect(bench.snapshot().shown.has('v5')).toBe(true);
+    expect(bench.snapshot().shown.size).toBe(4);
+  });
+
   it('is nothing in an empty build', () => {
     expect(new Workbench([], null, () => undefined).snapshot().activeId).toBeNull();
   });

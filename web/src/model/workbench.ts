@@ -37,6 +37,8 @@ export interface View {
 export type OnSettled = (variant: OnBench) => void;
 
 const MOST_CHANGES = 200;
+/** More lines than this in one lane cannot be told apart or read off. */
+export const MOST_SHOWN = 4;
 
 export class Workbench extends Observable<Bench> {
   private past: Change[] = [];
@@ -58,8 +60,13 @@ export class Workbench extends Observable<Bench> {
     const known = (id: string) => onBench.some((variant) => variant.id === id);
     const activeId = view?.activeId && known(view.activeId) ? view.activeId : (onBench[0]?.id ?? null);
     const shown = new Set(view ? view.shown.filter(known) : onBench.slice(0, 2).map((variant) => variant.id));
-    if (activeId) shown.add(activeId);
-    super({ variants: onBench, activeId, shown, undo: null, redo: null });
+    super({
+      variants: onBench,
+      activeId,
+      shown: withShown(shown, activeId, activeId),
+      undo: null,
+      redo: null,
+    });
   }
 
   find(id: string): OnBench | undefined {
@@ -137,15 +144,14 @@ export class Workbench extends Observable<Bench> {
 
   activate(id: string): void {
     this.settle();
-    this.update({ activeId: id, shown: new Set([...this.state.shown, id]) });
+    this.update({ activeId: id, shown: withShown(this.state.shown, id, id) });
   }
 
-  /** Shows or hides a variant beside the active one. */
+  /** Shows or hides a variant beside the active one; what was shown first goes when there are too many. */
   overlay(id: string, show: boolean): void {
-    const shown = new Set(this.state.shown);
-    if (show) shown.add(id);
-    else if (id !== this.state.activeId) shown.delete(id);
-    this.update({ shown });
+    const { activeId, shown } = this.state;
+    if (show) this.update({ shown: withShown(shown, id, activeId) });
+    else if (id !== activeId) this.update({ shown: new Set([...shown].filter((other) => other !== id)) });
   }
 
   undo(): void {
@@ -199,4 +205,15 @@ export class Workbench extends Observable<Bench> {
   private tellHistory(): void {
     this.update({ undo: this.past.at(-1)?.label ?? null, redo: this.future.at(-1)?.label ?? null });
   }
+}
+
+/** The shown variants with one more, the latest last, never without the active one. */
+function withShown(shown: ReadonlySet<string>, id: string | null, activeId: string | null): Set<string> {
+  const next = new Set([...shown].filter((other) => other !== id));
+  if (id) next.add(id);
+  for (const oldest of next) {
+    if (next.size <= MOST_SHOWN) break;
+    if (oldest !== activeId && oldest !== id) next.delete(oldest);
+  }
+  return next;
 }

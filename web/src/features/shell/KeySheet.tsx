@@ -18,7 +18,9 @@ export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void
               <th scope="row" className="py-1 text-left font-normal">
                 {action.name}
               </th>
-              <td className="text-right font-mono text-[13px]">{action.keys.map(spoken).join(' or ')}</td>
+              <td className="whitespace-nowrap text-right font-mono text-[13px]">
+                {action.keys.map(spoken).join(' or ')}
+              </td>
             </tr>
           ))}
           {EVERYWHERE.map(([what, does]) => (

@@ -29,7 +29,9 @@ export function ChipStrip({ report }: { report: Report }) {
                 className={`w-full rounded-[3px] border border-line border-l-4 bg-card px-2.5 py-1 text-left ${EDGE[chip.verdict]}`}
               >
                 <span className="block truncate text-[12.5px] text-soft">{chip.name}</span>
-                <span className="block truncate font-bold text-[17px] leading-tight">{chip.figure}</span>
+                <span className="block truncate font-bold text-[15px] leading-tight xl:text-[17px]">
+                  {chip.figure}
+                </span>
                 <span className={`block truncate text-[12.5px] ${WORDS[chip.verdict]}`}>{chip.words}</span>
               </button>
             </Tooltip.Trigger>

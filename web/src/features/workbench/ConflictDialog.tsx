@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
 import type { RawDesign } from '../../api/types';
 import { same } from '../../model/design';
-import { shown } from '../../model/units';
+import { fieldAt, isField, shown } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import type { Session } from './session';
@@ -29,7 +29,7 @@ export function ConflictDialog({ session }: { session: Session }) {
           {differences(conflict.mine, conflict.theirs).map(([place, mine, theirs]) => (
             <tr key={place} className="border-grid border-b">
               <th scope="row" className="py-1 text-left font-normal">
-                {place}
+                {nameOf(place)}
               </th>
               <td className="font-mono text-[13px]">{mine}</td>
               <td className="font-mono text-[13px]">{theirs}</td>
@@ -45,6 +45,12 @@ export function ConflictDialog({ session }: { session: Session }) {
       </div>
     </Dialog>
   );
+}
+
+/** The field's symbol, or the place itself where it is no quantity. */
+function nameOf(place: string): string {
+  const path = place.replace(/\.(\d+)\./g, '[$1].');
+  return isField(path) ? fieldAt(path).symbol : place;
 }
 
 /** Places where two designs differ, with what is written there. */

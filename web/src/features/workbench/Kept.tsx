@@ -15,8 +15,7 @@ export function Kept({ keeper }: { keeper: Keeper }) {
 }
 
 function words({ state, reason, keptAt }: Keeping, now: number): string {
-  if (state === 'unreachable')
-    return 'The server does not answer. Changes wait in this browser and are sent when it is back.';
+  if (state === 'unreachable') return 'The server does not answer. Changes wait here until it is back.';
   if (state === 'conflict') return 'Changed in another window';
   if (state === 'refused') return `Not kept: ${reason ?? ''}`;
   if (state === 'sending') return 'keeping …';

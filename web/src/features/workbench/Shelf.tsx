@@ -1,5 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { duplicateVariant } from '../../actions/duplicate';
 import type { RawDesign, Report } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { shown as shownUnit } from '../../model/units';
@@ -25,8 +26,7 @@ interface Props {
 export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFailure }: Props) {
   const present = bench.variants.filter((variant) => !variant.archived);
   const active = present.find((variant) => variant.id === bench.activeId);
-  const copy = (variant: OnBench) =>
-    onAdd({ ...variant.design, name: `${variant.design.name} copy`.slice(0, 120) });
+  const copy = (variant: OnBench) => duplicateVariant({ workbench, addVariant: onAdd }, variant.id);
   return (
     <section aria-label="Variants" className="shrink-0 border-line border-t bg-shelf px-4 py-2">
       {failure !== null && (

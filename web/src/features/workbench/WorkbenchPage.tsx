@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useParams } from 'react-router';
 import { answered, api, Refusal } from '../../api/client';
 import { useBuild } from '../../api/queries';
-import type { BuildWithVariants, RawDesign } from '../../api/types';
+import type { BuildWithVariants, ProblemDocument, RawDesign } from '../../api/types';
 import { Lanes, type Shown } from '../../lanes/Lanes';
 import { markAt } from '../../model/mark';
 import { Message } from '../../ui/Message';
@@ -87,8 +87,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
           {report && <ChipStrip report={report} />}
           <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)] gap-4 px-4 pt-2 pb-1">
             <div className="relative min-h-0">
-              {problem && <NotComputed words={problem.detail} />}
-              {problem === null && <NotComputed words="The server does not answer; trying again." />}
+              {problem !== undefined && <NotComputed problem={problem} />}
               <Lanes shown={shown} activeId={active.id} theme={theme} cursor={cursor} onCursor={setCursor} />
             </div>
             <CabinetPanel
@@ -132,13 +131,20 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
   );
 }
 
-function NotComputed({ words }: { words: string }) {
+/** Why the lanes show an earlier state; what is wrong with a value of the cabinet is said at that value. */
+function NotComputed({ problem }: { problem: ProblemDocument | null }) {
+  const elsewhere = problem?.errors?.length
+    ? problem.errors.filter(({ field }) => !field.startsWith('enclosure.') && !field.startsWith('drive.'))
+    : [];
+  const reason =
+    problem === null ? 'The server does not answer; trying again.' : (elsewhere[0]?.message ?? '');
   return (
     <p
       role="alert"
-      className="absolute top-1 left-36 z-20 max-w-[30rem] rounded-[3px] border border-short bg-short-wash px-2.5 py-1 text-short shadow"
+      className="absolute top-1 left-36 z-20 max-w-[30rem] rounded-[3px] border border-short bg-short-wash px-2.5 py-0.5 text-short shadow"
     >
-      The curves show the last state that could be computed. {words}
+      These are the curves before the last change. {elsewhere[0] && <b>{elsewhere[0].field} </b>}
+      {reason}
     </p>
   );
 }
