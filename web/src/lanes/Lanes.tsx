@@ -1,8 +1,9 @@
-import { type KeyboardEvent, type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useMemo } from 'react';
 import type { Report } from '../api/types';
 import type { Mark } from '../model/mark';
 import { significant } from '../model/units';
 import { MarkGlyph } from '../ui/MarkGlyph';
+import { useSize } from '../ui/size';
 import { AxisRule } from './AxisRule';
 import { fraction, frequencyAt, nearest, noteAt } from './axis';
 import { LANES, type Lane } from './lane';
@@ -30,17 +31,7 @@ const AXIS_HEIGHT = 58;
 
 /** All lanes on one frequency axis, with one cursor across them. */
 export function Lanes({ shown, activeId, theme, cursor, onCursor }: Props) {
-  const box = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
-  useLayoutEffect(() => {
-    if (!box.current) return undefined;
-    const observer = new ResizeObserver(([entry]) => {
-      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height });
-    });
-    observer.observe(box.current);
-    return () => observer.disconnect();
-  }, []);
-
+  const [box, size] = useSize<HTMLDivElement>();
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
   const plotWidth = Math.max(160, Math.floor(size.width - NAMES_WIDTH - READOUT_WIDTH));
   const lanes = useMemo(() => heights(LANES, size.height - AXIS_HEIGHT), [size.height]);
@@ -195,7 +186,7 @@ function useable(values: number[] | null): number[] | null {
   return values?.length ? values : null;
 }
 
-function Note({ at, side, children }: { at: number; side: 'left' | 'right'; children: React.ReactNode }) {
+function Note({ at, side, children }: { at: number; side: 'left' | 'right'; children: ReactNode }) {
   return (
     <span
       className="pointer-events-none absolute rounded-[2px] bg-paper/85 px-1 text-[12px] text-short leading-[15px]"

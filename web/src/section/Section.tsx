@@ -1,6 +1,7 @@
-import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
+import type { ReactNode } from 'react';
 import type { RawDesign, Report } from '../api/types';
 import { shown, significant } from '../model/units';
+import { useSize } from '../ui/size';
 import { type Drawing, layOut, type PortDrawing } from './geometry';
 
 export type Part = 'box' | 'driver' | 'port';
@@ -15,16 +16,7 @@ const MARGIN = { left: 44, right: 18, top: 10, bottom: 34 };
 
 /** Side section of the cabinet, to scale; each part leads to its numbers. */
 export function Section({ design, report, onPart }: Props) {
-  const holder = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
-  useLayoutEffect(() => {
-    if (!holder.current) return undefined;
-    const observer = new ResizeObserver(([entry]) => {
-      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height });
-    });
-    observer.observe(holder.current);
-    return () => observer.disconnect();
-  }, []);
+  const [holder, size] = useSize<HTMLDivElement>();
   const drawing = layOut(design, report);
   return (
     <div ref={holder} className="h-full min-h-40 overflow-hidden">
@@ -82,7 +74,7 @@ function Sheet({ width, height, drawing, design, onPart }: SheetProps) {
       <Dimension
         from={[x(-box.wall), y(-box.wall) + 14]}
         to={[x(box.depth + box.wall), y(-box.wall) + 14]}
-        text={`${millimetres(outerDepth)} mm`}
+        text={`${millimetres(outerDepth)} mm, at usual proportions`}
       />
       <Dimension
         from={[x(-box.wall) - 14, y(box.height + box.wall)]}

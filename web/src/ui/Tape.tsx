@@ -1,8 +1,9 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { Typed } from '../api/types';
 import { nudged, rounded } from '../model/nudge';
 import { type Field, shown, significant, type Unit, writeTyped } from '../model/units';
 import { arrowSteps, QuantityInput, unitOf } from './QuantityInput';
+import { useSize } from './size';
 
 interface Props {
   name: string;
@@ -25,6 +26,8 @@ const OCTAVE = 150;
 /** How near the edge the hand may come before the rule moves on. */
 const EDGE = 24;
 const PAUSE = 700;
+/** Width of the rule until it is laid out, px. */
+const UNLAID = 200;
 
 /** A value as a piece of a carpenter's rule: type it, drag the hand, or nudge it with the arrow keys. */
 export function Tape({ name, fields, typed, si, told, plain, onPreview, onType, onSettle }: Props) {
@@ -96,18 +99,11 @@ interface RuleProps {
 }
 
 function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: RuleProps) {
-  const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(200);
+  const [box, size] = useSize<HTMLDivElement>();
+  const width = size.width || UNLAID;
   const factor = unit?.factor ?? 1;
   const value = si === null ? null : si / factor;
   const centre = useCentre(value, width);
-
-  useLayoutEffect(() => {
-    if (!box.current) return undefined;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
-    observer.observe(box.current);
-    return () => observer.disconnect();
-  }, []);
 
   const at = (v: number) => width / 2 + OCTAVE * (Math.log2(v) - centre);
 

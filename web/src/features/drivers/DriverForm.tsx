@@ -46,6 +46,22 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
     return given ? refusal?.told(name) : undefined;
   };
 
+  const text = (name: 'name' | 'maker' | 'notes', label: string, longest: number) => (
+    <div>
+      <span aria-hidden="true" className="block text-soft">
+        {label}
+      </span>
+      <TextInput
+        label={label}
+        value={driver[name] ?? ''}
+        longest={longest}
+        optional
+        className="w-full"
+        onChange={(written) => set(name, written)}
+      />
+    </div>
+  );
+
   return (
     <form
       className="flex flex-col gap-3"
@@ -55,26 +71,8 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
       }}
     >
       <div className="grid grid-cols-2 gap-3">
-        <Labelled text="Name">
-          <TextInput
-            label="Name"
-            value={driver.name ?? ''}
-            longest={120}
-            optional
-            onChange={(text) => set('name', text)}
-            className="w-full"
-          />
-        </Labelled>
-        <Labelled text="Maker">
-          <TextInput
-            label="Maker"
-            value={driver.maker ?? ''}
-            longest={120}
-            optional
-            onChange={(text) => set('maker', text)}
-            className="w-full"
-          />
-        </Labelled>
+        {text('name', 'Name', 120)}
+        {text('maker', 'Maker', 120)}
       </div>
       <p className="text-soft">
         Needed: Re, Fs, Sd, two of Qms, Qes, Qts, and one of Vas, Cms, Mms, Bl. Write units as the sheet does,
@@ -107,16 +105,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
           </div>
         )}
       </Explained>
-      <Labelled text="Notes">
-        <TextInput
-          label="Notes"
-          value={driver.notes ?? ''}
-          longest={10000}
-          optional
-          onChange={(text) => set('notes', text)}
-          className="w-full"
-        />
-      </Labelled>
+      {text('notes', 'Notes', 10_000)}
       <div aria-live="polite" className="min-h-12">
         {report && <Derived report={report} />}
         {refusal && touched && <StillWanted refusal={refusal} driver={driver} />}
@@ -130,15 +119,6 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
         </Button>
       </div>
     </form>
-  );
-}
-
-function Labelled({ text, children }: { text: string; children: React.ReactNode }) {
-  return (
-    <div>
-      <span className="block text-soft">{text}</span>
-      {children}
-    </div>
   );
 }
 

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { answered, api, ifMatch, Refusal } from '../../api/client';
 import { useChange, useDrivers } from '../../api/queries';
 import type { Driver, ImportReport, RawDriver } from '../../api/types';
-import { Button } from '../../ui/Button';
+import { Button, Download } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { chooseFile } from '../../ui/file';
 import { Icon } from '../../ui/Icon';
@@ -60,13 +60,9 @@ export function DriversPage() {
           >
             <Icon name="into" /> Import CSV
           </Button>
-          <a
-            href="/api/v1/drivers/export.csv"
-            download
-            className="inline-flex min-h-7 items-center gap-1.5 rounded-[3px] border border-line bg-card px-2.5 font-medium hover:border-oak"
-          >
+          <Download href="/api/v1/drivers/export.csv">
             <Icon name="out" /> Export CSV
-          </a>
+          </Download>
         </div>
         <div className="mb-3 flex flex-col gap-2" aria-live="polite">
           <Message
@@ -111,13 +107,9 @@ export function DriversPage() {
             />
             {editing !== 'new' && (
               <div className="mt-3 flex gap-2 border-line border-t pt-3">
-                <a
-                  href={`/api/v1/drivers/${editing.id}/driver.json`}
-                  download
-                  className="inline-flex min-h-7 items-center gap-1.5 rounded-[3px] border border-line bg-card px-2.5 font-medium hover:border-oak"
-                >
+                <Download href={`/api/v1/drivers/${editing.id}/driver.json`}>
                   <Icon name="out" /> Driver file (JSON)
-                </a>
+                </Download>
                 <Button
                   onClick={() =>
                     archive.mutate(editing, {
