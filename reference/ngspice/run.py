@@ -3,7 +3,7 @@
 
 Impedance analogy throughout: the coil as an electrical mesh, the cone as a mechanical mesh (force is
 voltage, velocity is current), the air as an acoustic mesh (pressure is voltage, volume velocity is
-current), joined by controlled sources. Written from the circuit of Small 1973, not from the program's code.
+current), joined by controlled sources. Written from the circuits of Small 1972 to 1974, not from the program's code.
 
     python3 reference/ngspice/run.py
 """
@@ -22,59 +22,111 @@ POINTS_PER_DECADE = 100
 CORRECTION = {"flanged": 8 / (3 * math.pi), "free": 0.613}
 
 
-def helmholtz(compliance, mass):
-    return 1 / (2 * math.pi * math.sqrt(compliance * mass))
+TAU = 2 * math.pi
+
+
+class Circuit:
+    """A netlist in the making. Everything that is heard flows into the node "out"."""
+
+    def __init__(self, case, air):
+        self.air = air
+        self.lines = [f"* {case['name']}"]
+        self.count = 0
+
+    def add(self, kind, nodes, value):
+        self.count += 1
+        self.lines.append(f"{kind}{self.count} {nodes} {value}")
+
+    def compliance(self, volume):
+        return volume / (self.air["density"] * self.air["speed"] ** 2)
+
+    def chamber(self, node, box, reference):
+        """A chamber with its leak to the outside and its absorption, both referred to a frequency."""
+        compliance = self.compliance(box["volume"])
+        inner = node
+        if "qa" in box:
+            inner = f"{node}a"
+            self.add("R", f"{node} {inner}", 1 / (TAU * reference * compliance * box["qa"]))
+        self.add("C", f"{inner} 0", compliance)
+        # Only so that the operating point exists; a ten-millionth of the compliance's admittance.
+        self.add("R", f"{node} 0", 1e13)
+        if "ql" in box:
+            self.add("R", f"{node} out", box["ql"] / (TAU * reference * compliance))
+
+    def port_mass(self, port):
+        radius = port["diameter"] / 2
+        effective = port["length"] + radius * (CORRECTION[port["inner"]] + CORRECTION[port["outer"]])
+        return self.air["density"] * effective / (math.pi * radius**2) / port["count"]
+
+    def vented(self, node, box, beyond):
+        """A chamber with ports to another node, its losses referred to Helmholtz's resonance."""
+        masses = [self.port_mass(port) for port in box["ports"]]
+        joint = 1 / sum(1 / mass for mass in masses)
+        self.chamber(node, box, 1 / (TAU * math.sqrt(self.compliance(box["volume"]) * joint)))
+        for mass in masses:
+            self.add("L", f"{node} {beyond}", mass)
+
+    def closed(self, node, box, driver):
+        """A closed chamber, its losses referred to the resonance of driver and box together."""
+        stiffness = 1 / driver["cms"] + driver["sd"] ** 2 / self.compliance(box["volume"])
+        self.chamber(node, box, math.sqrt(stiffness / driver["mms"]) / TAU)
+
+    def radiated(self, node, box, radiator):
+        """A chamber with passive radiators: mass on the springs of suspension and box."""
+        area = radiator["count"] * radiator["area"]
+        spring = radiator["area"] * area / self.compliance(box["volume"])
+        tuning = math.sqrt((1 / radiator["compliance"] + spring) / radiator["mass"]) / TAU
+        self.chamber(node, box, tuning)
+        scale = radiator["area"] * area
+        self.add("R", f"{node} d1", radiator["resistance"] / scale)
+        self.add("L", "d1 d2", radiator["mass"] / scale)
+        self.add("C", "d2 out", radiator["compliance"] * scale)
+
+    def driver(self, driver, volts, front, rear):
+        self.lines += [
+            f"V1 in 0 AC {volts}",
+            f"RE in e1 {driver['re']}",
+            f"LE e1 e2 {driver['le']}",
+            f"HBL e2 0 VCONE {driver['bl']}",
+            f"HF m1 0 V1 {-driver['bl']}",
+            "VCONE m1 m2 0",
+            f"LM m2 m3 {driver['mms']}",
+            f"CM m3 m4 {driver['cms']}",
+            f"RM m4 m5 {driver['rms']}",
+            f"EP m5 0 {rear} {front} {driver['sd']}",
+            f"FU {front} {rear} VCONE {driver['sd']}",
+            "RDM m3 m4 1e9",
+            "VOUT out 0 0",
+        ]
 
 
 def netlist(case, air):
-    driver, volume = case["driver"], case["volume"]
-    compliance = volume / (air["density"] * air["speed"] ** 2)
-    # Sealed: the resonance of the moving mass on suspension and box together.
-    stiffness = 1 / driver["cms"] + driver["sd"] ** 2 / compliance
-    reference = math.sqrt(stiffness / driver["mms"]) / (2 * math.pi)
-    mass = None
-    if port := case.get("port"):
-        radius = port["diameter"] / 2
-        effective = port["length"] + radius * (CORRECTION[port["inner"]] + CORRECTION[port["outer"]])
-        mass = air["density"] * effective / (math.pi * radius**2) / port["count"]
-        reference = helmholtz(compliance, mass)
-    absorption = 1 / (2 * math.pi * reference * compliance * case["qa"]) if "qa" in case else 0
-    lines = [
-        f"* {case['name']}",
-        f"V1 in 0 AC {case['volts']}",
-        f"RE in e1 {driver['re']}",
-        f"LE e1 e2 {driver['le']}",
-        f"HBL e2 0 VCONE {driver['bl']}",
-        f"HF m1 0 V1 {-driver['bl']}",
-        "VCONE m1 m2 0",
-        f"LM m2 m3 {driver['mms']}",
-        f"CM m3 m4 {driver['cms']}",
-        f"RM m4 m5 {driver['rms']}",
-        f"EP m5 0 box 0 {driver['sd']}",
-        f"FU 0 box VCONE {driver['sd']}",
-        "VC box c1 0",
-        f"CB {'c2' if absorption else 'c1'} 0 {compliance}",
-        # Only so that the operating point exists; a ten-millionth of the compliance's admittance.
-        "RDC box 0 1e13",
-        "RDM m3 m4 1e9",
-    ]
-    if absorption:
-        lines.append(f"RA c1 c2 {absorption}")
-    if "ql" in case:
-        lines.append(f"RL box 0 {case['ql'] / (2 * math.pi * reference * compliance)}")
-    if mass:
-        lines.append(f"LP box 0 {mass}")
-    lines += [
+    circuit = Circuit(case, air)
+    driver, family = case["driver"], case["family"]
+    bandpass = family.startswith("bandpass")
+    circuit.driver(driver, case["volts"], "front" if bandpass else "out", "rear")
+    rear = case["rear"]
+    if "ports" in rear:
+        circuit.vented("rear", rear, "front" if family == "bandpass6-series" else "out")
+    elif "radiator" in case:
+        circuit.radiated("rear", rear, case["radiator"])
+    else:
+        circuit.closed("rear", rear, driver)
+    if "vent_resistance" in case:
+        circuit.add("R", "rear out", case["vent_resistance"])
+    if bandpass:
+        circuit.vented("front", case["front"], "out")
+    circuit.lines += [
         ".control",
         "set wr_singlescale",
         "set numdgt=12",
         f"ac dec {POINTS_PER_DECADE} 10 1000",
-        "wrdata OUTPUT i(v1) i(vc)",
+        "wrdata OUTPUT i(v1) i(vout)",
         "quit 0",
         ".endc",
         ".end",
     ]
-    return "\n".join(lines) + "\n"
+    return "\n".join(circuit.lines) + "\n"
 
 
 def solve(text):
@@ -96,7 +148,6 @@ def main():
             writer = csv.writer(file, lineterminator="\n")
             writer.writerow(["frequency_hz", "level_db", "impedance_ohm", "impedance_phase_deg"])
             for frequency, ire, iim, ure, uim in solve(text):
-                # The flows out of cone, port and leak sum to the flow into the compliance.
                 outflow = complex(ure, uim)
                 pressure = 2j * math.pi * frequency * air["density"] * outflow / (2 * math.pi)
                 impedance = case["volts"] / -complex(ire, iim)

@@ -2,7 +2,10 @@
 
 use oak_acoustics::driver::Driver;
 use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed};
+use oak_acoustics::enclosure::{
+    Aperiodic, Bandpass4, Bandpass6, Enclosure, Fidelity, FrontPath, Losses, PassiveRadiator, Port, Ported,
+    Radiator, Sealed,
+};
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::response::{FrequencyGrid, Response};
 use serde_json::Value;
@@ -30,21 +33,60 @@ fn driver(case: &Value) -> Driver {
     }
 }
 
+fn losses(chamber: &Value) -> Losses {
+    Losses { ql: chamber["ql"].as_f64(), qa: chamber["qa"].as_f64() }
+}
+
+fn closed(chamber: &Value) -> Sealed {
+    Sealed { volume: number(chamber, "volume"), losses: losses(chamber) }
+}
+
+fn vented(chamber: &Value) -> Ported {
+    let port = |port: &Value| {
+        let end = |key: &str| if port[key] == "free" { End::Free } else { End::Flanged };
+        Port {
+            section: CrossSection::Round { radius: number(port, "diameter") / 2.0 },
+            length: Some(number(port, "length")),
+            count: number(port, "count") as u32,
+            inner: end("inner"),
+            outer: end("outer"),
+        }
+    };
+    let ports = chamber["ports"].as_array().expect("ports").iter().map(port).collect();
+    Ported { volume: number(chamber, "volume"), losses: losses(chamber), ports, tuning: None }
+}
+
+fn radiator(case: &Value) -> Radiator {
+    let of = |key| number(&case["radiator"], key);
+    Radiator {
+        mass: of("mass"),
+        compliance: of("compliance"),
+        resistance: of("resistance"),
+        area: of("area"),
+        count: of("count") as u32,
+    }
+}
+
 fn enclosure(case: &Value) -> Enclosure {
-    let losses = Losses { ql: case["ql"].as_f64(), qa: case["qa"].as_f64() };
-    let volume = number(case, "volume");
-    let Some(port) = case.get("port") else {
-        return Enclosure::Sealed(Sealed { volume, losses });
-    };
-    let end = |key: &str| if port[key] == "free" { End::Free } else { End::Flanged };
-    let port = Port {
-        section: CrossSection::Round { radius: number(port, "diameter") / 2.0 },
-        length: Some(number(port, "length")),
-        count: number(port, "count") as u32,
-        inner: end("inner"),
-        outer: end("outer"),
-    };
-    Enclosure::Ported(Ported { volume, losses, ports: vec![port], tuning: None })
+    let (rear, front) = (&case["rear"], &case["front"]);
+    let sixth = |path| Enclosure::Bandpass6(Bandpass6 { rear: vented(rear), front: vented(front), path });
+    match case["family"].as_str().expect("family") {
+        "sealed" => Enclosure::Sealed(closed(rear)),
+        "ported" => Enclosure::Ported(vented(rear)),
+        "aperiodic" => Enclosure::Aperiodic(Aperiodic {
+            chamber: closed(rear),
+            resistance: number(case, "vent_resistance"),
+        }),
+        "passive_radiator" => Enclosure::PassiveRadiator(PassiveRadiator {
+            volume: number(rear, "volume"),
+            losses: losses(rear),
+            radiator: radiator(case),
+        }),
+        "bandpass4" => Enclosure::Bandpass4(Bandpass4 { rear: closed(rear), front: vented(front) }),
+        "bandpass6-parallel" => sixth(FrontPath::Parallel),
+        "bandpass6-series" => sixth(FrontPath::Series),
+        other => panic!("{other}"),
+    }
 }
 
 #[test]
@@ -57,7 +99,7 @@ fn every_lumped_circuit_agrees_to_a_hundredth_of_a_db_and_a_thousandth_of_impeda
         ..Air::reference()
     };
     let cases = plan["cases"].as_array().expect("cases");
-    assert!(cases.len() >= 4);
+    assert!(cases.len() >= 10);
     for case in cases {
         compare(case, &air);
     }

@@ -1,57 +1,14 @@
 //! What must hold for every driver in every box.
 
-use oak_acoustics::driver::{Driver, Missing, Sheet};
+mod support;
+
+use oak_acoustics::driver::{Missing, Sheet};
 use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{CompileError, Enclosure, Fidelity, Losses, Port, Ported, Sealed};
+use oak_acoustics::enclosure::{CompileError, Enclosure, Fidelity, Losses, Port, Ported};
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::response::{Figures, FrequencyGrid, GridError, Response};
 use proptest::prelude::*;
-
-fn any_driver() -> impl Strategy<Value = Driver> {
-    (15.0f64..90.0, 0.15f64..1.4, 1.5f64..12.0, 2.0f64..12.0, 0.004f64..0.3, 0.008f64..0.15, 0.0f64..3e-3)
-        .prop_map(|(fs, qes, qms, re, vas, sd, le)| {
-            let sheet = Sheet {
-                re: Some(re),
-                le: Some(le),
-                fs: Some(fs),
-                qms: Some(qms),
-                qes: Some(qes),
-                vas: Some(vas),
-                sd: Some(sd),
-                xmax: Some(8e-3),
-                ..Sheet::default()
-            };
-            sheet.complete(&Air::reference()).expect("complete").0
-        })
-}
-
-fn any_end() -> impl Strategy<Value = End> {
-    prop_oneof![Just(End::Free), Just(End::Flanged), (1u8..=3).prop_map(End::Walls)]
-}
-
-fn any_section() -> impl Strategy<Value = CrossSection> {
-    prop_oneof![
-        (0.01f64..0.12).prop_map(|radius| CrossSection::Round { radius }),
-        (0.05f64..0.5, 0.004f64..0.08).prop_map(|(width, height)| CrossSection::Slot { width, height }),
-    ]
-}
-
-fn any_losses() -> impl Strategy<Value = Losses> {
-    (proptest::option::of(2.0f64..200.0), proptest::option::of(2.0f64..200.0))
-        .prop_map(|(ql, qa)| Losses { ql, qa })
-}
-
-fn any_enclosure() -> impl Strategy<Value = Enclosure> {
-    let sealed = (0.002f64..0.5, any_losses())
-        .prop_map(|(volume, losses)| Enclosure::Sealed(Sealed { volume, losses }));
-    let port = (any_section(), 0.02f64..1.5, 1u32..5, any_end(), any_end()).prop_map(
-        |(section, length, count, inner, outer)| Port { section, length: Some(length), count, inner, outer },
-    );
-    let ported = (0.005f64..0.5, any_losses(), proptest::collection::vec(port, 1..4)).prop_map(
-        |(volume, losses, ports)| Enclosure::Ported(Ported { volume, losses, ports, tuning: None }),
-    );
-    prop_oneof![sealed, ported]
-}
+use support::{any_driver, any_enclosure};
 
 fn simple_ported(volume: f64, radius: f64, length: Option<f64>, tuning: Option<f64>) -> Ported {
     let port = Port {

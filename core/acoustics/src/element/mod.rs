@@ -5,12 +5,14 @@
 //! else, and a new effect is a new file here.
 
 mod chamber;
+mod diaphragm;
 mod duct;
 mod moving_coil;
 mod radiation;
 mod resistance;
 
 pub use chamber::Chamber;
+pub use diaphragm::Diaphragm;
 pub use duct::{Duct, End, Mass};
 pub use moving_coil::MovingCoil;
 pub(crate) use moving_coil::coil_current;

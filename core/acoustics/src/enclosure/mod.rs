@@ -3,23 +3,41 @@
 //! This is the only folder that knows families. A new one is a new file here with a `compile`
 //! and one more variant of [`Enclosure`].
 
+mod aperiodic;
+mod bandpass;
+mod infinite_baffle;
+mod passive_radiator;
 mod ported;
 mod sealed;
 
+pub use aperiodic::Aperiodic;
+pub use bandpass::{Bandpass4, Bandpass6, FrontPath};
+pub use passive_radiator::{PassiveRadiator, Radiator, RadiatorTuning};
 pub use ported::{Port, PortLength, PortTuning, Ported};
 pub use sealed::{ClosedBox, Sealed};
 
 use crate::driver::Driver;
+use crate::element::{Chamber, Resistance};
 use crate::medium::Air;
-use crate::network::Network;
+use crate::network::{Network, Node};
 
 /// A cabinet, complete and in SI.
 #[derive(Debug, Clone, PartialEq)]
 pub enum Enclosure {
+    /// A wall so wide that nothing comes around it.
+    InfiniteBaffle,
     /// A closed box.
     Sealed(Sealed),
+    /// A box with a resistive vent.
+    Aperiodic(Aperiodic),
     /// A box with one or more ports.
     Ported(Ported),
+    /// A box with passive diaphragms.
+    PassiveRadiator(PassiveRadiator),
+    /// A closed chamber behind the driver and a ported one before it.
+    Bandpass4(Bandpass4),
+    /// Two ported chambers.
+    Bandpass6(Bandpass6),
 }
 
 /// Quality factors of a chamber's losses at its tuning; `None` is lossless (Small 1973, part I).
@@ -57,6 +75,40 @@ pub struct Compiled {
     pub closed_box: Option<ClosedBox>,
     /// Ported systems: tuning and port lengths.
     pub port_tuning: Option<PortTuning>,
+    /// Sixth-order bandpasses: tuning and port lengths of the chamber behind the driver.
+    pub rear_tuning: Option<PortTuning>,
+    /// Systems with passive diaphragms.
+    pub radiator_tuning: Option<RadiatorTuning>,
+}
+
+impl Compiled {
+    fn of(network: Network) -> Self {
+        Self { network, closed_box: None, port_tuning: None, rear_tuning: None, radiator_tuning: None }
+    }
+}
+
+impl Losses {
+    /// Adds a chamber of a volume (m3) with these losses, referred to `omega` (rad/s). Its leak is heard.
+    fn install(&self, network: &mut Network, inside: Node, volume: f64, omega: f64) {
+        let compliance = network.air.compliance(volume);
+        network.add(Chamber::new(inside, compliance, self.qa, omega));
+        if let Some(ql) = self.ql {
+            network.add(Resistance::leak(inside, compliance, ql, omega));
+        }
+    }
+}
+
+/// Root of a rising function between two bounds, to the last bit that matters.
+fn rising_root(mut low: f64, mut high: f64, rising: impl Fn(f64) -> f64) -> f64 {
+    for _ in 0..60 {
+        let middle = 0.5 * (low + high);
+        if rising(middle) < 0.0 {
+            low = middle;
+        } else {
+            high = middle;
+        }
+    }
+    0.5 * (low + high)
 }
 
 /// Why a cabinet cannot be compiled.
@@ -87,7 +139,12 @@ impl Enclosure {
     pub fn compile(&self, driver: &Driver, air: &Air, fidelity: Fidelity) -> Result<Compiled, CompileError> {
         match self {
             Self::Sealed(sealed) => Ok(sealed.compile(driver, air, fidelity)),
+            Self::InfiniteBaffle => Ok(infinite_baffle::compile(driver, air, fidelity)),
+            Self::Aperiodic(aperiodic) => Ok(aperiodic.compile(driver, air, fidelity)),
             Self::Ported(ported) => ported.compile(driver, air, fidelity),
+            Self::PassiveRadiator(radiator) => Ok(radiator.compile(driver, air, fidelity)),
+            Self::Bandpass4(bandpass) => bandpass.compile(driver, air, fidelity),
+            Self::Bandpass6(bandpass) => bandpass.compile(driver, air, fidelity),
         }
     }
 }

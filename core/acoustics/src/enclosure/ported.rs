@@ -2,12 +2,12 @@
 
 use std::f64::consts::PI;
 
-use super::{CompileError, Compiled, Fidelity, Losses};
+use super::{CompileError, Compiled, Fidelity, Losses, rising_root};
 use crate::Complex;
 use crate::driver::Driver;
-use crate::element::{At, Chamber, Duct, Element, End, Mass, MovingCoil, Resistance};
+use crate::element::{At, Duct, Element, End, Mass, MovingCoil};
 use crate::medium::{Air, CrossSection};
-use crate::network::{Network, Node, Opening};
+use crate::network::{Network, Node, Opening, Way};
 
 /// Below this a hole in the wall is a hole, not a port, m.
 const SHORTEST_PORT: f64 = 1e-3;
@@ -27,7 +27,7 @@ pub struct Port {
     pub outer: End,
 }
 
-/// A box with one or more ports.
+/// A chamber with one or more ports: a ported box by itself, and what bandpass boxes are made of.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Ported {
     /// Net inside volume without the ports, m3.
@@ -74,8 +74,7 @@ impl Port {
         air.density * self.effective_length(length) / (self.section.area() * f64::from(self.count))
     }
 
-    fn element(&self, length: f64, air: &Air, fidelity: Fidelity) -> Box<dyn Element> {
-        let nodes = [Node::Inside(0), Node::Outside];
+    fn element(&self, nodes: [Node; 2], length: f64, air: &Air, fidelity: Fidelity) -> Box<dyn Element> {
         if fidelity.ducts {
             Box::new(Duct::new(nodes, self.section, length, self.count, [self.inner, self.outer]))
         } else {
@@ -87,7 +86,7 @@ impl Port {
         let at = At { omega: 2.0 * PI * frequency, volts: 0.0, air };
         let zero = Complex::new(0.0, 0.0);
         let (mut y, mut source) = ([zero; 4], [zero; 2]);
-        self.element(length, air, fidelity).admit(&at, &mut y, &mut source);
+        self.element([Node::Inside(0), Node::Outside], length, air, fidelity).admit(&at, &mut y, &mut source);
         y[0]
     }
 }
@@ -109,7 +108,7 @@ impl Ported {
             .map(|(port, length)| port.effective_length(*length))
             .fold(0.0, f64::max);
         // The susceptance of a pipe is still that of a mass below its quarter wave.
-        bisect(0.1, air.speed / (4.0 * longest), |f| self.susceptance(lengths, f, air, fidelity))
+        rising_root(0.1, air.speed / (4.0 * longest), |f| self.susceptance(lengths, f, air, fidelity))
     }
 
     fn helmholtz(&self, lengths: &[f64], air: &Air) -> f64 {
@@ -132,8 +131,47 @@ impl Ported {
                     let highest = self.tuning_of(&with(SHORTEST_PORT), air, fidelity);
                     return Err(CompileError::TuningTooHigh { highest });
                 }
-                Ok(with(bisect(SHORTEST_PORT, air.speed / (4.0 * tuning), susceptance)))
+                Ok(with(rising_root(SHORTEST_PORT, air.speed / (4.0 * tuning), susceptance)))
             }
+        }
+    }
+
+    /// Finds the lengths and the tuning.
+    pub(super) fn tune(&self, air: &Air, fidelity: Fidelity) -> Result<PortTuning, CompileError> {
+        let lengths = self.lengths(air, fidelity)?;
+        let port = |(port, &length): (&Port, &f64)| PortLength {
+            length,
+            pipe_resonance: air.speed / (2.0 * port.effective_length(length)),
+            area: port.section.area(),
+        };
+        Ok(PortTuning {
+            reactance: self.tuning_of(&lengths, air, fidelity),
+            helmholtz: self.helmholtz(&lengths, air),
+            ports: self.ports.iter().zip(&lengths).map(port).collect(),
+        })
+    }
+
+    /// Adds the chamber at a node, with its ports leading on to another.
+    pub(super) fn install(
+        &self,
+        network: &mut Network,
+        [inside, beyond]: [Node; 2],
+        tuning: &PortTuning,
+        fidelity: Fidelity,
+    ) {
+        let omega = 2.0 * PI * tuning.reactance;
+        self.losses.install(network, inside, self.volume, omega);
+        let air = network.air;
+        for (port, found) in self.ports.iter().zip(&tuning.ports) {
+            let element = port.element([inside, beyond], found.length, &air, fidelity);
+            network.elements.push(element);
+            network.openings.push(Opening {
+                label: format!("Port {}", network.openings.len() + 1),
+                way: Way::Port,
+                element: network.elements.len() - 1,
+                terminal: 1,
+                area: port.section.area() * f64::from(port.count),
+            });
         }
     }
 
@@ -143,52 +181,11 @@ impl Ported {
         air: &Air,
         fidelity: Fidelity,
     ) -> Result<Compiled, CompileError> {
-        let lengths = self.lengths(air, fidelity)?;
+        let tuning = self.tune(air, fidelity)?;
         let inside = Node::Inside(0);
-        let tuning = PortTuning {
-            reactance: self.tuning_of(&lengths, air, fidelity),
-            helmholtz: self.helmholtz(&lengths, air),
-            ports: self
-                .ports
-                .iter()
-                .zip(&lengths)
-                .map(|(port, &length)| PortLength {
-                    length,
-                    pipe_resonance: air.speed / (2.0 * port.effective_length(length)),
-                    area: port.section.area(),
-                })
-                .collect(),
-        };
-        let omega = 2.0 * PI * tuning.reactance;
-        let compliance = air.compliance(self.volume);
         let cone = MovingCoil::new(Node::Outside, inside, *driver, fidelity.radiation);
         let mut network = Network::new(*air, *driver, 1, cone);
-        network.add(Chamber::new(inside, compliance, self.losses.qa, omega));
-        if let Some(ql) = self.losses.ql {
-            network.add(Resistance::leak(inside, compliance, ql, omega));
-        }
-        for (port, &length) in self.ports.iter().zip(&lengths) {
-            network.elements.push(port.element(length, air, fidelity));
-            network.openings.push(Opening {
-                label: format!("Port {}", network.openings.len() + 1),
-                element: network.elements.len() - 1,
-                terminal: 1,
-                area: port.section.area() * f64::from(port.count),
-            });
-        }
-        Ok(Compiled { network, closed_box: None, port_tuning: Some(tuning) })
+        self.install(&mut network, [inside, Node::Outside], &tuning, fidelity);
+        Ok(Compiled { port_tuning: Some(tuning), ..Compiled::of(network) })
     }
-}
-
-/// Root of a rising function between two bounds, to the last bit that matters.
-fn bisect(mut low: f64, mut high: f64, rising: impl Fn(f64) -> f64) -> f64 {
-    for _ in 0..60 {
-        let middle = 0.5 * (low + high);
-        if rising(middle) < 0.0 {
-            low = middle;
-        } else {
-            high = middle;
-        }
-    }
-    0.5 * (low + high)
 }

@@ -4,7 +4,7 @@ use std::f64::consts::PI;
 
 use super::{Compiled, Fidelity, Losses};
 use crate::driver::Driver;
-use crate::element::{Chamber, MovingCoil, Resistance};
+use crate::element::MovingCoil;
 use crate::medium::Air;
 use crate::network::{Network, Node};
 
@@ -41,17 +41,17 @@ impl Sealed {
         }
     }
 
+    /// Adds the chamber at a node.
+    pub(super) fn install(&self, network: &mut Network, inside: Node, closed_box: ClosedBox) {
+        self.losses.install(network, inside, self.volume, 2.0 * PI * closed_box.fc);
+    }
+
     pub(super) fn compile(&self, driver: &Driver, air: &Air, fidelity: Fidelity) -> Compiled {
         let inside = Node::Inside(0);
         let closed_box = self.closed_box(driver, air);
-        let omega = 2.0 * PI * closed_box.fc;
-        let compliance = air.compliance(self.volume);
         let cone = MovingCoil::new(Node::Outside, inside, *driver, fidelity.radiation);
         let mut network = Network::new(*air, *driver, 1, cone);
-        network.add(Chamber::new(inside, compliance, self.losses.qa, omega));
-        if let Some(ql) = self.losses.ql {
-            network.add(Resistance::leak(inside, compliance, ql, omega));
-        }
-        Compiled { network, closed_box: Some(closed_box), port_tuning: None }
+        self.install(&mut network, inside, closed_box);
+        Compiled { closed_box: Some(closed_box), ..Compiled::of(network) }
     }
 }

@@ -6,16 +6,27 @@ use crate::element::{Element, MovingCoil};
 use crate::medium::Air;
 pub use crate::node::Node;
 
-/// Where air leaves through something other than a cone.
+/// What air leaves through.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Way {
+    /// A port: its air speed matters.
+    Port,
+    /// A passive diaphragm: its travel matters.
+    Diaphragm,
+}
+
+/// Where air leaves through something other than a driven cone.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Opening {
     /// What to call it.
     pub label: String,
+    /// What kind of thing it is.
+    pub way: Way,
     /// Which element, by position in [`Network::elements`].
     pub element: usize,
-    /// Which terminal of it faces the outside.
+    /// Which terminal of it faces outward.
     pub terminal: usize,
-    /// Area of the mouth, m2.
+    /// Area of the mouth or of the moving surface, m2.
     pub area: f64,
 }
 

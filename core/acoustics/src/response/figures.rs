@@ -4,7 +4,7 @@ use std::f64::consts::SQRT_2;
 
 use super::curves::{excursion_of, level_of};
 use super::{FrequencyGrid, Response};
-use crate::network::Network;
+use crate::network::{Network, Way};
 
 /// Span and density of the grid that figures are searched on; roots are then refined, so its
 /// spacing only decides how narrow a feature may be and still be seen.
@@ -133,6 +133,7 @@ impl<'a> Search<'a> {
 
     fn air_speed(&self) -> Option<Peak> {
         (0..self.network.openings.len())
+            .filter(|&opening| self.network.openings[opening].way == Way::Port)
             .map(|opening| {
                 let speed = |r: &Response, k: usize| SQRT_2 * r.opening_velocity[opening][k].norm();
                 self.largest(&speed, SEARCH_FROM, SEARCH_TO)

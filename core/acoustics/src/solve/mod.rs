@@ -48,6 +48,7 @@ impl Wiring {
             match *from {
                 Node::Inside(from) => self.drawn.push((slot.flow + row, from)),
                 Node::Outside => self.outside.push(slot.flow + row),
+                Node::Elsewhere => {}
             }
             for (column, to) in terminals.iter().enumerate() {
                 let Node::Inside(to) = *to else { continue };
@@ -104,7 +105,7 @@ impl<'a> Solver<'a> {
     /// Pressure at a node, Pa RMS.
     pub fn pressure(&self, node: Node) -> Complex {
         match node {
-            Node::Outside => ZERO,
+            Node::Outside | Node::Elsewhere => ZERO,
             Node::Inside(index) => self.pressure[index],
         }
     }

@@ -1,0 +1,177 @@
+//! What each family of cabinets is known for.
+
+use oak_acoustics::driver::{Driver, Sheet};
+use oak_acoustics::element::End;
+use oak_acoustics::enclosure::{
+    Aperiodic, Bandpass4, Bandpass6, Enclosure, Fidelity, FrontPath, Losses, PassiveRadiator, Port, Ported,
+    Radiator, Sealed,
+};
+use oak_acoustics::medium::{Air, CrossSection};
+use oak_acoustics::response::{Figures, FrequencyGrid, Response};
+
+const LOSSLESS: Losses = Losses { ql: None, qa: None };
+
+fn driver() -> Driver {
+    let sheet = Sheet {
+        re: Some(3.4),
+        fs: Some(24.0),
+        qms: Some(5.4),
+        qes: Some(0.381),
+        vas: Some(0.0633),
+        sd: Some(0.0346),
+        ..Sheet::default()
+    };
+    sheet.complete(&Air::reference()).expect("complete").0
+}
+
+fn response(enclosure: &Enclosure, fidelity: Fidelity, from: f64, to: f64, points: usize) -> Response {
+    let compiled = enclosure.compile(&driver(), &Air::reference(), fidelity).expect("compiles");
+    let grid = FrequencyGrid::logarithmic(from, to, points).expect("grid");
+    Response::of(&compiled.network, &grid, 2.83)
+}
+
+/// Level change over one octave, dB.
+fn slope(enclosure: &Enclosure, from: f64) -> f64 {
+    let levels: Vec<_> = response(enclosure, Fidelity::TEXTBOOK, from, 2.0 * from, 2).level().collect();
+    levels[1] - levels[0]
+}
+
+fn vented(volume: f64, tuning: f64) -> Ported {
+    let section = CrossSection::Round { radius: 0.05 };
+    let port = Port { section, length: None, count: 1, inner: End::Free, outer: End::Flanged };
+    Ported { volume, losses: LOSSLESS, ports: vec![port], tuning: Some(tuning) }
+}
+
+fn sealed(volume: f64) -> Sealed {
+    Sealed { volume, losses: LOSSLESS }
+}
+
+fn radiators(mass: f64) -> Radiator {
+    Radiator { mass, compliance: 7e-4, resistance: 1.0, area: 0.0346, count: 2 }
+}
+
+#[test]
+fn in_a_wall_the_driver_is_itself() {
+    // Small 1972: the second-order high-pass x^2/sqrt((1 - x^2)^2 + (x/Qts)^2), x = f/Fs; over its value far up.
+    let response = response(&Enclosure::InfiniteBaffle, Fidelity::TEXTBOOK, 6.0, 6000.0, 31);
+    let gain = |f: f64| {
+        let x = f / 24.0;
+        x * x / ((1.0 - x * x).powi(2) + (x / driver().qts()).powi(2)).sqrt()
+    };
+    let last = response.pressure[30].norm() / gain(6000.0);
+    for (f, p) in response.frequency.iter().zip(&response.pressure) {
+        assert!((p.norm() / last / gain(*f) - 1.0).abs() < 1e-6, "{f} Hz");
+    }
+}
+
+#[test]
+fn a_huge_box_is_a_wall_and_a_tight_vent_is_none() {
+    let open = response(&Enclosure::InfiniteBaffle, Fidelity::FULL, 10.0, 300.0, 40);
+    let close = |other: &Enclosure, of: &Response| {
+        let other = response(other, Fidelity::FULL, 10.0, 300.0, 40);
+        let pairs = other.impedance.iter().zip(&of.impedance);
+        assert!(pairs.clone().all(|(a, b)| (a - b).norm() < 2e-3 * b.norm()));
+    };
+    close(&Enclosure::Sealed(sealed(500.0)), &open);
+    let shut = response(&Enclosure::Sealed(sealed(0.03)), Fidelity::FULL, 10.0, 300.0, 40);
+    close(&Enclosure::Aperiodic(Aperiodic { chamber: sealed(0.03), resistance: 1e9 }), &shut);
+}
+
+#[test]
+fn a_resistive_vent_lowers_the_impedance_peak() {
+    let peak = |enclosure: &Enclosure| {
+        let response = response(enclosure, Fidelity::FULL, 10.0, 200.0, 300);
+        response.impedance.iter().map(|z| z.norm()).fold(0.0, f64::max)
+    };
+    let chamber = sealed(0.02);
+    let shut = peak(&Enclosure::Sealed(chamber));
+    let vented = peak(&Enclosure::Aperiodic(Aperiodic { chamber, resistance: 6e3 }));
+    assert!(vented < 0.5 * shut, "{vented} of {shut} ohm");
+}
+
+#[test]
+fn a_radiator_without_a_suspension_is_a_port_of_the_same_mass() {
+    // Small 1974, passive-radiator systems: the ported box is the limit of infinite radiator compliance.
+    let air = Air::reference();
+    let (volume, area, count, mass) = (0.044, 0.0346, 2, 0.25);
+    let radiator = Radiator { mass, compliance: 1e6, resistance: 0.0, area, count };
+    let with_radiators = Enclosure::PassiveRadiator(PassiveRadiator { volume, losses: LOSSLESS, radiator });
+    // The same acoustic mass in a pipe, end corrections taken off: L = M S/rho.
+    let acoustic = mass / (f64::from(count) * area * area);
+    let section = CrossSection::Round { radius: 0.05 };
+    let corrections =
+        [End::Free, End::Flanged].iter().map(|end| end.length_correction(section.area())).sum::<f64>();
+    let length = acoustic * section.area() / air.density - corrections;
+    let port = Port { section, length: Some(length), count: 1, inner: End::Free, outer: End::Flanged };
+    let ported = Enclosure::Ported(Ported { volume, losses: LOSSLESS, ports: vec![port], tuning: None });
+    let [a, b] = [with_radiators, ported].map(|one| response(&one, Fidelity::TEXTBOOK, 10.0, 200.0, 60));
+    for (a, b) in a.level().zip(b.level()) {
+        assert!((a - b).abs() < 1e-6, "{a} {b}");
+    }
+}
+
+#[test]
+fn radiators_tune_where_the_cone_stands_still_and_notch_at_their_own_resonance() {
+    let enclosure = Enclosure::PassiveRadiator(PassiveRadiator {
+        volume: 0.044,
+        losses: LOSSLESS,
+        radiator: Radiator { resistance: 1e-3, ..radiators(0.3) },
+    });
+    let compiled = enclosure.compile(&driver(), &Air::reference(), Fidelity::TEXTBOOK).expect("compiles");
+    let found = compiled.radiator_tuning.expect("radiators");
+    assert!(found.notch < found.tuning);
+    let response = response(&enclosure, Fidelity::TEXTBOOK, 5.0, 60.0, 4000);
+    let at_least = |values: Vec<f64>| {
+        let index = (0..values.len()).min_by(|a, b| values[*a].total_cmp(&values[*b])).expect("values");
+        response.frequency[index]
+    };
+    let notch = at_least(response.level().collect());
+    assert!((notch / found.notch - 1.0).abs() < 2e-3, "{notch} {}", found.notch);
+    let still = at_least(response.cone_velocity.iter().map(|v| v.norm()).collect());
+    assert!((still / found.tuning - 1.0).abs() < 2e-3, "{still} {}", found.tuning);
+}
+
+#[test]
+fn heavier_radiators_tune_lower_and_have_travel_but_no_air_speed() {
+    let figures = |mass| {
+        let radiator = radiators(mass);
+        let enclosure =
+            Enclosure::PassiveRadiator(PassiveRadiator { volume: 0.044, losses: LOSSLESS, radiator });
+        let compiled = enclosure.compile(&driver(), &Air::reference(), Fidelity::FULL).expect("compiles");
+        assert_eq!(compiled.network.openings.len(), 1);
+        assert_eq!(Figures::of(&compiled.network, 2.83).air_speed, None);
+        compiled.radiator_tuning.expect("radiators").tuning
+    };
+    assert!(figures(0.4) < figures(0.2));
+}
+
+#[test]
+fn a_fourth_order_bandpass_falls_12_db_an_octave_on_both_sides() {
+    let enclosure = Enclosure::Bandpass4(Bandpass4 { rear: sealed(0.025), front: vented(0.02, 55.0) });
+    assert!((slope(&enclosure, 4.0) - 12.04).abs() < 0.3, "{}", slope(&enclosure, 4.0));
+    assert!((slope(&enclosure, 800.0) + 12.04).abs() < 0.3, "{}", slope(&enclosure, 800.0));
+}
+
+#[test]
+fn a_series_bandpass_falls_24_db_and_a_parallel_one_keeps_both_ports_apart() {
+    let sixth =
+        |path| Enclosure::Bandpass6(Bandpass6 { rear: vented(0.06, 28.0), front: vented(0.02, 70.0), path });
+    // Below both tunings the rear air goes round through the open ports and meets the front air.
+    for path in [FrontPath::Parallel, FrontPath::Series] {
+        assert!((slope(&sixth(path), 2.5) - 24.08).abs() < 1.0, "{path:?} {}", slope(&sixth(path), 2.5));
+    }
+    let compiled =
+        sixth(FrontPath::Parallel).compile(&driver(), &Air::reference(), Fidelity::FULL).expect("compiles");
+    let (rear, front) = (compiled.rear_tuning.expect("rear"), compiled.port_tuning.expect("front"));
+    assert!((rear.reactance - 28.0).abs() < 1e-3 && (front.reactance - 70.0).abs() < 1e-3);
+    assert_eq!(compiled.network.openings.len(), 2);
+}
+
+#[test]
+fn a_driver_between_two_chambers_is_not_heard_itself() {
+    let shut = Ported { ports: vec![], ..vented(0.02, 60.0) };
+    let enclosure =
+        Enclosure::Bandpass4(Bandpass4 { rear: sealed(0.025), front: Ported { tuning: None, ..shut } });
+    let response = response(&enclosure, Fidelity::FULL, 20.0, 200.0, 5);
+    assert!(response.pressure.iter().all(|p| p.norm() < 1e-12));
+}
