@@ -2,11 +2,17 @@ import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vitest/config';
 
+// The server takes changes from its own origin only, so the development server speaks in its name.
+const DEMO = 'http://127.0.0.1:7373';
+
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   // The content security policy allows no data: fonts or scripts.
   build: { assetsInlineLimit: 0, target: 'es2022', chunkSizeWarningLimit: 900 },
   logLevel: 'warn',
-  server: { host: '127.0.0.1', proxy: { '/api': { target: 'http://127.0.0.1:7373', changeOrigin: true } } },
+  server: {
+    host: '127.0.0.1',
+    proxy: { '/api': { target: DEMO, changeOrigin: true, headers: { origin: DEMO } } },
+  },
   test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'] },
 });

@@ -53,9 +53,7 @@ impl Cluster {
         programs.make_folder(folder)?;
         let password = password::of(folder)?;
         let mut cluster = Self { programs, folder: folder.to_owned(), durability, port: 0, password };
-        if !cluster.data().join("PG_VERSION").exists()
-            && !cluster.programs.has_file(&cluster.data().join("PG_VERSION"))
-        {
+        if !cluster.data().join("PG_VERSION").exists() {
             cluster.create()?;
         }
         cluster.run()?;

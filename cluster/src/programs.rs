@@ -36,7 +36,7 @@ impl Programs {
         // Root is the one user the server programs refuse to run as.
         let as_postgres = fs::metadata("/proc/self")?.uid() == 0;
         let programs = Self { folder: newest, as_postgres };
-        let Some(found) = programs.read(&data.join("PG_VERSION")) else { return Ok(programs) };
+        let Ok(found) = fs::read_to_string(data.join("PG_VERSION")) else { return Ok(programs) };
         let found = found.trim().to_owned();
         let written_by = versions.into_iter().find(|(version, _)| version.to_string() == found);
         match written_by {
@@ -68,16 +68,6 @@ impl Programs {
             check("chown", &Command::new("chown").arg("postgres").arg(&log).output()?)?;
         }
         Ok(())
-    }
-
-    /// Whether a file that only the server's user may see is there.
-    pub(crate) fn has_file(&self, file: &Path) -> bool {
-        self.read(file).is_some()
-    }
-
-    fn read(&self, file: &Path) -> Option<String> {
-        let output = self.command("cat").arg(file).stderr(Stdio::null()).output().ok()?;
-        output.status.success().then(|| String::from_utf8_lossy(&output.stdout).into_owned())
     }
 
     /// Runs a server program and returns what it printed.

@@ -5,7 +5,6 @@ mod support;
 use std::f64::consts::PI;
 
 use oak_acoustics::Complex;
-use oak_acoustics::driver::{Driver, Sheet};
 use oak_acoustics::element::{
     At, Chamber, Duct, Element, End, Mass, MovingCoil, Resistance, piston_impedance, piston_resistance,
 };
@@ -15,7 +14,7 @@ use oak_acoustics::network::{Network, Node};
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_acoustics::solve::Solver;
 use proptest::prelude::*;
-use support::{any_driver, any_enclosure};
+use support::{any_driver, any_enclosure, woofer};
 
 const INSIDE: [Node; 2] = [Node::Inside(0), Node::Inside(1)];
 const ZERO: Complex = Complex::new(0.0, 0.0);
@@ -32,20 +31,6 @@ fn admittance(element: &dyn Element, frequency: f64) -> Vec<Complex> {
     element.admit(&at(&air, frequency), &mut y, &mut source);
     assert!(source.iter().all(|flow| flow.norm() < 1e-300), "no source without a drive");
     y
-}
-
-fn woofer() -> Driver {
-    let sheet = Sheet {
-        re: Some(3.4),
-        le: Some(1e-3),
-        fs: Some(26.0),
-        qms: Some(5.0),
-        qes: Some(0.42),
-        vas: Some(0.09),
-        sd: Some(0.035),
-        ..Sheet::default()
-    };
-    sheet.complete(&Air::reference()).expect("complete").0
 }
 
 fn round(radius: f64) -> CrossSection {

@@ -1,6 +1,7 @@
 //! What each family of cabinets is known for.
 
-use oak_acoustics::driver::{Driver, Sheet};
+mod support;
+
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
     Aperiodic, Bandpass4, Bandpass6, Enclosure, Fidelity, FrontPath, Losses, PassiveRadiator, Port, Ported,
@@ -8,24 +9,12 @@ use oak_acoustics::enclosure::{
 };
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
+use support::woofer;
 
 const LOSSLESS: Losses = Losses { ql: None, qa: None };
 
-fn driver() -> Driver {
-    let sheet = Sheet {
-        re: Some(3.4),
-        fs: Some(24.0),
-        qms: Some(5.4),
-        qes: Some(0.381),
-        vas: Some(0.0633),
-        sd: Some(0.0346),
-        ..Sheet::default()
-    };
-    sheet.complete(&Air::reference()).expect("complete").0
-}
-
 fn response(enclosure: &Enclosure, fidelity: Fidelity, from: f64, to: f64, points: usize) -> Response {
-    let compiled = enclosure.compile(&driver(), &Air::reference(), fidelity).expect("compiles");
+    let compiled = enclosure.compile(&woofer(), &Air::reference(), fidelity).expect("compiles");
     let grid = FrequencyGrid::logarithmic(from, to, points).expect("grid");
     Response::of(&compiled.network, &grid, 2.83)
 }
@@ -55,8 +44,8 @@ fn in_a_wall_the_driver_is_itself() {
     // Small 1972: the second-order high-pass x^2/sqrt((1 - x^2)^2 + (x/Qts)^2), x = f/Fs; over its value far up.
     let response = response(&Enclosure::InfiniteBaffle, Fidelity::TEXTBOOK, 6.0, 6000.0, 31);
     let gain = |f: f64| {
-        let x = f / 24.0;
-        x * x / ((1.0 - x * x).powi(2) + (x / driver().qts()).powi(2)).sqrt()
+        let x = f / woofer().fs();
+        x * x / ((1.0 - x * x).powi(2) + (x / woofer().qts()).powi(2)).sqrt()
     };
     let last = response.pressure[30].norm() / gain(6000.0);
     for (f, p) in response.frequency.iter().zip(&response.pressure) {
@@ -117,7 +106,7 @@ fn radiators_tune_where_the_cone_stands_still_and_notch_at_their_own_resonance()
         losses: LOSSLESS,
         radiator: Radiator { resistance: 1e-3, ..radiators(0.3) },
     });
-    let compiled = enclosure.compile(&driver(), &Air::reference(), Fidelity::TEXTBOOK).expect("compiles");
+    let compiled = enclosure.compile(&woofer(), &Air::reference(), Fidelity::TEXTBOOK).expect("compiles");
     let found = compiled.radiator_tuning.expect("radiators");
     assert!(found.notch < found.tuning);
     let response = response(&enclosure, Fidelity::TEXTBOOK, 5.0, 60.0, 4000);
@@ -137,7 +126,7 @@ fn heavier_radiators_tune_lower_and_have_travel_but_no_air_speed() {
         let radiator = radiators(mass);
         let enclosure =
             Enclosure::PassiveRadiator(PassiveRadiator { volume: 0.044, losses: LOSSLESS, radiator });
-        let compiled = enclosure.compile(&driver(), &Air::reference(), Fidelity::FULL).expect("compiles");
+        let compiled = enclosure.compile(&woofer(), &Air::reference(), Fidelity::FULL).expect("compiles");
         assert_eq!(compiled.network.openings.len(), 1);
         assert_eq!(Figures::of(&compiled.network, 2.83).air_speed, None);
         compiled.radiator_tuning.expect("radiators").tuning
@@ -161,7 +150,7 @@ fn a_series_bandpass_falls_24_db_and_a_parallel_one_keeps_both_ports_apart() {
         assert!((slope(&sixth(path), 2.5) - 24.08).abs() < 1.0, "{path:?} {}", slope(&sixth(path), 2.5));
     }
     let compiled =
-        sixth(FrontPath::Parallel).compile(&driver(), &Air::reference(), Fidelity::FULL).expect("compiles");
+        sixth(FrontPath::Parallel).compile(&woofer(), &Air::reference(), Fidelity::FULL).expect("compiles");
     let (rear, front) = (compiled.rear_tuning.expect("rear"), compiled.port_tuning.expect("front"));
     assert!((rear.reactance - 28.0).abs() < 1e-3 && (front.reactance - 70.0).abs() < 1e-3);
     assert_eq!(compiled.network.openings.len(), 2);

@@ -2,7 +2,9 @@
 
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_design::exchange::{read_driver_table, response_columns, write_driver_table, write_response_table};
-use oak_design::file::{RawBuild, RawDesign, RawDriver, Typed, open_build, open_design, open_driver};
+use oak_design::file::{
+    RawBuild, RawDesign, RawDriver, RawFamily, RawShape, Typed, open_build, open_design, open_driver,
+};
 use oak_design::report::{DriverReport, Report, compute};
 use oak_design::resolve::{resolve_design, resolve_driver};
 use oak_design::{Problem, ProblemKind};
@@ -306,6 +308,82 @@ fn drivers_survive_the_round_trip_through_a_table() {
     for (back, driver) in back.iter().zip(&drivers) {
         assert_eq!(resolve_driver(back), resolve_driver(driver));
         assert_eq!((&back.name, &back.maker, &back.notes), (&driver.name, &driver.maker, &driver.notes));
+    }
+}
+
+/// A text or number as somebody might type it, good or not.
+fn any_typed() -> impl Strategy<Value = Typed> {
+    prop_oneof![
+        (-1e6f64..1e6).prop_map(Typed::from),
+        (-1000i32..1000).prop_map(|whole| Typed::from(f64::from(whole))),
+        "\\PC{0,16}".prop_map(|text| Typed::from(text.as_str())),
+    ]
+}
+
+/// Names and notes with everything that a table has to quote.
+fn any_text() -> impl Strategy<Value = String> {
+    "[a-zA-Z0-9 ,;\"'\n\u{e9}\u{4f4e}/-]{0,24}[a-z0-9]"
+}
+
+proptest! {
+    /// Whatever was typed, sense or nonsense, a design file gives back, to the byte.
+    #[test]
+    fn a_design_survives_the_round_trip(
+        values in proptest::collection::vec(proptest::option::of(any_typed()), 22),
+        name in any_text(), notes in any_text(), ported in any::<bool>(), slot in any::<bool>(),
+    ) {
+        let mut values = values.into_iter();
+        let mut next = || values.next().flatten();
+        let mut design: RawDesign = serde_json::from_value(good()).expect("a design");
+        for field in ["re", "le", "fs", "qms", "qes", "qts", "vas", "cms", "mms", "bl", "sd", "xmax", "pe"] {
+            *design.driver.value_mut(field).expect("a field") = next();
+        }
+        design.name = name;
+        design.notes = notes;
+        design.enclosure.family = if ported { RawFamily::Ported } else { RawFamily::Sealed };
+        (design.enclosure.volume, design.enclosure.ql, design.enclosure.tuning) = (next(), next(), next());
+        let port = &mut design.enclosure.ports[0];
+        port.shape = if slot { RawShape::Slot } else { RawShape::Round };
+        (port.diameter, port.width, port.height) = (next(), next(), next());
+        (port.length, port.count) = (next(), next());
+        let text = serde_json::to_string(&design).expect("serialises");
+        let back = open_design(text.as_bytes()).expect("opens");
+        prop_assert_eq!(&back, &design);
+        prop_assert_eq!(serde_json::to_string(&back).expect("serialises"), text);
+    }
+
+    /// Drivers come back from a table with the same values, whatever stands in their names.
+    #[test]
+    fn any_drivers_survive_the_round_trip_through_a_table(
+        rows in proptest::collection::vec(
+            (any_text(), any_text(), 10.0f64..90.0, 0.2f64..1.5, 2.0f64..12.0, 2.0f64..12.0, 5.0f64..300.0, 80.0f64..1500.0),
+            1..6,
+        ),
+    ) {
+        let drivers: Vec<RawDriver> = rows
+            .into_iter()
+            .map(|(name, notes, fs, qes, qms, re, vas, sd)| RawDriver {
+                name: name.trim().to_owned(),
+                notes: notes.trim().to_owned(),
+                fs: Some(Typed::Text(format!("{fs:.3} Hz"))),
+                qes: Some(Typed::Number((qes * 1e4).round() / 1e4)),
+                qms: Some(Typed::Number((qms * 1e4).round() / 1e4)),
+                re: Some(Typed::Text(format!("{re:.3} ohm"))),
+                vas: Some(Typed::Text(format!("{vas:.3} l"))),
+                sd: Some(Typed::Text(format!("{sd:.2} cm2"))),
+                ..RawDriver::default()
+            })
+            // Sense one by one, but no driver together: those are told elsewhere.
+            .filter(|driver| resolve_driver(driver).is_ok())
+            .collect();
+        prop_assume!(!drivers.is_empty());
+        let (back, report) = read_driver_table(write_driver_table(&drivers).as_bytes()).expect("own writing");
+        prop_assert_eq!(report.problems, []);
+        prop_assert_eq!(back.len(), drivers.len());
+        for (back, driver) in back.iter().zip(&drivers) {
+            prop_assert_eq!((&back.name, &back.notes), (&driver.name, &driver.notes));
+            prop_assert_eq!(resolve_driver(back), resolve_driver(driver));
+        }
     }
 }
 

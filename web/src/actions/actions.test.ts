@@ -1,20 +1,11 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import nook from '../../../demo/builds/narrowboat-nook.json';
-import type { RawDesign, Variant } from '../api/types';
+import type { RawDesign } from '../api/types';
 import { Workbench } from '../model/workbench';
+import { variants } from '../testing/nook';
 import { ACTIONS } from '.';
 import type { Reach } from './action';
 import { pressed, spoken } from './keys';
 
-const variants = (nook.variants as unknown as RawDesign[]).map(
-  (document, at): Variant => ({
-    id: `v${at}`,
-    build_id: 'b',
-    revision: 1,
-    document,
-    kept_at: '2026-01-01T00:00:00Z',
-  }),
-);
 let reach: Reach & { workbench: Workbench };
 const run = (id: string) => {
   const action = ACTIONS.find((one) => one.id === id);

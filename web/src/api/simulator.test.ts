@@ -1,9 +1,8 @@
 import { describe, expect, it, vi } from 'vitest';
-import nook from '../../../demo/builds/narrowboat-nook.json';
+import { slot as design } from '../testing/nook';
 import { type Result, Simulator } from './simulator';
 import type { RawDesign, Report } from './types';
 
-const design = nook.variants[0] as unknown as RawDesign;
 const named = (name: string): RawDesign => ({ ...design, name });
 const report = (name: string) => ({ name }) as unknown as Report;
 

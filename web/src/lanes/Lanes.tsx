@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, type ReactNode, useMemo } from 'react';
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useMemo, useState } from 'react';
 import type { Report } from '../api/types';
 import type { Mark } from '../model/mark';
 import { significant } from '../model/units';
@@ -21,16 +21,17 @@ interface Props {
   shown: Shown[];
   activeId: string;
   theme: string;
-  cursor: number;
-  onCursor: (frequency: number) => void;
 }
 
+/** Where the cursor stands at first: the low E of a bass, Hz. */
+const FIRST_CURSOR = 41.2;
 const NAMES_WIDTH = 96;
 const READOUT_WIDTH = 104;
 const AXIS_HEIGHT = 58;
 
 /** All lanes on one frequency axis, with one cursor across them. */
-export function Lanes({ shown, activeId, theme, cursor, onCursor }: Props) {
+export function Lanes({ shown, activeId, theme }: Props) {
+  const [cursor, onCursor] = useState(FIRST_CURSOR);
   const [box, size] = useSize<HTMLDivElement>();
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
   const plotWidth = Math.max(160, Math.floor(size.width - NAMES_WIDTH - READOUT_WIDTH));
@@ -116,18 +117,8 @@ interface RowProps {
 }
 
 function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps) {
-  const lines: Line[] = shown.map((one) => ({
-    id: one.id,
-    place: one.place,
-    mark: one.mark,
-    strong: one.id === active.id,
-    values: useable(lane.values(one.report.curves)),
-  }));
-  const range = lane.range(
-    shown.map((one) => one.report),
-    active.report,
-  );
-  const limit = lane.limit?.(active.report) ?? null;
+  // Moving the cursor changes none of this.
+  const { lines, range, limit } = useMemo(() => drawing(lane, shown, active), [lane, shown, active]);
   const y = (value: number) =>
     PADDING + ((range[1] - value) / (range[1] - range[0])) * (height - 2 * PADDING);
   return (
@@ -180,6 +171,20 @@ function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps)
       </dl>
     </section>
   );
+}
+
+/** What a lane draws of the shown variants. */
+function drawing(lane: Lane, shown: Shown[], active: Shown) {
+  const lines = shown.map(
+    (one): Line => ({
+      place: one.place,
+      mark: one.mark,
+      strong: one.id === active.id,
+      values: useable(lane.values(one.report.curves)),
+    }),
+  );
+  const reports = shown.map((one) => one.report);
+  return { lines, range: lane.range(reports, active.report), limit: lane.limit?.(active.report) ?? null };
 }
 
 function useable(values: number[] | null): number[] | null {

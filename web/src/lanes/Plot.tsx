@@ -10,7 +10,6 @@ export const GUTTER = 40;
 export const PADDING = 7;
 
 export interface Line {
-  id: string;
   place: number;
   mark: Mark;
   strong: boolean;

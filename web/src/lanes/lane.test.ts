@@ -41,6 +41,8 @@ describe('the lanes', () => {
       ],
     };
     expect(air.values(two)).toEqual([5, 4, 3, 4, 5]);
+    expect(air.values(two)).toBe(air.values(two));
+    expect(air.values(report.curves)).toBe(report.curves.air_speed[0]);
   });
 
   it('tell the phase beside the impedance', () => {

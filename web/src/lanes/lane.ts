@@ -38,11 +38,18 @@ function largest(reports: Report[], values: (curves: Curves) => number[] | null,
   return most;
 }
 
-/** The fastest air of any port at each frequency. */
-function fastest({ air_speed }: Curves): number[] | null {
-  const [first, ...others] = air_speed;
-  return first ? first.map((speed, k) => Math.max(speed, ...others.map((other) => other[k] ?? 0))) : null;
+/** The fastest air of any port at each frequency; the same list each time, so that nothing is redrawn for it. */
+function fastest(curves: Curves): number[] | null {
+  const [first, ...others] = curves.air_speed;
+  if (!first || others.length === 0) return first ?? null;
+  const known = FASTEST.get(curves);
+  if (known) return known;
+  const found = first.map((speed, k) => Math.max(speed, ...others.map((other) => other[k] ?? 0)));
+  FASTEST.set(curves, found);
+  return found;
 }
+
+const FASTEST = new WeakMap<Curves, number[]>();
 
 const level = (curves: Curves) => curves.level;
 const excursion = (curves: Curves) => curves.excursion;

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import nook from '../../../demo/builds/narrowboat-nook.json';
 import type { RawDesign } from '../api/types';
+import { sealed, slot } from '../testing/nook';
 import { copyOf, firstDesign, same, siAt, valueAt, withFamily, withShape, withValue } from './design';
 
-const [slot, sealed] = nook.variants as unknown as [RawDesign, RawDesign];
 const PORT = 'enclosure.ports[0]';
 
 describe('a value in a design', () => {

@@ -1,18 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import nook from '../../../demo/builds/narrowboat-nook.json';
 import type { RawDesign, Variant } from '../api/types';
+import { slot as design, variants } from '../testing/nook';
 import { withValue } from './design';
 import { Keeper, type Outcome, type Remote } from './keeper';
 
-const design = nook.variants[0] as unknown as RawDesign;
 const sized = (litres: number) => withValue(design, 'enclosure.volume', `${litres} l`);
-const variant: Variant = {
-  id: 'v',
-  build_id: 'b',
-  revision: 3,
-  document: design,
-  kept_at: '2026-01-01T00:00:00Z',
-};
+const variant: Variant = { ...(variants[0] as Variant), id: 'v', revision: 3 };
 
 /** A server that counts revisions and can be away. */
 class FakeServer implements Remote {

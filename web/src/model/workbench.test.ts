@@ -1,19 +1,8 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import nook from '../../../demo/builds/narrowboat-nook.json';
 import type { RawDesign, Variant } from '../api/types';
+import { variants } from '../testing/nook';
 import { withValue } from './design';
 import { type OnBench, Workbench } from './workbench';
-
-const designs = nook.variants as unknown as RawDesign[];
-const variants = designs.map(
-  (document, at): Variant => ({
-    id: `v${at}`,
-    build_id: 'b',
-    revision: 1,
-    document,
-    kept_at: '2026-01-01T00:00:00Z',
-  }),
-);
 
 let settled: OnBench[];
 let bench: Workbench;

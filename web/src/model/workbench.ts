@@ -38,7 +38,7 @@ export type OnSettled = (variant: OnBench) => void;
 
 const MOST_CHANGES = 200;
 /** More lines than this in one lane cannot be told apart or read off. */
-export const MOST_SHOWN = 4;
+const MOST_SHOWN = 4;
 
 export class Workbench extends Observable<Bench> {
   private past: Change[] = [];

@@ -1,11 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import nook from '../../../demo/builds/narrowboat-nook.json';
-import type { RawDesign } from '../api/types';
 import { withFamily, withValue } from '../model/design';
+import { slot } from '../testing/nook';
 import { report, sealedReport, withFigures } from '../testing/report';
 import { layOut } from './geometry';
 
-const slot = nook.variants[0] as unknown as RawDesign;
 const sized = (litres: number) => withValue(slot, 'enclosure.volume', `${litres} l`);
 
 describe('the section', () => {

@@ -19,8 +19,6 @@ export interface PortDrawing {
   length: number;
   /** How much of the length lies beyond a fold because the box is not deep enough. */
   folded: number;
-  /** Room that has to stay before its inner end. */
-  clearance: number;
 }
 
 export interface Drawing {
@@ -64,7 +62,6 @@ export function layOut(design: RawDesign, report: Report): Drawing | null {
       middle,
       length: figures.length,
       folded: Math.max(0, figures.length - room - WALL),
-      clearance: height,
     },
   };
 }

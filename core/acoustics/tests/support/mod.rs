@@ -10,6 +10,21 @@ use oak_acoustics::enclosure::{
 use oak_acoustics::medium::{Air, CrossSection};
 use proptest::prelude::*;
 
+/// A 250 mm woofer without coil inductance.
+pub fn woofer() -> Driver {
+    let sheet = Sheet {
+        re: Some(3.4),
+        fs: Some(24.0),
+        qms: Some(5.4),
+        qes: Some(0.381),
+        vas: Some(0.0633),
+        sd: Some(0.0346),
+        ..Sheet::default()
+    };
+    sheet.complete(&Air::reference()).expect("complete").0
+}
+
+/// Any driver that could be built.
 pub fn any_driver() -> impl Strategy<Value = Driver> {
     (15.0f64..90.0, 0.15f64..1.4, 1.5f64..12.0, 2.0f64..12.0, 0.004f64..0.3, 0.008f64..0.15, 0.0f64..3e-3)
         .prop_map(|(fs, qes, qms, re, vas, sd, le)| {

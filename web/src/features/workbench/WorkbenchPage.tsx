@@ -44,7 +44,6 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
   const bench = useSyncExternalStore(workbench.subscribe, workbench.snapshot);
   const results = useSyncExternalStore(simulator.subscribe, simulator.snapshot);
   const theme = useTheme();
-  const [cursor, setCursor] = useState(41.2);
   const [choosing, setChoosing] = useState<Choosing>(null);
   const [failure, setFailure] = useState<unknown>(null);
 
@@ -88,7 +87,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
           <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)] gap-4 px-4 pt-2 pb-1">
             <div className="relative min-h-0">
               {problem !== undefined && <NotComputed problem={problem} />}
-              <Lanes shown={shown} activeId={active.id} theme={theme} cursor={cursor} onCursor={setCursor} />
+              <Lanes shown={shown} activeId={active.id} theme={theme} />
             </div>
             <CabinetPanel
               variant={active}

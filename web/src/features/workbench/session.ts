@@ -12,6 +12,8 @@ export class Session {
   readonly simulator = new Simulator(ask);
   readonly workbench: Workbench;
   private readonly viewKey: string;
+  /** What was shown when the view was last remembered; every change of it is a new set. */
+  private seen: ReadonlySet<string> | null = null;
 
   constructor(readonly build: BuildWithVariants) {
     this.viewKey = `oak-drum:view:${build.id}`;
@@ -55,6 +57,8 @@ export class Session {
     for (const variant of bench.variants) {
       if (!variant.archived) this.simulator.show(variant.id, variant.design);
     }
+    if (bench.shown === this.seen) return;
+    this.seen = bench.shown;
     const view: View = { activeId: bench.activeId, shown: [...bench.shown] };
     localStorage.setItem(this.viewKey, JSON.stringify(view));
   }
