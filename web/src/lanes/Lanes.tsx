@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, type ReactNode, useMemo, useState } from 'react';
+import { type KeyboardEvent, memo, type PointerEvent, type ReactNode, useMemo, useState } from 'react';
 import type { Report } from '../api/types';
 import type { Mark } from '../model/mark';
 import { significant } from '../model/units';
@@ -30,7 +30,7 @@ const READOUT_WIDTH = 104;
 const AXIS_HEIGHT = 58;
 
 /** All lanes on one frequency axis, with one cursor across them. */
-export function Lanes({ shown, activeId, theme }: Props) {
+export const Lanes = memo(function Lanes({ shown, activeId, theme }: Props) {
   const [cursor, onCursor] = useState(FIRST_CURSOR);
   const [box, size] = useSize<HTMLDivElement>();
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
@@ -99,7 +99,7 @@ export function Lanes({ shown, activeId, theme }: Props) {
       )}
     </div>
   );
-}
+});
 
 function heights(lanes: Lane[], total: number): { lane: Lane; height: number }[] {
   const shares = lanes.reduce((sum, lane) => sum + lane.share, 0);

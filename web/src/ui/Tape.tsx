@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { Typed } from '../api/types';
 import { nudged, rounded } from '../model/nudge';
 import { type Field, shown, significant, type Unit, writeTyped } from '../model/units';
@@ -105,7 +105,7 @@ function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: Rul
   const value = si === null ? null : si / factor;
   const centre = useCentre(value, width);
 
-  const at = (v: number) => width / 2 + OCTAVE * (Math.log2(v) - centre);
+  const at = (v: number) => placeOf(v, centre, width);
 
   function slide(event: PointerEvent<HTMLDivElement>) {
     const left = event.currentTarget.getBoundingClientRect().left;
@@ -143,7 +143,7 @@ function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: Rul
       onBlur={onSettle}
     >
       <svg width={width} height={HEIGHT} aria-hidden="true" className="block select-none">
-        {value !== null && <Ticks at={at} centre={centre} width={width} whole={whole} />}
+        {value !== null && <Ticks centre={centre} width={width} whole={whole} />}
         {value !== null && (
           <g transform={`translate(${at(value).toFixed(1)} 0)`}>
             <path d={`M0 0V${HEIGHT}`} stroke="var(--oak)" strokeWidth="2" />
@@ -168,13 +168,18 @@ function useCentre(value: number | null, width: number): number {
 }
 
 interface TicksProps {
-  at: (value: number) => number;
   centre: number;
   width: number;
   whole: boolean;
 }
 
-function Ticks({ at, centre, width, whole }: TicksProps) {
+/** Position of a value on a rule, px. */
+function placeOf(value: number, centre: number, width: number): number {
+  return width / 2 + OCTAVE * (Math.log2(value) - centre);
+}
+
+// Most of what is on screen in a drag is ticks, and none of them move.
+const Ticks = memo(function Ticks({ centre, width, whole }: TicksProps) {
   const [low, high] = [2 ** (centre - width / 2 / OCTAVE), 2 ** (centre + width / 2 / OCTAVE)];
   const decade = 10 ** Math.floor(Math.log10((low + high) / 25));
   const wanted = (low + high) / 25 / decade;
@@ -183,7 +188,7 @@ function Ticks({ at, centre, width, whole }: TicksProps) {
   for (let k = Math.ceil(low / fine); k * fine <= high && ticks.length < 120; k += 1) ticks.push(k);
   return ticks.map((k) => {
     const named = k % 5 === 0 || whole;
-    const x = at(k * fine).toFixed(1);
+    const x = placeOf(k * fine, centre, width).toFixed(1);
     return (
       <g key={k}>
         <path d={`M${x} 0v${named ? 9 : 5}`} stroke="var(--rule-line)" />
@@ -195,4 +200,4 @@ function Ticks({ at, centre, width, whole }: TicksProps) {
       </g>
     );
   });
-}
+});

@@ -1,4 +1,5 @@
 import { Tooltip } from 'radix-ui';
+import { memo } from 'react';
 import type { Report } from '../../api/types';
 import { chips, type Verdict } from './figures';
 
@@ -16,7 +17,7 @@ const WORDS: Record<Verdict, string> = {
 };
 
 /** The figures of the active variant; each explains itself. */
-export function ChipStrip({ report }: { report: Report }) {
+export const ChipStrip = memo(function ChipStrip({ report }: { report: Report }) {
   return (
     <ul aria-label="Figures" className="flex gap-2 border-line border-b px-4 py-2">
       {chips(report).map((chip) => (
@@ -49,4 +50,4 @@ export function ChipStrip({ report }: { report: Report }) {
       ))}
     </ul>
   );
-}
+});

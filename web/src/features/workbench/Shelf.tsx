@@ -1,5 +1,5 @@
 import { DropdownMenu } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { duplicateVariant } from '../../actions/duplicate';
 import type { RawDesign, Report } from '../../api/types';
 import { markAt } from '../../model/mark';
@@ -26,7 +26,6 @@ interface Props {
 export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFailure }: Props) {
   const present = bench.variants.filter((variant) => !variant.archived);
   const active = present.find((variant) => variant.id === bench.activeId);
-  const copy = (variant: OnBench) => duplicateVariant({ workbench, addVariant: onAdd }, variant.id);
   return (
     <section aria-label="Variants" className="shrink-0 border-line border-t bg-shelf px-4 py-2">
       {failure !== null && (
@@ -43,7 +42,7 @@ export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFail
             active={variant.id === bench.activeId}
             overlaid={bench.shown.has(variant.id)}
             workbench={workbench}
-            onCopy={() => copy(variant)}
+            onAdd={onAdd}
           />
         ))}
         <li className="flex">
@@ -58,7 +57,7 @@ export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFail
             }
           >
             {active && (
-              <Item onSelect={() => copy(active)}>
+              <Item onSelect={() => duplicateVariant({ workbench, addVariant: onAdd }, active.id)}>
                 <Icon name="copy" /> Copy of the active one
               </Item>
             )}
@@ -81,10 +80,10 @@ interface CardProps {
   active: boolean;
   overlaid: boolean;
   workbench: Workbench;
-  onCopy: () => void;
+  onAdd: (design: RawDesign) => void;
 }
 
-function Card({ variant, report, active, overlaid, workbench, onCopy }: CardProps) {
+const Card = memo(function Card({ variant, report, active, overlaid, workbench, onAdd }: CardProps) {
   const { id, design, place } = variant;
   const mark = markAt(place);
   const name = design.name ?? '';
@@ -126,7 +125,7 @@ function Card({ variant, report, active, overlaid, workbench, onCopy }: CardProp
             </button>
           }
         >
-          <Item onSelect={onCopy}>
+          <Item onSelect={() => duplicateVariant({ workbench, addVariant: onAdd }, id)}>
             <Icon name="copy" /> Duplicate
           </Item>
           <Item onSelect={() => download(`/api/v1/variants/${id}/design.json`)}>
@@ -153,7 +152,7 @@ function Card({ variant, report, active, overlaid, workbench, onCopy }: CardProp
       </span>
     </li>
   );
-}
+});
 
 function tuningWords({ figures }: Report): string {
   return figures.fb ? `Fb ${hertz(figures.fb)}` : `Qtc ${(figures.qtc ?? 0).toFixed(2)}`;

@@ -1,10 +1,11 @@
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useParams } from 'react-router';
 import { answered, api, Refusal } from '../../api/client';
 import { useBuild } from '../../api/queries';
-import type { BuildWithVariants, ProblemDocument, RawDesign } from '../../api/types';
+import type { BuildWithVariants, ProblemDocument, RawDesign, Report } from '../../api/types';
 import { Lanes, type Shown } from '../../lanes/Lanes';
 import { markAt } from '../../model/mark';
+import type { Bench } from '../../model/workbench';
 import { Message } from '../../ui/Message';
 import { Shell } from '../shell/Shell';
 import { useTheme } from '../shell/theme';
@@ -48,26 +49,19 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
   const [failure, setFailure] = useState<unknown>(null);
 
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
-  const shown = bench.variants.flatMap((variant): Shown[] => {
-    const report = results.reports.get(variant.id);
-    if (variant.archived || !report || !bench.shown.has(variant.id)) return [];
-    const { id, place, design } = variant;
-    return [{ id, place, report, name: design.name ?? '', mark: markAt(place) }];
-  });
+  const shown = useShown(bench, results.reports);
   const report = active && results.reports.get(active.id);
   const problem = active && results.problems.get(active.id);
 
-  async function addVariant(design: RawDesign) {
-    setFailure(null);
-    try {
-      const path = { id: build.id };
-      session.add(
-        await answered(api.POST('/api/v1/builds/{id}/variants', { params: { path }, body: design })),
-      );
-    } catch (error) {
-      setFailure(error);
-    }
-  }
+  const addVariant = useCallback(
+    (design: RawDesign) => {
+      setFailure(null);
+      const params = { path: { id: build.id } };
+      const made = answered(api.POST('/api/v1/builds/{id}/variants', { params, body: design }));
+      made.then((variant) => session.add(variant), setFailure);
+    },
+    [build.id, session],
+  );
 
   return (
     <Shell
@@ -79,7 +73,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
         </>
       }
       tools={<UndoRedo workbench={workbench} bench={bench} />}
-      workbench={{ workbench, addVariant: (design) => void addVariant(design) }}
+      workbench={{ workbench, addVariant }}
     >
       {active ? (
         <div className="flex h-full flex-col">
@@ -102,7 +96,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
             bench={bench}
             reports={results.reports}
             failure={failure}
-            onAdd={(design) => void addVariant(design)}
+            onAdd={addVariant}
             onNew={() => setChoosing('driver of a new variant')}
             onFailure={setFailure}
           />
@@ -111,7 +105,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
         <StartHere
           failure={failure}
           onNew={() => setChoosing('driver of a new variant')}
-          onAdd={(design) => void addVariant(design)}
+          onAdd={addVariant}
           onFailure={setFailure}
         />
       )}
@@ -121,12 +115,28 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
         onClose={() => setChoosing(null)}
         onChosen={(design) => {
           if (choosing === 'driver of the variant' && active) workbench.edit(active.id, design, 'driver');
-          else void addVariant(design);
+          else addVariant(design);
           setChoosing(null);
         }}
       />
       <ConflictDialog session={session} />
     </Shell>
+  );
+}
+
+/** What the lanes show; the same list while a drag has changed a design and its curves have not come yet. */
+function useShown(bench: Bench, reports: ReadonlyMap<string, Report>): Shown[] {
+  const names = JSON.stringify(bench.variants.map(({ id, design, archived }) => [id, design.name, archived]));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: of the variants only what is in `names` is shown
+  return useMemo(
+    () =>
+      bench.variants.flatMap((variant): Shown[] => {
+        const { id, place, design } = variant;
+        const report = reports.get(id);
+        if (variant.archived || !report || !bench.shown.has(id)) return [];
+        return [{ id, place, report, name: design.name ?? '', mark: markAt(place) }];
+      }),
+    [names, bench.shown, reports],
   );
 }
 
