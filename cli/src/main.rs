@@ -96,7 +96,7 @@ fn simulate(arguments: &Simulate) -> anyhow::Result<String> {
     })?;
     let unreachable = |problem| anyhow::anyhow!("{path}: {problem}");
     Ok(match arguments.format {
-        Format::Csv => write_response_table(&compute(&resolved, &grid).map_err(unreachable)?.response),
+        Format::Csv => write_response_table(&compute(&resolved, &grid).map_err(unreachable)?),
         Format::Json => {
             let report = Report::of(&resolved, &grid).map_err(unreachable)?;
             pretty(&report)?

@@ -3,7 +3,7 @@
 use criterion::{Criterion, criterion_group, criterion_main};
 use oak_acoustics::driver::Sheet;
 use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed};
+use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed, Setting};
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
 
@@ -23,7 +23,8 @@ fn responses(criterion: &mut Criterion) {
     let (driver, _) = sheet.complete(&air).expect("complete");
     let losses = Losses { ql: Some(7.0), qa: Some(100.0) };
     let section = CrossSection::Round { radius: 0.05 };
-    let port = Port { section, length: Some(0.3), count: 1, inner: End::Free, outer: End::Flanged };
+    let port =
+        Port { section, length: Some(0.3), count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 };
     let ported = Enclosure::Ported(Ported { volume: 0.06, losses, ports: vec![port], tuning: None });
     let sealed = Enclosure::Sealed(Sealed { volume: 0.03, losses });
     let grid = FrequencyGrid::logarithmic(10.0, 500.0, 600).expect("grid");
@@ -33,12 +34,12 @@ fn responses(criterion: &mut Criterion) {
         ("ported, port as mass", &ported, Fidelity::TEXTBOOK),
     ];
     for (name, enclosure, fidelity) in cases {
-        let network = enclosure.compile(&driver, &air, fidelity).expect("compiles").network;
+        let network = enclosure.compile(&Setting::new(driver, air).with(fidelity)).expect("compiles").network;
         criterion.bench_function(&format!("600 points: {name}"), |b| {
             b.iter(|| Response::of(&network, &grid, 20.0));
         });
     }
-    let network = ported.compile(&driver, &air, Fidelity::FULL).expect("compiles").network;
+    let network = ported.compile(&Setting::new(driver, air).with(Fidelity::FULL)).expect("compiles").network;
     criterion.bench_function("all figures: ported", |b| {
         b.iter(|| Figures::of(&network, 20.0));
     });

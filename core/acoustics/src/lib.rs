@@ -1,7 +1,8 @@
 //! Air, drivers, the acoustic network and its solution.
 //!
 //! SI throughout, time factor `exp(+j omega t)`, phasors are RMS. Excursions and air speeds are
-//! reported as one-way peak values, levels in dB re 20 uPa at 1 m in half space.
+//! reported as one-way peak values, levels in dB re 20 uPa at 1 m in the space that the setting names, half
+//! space where none is named.
 //!
 //! The path through the crate is `enclosure` (a cabinet becomes a network) -> `network` (what was
 //! compiled) -> `solve` (flows and pressures at a frequency) -> `response` (curves and figures).
@@ -13,6 +14,7 @@ pub mod enclosure;
 pub mod medium;
 pub mod network;
 mod node;
+pub mod profile;
 pub mod response;
 pub mod solve;
 

@@ -1,10 +1,10 @@
 //! The solver against ngspice: the same circuits, solved by `reference/ngspice/run.py`.
 
-use oak_acoustics::driver::Driver;
+use oak_acoustics::driver::{Driver, Inductance};
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
     Aperiodic, Bandpass4, Bandpass6, Enclosure, Fidelity, FrontPath, Losses, PassiveRadiator, Port, Ported,
-    Radiator, Sealed,
+    Radiator, Sealed, Setting,
 };
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::response::{FrequencyGrid, Response};
@@ -21,7 +21,7 @@ fn driver(case: &Value) -> Driver {
     let of = |key| number(d, key);
     Driver {
         re: of("re"),
-        le: of("le"),
+        inductance: Inductance::Plain { le: of("le") },
         bl: of("bl"),
         mms: of("mms"),
         cms: of("cms"),
@@ -30,6 +30,7 @@ fn driver(case: &Value) -> Driver {
         xmax: None,
         pe: None,
         nominal: 4.0,
+        brake: None,
     }
 }
 
@@ -50,6 +51,7 @@ fn vented(chamber: &Value) -> Ported {
             count: number(port, "count") as u32,
             inner: end("inner"),
             outer: end("outer"),
+            path: 0.0,
         }
     };
     let ports = chamber["ports"].as_array().expect("ports").iter().map(port).collect();
@@ -64,6 +66,7 @@ fn radiator(case: &Value) -> Radiator {
         resistance: of("resistance"),
         area: of("area"),
         count: of("count") as u32,
+        xmax: None,
     }
 }
 
@@ -107,7 +110,9 @@ fn every_lumped_circuit_agrees_to_a_hundredth_of_a_db_and_a_thousandth_of_impeda
 
 fn compare(case: &Value, air: &Air) {
     let name = case["name"].as_str().expect("name");
-    let compiled = enclosure(case).compile(&driver(case), air, Fidelity::TEXTBOOK).expect("compiles");
+    let compiled = enclosure(case)
+        .compile(&Setting::new(driver(case), *air).with(Fidelity::TEXTBOOK))
+        .expect("compiles");
     let mut rows = csv::Reader::from_path(format!("{FOLDER}/{name}.csv")).expect("results");
     let rows: Vec<[f64; 4]> = rows.deserialize().map(|row| row.expect("four numbers")).collect();
     assert_eq!(rows.len(), 201, "{name}: 100 points a decade from 10 to 1000 Hz");

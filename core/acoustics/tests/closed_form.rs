@@ -5,7 +5,7 @@ use std::f64::consts::PI;
 use approx::assert_relative_eq;
 use oak_acoustics::driver::{Driver, Sheet};
 use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed};
+use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed, Setting};
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::network::Network;
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
@@ -27,7 +27,10 @@ fn driver(qts: f64) -> Driver {
 }
 
 fn compile(enclosure: &Enclosure, driver: &Driver) -> Network {
-    enclosure.compile(driver, &Air::reference(), Fidelity::TEXTBOOK).expect("compiles").network
+    enclosure
+        .compile(&Setting::new(driver, Air::reference()).with(Fidelity::TEXTBOOK))
+        .expect("compiles")
+        .network
 }
 
 /// A ported box of textbook proportions: `alpha = Vas/Vb`, `h = Fb/Fs`.
@@ -35,7 +38,7 @@ fn ported(driver: &Driver, alpha: f64, h: f64, ql: Option<f64>) -> Network {
     let air = Air::reference();
     let volume = driver.vas(&air) / alpha;
     let section = CrossSection::Round { radius: 0.02 };
-    let port = Port { section, length: None, count: 1, inner: End::Free, outer: End::Flanged };
+    let port = Port { section, length: None, count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 };
     let tuning = Some(h * driver.fs());
     let enclosure =
         Enclosure::Ported(Ported { volume, losses: Losses { ql, qa: None }, ports: vec![port], tuning });
@@ -167,14 +170,14 @@ fn a_duct_tunes_where_the_handbook_formula_says() {
         [(End::Free, End::Flanged, 0.2), (End::Flanged, End::Flanged, 0.5), (End::Free, End::Free, 0.5)]
     {
         let section = CrossSection::Round { radius: 0.06 };
-        let port = Port { section, length: Some(0.467), count: 1, inner, outer };
+        let port = Port { section, length: Some(0.467), count: 1, inner, outer, path: 0.0 };
         let enclosure = Enclosure::Ported(Ported {
             volume: 0.1068,
             losses: Losses::default(),
             ports: vec![port],
             tuning: None,
         });
-        let tuning = enclosure.compile(&driver, &air, Fidelity::FULL).expect("compiles").port_tuning;
+        let tuning = enclosure.compile(&Setting::new(driver, air)).expect("compiles").port_tuning;
         let tuning = tuning.expect("ported");
         assert_relative_eq!(tuning.reactance, 23.7, epsilon = tolerance);
         assert_relative_eq!(tuning.reactance, tuning.helmholtz, max_relative = 0.015);
@@ -185,10 +188,11 @@ fn a_duct_tunes_where_the_handbook_formula_says() {
 fn the_pipe_itself_first_rings_near_276_hz() {
     // Common practice: a port 53.65 cm long and 11.78 cm wide first resonates near 276 Hz; 1 %.
     let section = CrossSection::Round { radius: 0.0589 };
-    let port = Port { section, length: Some(0.5365), count: 1, inner: End::Free, outer: End::Flanged };
+    let port =
+        Port { section, length: Some(0.5365), count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 };
     let enclosure =
         Enclosure::Ported(Ported { volume: 0.1, losses: Losses::default(), ports: vec![port], tuning: None });
-    let compiled = enclosure.compile(&driver(0.35), &Air::reference(), Fidelity::FULL).expect("compiles");
+    let compiled = enclosure.compile(&Setting::new(&driver(0.35), Air::reference())).expect("compiles");
     assert_relative_eq!(
         compiled.port_tuning.expect("ported").ports[0].pipe_resonance,
         276.0,
@@ -233,10 +237,10 @@ fn the_three_ways_to_find_the_tuning_agree_in_a_lossy_box() {
     let air = Air::reference();
     let driver = Driver { rms: 2.0, ..driver(0.38) };
     let section = CrossSection::Round { radius: 0.05 };
-    let port = Port { section, length: None, count: 1, inner: End::Free, outer: End::Flanged };
+    let port = Port { section, length: None, count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 };
     let losses = Losses { ql: Some(10.0), qa: Some(100.0) };
     let enclosure = Enclosure::Ported(Ported { volume: 0.07, losses, ports: vec![port], tuning: Some(28.0) });
-    let compiled = enclosure.compile(&driver, &air, Fidelity::FULL).expect("compiles");
+    let compiled = enclosure.compile(&Setting::new(driver, air)).expect("compiles");
     let tuning = compiled.port_tuning.expect("ported");
     assert_relative_eq!(tuning.reactance, 28.0, max_relative = 1e-9);
     assert_relative_eq!(tuning.helmholtz, 28.0, max_relative = 0.02);

@@ -4,7 +4,7 @@ mod support;
 
 use oak_acoustics::driver::{Missing, Sheet};
 use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{CompileError, Enclosure, Fidelity, Losses, Port, Ported};
+use oak_acoustics::enclosure::{CompileError, Enclosure, Losses, Port, Ported, Setting};
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::response::{Figures, FrequencyGrid, GridError, Response};
 use proptest::prelude::*;
@@ -17,6 +17,7 @@ fn simple_ported(volume: f64, radius: f64, length: Option<f64>, tuning: Option<f
         count: 1,
         inner: End::Free,
         outer: End::Flanged,
+        path: 0.0,
     };
     Ported { volume, losses: Losses::default(), ports: vec![port], tuning }
 }
@@ -25,7 +26,7 @@ proptest! {
     /// A passive load never gives energy back, and every result is a number.
     #[test]
     fn the_impedance_is_passive_and_every_figure_is_a_number(driver in any_driver(), enclosure in any_enclosure()) {
-        let network = enclosure.compile(&driver, &Air::reference(), Fidelity::FULL).expect("compiles").network;
+        let network = enclosure.compile(&Setting::new(driver, Air::reference())).expect("compiles").network;
         let grid = FrequencyGrid::logarithmic(5.0, 2000.0, 80).expect("grid");
         let response = Response::of(&network, &grid, 10.0);
         for (index, z) in response.impedance.iter().enumerate() {
@@ -42,7 +43,7 @@ proptest! {
     /// Doubling the voltage is 6 dB, twice the travel and the same impedance.
     #[test]
     fn the_network_is_linear(driver in any_driver(), enclosure in any_enclosure()) {
-        let network = enclosure.compile(&driver, &Air::reference(), Fidelity::FULL).expect("compiles").network;
+        let network = enclosure.compile(&Setting::new(driver, Air::reference())).expect("compiles").network;
         let grid = FrequencyGrid::logarithmic(10.0, 500.0, 9).expect("grid");
         let (one, two) = (Response::of(&network, &grid, 1.0), Response::of(&network, &grid, 2.0));
         for k in 0..9 {
@@ -62,7 +63,7 @@ proptest! {
         }.complete(&Air::reference()).expect("complete").0;
         let tuned = |volume, length| {
             Enclosure::Ported(simple_ported(volume, radius, Some(length), None))
-                .compile(&driver, &Air::reference(), Fidelity::FULL).expect("compiles")
+                .compile(&Setting::new(driver, Air::reference())).expect("compiles")
                 .port_tuning.expect("ported").reactance
         };
         let here = tuned(volume, length);
@@ -74,14 +75,14 @@ proptest! {
     #[test]
     fn length_and_tuning_are_inverse(driver in any_driver(), volume in 0.01f64..0.3, radius in 0.02f64..0.08, tuning in 18.0f64..70.0) {
         let air = Air::reference();
-        match Enclosure::Ported(simple_ported(volume, radius, None, Some(tuning))).compile(&driver, &air, Fidelity::FULL) {
+        match Enclosure::Ported(simple_ported(volume, radius, None, Some(tuning))).compile(&Setting::new(driver, air)) {
             Ok(compiled) => {
                 let length = compiled.port_tuning.expect("ported").ports[0].length;
                 let back = Enclosure::Ported(simple_ported(volume, radius, Some(length), None))
-                    .compile(&driver, &air, Fidelity::FULL).expect("compiles").port_tuning.expect("ported");
+                    .compile(&Setting::new(driver, air)).expect("compiles").port_tuning.expect("ported");
                 prop_assert!((back.reactance / tuning - 1.0).abs() < 1e-6);
             }
-            Err(CompileError::TuningTooHigh { highest }) => prop_assert!(highest < tuning),
+            Err(CompileError::TuningTooHigh { highest, .. }) => prop_assert!(highest < tuning),
             Err(other) => prop_assert!(false, "{other}"),
         }
     }
@@ -91,7 +92,7 @@ proptest! {
     fn every_way_to_state_the_suspension_completes_the_same_driver(driver in any_driver()) {
         let air = Air::reference();
         let base = Sheet {
-            re: Some(driver.re), le: Some(driver.le), fs: Some(driver.fs()), sd: Some(driver.sd),
+            re: Some(driver.re), le: Some(driver.inductance.at_one_kilohertz()), fs: Some(driver.fs()), sd: Some(driver.sd),
             qms: Some(driver.qms()), qts: Some(driver.qts()), ..Sheet::default()
         };
         for sheet in [
@@ -134,13 +135,10 @@ fn a_tuning_no_port_can_reach_names_the_highest_that_can_be() {
     };
     let driver = driver.complete(&Air::reference()).expect("complete").0;
     let compile = |tuning| {
-        Enclosure::Ported(simple_ported(0.2, 0.02, None, Some(tuning))).compile(
-            &driver,
-            &Air::reference(),
-            Fidelity::FULL,
-        )
+        Enclosure::Ported(simple_ported(0.2, 0.02, None, Some(tuning)))
+            .compile(&Setting::new(driver, Air::reference()))
     };
-    let Err(CompileError::TuningTooHigh { highest }) = compile(120.0) else { panic!("must be refused") };
+    let Err(CompileError::TuningTooHigh { highest, .. }) = compile(120.0) else { panic!("must be refused") };
     assert!(compile(highest * 0.99).is_ok() && compile(highest * 1.01).is_err());
 }
 
@@ -170,10 +168,17 @@ fn the_slot_made_narrower_tunes_lower() {
     let driver = driver.complete(&Air::reference()).expect("complete").0;
     let tuned = |height| {
         let section = CrossSection::Slot { width: 0.3, height };
-        let port = Port { section, length: Some(0.3), count: 1, inner: End::Walls(2), outer: End::Flanged };
+        let port = Port {
+            section,
+            length: Some(0.3),
+            count: 1,
+            inner: End::Walls(2),
+            outer: End::Flanged,
+            path: 0.0,
+        };
         let ported = Ported { volume: 0.05, losses: Losses::default(), ports: vec![port], tuning: None };
         let compiled =
-            Enclosure::Ported(ported).compile(&driver, &Air::reference(), Fidelity::FULL).expect("compiles");
+            Enclosure::Ported(ported).compile(&Setting::new(driver, Air::reference())).expect("compiles");
         let tuning = compiled.port_tuning.expect("ported");
         (tuning.reactance, tuning.helmholtz)
     };

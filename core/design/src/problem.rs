@@ -4,7 +4,7 @@ use std::fmt;
 
 use oak_units::{QuantityError, format_in};
 
-use crate::field::Field;
+use crate::field::{self, Field};
 
 /// One thing wrong, with its place.
 #[derive(Debug, Clone, PartialEq)]
@@ -98,6 +98,25 @@ pub enum ProblemKind {
         given: String,
         /// Highest tuning these ports allow, and the lowest that is allowed at all.
         range: Range,
+    },
+    /// Coils are to be connected and the driver has one.
+    NotDual,
+    /// A way that the kind of cabinet needs and that has no stretch.
+    NoWay,
+    /// A flare that cannot be shaped.
+    Unshapeable {
+        /// Why, with the least that would do.
+        reason: String,
+    },
+    /// A place beyond the end of the way.
+    BeyondEnd {
+        /// Length of the way, m.
+        length: f64,
+    },
+    /// A place before another that must come first.
+    NotBeyond {
+        /// Where the other is, m.
+        other: f64,
     },
     /// A choice that is not open here.
     NotHere {
@@ -212,6 +231,28 @@ impl fmt::Display for ProblemKind {
                 f,
                 "{given} is higher than these ports reach even with no length; {range} is allowed. Make the ports wider or more, or the box smaller"
             ),
+            Self::NotDual => write!(
+                f,
+                "this driver has one coil; say in the driver whether its sheet is for two coils in series or in parallel"
+            ),
+            Self::NoWay => {
+                write!(f, "1 to 8 stretches are needed, from the closed end or the throat to the mouth")
+            }
+            Self::Unshapeable { reason } => write!(f, "cannot be shaped: {reason}"),
+            Self::BeyondEnd { length } => {
+                write!(
+                    f,
+                    "must lie before the end of the way, which is {} long",
+                    field::DRIVER_AT.write(*length)
+                )
+            }
+            Self::NotBeyond { other } => {
+                write!(
+                    f,
+                    "must lie beyond the other side of the drivers at {}",
+                    field::DRIVER_AT.write(*other)
+                )
+            }
             Self::NotHere { given, allowed } => {
                 write!(f, "\"{given}\" is not possible here; allowed are {allowed}")
             }

@@ -4,8 +4,9 @@ use serde_json::{Map, Value, json};
 use utoipa::OpenApi;
 
 use crate::file::{
-    RawAir, RawBuild, RawDesign, RawDrive, RawDriver, RawEnclosure, RawEnd, RawFamily, RawPort, RawShape,
-    Typed,
+    RawAir, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive, RawDriver, RawEnclosure,
+    RawEnd, RawFamily, RawFlare, RawFrame, RawIsobaric, RawLimits, RawMotor, RawMouth, RawPassage, RawPort,
+    RawProgramme, RawRadiator, RawSegment, RawShape, RawSheetCoils, RawSpace, RawStuffing, Typed,
 };
 
 #[derive(OpenApi)]
@@ -20,6 +21,22 @@ use crate::file::{
     RawEnd,
     RawDrive,
     RawAir,
+    RawArrangement,
+    RawChamber,
+    RawCoils,
+    RawFlare,
+    RawFrame,
+    RawIsobaric,
+    RawLimits,
+    RawMotor,
+    RawMouth,
+    RawPassage,
+    RawProgramme,
+    RawRadiator,
+    RawSegment,
+    RawSheetCoils,
+    RawSpace,
+    RawStuffing,
     Typed
 )))]
 struct Files;

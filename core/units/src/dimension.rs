@@ -35,6 +35,18 @@ pub enum Dimension {
     Pressure,
     /// 0 to 1, typed in percent.
     Fraction,
+    /// A.
+    Current,
+    /// m/s.
+    Speed,
+    /// kg/m3.
+    Density,
+    /// Pa s/m2.
+    FlowResistivity,
+    /// Pa s/m3.
+    AcousticResistance,
+    /// kg/s.
+    MechanicalResistance,
 }
 
 impl Dimension {
@@ -56,6 +68,12 @@ impl Dimension {
             Self::Temperature => "temperature",
             Self::Pressure => "pressure",
             Self::Fraction => "percentage",
+            Self::Current => "current",
+            Self::Speed => "speed",
+            Self::Density => "density",
+            Self::FlowResistivity => "flow resistivity",
+            Self::AcousticResistance => "acoustic resistance",
+            Self::MechanicalResistance => "mechanical resistance",
         }
     }
 }

@@ -79,6 +79,14 @@ pub static UNITS: &[Unit] = &[
     unit(Dimension::Pressure, "hPa", &["mbar"], 1e2),
     unit(Dimension::Pressure, "Pa", &["pascal"], 1.0),
     unit(Dimension::Fraction, "%", &["percent", "per cent"], 1e-2),
+    unit(Dimension::Current, "A", &["ampere", "amperes", "amp", "amps"], 1.0),
+    unit(Dimension::Speed, "m/s", &[], 1.0),
+    unit(Dimension::Speed, "ft/s", &[], FOOT),
+    unit(Dimension::Density, "kg/m3", &["kg/m³", "g/l"], 1.0),
+    unit(Dimension::Density, "lb/cuft", &["lb/ft3", "lb/ft³"], POUND / (FOOT * FOOT * FOOT)),
+    unit(Dimension::FlowResistivity, "Pa s/m2", &["Pa s/m²", "Pa·s/m²", "rayl/m"], 1.0),
+    unit(Dimension::AcousticResistance, "Pa s/m3", &["Pa s/m³", "Pa·s/m³"], 1.0),
+    unit(Dimension::MechanicalResistance, "kg/s", &["N s/m", "N·s/m"], 1.0),
 ];
 
 /// The units of one dimension, the usual one first.

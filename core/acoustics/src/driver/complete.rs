@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::Driver;
+use super::{Driver, Inductance};
 use crate::medium::Air;
 
 /// What a data sheet states, SI; absent values are derived where the rest determines them.
@@ -12,6 +12,12 @@ pub struct Sheet {
     pub re: Option<f64>,
     /// Coil inductance, H; taken as 0 where absent.
     pub le: Option<f64>,
+    /// Second inductance in series with the first, H; counts only with `r2`.
+    pub l2: Option<f64>,
+    /// Resistance across the second inductance, ohm.
+    pub r2: Option<f64>,
+    /// Exponent of a power law through the reactance that `le` has at 1 kHz, instead of `l2` and `r2`.
+    pub inductance_exponent: Option<f64>,
     /// Free-air resonance, Hz.
     pub fs: Option<f64>,
     /// Mechanical Q.
@@ -118,7 +124,7 @@ impl Sheet {
         let mms = by_mass(cms);
         let driver = Driver {
             re,
-            le: self.le.unwrap_or(0.0),
+            inductance: self.inductance(),
             bl: (omega * mms * re / qes).sqrt(),
             mms,
             cms,
@@ -127,8 +133,21 @@ impl Sheet {
             xmax: self.xmax,
             pe: self.pe,
             nominal: self.nominal.unwrap_or_else(|| usual_nominal(re)),
+            brake: None,
         };
         Ok((driver, from))
+    }
+
+    fn inductance(&self) -> Inductance {
+        let le = self.le.unwrap_or(0.0);
+        match (self.inductance_exponent, self.l2, self.r2) {
+            (Some(n), ..) => {
+                let omega = 2000.0 * PI;
+                Inductance::PowerLaw { k: le * omega.powf(1.0 - n) / (n * PI / 2.0).sin(), n }
+            }
+            (None, Some(l2), Some(r2)) => Inductance::Shunted { le, l2, r2 },
+            _ => Inductance::Plain { le },
+        }
     }
 
     fn suspension_from(&self) -> Option<SuspensionFrom> {

@@ -2,6 +2,8 @@
 
 use std::f64::consts::PI;
 
+use super::Inductance;
+use crate::Complex;
 use crate::medium::Air;
 
 /// Reference pressure of levels, Pa.
@@ -14,8 +16,8 @@ pub const REFERENCE_PRESSURE: f64 = 20e-6;
 pub struct Driver {
     /// DC resistance of the coil, ohm.
     pub re: f64,
-    /// Coil inductance, H.
-    pub le: f64,
+    /// Inductive part of the coil.
+    pub inductance: Inductance,
     /// Force factor, T m.
     pub bl: f64,
     /// Moving mass with air load, kg.
@@ -32,6 +34,19 @@ pub struct Driver {
     pub pe: Option<f64>,
     /// Nominal impedance, ohm.
     pub nominal: f64,
+    /// A second coil that is not driven and brakes the cone.
+    pub brake: Option<Brake>,
+}
+
+/// A coil that is shorted or closed by a resistor. Its mutual inductance with the driven one is left out.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Brake {
+    /// Force factor, T m.
+    pub bl: f64,
+    /// Resistance of the coil and of what closes it, ohm.
+    pub resistance: f64,
+    /// Inductive part of the coil.
+    pub inductance: Inductance,
 }
 
 impl Driver {
@@ -45,9 +60,24 @@ impl Driver {
         self.omega_s() / (2.0 * PI)
     }
 
-    /// Mechanical Q at Fs: `ws Mms/Rms` (Small 1972, eq. 7).
+    /// Blocked electrical impedance at an angular frequency (rad/s), ohm.
+    pub fn blocked_impedance(&self, omega: f64) -> Complex {
+        self.re + self.inductance.impedance(omega)
+    }
+
+    /// Mechanical impedance of the moving parts with a braking coil, kg/s.
+    pub fn mechanical_impedance(&self, omega: f64) -> Complex {
+        let moving = Complex::new(self.rms, omega * self.mms - 1.0 / (omega * self.cms));
+        moving
+            + self.brake.map_or(Complex::new(0.0, 0.0), |brake| {
+                brake.bl * brake.bl / (brake.resistance + brake.inductance.impedance(omega))
+            })
+    }
+
+    /// Mechanical Q at Fs: `ws Mms/Rms` (Small 1972, eq. 7), a braking coil counted with the friction.
     pub fn qms(&self) -> f64 {
-        self.omega_s() * self.mms / self.rms
+        let omega = self.omega_s();
+        omega * self.mms / self.mechanical_impedance(omega).re
     }
 
     /// Electrical Q at Fs: `ws Mms Re/Bl^2` (Small 1972, eq. 8).

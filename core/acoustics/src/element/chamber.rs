@@ -25,7 +25,7 @@ impl Element for Chamber {
         &self.node
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
         let spring = J * at.omega * self.compliance;
         admittance[0] = spring / (1.0 + spring * self.absorption);
     }

@@ -1,6 +1,6 @@
 //! A cone without a motor.
 
-use super::{At, Element, piston_resistance};
+use super::{At, Element, radiation_resistance};
 use crate::Complex;
 use crate::node::Node;
 
@@ -28,14 +28,17 @@ impl Element for Diaphragm {
         &self.nodes
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
         let reactance = at.omega * self.mass - 1.0 / (at.omega * self.compliance);
         let mut impedance = Complex::new(self.resistance, reactance);
         if self.radiation && self.nodes[1] == Node::Outside {
-            let ka = at.omega / at.air.speed * (self.area / std::f64::consts::PI).sqrt();
-            impedance += piston_resistance(ka) * at.air.density * at.air.speed * self.area;
+            impedance += radiation_resistance(at, self.area) * self.area * self.area;
         }
         let y = f64::from(self.count) * self.area * self.area / impedance;
         admittance.copy_from_slice(&[y, -y, -y, y]);
+    }
+
+    fn radiation(&self, at: &At<'_>) -> f64 {
+        if self.radiation { radiation_resistance(at, self.area) / f64::from(self.count) } else { 0.0 }
     }
 }

@@ -2,9 +2,9 @@
 
 use std::f64::consts::PI;
 
-use super::radiation::{pipe_impedance, piston_impedance};
+use super::radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiation_resistance};
 use super::{At, Element};
-use crate::medium::{CrossSection, WallLosses};
+use crate::medium::{CrossSection, Space, WallLosses};
 use crate::node::Node;
 use crate::{Complex, J};
 
@@ -18,6 +18,8 @@ pub enum End {
     /// Along this many walls (1 to 3), which mirror the mouth: a free end of 2, 4 or 8 times the
     /// area.
     Walls(u8),
+    /// The walls go on as those of the place: a horn's mouth. Inside a cabinet as flanged.
+    Mouth,
 }
 
 impl End {
@@ -25,7 +27,7 @@ impl End {
     pub fn length_correction(self, area: f64) -> f64 {
         let radius = (area / PI).sqrt();
         match self {
-            Self::Flanged => 8.0 / (3.0 * PI) * radius,
+            Self::Flanged | Self::Mouth => 8.0 / (3.0 * PI) * radius,
             Self::Free => 0.613 * radius,
             Self::Walls(count) => 0.613 * radius * f64::from(1u32 << count.min(3)).sqrt(),
         }
@@ -43,49 +45,79 @@ pub struct Duct {
     length: f64,
     count: f64,
     area: f64,
-    /// Radius of a round mouth of the same area, m.
-    radius: f64,
-    ends: [DuctEnd; 2],
+    ends: [Meeting; 2],
 }
 
-/// What a duct meets at an end.
+/// What a duct meets at an end of an area.
 #[derive(Debug, Clone, Copy)]
-enum DuctEnd {
+pub(super) struct Meeting {
+    kind: Kind,
+    area: f64,
+}
+
+#[derive(Debug, Clone, Copy)]
+enum Kind {
     /// A plug of air that moves along: its length over its area, 1/m.
     Mass(f64),
-    /// The open air in front of a wall.
+    /// The open air in front of the cabinet's own wall, whatever walls are farther off.
     Baffled,
     /// The open air all round.
     Unbaffled,
+    /// The open air between the walls of the place.
+    Mouth,
+}
+
+impl Meeting {
+    pub(super) fn new(node: Node, end: End, area: f64) -> Self {
+        let kind = match (node, end) {
+            (Node::Outside, End::Flanged) => Kind::Baffled,
+            (Node::Outside, End::Free) => Kind::Unbaffled,
+            (Node::Outside, End::Mouth) => Kind::Mouth,
+            _ => Kind::Mass(end.length_correction(area) / area),
+        };
+        Self { kind, area }
+    }
+
+    /// No end at all: the next element goes on with the same area.
+    pub(super) fn joined(area: f64) -> Self {
+        Self { kind: Kind::Mass(0.0), area }
+    }
+
+    pub(super) fn impedance(&self, at: &At<'_>) -> Complex {
+        let (ka, scale) = self.scale(at);
+        match self.kind {
+            Kind::Mass(slug) => J * at.omega * at.air.density * slug,
+            Kind::Baffled if at.space == Space::Half => piston_impedance(ka) * scale,
+            Kind::Baffled => {
+                Complex::new(radiation_resistance(at, self.area), piston_impedance(ka).im * scale)
+            }
+            Kind::Unbaffled => pipe_impedance(ka) * scale,
+            Kind::Mouth => mouth_impedance(at, self.area),
+        }
+    }
+
+    pub(super) fn resistance(&self, at: &At<'_>) -> f64 {
+        if matches!(self.kind, Kind::Mass(_)) { 0.0 } else { self.impedance(at).re }
+    }
+
+    fn scale(&self, at: &At<'_>) -> (f64, f64) {
+        let ka = at.omega / at.air.speed * (self.area / PI).sqrt();
+        (ka, at.air.density * at.air.speed / self.area)
+    }
 }
 
 impl Duct {
     /// Ducts of a length (m) from an inner node to the outer one.
     pub fn new(nodes: [Node; 2], section: CrossSection, length: f64, count: u32, ends: [End; 2]) -> Self {
         let area = section.area();
-        let meets = |node, end: End| match (node, end) {
-            (Node::Outside, End::Flanged) => DuctEnd::Baffled,
-            (Node::Outside, End::Free) => DuctEnd::Unbaffled,
-            _ => DuctEnd::Mass(end.length_correction(area) / area),
-        };
         Self {
             nodes,
             section,
             length,
             count: f64::from(count),
             area,
-            radius: (area / PI).sqrt(),
-            ends: [meets(nodes[0], ends[0]), meets(nodes[1], ends[1])],
+            ends: [Meeting::new(nodes[0], ends[0], area), Meeting::new(nodes[1], ends[1], area)],
         }
-    }
-
-    fn end_impedance(&self, end: DuctEnd, at: &At<'_>) -> Complex {
-        let relative = match end {
-            DuctEnd::Mass(slug) => return J * at.omega * at.air.density * slug,
-            DuctEnd::Baffled => piston_impedance(at.omega / at.air.speed * self.radius),
-            DuctEnd::Unbaffled => pipe_impedance(at.omega / at.air.speed * self.radius),
-        };
-        relative * (at.air.density * at.air.speed / self.area)
     }
 }
 
@@ -94,7 +126,7 @@ impl Element for Duct {
         &self.nodes
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
         let losses = WallLosses::at(at.air, self.section, at.omega);
         let slowness = losses.slowness();
         let characteristic = self.area * losses.specific_admittance(slowness);
@@ -102,14 +134,18 @@ impl Element for Duct {
         let decay = growth.inv();
         let (cosh, sinh) = ((growth + decay) / 2.0, (growth - decay) / 2.0);
         let (b, c) = (sinh / characteristic, sinh * characteristic);
-        let inner = self.end_impedance(self.ends[0], at);
-        let outer = self.end_impedance(self.ends[1], at);
+        let inner = self.ends[0].impedance(at);
+        let outer = self.ends[1].impedance(at);
         // Chain matrix of end, duct, end; its determinant stays 1.
         let a_all = cosh + inner * c;
         let b_all = b + cosh * outer + inner * (c * outer + cosh);
         let d_all = c * outer + cosh;
         let scale = self.count / b_all;
         admittance.copy_from_slice(&[d_all * scale, -scale, -scale, a_all * scale]);
+    }
+
+    fn radiation(&self, at: &At<'_>) -> f64 {
+        self.ends[1].resistance(at) / self.count
     }
 }
 
@@ -133,7 +169,7 @@ impl Element for Mass {
         &self.nodes
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
         let y = (J * at.omega * self.mass).inv();
         admittance.copy_from_slice(&[y, -y, -y, y]);
     }

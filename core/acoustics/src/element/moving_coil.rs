@@ -1,43 +1,50 @@
-//! The driver as a branch between the air before and behind its cone.
+//! The driver: between the air before and behind its cone on one side, between the poles of its coil on the
+//! other.
 
-use super::{At, Element, piston_resistance};
+use super::{At, Element, radiation_resistance};
 use crate::Complex;
 use crate::driver::Driver;
 use crate::node::Node;
 
-/// A moving-coil driver; terminal 0 is the front of the cone, terminal 1 its rear.
+/// A moving-coil driver. Terminals: 0 the front of the cone, 1 its rear, 2 and 3 the coil.
 ///
-/// The electrical and mechanical sides are eliminated:
-/// `(Bl/Ze) E = (Zm + Bl^2/Ze) v + Sd (p_front - p_rear)`.
+/// `Ze i = E - Bl v` and `Zm v = Bl i - Sd (p_front - p_rear)`, with both solved for the flows.
 #[derive(Debug, Clone)]
 pub struct MovingCoil {
-    nodes: [Node; 2],
+    nodes: [Node; 4],
     driver: Driver,
-    radiation: bool,
+    radiation: Loads,
+}
+
+/// What the open air does to a cone.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Loads {
+    /// Nothing: circuit models after Thiele and Small. Mms already holds the reactance.
+    None,
+    /// Radiation resistance on a front that faces the outside.
+    Front,
+    /// Both faces radiate, in opposite phase and this far apart (m): an open baffle. Two opposite sources
+    /// have `2 (1 - sin(kD)/(kD))` times the resistance of one.
+    Dipole(f64),
 }
 
 impl MovingCoil {
-    /// A driver between two nodes. A front that faces the outside adds the radiation resistance of a
-    /// baffled piston (Mms already holds the reactance) unless `radiation` is off, as circuit
-    /// models after Thiele and Small have it.
-    pub fn new(front: Node, rear: Node, driver: Driver, radiation: bool) -> Self {
-        Self { nodes: [front, rear], driver, radiation: radiation && front == Node::Outside }
+    /// A driver between front and rear, wired between two electrical nodes.
+    pub fn new([front, rear]: [Node; 2], [plus, minus]: [Node; 2], driver: Driver, loads: Loads) -> Self {
+        let radiation = if front == Node::Outside { loads } else { Loads::None };
+        Self { nodes: [front, rear, plus, minus], driver, radiation }
     }
 
-    /// Blocked electrical impedance, ohm.
-    pub fn blocked_impedance(driver: &Driver, omega: f64) -> Complex {
-        Complex::new(driver.re, omega * driver.le)
-    }
-
-    /// Mechanical impedance of everything but the air behind, kg/s.
-    fn mechanical_impedance(&self, at: &At<'_>) -> Complex {
-        let d = &self.driver;
-        let moving = Complex::new(d.rms, at.omega * d.mms - 1.0 / (at.omega * d.cms));
-        if !self.radiation {
-            return moving;
+    /// Acoustic resistance of the air at the outside, for the flow of the front, Pa s/m3.
+    fn load(&self, at: &At<'_>) -> f64 {
+        match self.radiation {
+            Loads::None => 0.0,
+            Loads::Front => radiation_resistance(at, self.driver.sd),
+            Loads::Dipole(distance) => {
+                let kd = at.omega / at.air.speed * distance;
+                2.0 * radiation_resistance(at, self.driver.sd) * (1.0 - kd.sin() / kd)
+            }
         }
-        let ka = at.omega / at.air.speed * (d.sd / std::f64::consts::PI).sqrt();
-        moving + piston_resistance(ka) * at.air.density * at.air.speed * d.sd
     }
 }
 
@@ -46,18 +53,23 @@ impl Element for MovingCoil {
         &self.nodes
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex], source: &mut [Complex]) {
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
         let d = &self.driver;
-        let blocked = Self::blocked_impedance(d, at.omega).inv();
-        let mobility = (self.mechanical_impedance(at) + d.bl * d.bl * blocked).inv();
-        let y = d.sd * d.sd * mobility;
-        admittance.copy_from_slice(&[y, -y, -y, y]);
-        let driven = d.sd * d.bl * at.volts * blocked * mobility;
-        source.copy_from_slice(&[-driven, driven]);
+        let blocked = d.blocked_impedance(at.omega).inv();
+        let mechanical = d.mechanical_impedance(at.omega) + self.load(at) * d.sd * d.sd;
+        let mobility = (mechanical + d.bl * d.bl * blocked).inv();
+        let air = d.sd * d.sd * mobility;
+        let across = d.sd * d.bl * blocked * mobility;
+        let coil = blocked * (1.0 - d.bl * d.bl * blocked * mobility);
+        admittance.copy_from_slice(&[
+            air, -air, -across, across, //
+            -air, air, across, -across, //
+            across, -across, coil, -coil, //
+            -across, across, -coil, coil,
+        ]);
     }
-}
 
-/// Current in the coil for a cone velocity (m/s RMS), A RMS: `(E - Bl v)/Ze`.
-pub(crate) fn coil_current(driver: &Driver, omega: f64, volts: f64, velocity: Complex) -> Complex {
-    (Complex::from(volts) - driver.bl * velocity) / MovingCoil::blocked_impedance(driver, omega)
+    fn radiation(&self, at: &At<'_>) -> f64 {
+        self.load(at)
+    }
 }

@@ -2,7 +2,35 @@
 
 use std::f64::consts::PI;
 
+use super::At;
+use crate::medium::Space;
 use crate::{Complex, J};
+
+/// Resistance that the open air sets against a face of an area (m2), Pa s/m3: that of a baffled piston, whose
+/// images in the walls enlarge it, or that of an open pipe where there is no wall.
+pub fn radiation_resistance(at: &At<'_>, area: f64) -> f64 {
+    let ka = at.omega / at.air.speed * (area / PI).sqrt();
+    let relative = match at.space {
+        Space::Full => pipe_impedance(ka).re,
+        space => piston_resistance(ka * images(space).sqrt()),
+    };
+    relative * at.air.density * at.air.speed / area
+}
+
+/// Impedance that the open air sets against a mouth that the walls around it continue, Pa s/m3: a horn's.
+pub fn mouth_impedance(at: &At<'_>, area: f64) -> Complex {
+    let ka = at.omega / at.air.speed * (area / PI).sqrt();
+    let relative = match at.space {
+        Space::Full => pipe_impedance(ka),
+        space => piston_impedance(ka * images(space).sqrt()),
+    };
+    relative * at.air.density * at.air.speed / area
+}
+
+/// How many times its own area a face has with its images.
+fn images(space: Space) -> f64 {
+    2.0 * PI / space.angle()
+}
 
 /// Radiation impedance of a rigid circular piston in an infinite baffle, over `rho c/S`:
 /// `1 - 2 J1(2ka)/(2ka) + j 2 H1(2ka)/(2ka)` (Rayleigh 1896; Morse and Ingard 1968, eq. 7.4.31).
@@ -11,7 +39,7 @@ pub fn piston_impedance(ka: f64) -> Complex {
 }
 
 /// Real part of [`piston_impedance`].
-pub fn piston_resistance(ka: f64) -> f64 {
+fn piston_resistance(ka: f64) -> f64 {
     let x = 2.0 * ka;
     // The closed form loses its digits to cancellation when x is small.
     if x < SHORT {

@@ -29,7 +29,7 @@ impl Element for Resistance {
         &self.nodes
     }
 
-    fn admit(&self, _: &At<'_>, admittance: &mut [Complex], _: &mut [Complex]) {
+    fn admit(&self, _: &At<'_>, admittance: &mut [Complex]) {
         let g = Complex::from(self.conductance);
         admittance.copy_from_slice(&[g, -g, -g, g]);
     }

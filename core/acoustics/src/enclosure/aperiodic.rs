@@ -1,10 +1,8 @@
 //! A box with a resistive vent.
 
-use super::{Compiled, Fidelity, Sealed};
-use crate::driver::Driver;
-use crate::element::{MovingCoil, Resistance};
-use crate::medium::Air;
-use crate::network::{Network, Node};
+use super::{Compiled, Sealed, Setting};
+use crate::element::Resistance;
+use crate::network::Node;
 
 /// A closed box whose wall breathes through something that resists: felt, foam, a slit.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -16,12 +14,12 @@ pub struct Aperiodic {
 }
 
 impl Aperiodic {
-    pub(super) fn compile(&self, driver: &Driver, air: &Air, fidelity: Fidelity) -> Compiled {
-        let inside = Node::Inside(0);
-        let closed_box = self.chamber.closed_box(driver, air);
-        let cone = MovingCoil::new(Node::Outside, inside, *driver, fidelity.radiation);
-        let mut network = Network::new(*air, *driver, 1, cone);
-        self.chamber.install(&mut network, inside, closed_box);
+    pub(super) fn compile(&self, setting: &Setting) -> Compiled {
+        let mut network = setting.network();
+        let inside = network.node();
+        network.room("Box", inside);
+        setting.mount(&mut network, [Node::Outside, inside]);
+        self.chamber.install(&mut network, inside);
         network.add(Resistance::new(inside, Node::Outside, self.resistance));
         Compiled::of(network)
     }

@@ -1,14 +1,7 @@
 //! Bandpass cabinets: the driver stands between two chambers and only ports are heard.
 
-use super::{CompileError, Compiled, Fidelity, Ported, Sealed};
-use crate::driver::Driver;
-use crate::element::MovingCoil;
-use crate::medium::Air;
-use crate::network::{Network, Node};
-
-/// Behind the driver and before it.
-const REAR: Node = Node::Inside(0);
-const FRONT: Node = Node::Inside(1);
+use super::{CompileError, Compiled, Ported, Sealed, Setting};
+use crate::network::{Network, Node, Reference};
 
 /// Fourth order: a closed chamber behind the driver, a ported one before it.
 #[derive(Debug, Clone, PartialEq)]
@@ -39,43 +32,39 @@ pub struct Bandpass6 {
     pub path: FrontPath,
 }
 
-fn network(driver: &Driver, air: &Air, fidelity: Fidelity) -> Network {
-    let cone = MovingCoil::new(FRONT, REAR, *driver, fidelity.radiation);
-    Network::new(*air, *driver, 2, cone)
-}
-
 impl Bandpass4 {
-    pub(super) fn compile(
-        &self,
-        driver: &Driver,
-        air: &Air,
-        fidelity: Fidelity,
-    ) -> Result<Compiled, CompileError> {
-        let tuning = self.front.tune(air, fidelity)?;
-        let closed_box = self.rear.closed_box(driver, air);
-        let mut network = network(driver, air, fidelity);
-        self.rear.install(&mut network, REAR, closed_box);
-        self.front.install(&mut network, [FRONT, Node::Outside], &tuning, fidelity);
-        let closed_box = Some(closed_box);
+    pub(super) fn compile(&self, setting: &Setting) -> Result<Compiled, CompileError> {
+        let tuning = self.front.tune(&setting.air, setting.fidelity).map_err(CompileError::in_front)?;
+        let (mut network, [front, rear]) = between_chambers(setting);
+        self.rear.install(&mut network, rear);
+        self.front.install(&mut network, [front, Node::Outside], &tuning, setting.fidelity);
+        let closed_box = Some(self.rear.closed_box(&setting.driver(), &setting.air));
         Ok(Compiled { closed_box, port_tuning: Some(tuning), ..Compiled::of(network) })
     }
 }
 
 impl Bandpass6 {
-    pub(super) fn compile(
-        &self,
-        driver: &Driver,
-        air: &Air,
-        fidelity: Fidelity,
-    ) -> Result<Compiled, CompileError> {
-        let (rear, front) = (self.rear.tune(air, fidelity)?, self.front.tune(air, fidelity)?);
+    pub(super) fn compile(&self, setting: &Setting) -> Result<Compiled, CompileError> {
+        let tune = |chamber: &Ported| chamber.tune(&setting.air, setting.fidelity);
+        let (behind, before) = (tune(&self.rear)?, tune(&self.front).map_err(CompileError::in_front)?);
+        let (mut network, [front, rear]) = between_chambers(setting);
         let beyond = match self.path {
             FrontPath::Parallel => Node::Outside,
-            FrontPath::Series => FRONT,
+            FrontPath::Series => front,
         };
-        let mut network = network(driver, air, fidelity);
-        self.rear.install(&mut network, [REAR, beyond], &rear, fidelity);
-        self.front.install(&mut network, [FRONT, Node::Outside], &front, fidelity);
-        Ok(Compiled { port_tuning: Some(front), rear_tuning: Some(rear), ..Compiled::of(network) })
+        self.rear.install(&mut network, [rear, beyond], &behind, setting.fidelity);
+        self.front.install(&mut network, [front, Node::Outside], &before, setting.fidelity);
+        Ok(Compiled { port_tuning: Some(before), rear_tuning: Some(behind), ..Compiled::of(network) })
     }
+}
+
+/// The drivers between two new nodes, before and behind them.
+fn between_chambers(setting: &Setting) -> (Network, [Node; 2]) {
+    let mut network = setting.network();
+    network.reference = Reference::Passband;
+    let faces = [network.node(), network.node()];
+    network.room("Front chamber", faces[0]);
+    network.room("Rear chamber", faces[1]);
+    setting.mount(&mut network, faces);
+    (network, faces)
 }

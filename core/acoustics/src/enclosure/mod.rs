@@ -5,27 +5,38 @@
 
 mod aperiodic;
 mod bandpass;
+mod horn;
 mod infinite_baffle;
+mod line;
+mod open_baffle;
+mod passage;
 mod passive_radiator;
 mod ported;
 mod sealed;
+mod setting;
 
 pub use aperiodic::Aperiodic;
 pub use bandpass::{Bandpass4, Bandpass6, FrontPath};
+pub use horn::{FrontHorn, TappedHorn};
+pub use line::{Line, Mouth};
+pub use open_baffle::OpenBaffle;
+pub use passage::PassageFacts;
 pub use passive_radiator::{PassiveRadiator, Radiator, RadiatorTuning};
 pub use ported::{Port, PortLength, PortTuning, Ported};
 pub use sealed::{ClosedBox, Sealed};
+pub use setting::{Fidelity, Setting};
 
-use crate::driver::Driver;
 use crate::element::{Chamber, Resistance};
-use crate::medium::Air;
 use crate::network::{Network, Node};
+use crate::profile::FlareError;
 
 /// A cabinet, complete and in SI.
 #[derive(Debug, Clone, PartialEq)]
 pub enum Enclosure {
     /// A wall so wide that nothing comes around it.
     InfiniteBaffle,
+    /// A baffle that the sound of the rear comes around.
+    OpenBaffle(OpenBaffle),
     /// A closed box.
     Sealed(Sealed),
     /// A box with a resistive vent.
@@ -38,6 +49,12 @@ pub enum Enclosure {
     Bandpass4(Bandpass4),
     /// Two ported chambers.
     Bandpass6(Bandpass6),
+    /// A way out behind the drivers: line, mass-loaded line, back-loaded horn, slot and flare.
+    Line(Line),
+    /// A horn before the drivers.
+    FrontHorn(FrontHorn),
+    /// A horn that both sides of the drivers speak into.
+    TappedHorn(TappedHorn),
 }
 
 /// Quality factors of a chamber's losses at its tuning; `None` is lossless (Small 1973, part I).
@@ -47,23 +64,6 @@ pub struct Losses {
     pub ql: Option<f64>,
     /// Absorption in the air or its filling.
     pub qa: Option<f64>,
-}
-
-/// Which physics to include. The default is everything; the rest is there so that the same cabinet
-/// can be laid beside textbook circuits.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Fidelity {
-    /// Radiation resistance on the cone's front.
-    pub radiation: bool,
-    /// Ports as lossy ducts; else as plain masses with the same end corrections.
-    pub ducts: bool,
-}
-
-impl Fidelity {
-    /// Everything.
-    pub const FULL: Self = Self { radiation: true, ducts: true };
-    /// The circuit of Thiele and Small.
-    pub const TEXTBOOK: Self = Self { radiation: false, ducts: false };
 }
 
 /// A network with what only its family can tell about it.
@@ -79,11 +79,20 @@ pub struct Compiled {
     pub rear_tuning: Option<PortTuning>,
     /// Systems with passive diaphragms.
     pub radiator_tuning: Option<RadiatorTuning>,
+    /// Lines and horns.
+    pub passage: Option<PassageFacts>,
 }
 
 impl Compiled {
     fn of(network: Network) -> Self {
-        Self { network, closed_box: None, port_tuning: None, rear_tuning: None, radiator_tuning: None }
+        Self {
+            network,
+            closed_box: None,
+            port_tuning: None,
+            rear_tuning: None,
+            radiator_tuning: None,
+            passage: None,
+        }
     }
 }
 
@@ -99,8 +108,13 @@ impl Losses {
 }
 
 /// Root of a rising function between two bounds, to the last bit that matters.
-fn rising_root(mut low: f64, mut high: f64, rising: impl Fn(f64) -> f64) -> f64 {
-    for _ in 0..60 {
+fn rising_root(low: f64, high: f64, rising: impl Fn(f64) -> f64) -> f64 {
+    rising_root_in(low, high, 60, rising)
+}
+
+/// Root of a rising function between two bounds after a number of halvings.
+fn rising_root_in(mut low: f64, mut high: f64, halvings: usize, rising: impl Fn(f64) -> f64) -> f64 {
+    for _ in 0..halvings {
         let middle = 0.5 * (low + high);
         if rising(middle) < 0.0 {
             low = middle;
@@ -111,7 +125,7 @@ fn rising_root(mut low: f64, mut high: f64, rising: impl Fn(f64) -> f64) -> f64 
     0.5 * (low + high)
 }
 
-/// Why a cabinet cannot be compiled.
+/// Why a cabinet cannot be compiled. `front` tells the chamber before the driver from the one behind.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum CompileError {
     /// Even with no length at all the ports tune lower than was asked.
@@ -119,32 +133,83 @@ pub enum CompileError {
     TuningTooHigh {
         /// Tuning at the shortest length that counts as a port, Hz.
         highest: f64,
+        /// Which chamber.
+        front: bool,
     },
     /// A tuning was asked for and every port already has a length.
     #[error("nothing is left to tune")]
-    NothingToTune,
+    NothingToTune {
+        /// Which chamber.
+        front: bool,
+    },
     /// A port has no length and no tuning says how long it should be.
     #[error("port {port} has neither a length nor a tuning to reach")]
     LengthUnknown {
         /// Position in the list of ports.
         port: usize,
+        /// Which chamber.
+        front: bool,
+    },
+    /// A segment cannot be shaped.
+    #[error("segment {segment}: {error}")]
+    Flare {
+        /// Position in the profile.
+        segment: usize,
+        /// Why.
+        error: FlareError,
+    },
+    /// The side pipe cannot be shaped.
+    #[error("the side pipe: {error}")]
+    Stub {
+        /// Why.
+        error: FlareError,
+    },
+    /// The drivers sit beyond the end of the way.
+    #[error("the way is only {length} m long")]
+    BeyondEnd {
+        /// Length of the way, m.
+        length: f64,
+        /// Whether it is the tap near the mouth.
+        second: bool,
+    },
+    /// The tap near the mouth comes before the one near the throat.
+    #[error("the second tap must lie beyond the first at {first} m")]
+    TapsReversed {
+        /// Place of the first, m.
+        first: f64,
     },
 }
 
+impl CompileError {
+    /// The same for the chamber before the driver.
+    fn in_front(self) -> Self {
+        match self {
+            Self::TuningTooHigh { highest, .. } => Self::TuningTooHigh { highest, front: true },
+            Self::NothingToTune { .. } => Self::NothingToTune { front: true },
+            Self::LengthUnknown { port, .. } => Self::LengthUnknown { port, front: true },
+            other => other,
+        }
+    }
+}
+
 impl Enclosure {
-    /// Compiles the cabinet around a driver.
+    /// Compiles the cabinet for its drivers and surroundings.
     ///
     /// # Errors
     /// See [`CompileError`].
-    pub fn compile(&self, driver: &Driver, air: &Air, fidelity: Fidelity) -> Result<Compiled, CompileError> {
+    pub fn compile(&self, setting: &Setting) -> Result<Compiled, CompileError> {
         match self {
-            Self::Sealed(sealed) => Ok(sealed.compile(driver, air, fidelity)),
-            Self::InfiniteBaffle => Ok(infinite_baffle::compile(driver, air, fidelity)),
-            Self::Aperiodic(aperiodic) => Ok(aperiodic.compile(driver, air, fidelity)),
-            Self::Ported(ported) => ported.compile(driver, air, fidelity),
-            Self::PassiveRadiator(radiator) => Ok(radiator.compile(driver, air, fidelity)),
-            Self::Bandpass4(bandpass) => bandpass.compile(driver, air, fidelity),
-            Self::Bandpass6(bandpass) => bandpass.compile(driver, air, fidelity),
+            Self::InfiniteBaffle => Ok(infinite_baffle::compile(setting)),
+            Self::OpenBaffle(baffle) => Ok(baffle.compile(setting)),
+            Self::Sealed(sealed) => Ok(sealed.compile(setting)),
+            Self::Aperiodic(aperiodic) => Ok(aperiodic.compile(setting)),
+            Self::Ported(ported) => ported.compile(setting),
+            Self::PassiveRadiator(radiator) => Ok(radiator.compile(setting)),
+            Self::Bandpass4(bandpass) => bandpass.compile(setting),
+            Self::Bandpass6(bandpass) => bandpass.compile(setting),
+            Self::Line(line) => line.compile(setting),
+            Self::FrontHorn(horn) => horn.compile(setting),
+            Self::TappedHorn(horn) => horn.compile(setting),
         }
     }
 }

@@ -2,9 +2,8 @@
 
 use std::f64::consts::PI;
 
-use super::{Compiled, Fidelity, Losses};
-use crate::driver::Driver;
-use crate::element::{Diaphragm, MovingCoil};
+use super::{Compiled, Losses, Setting};
+use crate::element::Diaphragm;
 use crate::medium::Air;
 use crate::network::{Network, Node, Opening, Way};
 
@@ -21,6 +20,8 @@ pub struct Radiator {
     pub area: f64,
     /// How many.
     pub count: u32,
+    /// One-way travel, m.
+    pub xmax: Option<f64>,
 }
 
 /// A box with passive radiators.
@@ -57,20 +58,30 @@ impl PassiveRadiator {
         }
     }
 
-    pub(super) fn compile(&self, driver: &Driver, air: &Air, fidelity: Fidelity) -> Compiled {
-        let inside = Node::Inside(0);
-        let tuning = self.tuning(air);
-        let cone = MovingCoil::new(Node::Outside, inside, *driver, fidelity.radiation);
-        let mut network = Network::new(*air, *driver, 1, cone);
+    pub(super) fn compile(&self, setting: &Setting) -> Compiled {
+        let tuning = self.tuning(&setting.air);
+        let mut network = setting.network();
+        let inside = network.node();
+        network.room("Box", inside);
+        setting.mount(&mut network, [Node::Outside, inside]);
         self.losses.install(&mut network, inside, self.volume, 2.0 * PI * tuning.tuning);
-        let Radiator { mass, compliance, resistance, area, count } = self.radiator;
-        let nodes = [inside, Node::Outside];
-        let diaphragm =
-            Diaphragm { nodes, mass, compliance, resistance, area, count, radiation: fidelity.radiation };
-        let element = network.add(diaphragm);
-        let label = "Radiator".to_owned();
-        let total = f64::from(count) * area;
-        network.openings.push(Opening { label, way: Way::Diaphragm, element, terminal: 1, area: total });
+        self.radiator.install(&mut network, inside, setting.fidelity.radiation);
         Compiled { radiator_tuning: Some(tuning), ..Compiled::of(network) }
+    }
+}
+
+impl Radiator {
+    fn install(&self, network: &mut Network, inside: Node, radiation: bool) {
+        let Self { mass, compliance, resistance, area, count, xmax } = *self;
+        let nodes = [inside, Node::Outside];
+        let element = network.add(Diaphragm { nodes, mass, compliance, resistance, area, count, radiation });
+        network.openings.push(Opening {
+            label: if count > 1 { "Radiators".to_owned() } else { "Radiator".to_owned() },
+            way: Way::Diaphragm,
+            element,
+            terminal: 1,
+            area: f64::from(count) * area,
+            xmax,
+        });
     }
 }

@@ -2,12 +2,11 @@
 
 use std::f64::consts::PI;
 
-use super::{CompileError, Compiled, Fidelity, Losses, rising_root};
+use super::{CompileError, Compiled, Fidelity, Losses, Setting, rising_root};
 use crate::Complex;
-use crate::driver::Driver;
-use crate::element::{At, Duct, Element, End, Mass, MovingCoil};
-use crate::medium::{Air, CrossSection};
-use crate::network::{Network, Node, Opening, Way};
+use crate::element::{At, Duct, Element, End, Mass};
+use crate::medium::{Air, CrossSection, Space};
+use crate::network::{Network, Node, Opening, Path, Way};
 
 /// Below this a hole in the wall is a hole, not a port, m.
 const SHORTEST_PORT: f64 = 1e-3;
@@ -25,6 +24,8 @@ pub struct Port {
     pub inner: End,
     /// The end outside.
     pub outer: End,
+    /// How much farther its mouth has to the listener than the cone, m.
+    pub path: f64,
 }
 
 /// A chamber with one or more ports: a ported box by itself, and what bandpass boxes are made of.
@@ -83,10 +84,9 @@ impl Port {
     }
 
     fn admittance(&self, length: f64, frequency: f64, air: &Air, fidelity: Fidelity) -> Complex {
-        let at = At { omega: 2.0 * PI * frequency, volts: 0.0, air };
-        let zero = Complex::new(0.0, 0.0);
-        let (mut y, mut source) = ([zero; 4], [zero; 2]);
-        self.element([Node::Inside(0), Node::Outside], length, air, fidelity).admit(&at, &mut y, &mut source);
+        let at = At { omega: 2.0 * PI * frequency, air, space: Space::Half };
+        let mut y = [Complex::new(0.0, 0.0); 4];
+        self.element([Node::Inside(0), Node::Outside], length, air, fidelity).admit(&at, &mut y);
         y[0]
     }
 }
@@ -123,13 +123,13 @@ impl Ported {
         let open = self.ports.iter().position(|port| port.length.is_none());
         match (self.tuning, open) {
             (None, None) => Ok(with(0.0)),
-            (None, Some(port)) => Err(CompileError::LengthUnknown { port }),
-            (Some(_), None) => Err(CompileError::NothingToTune),
+            (None, Some(port)) => Err(CompileError::LengthUnknown { port, front: false }),
+            (Some(_), None) => Err(CompileError::NothingToTune { front: false }),
             (Some(tuning), Some(_)) => {
                 let susceptance = |length: f64| self.susceptance(&with(length), tuning, air, fidelity);
                 if susceptance(SHORTEST_PORT) > 0.0 {
                     let highest = self.tuning_of(&with(SHORTEST_PORT), air, fidelity);
-                    return Err(CompileError::TuningTooHigh { highest });
+                    return Err(CompileError::TuningTooHigh { highest, front: false });
                 }
                 Ok(with(rising_root(SHORTEST_PORT, air.speed / (4.0 * tuning), susceptance)))
             }
@@ -161,31 +161,42 @@ impl Ported {
     ) {
         let omega = 2.0 * PI * tuning.reactance;
         self.losses.install(network, inside, self.volume, omega);
-        let air = network.air;
-        for (port, found) in self.ports.iter().zip(&tuning.ports) {
-            let element = port.element([inside, beyond], found.length, &air, fidelity);
-            network.elements.push(element);
-            network.openings.push(Opening {
-                label: format!("Port {}", network.openings.len() + 1),
-                way: Way::Port,
-                element: network.elements.len() - 1,
-                terminal: 1,
-                area: port.section.area() * f64::from(port.count),
-            });
-        }
+        install_ports(&self.ports, network, [inside, beyond], tuning, fidelity);
     }
 
-    pub(super) fn compile(
-        &self,
-        driver: &Driver,
-        air: &Air,
-        fidelity: Fidelity,
-    ) -> Result<Compiled, CompileError> {
-        let tuning = self.tune(air, fidelity)?;
-        let inside = Node::Inside(0);
-        let cone = MovingCoil::new(Node::Outside, inside, *driver, fidelity.radiation);
-        let mut network = Network::new(*air, *driver, 1, cone);
-        self.install(&mut network, [inside, Node::Outside], &tuning, fidelity);
+    pub(super) fn compile(&self, setting: &Setting) -> Result<Compiled, CompileError> {
+        let tuning = self.tune(&setting.air, setting.fidelity)?;
+        let mut network = setting.network();
+        let inside = network.node();
+        network.room("Box", inside);
+        setting.mount(&mut network, [Node::Outside, inside]);
+        self.install(&mut network, [inside, Node::Outside], &tuning, setting.fidelity);
         Ok(Compiled { port_tuning: Some(tuning), ..Compiled::of(network) })
+    }
+}
+
+/// Adds ports of found lengths between two nodes.
+pub(super) fn install_ports(
+    ports: &[Port],
+    network: &mut Network,
+    [inside, beyond]: [Node; 2],
+    tuning: &PortTuning,
+    fidelity: Fidelity,
+) {
+    let air = network.air;
+    for (port, found) in ports.iter().zip(&tuning.ports) {
+        network.elements.push(port.element([inside, beyond], found.length, &air, fidelity));
+        let element = network.elements.len() - 1;
+        network.openings.push(Opening {
+            label: format!("Port {}", network.openings.len() + 1),
+            way: Way::Port,
+            element,
+            terminal: 1,
+            area: port.section.area() * f64::from(port.count),
+            xmax: None,
+        });
+        if beyond == Node::Outside && port.path > 0.0 {
+            network.paths.push(Path { element, terminal: 1, distance: port.path });
+        }
     }
 }

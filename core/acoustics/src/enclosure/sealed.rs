@@ -2,9 +2,8 @@
 
 use std::f64::consts::PI;
 
-use super::{Compiled, Fidelity, Losses};
+use super::{Compiled, Losses, Setting};
 use crate::driver::Driver;
-use crate::element::MovingCoil;
 use crate::medium::Air;
 use crate::network::{Network, Node};
 
@@ -42,16 +41,20 @@ impl Sealed {
     }
 
     /// Adds the chamber at a node.
-    pub(super) fn install(&self, network: &mut Network, inside: Node, closed_box: ClosedBox) {
-        self.losses.install(network, inside, self.volume, 2.0 * PI * closed_box.fc);
+    pub(super) fn install(&self, network: &mut Network, inside: Node) {
+        let fc = self.closed_box(&network.driver, &network.air).fc;
+        self.losses.install(network, inside, self.volume, 2.0 * PI * fc);
     }
 
-    pub(super) fn compile(&self, driver: &Driver, air: &Air, fidelity: Fidelity) -> Compiled {
-        let inside = Node::Inside(0);
-        let closed_box = self.closed_box(driver, air);
-        let cone = MovingCoil::new(Node::Outside, inside, *driver, fidelity.radiation);
-        let mut network = Network::new(*air, *driver, 1, cone);
-        self.install(&mut network, inside, closed_box);
-        Compiled { closed_box: Some(closed_box), ..Compiled::of(network) }
+    pub(super) fn compile(&self, setting: &Setting) -> Compiled {
+        let mut network = setting.network();
+        let inside = network.node();
+        network.room("Box", inside);
+        setting.mount(&mut network, [Node::Outside, inside]);
+        self.install(&mut network, inside);
+        Compiled {
+            closed_box: Some(self.closed_box(&setting.driver(), &setting.air)),
+            ..Compiled::of(network)
+        }
     }
 }

@@ -1,7 +1,13 @@
 //! What sound travels in.
 
 mod air;
+mod fill;
+mod space;
+mod stuffing;
 mod viscothermal;
 
 pub use air::Air;
+pub use fill::{Fill, Frame};
+pub use space::Space;
+pub use stuffing::Stuffing;
 pub use viscothermal::{CrossSection, WallLosses};

@@ -1,15 +1,15 @@
-//! What a cabinet compiles to: nodes that carry pressure, elements between them that carry volume
-//! velocity.
+//! What a cabinet compiles to: nodes that carry pressure or voltage, elements between them that
+//! carry volume velocity or current.
 
 use crate::driver::Driver;
-use crate::element::{Element, MovingCoil};
-use crate::medium::Air;
+use crate::element::Element;
+use crate::medium::{Air, Space};
 pub use crate::node::Node;
 
 /// What air leaves through.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Way {
-    /// A port: its air speed matters.
+    /// A port, or the mouth of a line or horn: its air speed matters.
     Port,
     /// A passive diaphragm: its travel matters.
     Diaphragm,
@@ -28,6 +28,47 @@ pub struct Opening {
     pub terminal: usize,
     /// Area of the mouth or of the moving surface, m2.
     pub area: f64,
+    /// One-way travel that a diaphragm can make, m.
+    pub xmax: Option<f64>,
+}
+
+/// A driven cone, or several side by side that move as one.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Cone {
+    /// Which element, by position in [`Network::elements`]; terminal 0 is its front, terminal 1 its
+    /// rear.
+    pub element: usize,
+    /// Moving area, m2.
+    pub area: f64,
+}
+
+/// A chamber whose pressure is reported.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Room {
+    /// What to call it.
+    pub label: &'static str,
+    /// Where its pressure stands.
+    pub node: Node,
+}
+
+/// An extra way that sound travels before it meets the rest.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Path {
+    /// The element that sounds.
+    pub element: usize,
+    /// Its terminal at the outside.
+    pub terminal: usize,
+    /// How much farther it has to the listener than the nearest, m.
+    pub distance: f64,
+}
+
+/// What the level of a design is compared with.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Reference {
+    /// The level that the driver's parameters promise for its piston band.
+    Piston,
+    /// The highest level of the passband.
+    Passband,
 }
 
 /// A compiled cabinet.
@@ -35,22 +76,61 @@ pub struct Opening {
 pub struct Network {
     /// The air everywhere in it.
     pub air: Air,
-    /// The driver, for its electrical side.
+    /// The space it radiates into.
+    pub space: Space,
+    /// All drivers together as one behind its cable, for what follows from parameters alone.
     pub driver: Driver,
+    /// Resistance of the coils alone, ohm: what turns current into heat.
+    pub coil_resistance: f64,
     /// Number of inside nodes.
     pub nodes: usize,
     /// Everything between the nodes.
     pub elements: Vec<Box<dyn Element>>,
-    /// Which element is the driver.
-    pub cone: usize,
-    /// Ports and the like whose air speed is reported.
+    /// The driven cones.
+    pub cones: Vec<Cone>,
+    /// Ports and the like whose air speed or travel is reported.
     pub openings: Vec<Opening>,
+    /// Chambers whose pressure is reported.
+    pub rooms: Vec<Room>,
+    /// Longer ways to the listener; what is not named here has none.
+    pub paths: Vec<Path>,
+    /// What the level is compared with.
+    pub reference: Reference,
 }
 
 impl Network {
-    /// A network of one driver and nothing else yet.
-    pub fn new(air: Air, driver: Driver, nodes: usize, cone: MovingCoil) -> Self {
-        Self { air, driver, nodes, elements: vec![Box::new(cone)], cone: 0, openings: Vec::new() }
+    /// An empty network for all drivers together as one, with coils of a resistance (ohm).
+    pub fn new(air: Air, driver: Driver, coil_resistance: f64) -> Self {
+        Self {
+            air,
+            space: Space::Half,
+            driver,
+            coil_resistance,
+            nodes: 0,
+            elements: Vec::new(),
+            cones: Vec::new(),
+            openings: Vec::new(),
+            rooms: Vec::new(),
+            paths: Vec::new(),
+            reference: Reference::Piston,
+        }
+    }
+
+    /// One more inside node.
+    pub fn node(&mut self) -> Node {
+        self.nodes += 1;
+        Node::Inside(self.nodes - 1)
+    }
+
+    /// Names a node whose pressure is reported.
+    pub fn room(&mut self, label: &'static str, node: Node) {
+        self.rooms.push(Room { label, node });
+    }
+
+    /// Piston-band level at 1 m that the parameters promise at a drive (V RMS), dB re 20 uPa.
+    pub fn piston_level(&self, volts: f64) -> f64 {
+        let narrowing = 2.0 * std::f64::consts::PI / self.space.angle();
+        self.driver.reference_level(volts, &self.air) + 20.0 * narrowing.log10()
     }
 
     /// Adds an element and returns its position.

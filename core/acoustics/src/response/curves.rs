@@ -3,11 +3,10 @@
 use std::f64::consts::{PI, SQRT_2};
 
 use super::FrequencyGrid;
+use crate::Complex;
 use crate::driver::REFERENCE_PRESSURE;
-use crate::element::coil_current;
 use crate::network::Network;
 use crate::solve::Solver;
-use crate::{Complex, J};
 
 /// Neighbouring frequencies closer than this ratio serve for the group delay: the central difference is
 /// then right to about a thousandth of the delay of a resonance with Q 5.
@@ -18,25 +17,26 @@ const DELAY_STEP: f64 = 1e-4;
 /// The response of a network to one drive, every vector `[n]` over the same `n` frequencies.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Response {
+    /// The drive, V RMS.
+    pub volts: f64,
     /// Hz.
     pub frequency: Vec<f64>,
-    /// Pressure at 1 m in half space without the travel time, Pa RMS.
+    /// Pressure at 1 m in the space of the network, without the travel time, Pa RMS.
     pub pressure: Vec<Complex>,
     /// Group delay without the travel time, s.
     pub group_delay: Vec<f64>,
-    /// Velocity of the cone, outward, m/s RMS.
-    pub cone_velocity: Vec<Complex>,
-    /// Mean air velocity in each opening, outward, m/s RMS; `[openings][n]`.
+    /// Velocity of each cone, outward, m/s RMS; `[cones][n]`.
+    pub cone_velocity: Vec<Vec<Complex>>,
+    /// Mean air velocity in each opening, or velocity of each radiator, outward, m/s RMS; `[openings][n]`.
     pub opening_velocity: Vec<Vec<Complex>>,
-    /// Electrical impedance, ohm.
+    /// Pressure in each chamber, Pa RMS; `[rooms][n]`.
+    pub room_pressure: Vec<Vec<Complex>>,
+    /// Electrical impedance at the amplifier, ohm.
     pub impedance: Vec<Complex>,
     /// Current, A RMS.
     pub current: Vec<Complex>,
-}
-
-/// Pressure at 1 m in half space of a volume velocity (m3/s): `j omega rho U/(2 pi r)`.
-fn pressure_at_one_metre(density: f64, omega: f64, outflow: Complex) -> Complex {
-    J * omega * density * outflow / (2.0 * PI)
+    /// Power that leaves as sound, W.
+    pub radiated: Vec<f64>,
 }
 
 impl Response {
@@ -44,36 +44,43 @@ impl Response {
     pub fn of(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
         let frequency = grid.frequencies().to_vec();
         let n = frequency.len();
+        let lists = |count: usize| (0..count).map(|_| Vec::with_capacity(n)).collect::<Vec<_>>();
         let mut response = Self {
+            volts,
             pressure: Vec::with_capacity(n),
-            group_delay: Vec::with_capacity(n),
-            cone_velocity: Vec::with_capacity(n),
-            opening_velocity: network.openings.iter().map(|_| Vec::with_capacity(n)).collect(),
+            group_delay: Vec::new(),
+            cone_velocity: lists(network.cones.len()),
+            opening_velocity: lists(network.openings.len()),
+            room_pressure: lists(network.rooms.len()),
             impedance: Vec::with_capacity(n),
             current: Vec::with_capacity(n),
+            radiated: Vec::with_capacity(n),
             frequency,
         };
         let mut solver = Solver::new(network);
         for index in 0..n {
-            response.push(network, &mut solver, index, volts);
+            response.push(network, &mut solver, index);
         }
         response.group_delay = (0..n).map(|index| response.delay_at(&mut solver, index)).collect();
         response
     }
 
-    fn push(&mut self, network: &Network, solver: &mut Solver<'_>, index: usize, volts: f64) {
-        let frequency = self.frequency[index];
-        let omega = 2.0 * PI * frequency;
-        solver.solve(frequency, volts);
-        self.pressure.push(pressure_at_one_metre(network.air.density, omega, solver.total_outflow()));
-        let velocity = solver.outflow(network.cone, 0) / network.driver.sd;
-        self.cone_velocity.push(velocity);
+    fn push(&mut self, network: &Network, solver: &mut Solver<'_>, index: usize) {
+        solver.solve(self.frequency[index], self.volts);
+        self.pressure.push(solver.heard_pressure());
+        for (cone, velocities) in network.cones.iter().zip(&mut self.cone_velocity) {
+            velocities.push(solver.outflow(cone.element, 0) / cone.area);
+        }
         for (opening, speeds) in network.openings.iter().zip(&mut self.opening_velocity) {
             speeds.push(solver.outflow(opening.element, opening.terminal) / opening.area);
         }
-        let current = coil_current(&network.driver, omega, volts, velocity);
+        for (room, pressures) in network.rooms.iter().zip(&mut self.room_pressure) {
+            pressures.push(solver.pressure(room.node));
+        }
+        let current = solver.current();
         self.current.push(current);
-        self.impedance.push(volts / current);
+        self.impedance.push(self.volts / current);
+        self.radiated.push(solver.radiated());
     }
 
     /// `-d(phase)/d(omega)` as a central difference over log frequency.
@@ -85,29 +92,49 @@ impl Response {
             let step = (self.frequency[index + 1] / self.frequency[index - 1]).ln();
             (self.pressure[index + 1] * self.pressure[index - 1].conj(), step)
         } else {
-            let mut outflow = |f: f64| {
+            let mut pressure = |f: f64| {
                 solver.solve(f, 1.0);
-                solver.total_outflow()
+                solver.heard_pressure()
             };
-            let [below, above] = [-0.5, 0.5].map(|side| outflow(frequency * (side * DELAY_STEP).exp()));
+            let [below, above] = [-0.5, 0.5].map(|side| pressure(frequency * (side * DELAY_STEP).exp()));
             (above * below.conj(), DELAY_STEP)
         };
         -turn.arg() / (2.0 * PI * frequency * step)
     }
 
-    /// Levels, dB re 20 uPa at 1 m in half space.
+    /// Levels, dB re 20 uPa at 1 m.
     pub fn level(&self) -> impl Iterator<Item = f64> {
         self.pressure.iter().map(|p| level_of(*p))
     }
 
-    /// One-way peak excursion of the cone, m.
+    /// One-way peak excursion of the cone that moves farthest, m.
     pub fn excursion(&self) -> impl Iterator<Item = f64> {
-        self.cone_velocity.iter().zip(&self.frequency).map(|(v, f)| excursion_of(*v, *f))
+        (0..self.frequency.len()).map(|index| self.excursion_at(index))
+    }
+
+    pub(super) fn excursion_at(&self, index: usize) -> f64 {
+        let fastest = self.cone_velocity.iter().map(|cone| cone[index].norm()).fold(0.0, f64::max);
+        travel(fastest, self.frequency[index])
     }
 
     /// Peak air speed in one opening, m/s.
     pub fn air_speed(&self, opening: usize) -> impl Iterator<Item = f64> {
         self.opening_velocity[opening].iter().map(|v| SQRT_2 * v.norm())
+    }
+
+    /// One-way peak excursion of what closes one opening, m.
+    pub fn opening_travel(&self, opening: usize) -> impl Iterator<Item = f64> {
+        self.opening_velocity[opening].iter().zip(&self.frequency).map(|(v, f)| travel(v.norm(), *f))
+    }
+
+    /// Real power at the terminals, W.
+    pub fn power(&self) -> impl Iterator<Item = f64> {
+        self.current.iter().map(|current| self.volts * current.re)
+    }
+
+    /// Share of the real power that leaves as sound.
+    pub fn efficiency(&self) -> impl Iterator<Item = f64> {
+        self.radiated.iter().zip(self.power()).map(|(radiated, power)| radiated / power)
     }
 }
 
@@ -115,6 +142,7 @@ pub(super) fn level_of(pressure: Complex) -> f64 {
     20.0 * (pressure.norm() / REFERENCE_PRESSURE).log10()
 }
 
-pub(super) fn excursion_of(velocity: Complex, frequency: f64) -> f64 {
-    SQRT_2 * velocity.norm() / (2.0 * PI * frequency)
+/// One-way peak travel of a velocity (m/s RMS).
+fn travel(velocity: f64, frequency: f64) -> f64 {
+    SQRT_2 * velocity / (2.0 * PI * frequency)
 }

@@ -2,9 +2,9 @@
 
 use std::f64::consts::SQRT_2;
 
-use super::curves::{excursion_of, level_of};
+use super::curves::level_of;
 use super::{FrequencyGrid, Response};
-use crate::network::{Network, Way};
+use crate::network::{Network, Reference, Way};
 
 /// Span and density of the grid that figures are searched on; roots are then refined, so its
 /// spacing only decides how narrow a feature may be and still be seen.
@@ -27,7 +27,9 @@ pub struct Peak {
 /// Figures of one network at one drive.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Figures {
-    /// Piston-band level from the driver's parameters at this drive, dB.
+    /// What F3, F6 and F10 refer to.
+    pub reference: Reference,
+    /// Its level at this drive, dB.
     pub reference_level: f64,
     /// Lowest frequencies within 3, 6 and 10 dB of the reference level, Hz.
     pub f3: Option<f64>,
@@ -35,20 +37,32 @@ pub struct Figures {
     pub f6: Option<f64>,
     /// See `f3`.
     pub f10: Option<f64>,
+    /// Where the band that begins at F3 falls by 3 dB again, Hz, if it does below 1 kHz.
+    pub f3_upper: Option<f64>,
     /// Highest level between 5 Hz and 1 kHz, dB.
     pub level_peak: Peak,
+    /// How far the deepest dip between two peaks of the passband lies below the highest of them, dB.
+    pub ripple: f64,
     /// Largest one-way cone excursion from F3 up, m.
     pub excursion_in_band: Option<Peak>,
+    /// Where the cone stands stillest between two maxima of its travel, m.
+    pub excursion_minimum: Option<Peak>,
+    /// Largest one-way travel of a passive radiator from F3 up, m.
+    pub radiator_travel: Option<Peak>,
     /// Lowest frequency above which the cone stays within Xmax at this drive, Hz.
     pub within_xmax_above: Option<f64>,
     /// Fastest air in any opening, peak m/s.
     pub air_speed: Option<Peak>,
+    /// Which opening that is, by position.
+    pub fastest_opening: Option<usize>,
     /// Lowest impedance from 10 Hz up, ohm.
     pub impedance_minimum: Peak,
-    /// Impedance minimum between the two peaks of a ported box, Hz.
+    /// Impedance minimum between the first two peaks, Hz.
     pub impedance_dip: Option<f64>,
     /// Largest group delay from F10 up, s.
     pub group_delay: Peak,
+    /// Highest share of the real power that leaves as sound.
+    pub efficiency: Peak,
 }
 
 impl Figures {
@@ -75,23 +89,86 @@ impl<'a> Search<'a> {
     }
 
     fn figures(&self) -> Figures {
-        let reference_level = self.network.driver.reference_level(self.volts, &self.network.air);
+        let level: Reading = &|r, k| level_of(r.pressure[k]);
+        let level_peak = self.largest(level, SEARCH_FROM, SEARCH_TO);
+        let reference_level = match self.network.reference {
+            Reference::Piston => self.network.piston_level(self.volts),
+            Reference::Passband => level_peak.value,
+        };
         let [f3, f6, f10] = [3.0, 6.0, 10.0].map(|drop| self.lowest_within(reference_level - drop));
+        let f3_upper = f3.and_then(|f3| self.falls_below(reference_level - 3.0, f3));
         let impedance: Reading = &|r, k| -r.impedance[k].norm();
         let lowest = self.largest(impedance, 10.0, SEARCH_TO);
+        let (air_speed, fastest_opening) = self.air_speed().unzip();
+        let efficiency: Reading = &|r, k| r.radiated[k] / (r.volts * r.current[k].re);
         Figures {
+            reference: self.network.reference,
             reference_level,
             f3,
             f6,
             f10,
-            level_peak: self.largest(&|r, k| level_of(r.pressure[k]), SEARCH_FROM, SEARCH_TO),
-            excursion_in_band: f3.map(|f3| self.largest(&excursion_at, f3, SEARCH_TO)),
+            f3_upper,
+            level_peak,
+            ripple: f3.map_or(0.0, |f3| self.ripple(f3, f3_upper.unwrap_or(SEARCH_TO))),
+            excursion_in_band: f3.map(|f3| self.largest(&|r, k| r.excursion_at(k), f3, SEARCH_TO)),
+            excursion_minimum: self.excursion_minimum(),
+            radiator_travel: f3.and_then(|f3| self.radiator_travel(f3)),
             within_xmax_above: self.within_xmax_above(),
-            air_speed: self.air_speed(),
+            air_speed,
+            fastest_opening,
             impedance_minimum: Peak { value: -lowest.value, ..lowest },
             impedance_dip: self.impedance_dip(impedance),
             group_delay: self.largest(&|r, k| r.group_delay[k], f10.unwrap_or(SEARCH_FROM), SEARCH_TO),
+            efficiency: self.largest(efficiency, SEARCH_FROM, SEARCH_TO),
         }
+    }
+
+    /// Where the level first falls below a threshold above a frequency.
+    fn falls_below(&self, threshold: f64, from: f64) -> Option<f64> {
+        let below = |r: &Response, k: usize| level_of(r.pressure[k]) < threshold;
+        let start = self.response.frequency.partition_point(|f| *f <= from);
+        let index = (start..self.response.frequency.len()).find(|&k| below(&self.response, k))?;
+        Some(self.refine(index, below))
+    }
+
+    fn ripple(&self, from: f64, to: f64) -> f64 {
+        let frequency = &self.response.frequency;
+        let [start, end] = [from, to].map(|at| frequency.partition_point(|f| *f < at));
+        let levels: Vec<f64> = self.response.pressure[start..end].iter().map(|p| level_of(*p)).collect();
+        let mut deepest = 0.0f64;
+        for dip in 1..levels.len().saturating_sub(1) {
+            if levels[dip] <= levels[dip - 1] && levels[dip] < levels[dip + 1] {
+                let highest = |side: &[f64]| side.iter().copied().fold(f64::MIN, f64::max);
+                let (left, right) = (highest(&levels[..dip]), highest(&levels[dip..]));
+                if left.min(right) > levels[dip] {
+                    deepest = deepest.max(left.max(right) - levels[dip]);
+                }
+            }
+        }
+        deepest
+    }
+
+    /// The first place below 300 Hz where the travel has a minimum between two maxima.
+    fn excursion_minimum(&self) -> Option<Peak> {
+        let below = self.response.frequency.partition_point(|f| *f < 300.0);
+        let travel: Vec<f64> = (0..=below).map(|k| self.response.excursion_at(k)).collect();
+        let least = (1..below).find(|&k| travel[k] <= travel[k - 1] && travel[k] < travel[k + 1])?;
+        let frequency = &self.response.frequency;
+        let found = self.largest(&|r, k| -r.excursion_at(k), frequency[least - 1], frequency[least + 1]);
+        Some(Peak { value: -found.value, ..found })
+    }
+
+    fn radiator_travel(&self, from: f64) -> Option<Peak> {
+        let openings = self.network.openings.iter().enumerate();
+        openings
+            .filter(|(_, opening)| opening.way == Way::Diaphragm)
+            .map(|(opening, _)| {
+                let travel = |r: &Response, k: usize| {
+                    SQRT_2 * r.opening_velocity[opening][k].norm() / (std::f64::consts::TAU * r.frequency[k])
+                };
+                self.largest(&travel, from, SEARCH_TO)
+            })
+            .max_by(|a, b| a.value.total_cmp(&b.value))
     }
 
     /// Lowest frequency at which the level reaches a threshold.
@@ -103,7 +180,7 @@ impl<'a> Search<'a> {
 
     fn within_xmax_above(&self) -> Option<f64> {
         let xmax = self.network.driver.xmax?;
-        let within = |r: &Response, k: usize| excursion_at(r, k) <= xmax;
+        let within = |r: &Response, k: usize| r.excursion_at(k) <= xmax;
         let points = self.response.frequency.len();
         let first_within = (0..points).rposition(|k| !within(&self.response, k)).map_or(0, |k| k + 1);
         (first_within < points).then(|| self.refine(first_within, within))
@@ -131,14 +208,14 @@ impl<'a> Search<'a> {
         Response::of(self.network, &FrequencyGrid::single(frequency), self.volts)
     }
 
-    fn air_speed(&self) -> Option<Peak> {
+    fn air_speed(&self) -> Option<(Peak, usize)> {
         (0..self.network.openings.len())
             .filter(|&opening| self.network.openings[opening].way == Way::Port)
             .map(|opening| {
                 let speed = |r: &Response, k: usize| SQRT_2 * r.opening_velocity[opening][k].norm();
-                self.largest(&speed, SEARCH_FROM, SEARCH_TO)
+                (self.largest(&speed, SEARCH_FROM, SEARCH_TO), opening)
             })
-            .max_by(|a, b| a.value.total_cmp(&b.value))
+            .max_by(|a, b| a.0.value.total_cmp(&b.0.value))
     }
 
     /// The dip between the first two impedance maxima, where there are two below 500 Hz.
@@ -175,8 +252,4 @@ impl<'a> Search<'a> {
         let refined = Peak { value: reading(&self.at(vertex), 0), frequency: vertex };
         if refined.value > on_grid.value { refined } else { on_grid }
     }
-}
-
-fn excursion_at(response: &Response, index: usize) -> f64 {
-    excursion_of(response.cone_velocity[index], response.frequency[index])
 }

@@ -3,7 +3,11 @@
 mod curves;
 mod figures;
 mod grid;
+mod limits;
+mod transient;
 
 pub use curves::Response;
 pub use figures::{Figures, Peak};
 pub use grid::{FrequencyGrid, GridError};
+pub use limits::{Allowance, Ceiling, Limit};
+pub use transient::{Burst, Excitation, Transient};

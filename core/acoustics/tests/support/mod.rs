@@ -1,13 +1,14 @@
 //! Random drivers and cabinets.
 #![allow(dead_code)]
 
-use oak_acoustics::driver::{Driver, Sheet};
+use oak_acoustics::driver::{Change, Coils, Driver, DualCoil, Isobaric, Motor, Sheet, SheetCoils, Wiring};
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
-    Aperiodic, Bandpass4, Bandpass6, Enclosure, FrontPath, Losses, PassiveRadiator, Port, Ported, Radiator,
-    Sealed,
+    Aperiodic, Bandpass4, Bandpass6, Enclosure, FrontHorn, FrontPath, Line, Losses, Mouth, OpenBaffle,
+    PassiveRadiator, Port, Ported, Radiator, Sealed, TappedHorn,
 };
-use oak_acoustics::medium::{Air, CrossSection};
+use oak_acoustics::medium::{Air, CrossSection, Fill, Frame};
+use oak_acoustics::profile::{Flare, Profile, Segment};
 use proptest::prelude::*;
 
 /// A 250 mm woofer without coil inductance.
@@ -65,7 +66,14 @@ fn any_sealed() -> impl Strategy<Value = Sealed> {
 
 fn any_ported() -> impl Strategy<Value = Ported> {
     let port = (any_section(), 0.02f64..1.5, 1u32..5, any_end(), any_end()).prop_map(
-        |(section, length, count, inner, outer)| Port { section, length: Some(length), count, inner, outer },
+        |(section, length, count, inner, outer)| Port {
+            section,
+            length: Some(length),
+            count,
+            inner,
+            outer,
+            path: 0.0,
+        },
     );
     (0.005f64..0.5, any_losses(), proptest::collection::vec(port, 1..4))
         .prop_map(|(volume, losses, ports)| Ported { volume, losses, ports, tuning: None })
@@ -73,8 +81,91 @@ fn any_ported() -> impl Strategy<Value = Ported> {
 
 fn any_radiator() -> impl Strategy<Value = Radiator> {
     (0.02f64..1.0, 1e-4f64..3e-3, 0.1f64..8.0, 0.008f64..0.12, 1u32..5).prop_map(
-        |(mass, compliance, resistance, area, count)| Radiator { mass, compliance, resistance, area, count },
+        |(mass, compliance, resistance, area, count)| Radiator {
+            mass,
+            compliance,
+            resistance,
+            area,
+            count,
+            xmax: None,
+        },
     )
+}
+
+/// Any driver changed, wired and paired in any way.
+pub fn any_motor() -> impl Strategy<Value = Motor> {
+    let coils = prop_oneof![
+        Just(Coils::Series),
+        Just(Coils::Parallel),
+        Just(Coils::One),
+        (0.0f64..20.0).prop_map(|resistance| Coils::OneBraked { resistance }),
+    ];
+    let stated = prop_oneof![Just(SheetCoils::Series), Just(SheetCoils::Parallel)];
+    let coils = proptest::option::of((stated, coils));
+    let change = (0.0f64..0.1, 0.0f64..0.3, -10.0f64..150.0, coils).prop_map(
+        |(added_mass, softening, coil_heat, coils)| Change {
+            added_mass,
+            softening,
+            coil_heat,
+            coils: coils.map_or(DualCoil::AsStated, |(stated, used)| DualCoil::Rewired { stated, used }),
+        },
+    );
+    let isobaric = (any::<bool>(), proptest::option::of(1e-4f64..0.02))
+        .prop_map(|(in_series, trapped)| Isobaric { in_series, trapped });
+    (any_driver(), change, 1u32..4, 1u32..4, proptest::option::of(isobaric), 0.0f64..2.0).prop_map(
+        |(driver, change, series, parallel, isobaric, series_resistance)| Motor {
+            driver: change.apply(&driver),
+            wiring: Wiring { series, parallel },
+            isobaric,
+            series_resistance: if series_resistance < 0.5 { 0.0 } else { series_resistance },
+        },
+    )
+}
+
+fn any_fill() -> impl Strategy<Value = Option<Fill>> {
+    let frame = prop_oneof![Just(Frame::Rigid), Just(Frame::Limp)];
+    proptest::option::of((2.0f64..60.0, frame).prop_map(|(density, frame)| Fill::polyester(density, frame)))
+}
+
+/// Any way that can be shaped.
+pub fn any_profile() -> impl Strategy<Value = Profile> {
+    let flare = prop_oneof![
+        Just(Flare::Conical),
+        Just(Flare::Exponential),
+        (0.0f64..3.0).prop_map(|t| Flare::Hyperbolic { t }),
+        Just(Flare::Tractrix),
+        Just(Flare::Parabolic),
+    ];
+    let width = proptest::option::of(0.1f64..0.8);
+    let segment = (flare, 0.1f64..2.0, 0.002f64..0.2, 0.002f64..0.2, width, any_fill()).prop_map(
+        |(flare, length, start, end, width, fill)| {
+            let fits = flare.check(length, start, end).is_ok();
+            Segment { flare: if fits { flare } else { Flare::Conical }, length, start, end, width, fill }
+        },
+    );
+    proptest::collection::vec(segment, 1..4).prop_map(|segments| Profile { segments })
+}
+
+fn any_line() -> impl Strategy<Value = Line> {
+    let open = (any_mouth(), 0.0f64..1.0).prop_map(|(end, path)| Mouth::Open { end, path });
+    let mouth = prop_oneof![open, any_ported().prop_map(|ported| Mouth::Ports(ported.ports))];
+    let stub = proptest::option::of(any_profile().prop_map(|profile| profile.segments[0]));
+    (
+        any_profile(),
+        0.0f64..0.9,
+        proptest::option::of(any_sealed()),
+        stub,
+        proptest::option::of(any_end()),
+        mouth,
+    )
+        .prop_map(|(profile, at, chamber, stub, inner, mouth)| {
+            let driver_at = if at < 0.3 { 0.0 } else { at * profile.length() };
+            Line { profile, driver_at, chamber, stub, inner, mouth }
+        })
+}
+
+fn any_mouth() -> impl Strategy<Value = End> {
+    prop_oneof![Just(End::Free), Just(End::Flanged), Just(End::Mouth)]
 }
 
 /// Any cabinet of any family.
@@ -83,8 +174,18 @@ pub fn any_enclosure() -> impl Strategy<Value = Enclosure> {
         Enclosure::PassiveRadiator(PassiveRadiator { volume, losses, radiator })
     });
     let path = prop_oneof![Just(FrontPath::Parallel), Just(FrontPath::Series)];
+    let front_horn = (any_sealed(), proptest::option::of(any_sealed()), any_profile(), any_mouth()).prop_map(
+        |(rear, throat, profile, mouth)| Enclosure::FrontHorn(FrontHorn { rear, throat, profile, mouth }),
+    );
+    let tapped = (any_profile(), 0.0f64..0.4, 0.5f64..0.95, any_mouth()).prop_map(
+        |(profile, first, second, mouth)| {
+            let taps = [first, second].map(|part| part * profile.length());
+            Enclosure::TappedHorn(TappedHorn { profile, taps, mouth })
+        },
+    );
     prop_oneof![
         Just(Enclosure::InfiniteBaffle),
+        (0.05f64..2.0).prop_map(|path| Enclosure::OpenBaffle(OpenBaffle { path })),
         any_sealed().prop_map(Enclosure::Sealed),
         (any_sealed(), 1e2f64..1e6)
             .prop_map(|(chamber, resistance)| Enclosure::Aperiodic(Aperiodic { chamber, resistance })),
@@ -97,5 +198,8 @@ pub fn any_enclosure() -> impl Strategy<Value = Enclosure> {
             front,
             path
         })),
+        any_line().prop_map(Enclosure::Line),
+        front_horn,
+        tapped,
     ]
 }

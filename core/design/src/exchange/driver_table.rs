@@ -7,7 +7,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::field::{Field, driver_fields};
-use crate::file::{RawDriver, Typed};
+use crate::file::{RawDriver, RawSheetCoils, Typed};
 use crate::resolve::resolve_driver;
 
 /// Most rows in one table.
@@ -104,6 +104,7 @@ enum Column {
     Name,
     Maker,
     Notes,
+    Coils,
     Value(&'static Field, Option<&'static Unit>),
     Ignored,
 }
@@ -168,6 +169,12 @@ impl Table {
             report("", format!("has {} cells, and the header has {}", record.len(), columns.len()));
             return;
         }
+        let mut coils = record.iter().zip(columns).filter(|(_, column)| matches!(column, Column::Coils));
+        if let Some((cell, _)) = coils.find(|(cell, _)| !cell.is_empty() && coils_named(cell).is_none()) {
+            let allowed: Vec<_> = RawSheetCoils::ALL.iter().map(|(_, name)| *name).collect();
+            report("coils", format!("\"{cell}\" is not one of {}", allowed.join(", ")));
+            return;
+        }
         match resolve_driver(&driver) {
             Ok(_) => self.drivers.push(driver),
             Err(found) => found.iter().for_each(|problem| report(&problem.field, problem.kind.to_string())),
@@ -228,6 +235,7 @@ fn column(header: &str) -> Result<Column, TableError> {
             "name" | "model" => Column::Name,
             "maker" | "brand" => Column::Maker,
             "notes" => Column::Notes,
+            "coils" => Column::Coils,
             _ => Column::Ignored,
         });
     };
@@ -255,6 +263,7 @@ fn row(record: &csv::StringRecord, columns: &[Column]) -> RawDriver {
             Column::Name => cell.clone_into(&mut driver.name),
             Column::Maker => cell.clone_into(&mut driver.maker),
             Column::Notes => cell.clone_into(&mut driver.notes),
+            Column::Coils => driver.coils = coils_named(cell),
             Column::Value(field, unit) => {
                 if let Some(value) = driver.value_mut(field.name()) {
                     *value = Some(typed(cell, *unit));
@@ -266,6 +275,10 @@ fn row(record: &csv::StringRecord, columns: &[Column]) -> RawDriver {
     driver
 }
 
+fn coils_named(cell: &str) -> Option<RawSheetCoils> {
+    RawSheetCoils::ALL.iter().find(|(_, name)| *name == cell).map(|(coils, _)| *coils)
+}
+
 /// The header's unit goes to cells that are a bare number.
 fn typed(cell: &str, unit: Option<&Unit>) -> Typed {
     let bare = cell.chars().all(|c| c.is_ascii_digit() || " .,-+−/eE".contains(c));
@@ -275,6 +288,10 @@ fn typed(cell: &str, unit: Option<&Unit>) -> Typed {
     }
 }
 
+fn coils(driver: &RawDriver) -> &'static str {
+    RawSheetCoils::ALL.iter().find(|(coils, _)| driver.coils == Some(*coils)).map_or("", |(_, name)| name)
+}
+
 /// Writes drivers as a table that [`read_driver_table`] reads back as they were.
 ///
 /// # Panics
@@ -282,7 +299,8 @@ fn typed(cell: &str, unit: Option<&Unit>) -> Typed {
 pub fn write_driver_table<'a>(drivers: impl IntoIterator<Item = &'a RawDriver>) -> String {
     let never = "writing rows of equal length to memory";
     let mut writer = csv::Writer::from_writer(Vec::new());
-    let header = ["name", "maker"].into_iter().chain(driver_fields().map(Field::name)).chain(["notes"]);
+    let header =
+        ["name", "maker"].into_iter().chain(driver_fields().map(Field::name)).chain(["coils", "notes"]);
     writer.write_record(header).expect(never);
     for driver in drivers {
         let values =
@@ -290,7 +308,7 @@ pub fn write_driver_table<'a>(drivers: impl IntoIterator<Item = &'a RawDriver>) 
         let row = [driver.name.clone(), driver.maker.clone()]
             .into_iter()
             .chain(values)
-            .chain([driver.notes.clone()]);
+            .chain([coils(driver).to_owned(), driver.notes.clone()]);
         writer.write_record(row).expect(never);
     }
     String::from_utf8(writer.into_inner().expect(never)).expect("made of strings")

@@ -1,48 +1,82 @@
 //! Responses as CSV.
 
-use oak_acoustics::response::Response;
+use oak_acoustics::network::{Network, Way};
+use oak_acoustics::response::{Ceiling, Response};
 
-/// Names of the columns, each with its unit.
-pub fn response_columns(openings: usize) -> Vec<String> {
-    let fixed = [
-        "frequency_hz",
-        "level_db",
-        "phase_deg",
-        "group_delay_ms",
-        "cone_excursion_mm_peak",
-        "impedance_ohm",
-        "impedance_phase_deg",
-        "current_a_rms",
+use crate::report::{Computed, limit_name};
+
+/// One column: its name with its unit, and its values.
+type Column = (String, Vec<f64>);
+
+/// Names of the columns of a network's table, each with its unit.
+pub fn response_columns(computed: &Computed) -> Vec<String> {
+    columns(&computed.compiled.network, &computed.response).into_iter().map(|(name, _)| name).collect()
+}
+
+fn columns(network: &Network, response: &Response) -> Vec<Column> {
+    let fixed: [(&str, Vec<f64>); 11] = [
+        ("frequency_hz", response.frequency.clone()),
+        ("level_db", response.level().collect()),
+        ("phase_deg", response.pressure.iter().map(|p| p.arg().to_degrees()).collect()),
+        ("group_delay_ms", response.group_delay.iter().map(|delay| delay * 1e3).collect()),
+        ("cone_excursion_mm_peak", response.excursion().map(|x| x * 1e3).collect()),
+        ("impedance_ohm", response.impedance.iter().map(|z| z.norm()).collect()),
+        ("impedance_phase_deg", response.impedance.iter().map(|z| z.arg().to_degrees()).collect()),
+        ("current_a_rms", response.current.iter().map(|i| i.norm()).collect()),
+        ("real_power_w", response.power().collect()),
+        ("apparent_power_va", response.current.iter().map(|i| i.norm() * response.volts).collect()),
+        ("efficiency_percent", response.efficiency().map(|share| share * 100.0).collect()),
     ];
-    let ports = (1..=openings).map(|port| format!("port_{port}_air_speed_m_per_s_peak"));
-    fixed.into_iter().map(str::to_owned).chain(ports).collect()
+    let openings = network.openings.iter().enumerate().map(|(at, opening)| {
+        let label = slug(&opening.label);
+        match opening.way {
+            Way::Port => (format!("{label}_air_speed_m_per_s_peak"), response.air_speed(at).collect()),
+            Way::Diaphragm => {
+                (format!("{label}_travel_mm_peak"), response.opening_travel(at).map(|x| x * 1e3).collect())
+            }
+        }
+    });
+    let rooms = network.rooms.iter().zip(&response.room_pressure).map(|(room, pressure)| {
+        (format!("{}_pressure_pa_rms", slug(room.label)), pressure.iter().map(|p| p.norm()).collect())
+    });
+    let fixed = fixed.into_iter().map(|(name, values)| (name.to_owned(), values));
+    fixed.chain(openings).chain(rooms).collect()
+}
+
+fn slug(label: &str) -> String {
+    label.to_lowercase().replace(' ', "_")
 }
 
 /// Writes a response, one row a frequency, with a point as decimal sign and seven digits.
-///
-/// # Panics
-/// Never: a row always has as many cells as the header, and memory is written to.
-pub fn write_response_table(response: &Response) -> String {
-    let openings = response.opening_velocity.len();
-    let mut writer = csv::Writer::from_writer(Vec::new());
+pub fn write_response_table(computed: &Computed) -> String {
+    let columns = columns(&computed.compiled.network, &computed.response);
+    let header: Vec<_> = columns.iter().map(|(name, _)| name.clone()).collect();
+    let rows = (0..computed.response.frequency.len())
+        .map(|row| columns.iter().map(|(_, values)| number(values[row])).collect());
+    write(&header, rows)
+}
+
+/// Writes the largest clean output: level, the drive it takes and what binds, one row a frequency.
+pub fn write_limit_table(response: &Response, ceiling: &Ceiling) -> String {
+    let header = ["frequency_hz", "largest_clean_level_db", "drive_v_rms", "limit"].map(str::to_owned);
+    let rows = response.frequency.iter().enumerate().map(|(row, frequency)| {
+        let finite = |value: f64| if value.is_finite() { number(value) } else { String::new() };
+        let limit = limit_name(ceiling.limit[row]).to_owned();
+        vec![number(*frequency), finite(ceiling.level[row]), finite(ceiling.volts[row]), limit]
+    });
+    write(&header, rows)
+}
+
+fn number(value: f64) -> String {
+    oak_units::significant(value, 7)
+}
+
+fn write(header: &[String], rows: impl Iterator<Item = Vec<String>>) -> String {
     let never = "writing rows of equal length to memory";
-    writer.write_record(response_columns(openings)).expect(never);
-    let (levels, excursions): (Vec<_>, Vec<_>) = (response.level().collect(), response.excursion().collect());
-    let speeds: Vec<Vec<f64>> = (0..openings).map(|opening| response.air_speed(opening).collect()).collect();
-    for (k, frequency) in response.frequency.iter().enumerate() {
-        let fixed = [
-            *frequency,
-            levels[k],
-            response.pressure[k].arg().to_degrees(),
-            response.group_delay[k] * 1e3,
-            excursions[k] * 1e3,
-            response.impedance[k].norm(),
-            response.impedance[k].arg().to_degrees(),
-            response.current[k].norm(),
-        ];
-        let row = fixed.into_iter().chain(speeds.iter().map(|speed| speed[k]));
-        writer.write_record(row.map(|value| oak_units::significant(value, 7))).expect(never);
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    writer.write_record(header).expect(never);
+    for row in rows {
+        writer.write_record(row).expect(never);
     }
-    let bytes = writer.into_inner().expect(never);
-    String::from_utf8(bytes).expect("numbers are ASCII")
+    String::from_utf8(writer.into_inner().expect(never)).expect("made of strings")
 }

@@ -74,10 +74,43 @@ pub struct RawDriver {
     /// Continuous power.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pe: Option<Typed>,
+    /// Second inductance, with `r2` across it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub l2: Option<Typed>,
+    /// Resistance across `l2`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub r2: Option<Typed>,
+    /// Exponent of the coil's impedance, instead of `l2` and `r2`; `le` is then the value at 1 kHz.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub inductance_exponent: Option<Typed>,
+    /// From the front of the frame to the back of the magnet.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub depth: Option<Typed>,
+    /// Coils, and how the values above were taken; one coil where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub coils: Option<RawSheetCoils>,
     /// Anything worth keeping.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 10000)]
     pub notes: String,
+}
+
+/// The coils of a driver and how the values of its sheet were taken.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RawSheetCoils {
+    /// One coil.
+    Single,
+    /// Two equal coils, measured in series.
+    DualSeries,
+    /// Two equal coils, measured in parallel.
+    DualParallel,
+}
+
+impl RawSheetCoils {
+    /// Every one with its spelling in files.
+    pub const ALL: [(Self, &str); 3] =
+        [(Self::Single, "single"), (Self::DualSeries, "dual_series"), (Self::DualParallel, "dual_parallel")];
 }
 
 fn format() -> String {
@@ -110,6 +143,11 @@ impl Default for RawDriver {
             sd: None,
             xmax: None,
             pe: None,
+            l2: None,
+            r2: None,
+            inductance_exponent: None,
+            depth: None,
+            coils: None,
             notes: String::new(),
         }
     }
@@ -117,7 +155,7 @@ impl Default for RawDriver {
 
 impl RawDriver {
     /// The typed values by the name of their field, in the order of the file.
-    pub fn values(&self) -> [(&'static str, &Option<Typed>); 15] {
+    pub fn values(&self) -> [(&'static str, &Option<Typed>); 19] {
         [
             ("size", &self.size),
             ("nominal", &self.nominal),
@@ -134,6 +172,10 @@ impl RawDriver {
             ("sd", &self.sd),
             ("xmax", &self.xmax),
             ("pe", &self.pe),
+            ("l2", &self.l2),
+            ("r2", &self.r2),
+            ("inductance_exponent", &self.inductance_exponent),
+            ("depth", &self.depth),
         ]
     }
 
@@ -155,6 +197,10 @@ impl RawDriver {
             "sd" => &mut self.sd,
             "xmax" => &mut self.xmax,
             "pe" => &mut self.pe,
+            "l2" => &mut self.l2,
+            "r2" => &mut self.r2,
+            "inductance_exponent" => &mut self.inductance_exponent,
+            "depth" => &mut self.depth,
             _ => return None,
         })
     }

@@ -1,62 +1,100 @@
 //! A design file becomes a cabinet that can be compiled.
 
-use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Losses, Port, Ported, Sealed};
-use oak_acoustics::medium::{Air, CrossSection};
+use oak_acoustics::driver::Motor;
+use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Setting};
+use oak_acoustics::medium::{Air, Space};
+use oak_acoustics::response::Allowance;
 
 use super::driver::{ResolvedDriver, resolve_driver};
+use super::enclosure::enclosure;
+use super::motor::motor;
 use super::reading::Reading;
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, LONGEST_NOTE, RawAir, RawBuild, RawDesign, RawDrive, RawEnclosure, RawEnd, RawFamily,
-    RawPort, RawShape, Typed,
+    LONGEST_NAME, LONGEST_NOTE, RawAir, RawBuild, RawDesign, RawDrive, RawLimits, RawProgramme, RawSpace,
 };
 use crate::problem::{Problem, ProblemKind, Range};
 
 /// Drive where a file names none: 1 W into 8 ohm.
 const USUAL_VOLTS: f64 = 2.83;
-/// Most port entries in one cabinet.
-const MOST_PORTS: usize = 8;
+/// Air speed at which a port with straight edges is heard, common practice: 5 % of Mach.
+const USUAL_AIR_SPEED: f64 = 17.0;
 
 /// A complete design, SI.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ResolvedDesign {
-    /// The driver.
+    /// The driver as its sheet has it.
     pub driver: ResolvedDriver,
+    /// The drivers as they are used.
+    pub motor: Motor,
     /// The cabinet.
     pub enclosure: Enclosure,
     /// Drive at the terminals, V RMS.
     pub volts: f64,
+    /// What it may be driven to.
+    pub allowance: Allowance,
     /// The air.
     pub air: Air,
-    /// The tuning as typed, to speak of it in the user's words.
-    tuning_typed: Option<Typed>,
+    /// The space it radiates into.
+    pub space: Space,
+    /// The tunings behind and before the driver as typed, to speak of them in the user's words.
+    tunings_typed: [String; 2],
 }
 
 impl ResolvedDesign {
+    /// Everything around the cabinet.
+    pub fn setting(&self) -> Setting {
+        Setting { motor: self.motor, air: self.air, space: self.space, fidelity: Fidelity::FULL }
+    }
+
     /// Compiles the cabinet.
     ///
     /// # Errors
-    /// What only shows when the ports are worked out.
+    /// What only shows when ports and ways are worked out.
     pub fn compile(&self) -> Result<Compiled, Problem> {
-        let compiled = self.enclosure.compile(&self.driver.driver, &self.air, Fidelity::FULL);
-        compiled.map_err(|error| match error {
-            CompileError::TuningTooHigh { highest } => {
+        self.enclosure.compile(&self.setting()).map_err(|error| self.problem(error))
+    }
+
+    fn problem(&self, error: CompileError) -> Problem {
+        let chamber = |front: bool| if front { "enclosure.front" } else { "enclosure" };
+        match error {
+            CompileError::TuningTooHigh { highest, front } => {
                 let range = Range { min: field::TUNING.min, max: highest, field: &field::TUNING };
-                let given = self.tuning_typed.as_ref().map(Typed::to_string).unwrap_or_default();
-                Problem::new("enclosure.tuning", ProblemKind::TuningTooHigh { given, range })
+                let given = self.tunings_typed[usize::from(front)].clone();
+                let kind = ProblemKind::TuningTooHigh { given, range };
+                Problem::new(format!("{}.tuning", chamber(front)), kind)
             }
-            CompileError::NothingToTune => {
-                Problem::new("enclosure.tuning", ProblemKind::Excludes { other: "enclosure.ports[0].length" })
-            }
-            CompileError::LengthUnknown { port } => {
-                let names = &["enclosure.tuning", "enclosure.ports.length"];
+            CompileError::NothingToTune { front } => Problem::new(
+                format!("{}.tuning", chamber(front)),
+                ProblemKind::Excludes { other: "ports[0].length" },
+            ),
+            CompileError::LengthUnknown { port, front } => {
+                let names: &[&str] = if front {
+                    &["enclosure.front.tuning", "enclosure.front.ports.length"]
+                } else {
+                    &["enclosure.tuning", "enclosure.ports.length"]
+                };
                 Problem::new(
-                    format!("enclosure.ports[{port}].length"),
+                    format!("{}.ports[{port}].length", chamber(front)),
                     ProblemKind::MissingOneOf { names, needed: 1 },
                 )
             }
-        })
+            CompileError::Flare { segment, error } => Problem::new(
+                format!("enclosure.passage.segments[{segment}].flare"),
+                ProblemKind::Unshapeable { reason: error.to_string() },
+            ),
+            CompileError::Stub { error } => Problem::new(
+                "enclosure.passage.stub.flare",
+                ProblemKind::Unshapeable { reason: error.to_string() },
+            ),
+            CompileError::BeyondEnd { length, second } => Problem::new(
+                if second { "enclosure.passage.front_at" } else { "enclosure.passage.driver_at" },
+                ProblemKind::BeyondEnd { length },
+            ),
+            CompileError::TapsReversed { first } => {
+                Problem::new("enclosure.passage.front_at", ProblemKind::NotBeyond { other: first })
+            }
+        }
     }
 }
 
@@ -72,13 +110,25 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     if let Err(problems) = &driver {
         reading.problems.extend(problems.iter().cloned().map(|problem| problem.within("driver")));
     }
+    let one = driver.as_ref().ok().map(|resolved| resolved.driver);
+    let motor = motor(raw.motor.as_ref(), &raw.driver, one, &mut reading);
     let enclosure = enclosure(&raw.enclosure, &mut reading);
-    let nominal = driver.as_ref().map_or(f64::NAN, |resolved| resolved.driver.nominal);
+    let nominal = motor.as_ref().map_or(f64::NAN, |motor| motor.equivalent().nominal);
     let volts = volts(raw.drive.as_ref(), nominal, &mut reading);
     let air = air(raw.air.as_ref(), &mut reading);
-    match (driver, enclosure, reading.problems.is_empty()) {
-        (Ok(driver), Some(enclosure), true) => {
-            Ok(ResolvedDesign { driver, enclosure, volts, air, tuning_typed: raw.enclosure.tuning.clone() })
+    let allowance = allowance(raw.limits.as_ref(), motor.as_ref(), &mut reading);
+    let space = match raw.space.unwrap_or(RawSpace::Half) {
+        RawSpace::Full => Space::Full,
+        RawSpace::Half => Space::Half,
+        RawSpace::Quarter => Space::Quarter,
+        RawSpace::Eighth => Space::Eighth,
+    };
+    let typed = |typed: Option<&crate::file::Typed>| typed.map(ToString::to_string).unwrap_or_default();
+    let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
+    let tunings_typed = [typed(raw.enclosure.tuning.as_ref()), typed(front)];
+    match (driver, motor, enclosure, reading.problems.is_empty()) {
+        (Ok(driver), Some(motor), Some(enclosure), true) => {
+            Ok(ResolvedDesign { driver, motor, enclosure, volts, allowance, air, space, tunings_typed })
         }
         _ => Err(reading.problems),
     }
@@ -113,81 +163,6 @@ impl RawBuild {
     }
 }
 
-fn enclosure(raw: &RawEnclosure, reading: &mut Reading) -> Option<Enclosure> {
-    let volume = reading.required("enclosure.volume", &field::VOLUME, &raw.volume);
-    let losses = Losses {
-        ql: reading.optional("enclosure.ql", &field::QL, &raw.ql),
-        qa: reading.optional("enclosure.qa", &field::QA, &raw.qa),
-    };
-    match raw.family {
-        RawFamily::Sealed => Some(Enclosure::Sealed(Sealed { volume: volume?, losses })),
-        RawFamily::Ported => {
-            let tuning = reading.optional("enclosure.tuning", &field::TUNING, &raw.tuning);
-            let ports = ports(&raw.ports, reading);
-            Some(Enclosure::Ported(Ported { volume: volume?, losses, ports: ports?, tuning }))
-        }
-    }
-}
-
-fn ports(raw: &[RawPort], reading: &mut Reading) -> Option<Vec<Port>> {
-    if raw.is_empty() || raw.len() > MOST_PORTS {
-        let range = Range { min: 1.0, max: MOST_PORTS as f64, field: &field::COUNT };
-        reading.note("enclosure.ports", ProblemKind::OutOfRange { given: raw.len().to_string(), range });
-        return None;
-    }
-    let ports: Vec<_> =
-        raw.iter().enumerate().map(|(index, port)| self::port(index, port, reading)).collect();
-    ports.into_iter().collect()
-}
-
-fn port(index: usize, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
-    let place = |name: &str| format!("enclosure.ports[{index}].{name}");
-    let section = match raw.shape {
-        RawShape::Round => reading
-            .required(&place("diameter"), &field::DIAMETER, &raw.diameter)
-            .map(|diameter| CrossSection::Round { radius: diameter / 2.0 }),
-        RawShape::Slot => {
-            let width = reading.required(&place("width"), &field::WIDTH, &raw.width);
-            let height = reading.required(&place("height"), &field::HEIGHT, &raw.height);
-            width.zip(height).map(|(width, height)| CrossSection::Slot { width, height })
-        }
-    };
-    let length = reading.optional(&place("length"), &field::LENGTH, &raw.length);
-    let count = match &raw.count {
-        None => Some(1.0),
-        typed => reading.optional(&place("count"), &field::COUNT, typed),
-    };
-    if let Some(count) = count.filter(|count| count.fract().abs() > 0.0) {
-        let range = Range { min: field::COUNT.min, max: field::COUNT.max, field: &field::COUNT };
-        reading.note(&place("count"), ProblemKind::NotWhole { given: count.to_string(), range });
-        return None;
-    }
-    let outer = raw.outer_end.unwrap_or(RawEnd::Flanged);
-    if !matches!(outer, RawEnd::Free | RawEnd::Flanged) {
-        reading.note(
-            &place("outer_end"),
-            ProblemKind::NotHere { given: "a wall", allowed: "\"free\" and \"flanged\"" },
-        );
-    }
-    Some(Port {
-        section: section?,
-        length,
-        count: count? as u32,
-        inner: end(raw.inner_end.unwrap_or(RawEnd::Free)),
-        outer: end(outer),
-    })
-}
-
-fn end(raw: RawEnd) -> End {
-    match raw {
-        RawEnd::Free => End::Free,
-        RawEnd::Flanged => End::Flanged,
-        RawEnd::OneWall => End::Walls(1),
-        RawEnd::TwoWalls => End::Walls(2),
-        RawEnd::ThreeWalls => End::Walls(3),
-    }
-}
-
 fn volts(raw: Option<&RawDrive>, nominal: f64, reading: &mut Reading) -> f64 {
     let Some(raw) = raw else { return USUAL_VOLTS };
     if raw.power.is_some() && raw.voltage.is_some() {
@@ -204,4 +179,30 @@ fn air(raw: Option<&RawAir>, reading: &mut Reading) -> Air {
     let pressure = reading.optional("air.pressure", &field::PRESSURE, &raw.pressure);
     let humidity = reading.optional("air.humidity", &field::HUMIDITY, &raw.humidity);
     Air::new(temperature.unwrap_or(20.0), pressure.unwrap_or(101_325.0), humidity.unwrap_or(0.0))
+}
+
+fn allowance(raw: Option<&RawLimits>, motor: Option<&Motor>, reading: &mut Reading) -> Allowance {
+    let usual = RawLimits::default();
+    let raw = raw.unwrap_or(&usual);
+    if raw.power.is_some() && raw.voltage.is_some() {
+        reading.note("limits.power", ProblemKind::Excludes { other: "limits.voltage" });
+    }
+    let driver = motor.map(Motor::equivalent);
+    let nominal = driver.map_or(f64::NAN, |driver| driver.nominal);
+    let power = reading.optional("limits.power", &field::LIMIT_POWER, &raw.power);
+    let voltage = reading.optional("limits.voltage", &field::LIMIT_VOLTAGE, &raw.voltage);
+    Allowance {
+        volts: voltage.or(power.map(|watts| (watts * nominal).sqrt())),
+        amperes: reading.optional("limits.current", &field::LIMIT_CURRENT, &raw.current),
+        heat: driver.and_then(|driver| driver.pe),
+        crest: match raw.programme.unwrap_or(RawProgramme::Sine) {
+            RawProgramme::Sine => 20.0 * std::f64::consts::SQRT_2.log10(),
+            RawProgramme::Music => 10.0,
+            RawProgramme::Film => 12.0,
+        },
+        xmax: driver.and_then(|driver| driver.xmax),
+        air_speed: reading
+            .optional("limits.air_speed", &field::LIMIT_AIR, &raw.air_speed)
+            .unwrap_or(USUAL_AIR_SPEED),
+    }
 }

@@ -67,9 +67,22 @@ pub fn resolve_driver(raw: &RawDriver) -> Result<ResolvedDriver, Vec<Problem>> {
 
 fn read_sheet(raw: &RawDriver, reading: &mut Reading) -> Sheet {
     reading.optional("size", &field::SIZE, &raw.size);
+    reading.optional("depth", &field::DEPTH, &raw.depth);
+    match (&raw.l2, &raw.r2) {
+        (Some(_), None) => drop(reading.required("r2", &field::R2, &raw.r2)),
+        (None, Some(_)) => drop(reading.required("l2", &field::L2, &raw.l2)),
+        _ => {}
+    }
     Sheet {
         re: reading.optional("re", &field::RE, &raw.re),
         le: reading.optional("le", &field::LE, &raw.le),
+        l2: reading.optional("l2", &field::L2, &raw.l2),
+        r2: reading.optional("r2", &field::R2, &raw.r2),
+        inductance_exponent: reading.optional(
+            "inductance_exponent",
+            &field::INDUCTANCE_EXPONENT,
+            &raw.inductance_exponent,
+        ),
         fs: reading.optional("fs", &field::FS, &raw.fs),
         qms: reading.optional("qms", &field::QMS, &raw.qms),
         qes: reading.optional("qes", &field::QES, &raw.qes),

@@ -2,6 +2,8 @@
 
 mod design;
 mod driver;
+mod enclosure;
+mod motor;
 mod reading;
 
 pub use design::{ResolvedDesign, check_build, resolve_design};

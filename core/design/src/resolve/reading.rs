@@ -43,6 +43,20 @@ impl Reading {
         self.optional(place, field, typed)
     }
 
+    /// A whole number, 1 where absent; `None` with a problem noted where it is wrong.
+    pub fn count(&mut self, place: &str, field: &'static Field, typed: &Option<Typed>) -> Option<u32> {
+        if typed.is_none() {
+            return Some(1);
+        }
+        let count = self.optional(place, field, typed)?;
+        if count.fract().abs() > 0.0 {
+            let range = Range { min: field.min, max: field.max, field };
+            self.note(place, ProblemKind::NotWhole { given: count.to_string(), range });
+            return None;
+        }
+        Some(count as u32)
+    }
+
     /// A name or a note.
     pub fn text(&mut self, place: &str, text: &str, min: usize, max: usize) {
         let found = text.trim().chars().count();

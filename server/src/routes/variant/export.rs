@@ -31,5 +31,5 @@ pub async fn response(
     let variant = db::run(&state.pool, move |connection| variant::find(connection, *id)).await?;
     let computed = compute(&resolve_design(&variant.document)?, &span.grid()?)?;
     let name = format!("{} response.csv", variant.document.name);
-    Ok(download(&name, "text/csv; charset=utf-8", write_response_table(&computed.response)))
+    Ok(download(&name, "text/csv; charset=utf-8", write_response_table(&computed)))
 }

@@ -1,0 +1,63 @@
+//! What the coil does besides resist.
+
+use std::f64::consts::PI;
+
+use crate::Complex;
+
+/// Inductive part of the blocked impedance.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Inductance {
+    /// A plain inductance.
+    Plain {
+        /// H.
+        le: f64,
+    },
+    /// A second inductance with eddy currents across it, in series with the first: `j w Le + (j w L2 || R2)`.
+    Shunted {
+        /// H.
+        le: f64,
+        /// H.
+        l2: f64,
+        /// ohm.
+        r2: f64,
+    },
+    /// `K (j w)^n`, n between 0.5 for a solid iron pole (Vanderkooy 1989) and 1 for none.
+    PowerLaw {
+        /// ohm s^n.
+        k: f64,
+        /// Exponent.
+        n: f64,
+    },
+}
+
+impl Inductance {
+    /// Impedance at an angular frequency (rad/s), ohm.
+    pub fn impedance(&self, omega: f64) -> Complex {
+        match *self {
+            Self::Plain { le } => Complex::new(0.0, omega * le),
+            Self::Shunted { le, l2, r2 } => {
+                let second = Complex::new(0.0, omega * l2);
+                Complex::new(0.0, omega * le) + second * r2 / (second + r2)
+            }
+            Self::PowerLaw { k, n } => Complex::from_polar(k * omega.powf(n), n * PI / 2.0),
+        }
+    }
+
+    /// As many times the impedance.
+    #[must_use]
+    pub fn scaled(self, factor: f64) -> Self {
+        match self {
+            Self::Plain { le } => Self::Plain { le: le * factor },
+            Self::Shunted { le, l2, r2 } => {
+                Self::Shunted { le: le * factor, l2: l2 * factor, r2: r2 * factor }
+            }
+            Self::PowerLaw { k, n } => Self::PowerLaw { k: k * factor, n },
+        }
+    }
+
+    /// The inductance that has the same reactance at 1 kHz, H.
+    pub fn at_one_kilohertz(&self) -> f64 {
+        let omega = 2000.0 * PI;
+        self.impedance(omega).im / omega
+    }
+}

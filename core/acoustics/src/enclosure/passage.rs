@@ -1,0 +1,130 @@
+//! What lines and horns have in common: a profile whose air leads from the drivers to a mouth.
+
+use std::f64::consts::PI;
+
+use super::{CompileError, Fidelity};
+use crate::element::{End, Passage};
+use crate::medium::Air;
+use crate::network::{Network, Node, Opening, Path, Way};
+use crate::profile::{Profile, cutoff};
+use crate::solve::Solver;
+
+/// What a line or horn comes to.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PassageFacts {
+    /// Length of the way, m.
+    pub length: f64,
+    /// Air in it, m3.
+    pub volume: f64,
+    /// Area where it begins, m2.
+    pub start: f64,
+    /// Area where it ends, m2.
+    pub end: f64,
+    /// A widening way's cut-off as an exponential one, Hz.
+    pub cutoff: Option<f64>,
+    /// Where the reactance on the box side of the cone is infinite and the cone stands still, Hz: near a
+    /// quarter wave for an open line.
+    pub resonance: Option<f64>,
+}
+
+/// Span in which a resonance is looked for, Hz, and the ratio of its steps.
+const SEARCH: std::ops::Range<f64> = 2.0..400.0;
+const STEP: f64 = 1.05;
+
+impl PassageFacts {
+    pub(super) fn of(profile: &Profile, air: &Air) -> Self {
+        let (length, start, end) = (profile.length(), profile.start(), profile.end());
+        Self {
+            length,
+            volume: profile.volume(),
+            start,
+            end,
+            cutoff: (end > 1.05 * start).then(|| cutoff(length, start, end, air)),
+            resonance: None,
+        }
+    }
+}
+
+/// Where the susceptance that a network of passive parts shows at a node rises through zero for the first time.
+pub(super) fn first_resonance(network: &Network, node: Node) -> Option<f64> {
+    let mut solver = Solver::new(network);
+    let mut susceptance = |frequency: f64| solver.input_impedance(frequency, node).inv().im;
+    let mut low = SEARCH.start;
+    let mut before = susceptance(low);
+    while low < SEARCH.end {
+        let high = low * STEP;
+        let after = susceptance(high);
+        if before < 0.0 && after >= 0.0 {
+            return Some(refined(low, high, susceptance));
+        }
+        (low, before) = (high, after);
+    }
+    None
+}
+
+fn refined(low: f64, high: f64, susceptance: impl FnMut(f64) -> f64) -> f64 {
+    let susceptance = std::cell::RefCell::new(susceptance);
+    super::rising_root_in(low, high, 30, |frequency| (*susceptance.borrow_mut())(frequency))
+}
+
+impl Profile {
+    /// Acoustic mass of the whole way, kg/m4.
+    pub(super) fn mass(&self, air: &Air) -> f64 {
+        self.slices(0.0, self.length())
+            .iter()
+            .map(|slice| slice.length / (slice.start * slice.end).sqrt())
+            .sum::<f64>()
+            * air.density
+    }
+
+    pub(super) fn checked(&self) -> Result<(), CompileError> {
+        self.check().map_err(|(segment, error)| CompileError::Flare { segment, error })
+    }
+
+    /// Adds the part between two places along the way (m).
+    pub(super) fn install(
+        &self,
+        network: &mut Network,
+        [from, to]: [f64; 2],
+        nodes: [Node; 2],
+        ends: [Option<End>; 2],
+        fidelity: Fidelity,
+    ) -> usize {
+        network.add(Passage::new(nodes, self.slices(from, to), ends, fidelity.ducts))
+    }
+
+    /// Adds the part from a place to the open air, with its mouth, and its throat where that is narrower, as openings.
+    pub(super) fn install_mouth(
+        &self,
+        network: &mut Network,
+        from: f64,
+        node: Node,
+        ends: [Option<End>; 2],
+        path: f64,
+        fidelity: Fidelity,
+    ) {
+        let element = self.install(network, [from, self.length()], [node, Node::Outside], ends, fidelity);
+        let mut opening = |label: &str, terminal, area| {
+            network.openings.push(Opening {
+                label: label.to_owned(),
+                way: Way::Port,
+                element,
+                terminal,
+                area,
+                xmax: None,
+            });
+        };
+        if self.start() < 0.9 * self.end() {
+            opening("Throat", 0, self.start());
+        }
+        opening("Mouth", 1, self.end());
+        if path > 0.0 {
+            network.paths.push(Path { element, terminal: 1, distance: path });
+        }
+    }
+}
+
+/// Helmholtz's frequency of a chamber (m3) with a way of an acoustic mass (kg/m4) out of it, rad/s.
+pub(super) fn helmholtz(volume: f64, mass: f64, air: &Air) -> f64 {
+    (mass * air.compliance(volume)).sqrt().recip().max(2.0 * PI)
+}

@@ -1,0 +1,98 @@
+//! What a cabinet is compiled for, and how its drivers are put in.
+
+use crate::driver::{Driver, Isobaric, Motor};
+use crate::element::{Chamber, Loads, MovingCoil, Resistance};
+use crate::medium::{Air, Space};
+use crate::network::{Cone, Network, Node};
+
+/// Which physics to include. The default is everything; the rest is there so that the same cabinet
+/// can be laid beside textbook circuits.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Fidelity {
+    /// Radiation resistance on what faces the open air.
+    pub radiation: bool,
+    /// Ports as lossy ducts; else as plain masses with the same end corrections.
+    pub ducts: bool,
+}
+
+impl Fidelity {
+    /// Everything.
+    pub const FULL: Self = Self { radiation: true, ducts: true };
+    /// The circuit of Thiele and Small.
+    pub const TEXTBOOK: Self = Self { radiation: false, ducts: false };
+}
+
+/// Everything around a cabinet that its compilation depends on.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Setting {
+    /// The drivers.
+    pub motor: Motor,
+    /// The air.
+    pub air: Air,
+    /// The space it radiates into.
+    pub space: Space,
+    /// Which physics to include.
+    pub fidelity: Fidelity,
+}
+
+impl Setting {
+    /// One driver or several in half space, with everything included.
+    pub fn new(motor: impl Into<Motor>, air: Air) -> Self {
+        Self { motor: motor.into(), air, space: Space::Half, fidelity: Fidelity::FULL }
+    }
+
+    /// The same with other physics.
+    #[must_use]
+    pub fn with(self, fidelity: Fidelity) -> Self {
+        Self { fidelity, ..self }
+    }
+
+    /// All drivers together as one.
+    pub(super) fn driver(&self) -> Driver {
+        self.motor.as_driven()
+    }
+
+    /// An empty network for this setting.
+    pub(super) fn network(&self) -> Network {
+        let Self { motor, air, space, .. } = *self;
+        Network { space, ..Network::new(air, motor.as_driven(), motor.equivalent().re) }
+    }
+
+    /// Puts the drivers between the air before and behind them.
+    pub(super) fn mount(&self, network: &mut Network, [front, rear]: [Node; 2]) {
+        let loads = if self.fidelity.radiation { Loads::Front } else { Loads::None };
+        self.mount_loaded(network, [front, rear], loads);
+    }
+
+    /// As [`Self::mount`], with the load of the open air given.
+    pub(super) fn mount_loaded(&self, network: &mut Network, [front, rear]: [Node; 2], loads: Loads) {
+        let plus = self.wire(network);
+        let one = self.motor.layer();
+        let cone = |network: &mut Network, faces, poles, driver: Driver| {
+            let element = network.add(MovingCoil::new(faces, poles, driver, loads));
+            network.cones.push(Cone { element, area: driver.sd });
+        };
+        match self.motor.isobaric {
+            Some(Isobaric { in_series, trapped: Some(volume) }) => {
+                let between = network.node();
+                let joint = if in_series { network.node() } else { Node::Ground };
+                let inner_plus = if in_series { joint } else { plus };
+                cone(network, [front, between], [plus, joint], one);
+                cone(network, [between, rear], [inner_plus, Node::Ground], one);
+                let compliance = self.air.compliance(volume * f64::from(self.motor.wiring.count()));
+                network.add(Chamber::new(between, compliance, None, 1.0));
+            }
+            _ => cone(network, [front, rear], [plus, Node::Ground], self.motor.equivalent()),
+        }
+    }
+
+    /// The live terminal of the drivers, behind the cable where there is one.
+    fn wire(&self, network: &mut Network) -> Node {
+        if self.motor.series_resistance <= 0.0 {
+            return Node::Amplifier;
+        }
+        let terminal = network.node();
+        network.add(Resistance::new(Node::Amplifier, terminal, self.motor.series_resistance));
+        terminal
+    }
+}

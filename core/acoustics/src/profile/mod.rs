@@ -1,0 +1,123 @@
+//! How the cross-section of a line or horn changes along its way.
+
+mod flare;
+
+pub use flare::{Flare, FlareError};
+
+use crate::element::Slice;
+use crate::medium::{Air, Fill};
+
+/// A stretch of one kind of flare.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Segment {
+    /// How the area changes.
+    pub flare: Flare,
+    /// Length along the way, m.
+    pub length: f64,
+    /// Area where it begins, m2.
+    pub start: f64,
+    /// Area where it ends, m2.
+    pub end: f64,
+    /// Width of a rectangular section, m; `None` is round.
+    pub width: Option<f64>,
+    /// What fills it.
+    pub fill: Option<Fill>,
+}
+
+/// Segments one after the other.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Profile {
+    /// In the order of the way.
+    pub segments: Vec<Segment>,
+}
+
+/// Slices of a whole profile, spread over its segments by their length.
+const SLICES: f64 = 64.0;
+/// Fewest slices of a segment that is not straight-sided.
+const FEWEST: f64 = 8.0;
+
+impl Profile {
+    /// Length of the whole way, m.
+    pub fn length(&self) -> f64 {
+        self.segments.iter().map(|segment| segment.length).sum()
+    }
+
+    /// Area where it begins, m2.
+    pub fn start(&self) -> f64 {
+        self.segments.first().map_or(0.0, |segment| segment.start)
+    }
+
+    /// Area where it ends, m2.
+    pub fn end(&self) -> f64 {
+        self.segments.last().map_or(0.0, |segment| segment.end)
+    }
+
+    /// Volume of air in it, m3.
+    pub fn volume(&self) -> f64 {
+        self.slices(0.0, self.length()).iter().map(Slice::volume).sum()
+    }
+
+    /// Checks that every segment can be shaped.
+    ///
+    /// # Errors
+    /// The first segment that cannot, by position.
+    pub fn check(&self) -> Result<(), (usize, FlareError)> {
+        for (index, segment) in self.segments.iter().enumerate() {
+            segment
+                .flare
+                .check(segment.length, segment.start, segment.end)
+                .map_err(|error| (index, error))?;
+        }
+        Ok(())
+    }
+
+    /// The part between two places along the way (m), cut into short straight-sided slices.
+    pub fn slices(&self, from: f64, to: f64) -> Vec<Slice> {
+        let whole = self.length();
+        let mut slices = Vec::new();
+        let mut begins = 0.0;
+        for segment in &self.segments {
+            let (near, far) = ((from - begins).max(0.0), (to - begins).min(segment.length));
+            if far - near > 1e-9 * whole {
+                segment.cut(near, far, whole, &mut slices);
+            }
+            begins += segment.length;
+        }
+        slices
+    }
+}
+
+impl Segment {
+    /// Area at a place along the segment (m), m2.
+    pub fn area_at(&self, x: f64) -> f64 {
+        self.flare.shape(self.length, self.start, self.end).area_at(x)
+    }
+
+    fn cut(&self, near: f64, far: f64, whole: f64, slices: &mut Vec<Slice>) {
+        let shape = self.flare.shape(self.length, self.start, self.end);
+        let share = (SLICES * (far - near) / whole).ceil();
+        let straight = self.flare == Flare::Conical && self.start <= self.end && self.end <= self.start;
+        // Air in a widening duct has other wall losses in each slice; one of constant section has not.
+        let count = if straight { 1.0 } else { share.max(FEWEST * (far - near) / self.length).ceil() };
+        let step = (far - near) / count;
+        let mut start = shape.area_at(near);
+        for k in 1..=count as usize {
+            let end = shape.area_at(near + step * k as f64);
+            slices.push(Slice { length: step, start, end, width: self.width, fill: self.fill });
+            start = end;
+        }
+    }
+}
+
+impl Slice {
+    /// Volume, m3.
+    pub fn volume(&self) -> f64 {
+        self.length * (self.start + (self.start * self.end).sqrt() + self.end) / 3.0
+    }
+}
+
+/// Frequency below which a flare lets little through: `m c/(4 pi)` for an exponential one, where `m` is its
+/// rate of growth over its length (Webster 1919; Olson 1947).
+pub fn cutoff(length: f64, start: f64, end: f64, air: &Air) -> f64 {
+    (end / start).ln() / length * air.speed / (4.0 * std::f64::consts::PI)
+}

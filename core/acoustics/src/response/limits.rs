@@ -1,0 +1,99 @@
+//! What runs out first: the largest clean output at each frequency.
+
+use super::Response;
+use super::curves::level_of;
+use crate::network::{Network, Way};
+
+/// What amplifier, coil and builder allow. What is not given does not limit.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Allowance {
+    /// Amplifier, V RMS of a sine.
+    pub volts: Option<f64>,
+    /// Amplifier, A RMS of a sine.
+    pub amperes: Option<f64>,
+    /// Heat that all coils together can turn away, W.
+    pub heat: Option<f64>,
+    /// Crest factor of the programme, dB of peak over RMS: a sine has 3.01, music 10, film 12 (common
+    /// practice). The coil heats by the programme's mean power.
+    pub crest: f64,
+    /// One-way travel of a cone, m.
+    pub xmax: Option<f64>,
+    /// Air speed in any opening, peak m/s: 17 for straight edges, 34 for generous flares (common practice).
+    pub air_speed: f64,
+}
+
+/// What binds.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Limit {
+    /// The amplifier's voltage.
+    Voltage,
+    /// The amplifier's current.
+    Current,
+    /// Heat in the coil.
+    Heat,
+    /// Travel of the cone.
+    Cone,
+    /// Travel of a passive radiator.
+    Radiator,
+    /// Air speed in an opening.
+    Air,
+}
+
+/// The largest clean output, every vector `[n]` over the frequencies of a response.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Ceiling {
+    /// The drive it takes, V RMS; infinite where nothing limits.
+    pub volts: Vec<f64>,
+    /// Its level at 1 m, dB.
+    pub level: Vec<f64>,
+    /// What binds; `None` where nothing limits.
+    pub limit: Vec<Option<Limit>>,
+}
+
+impl Ceiling {
+    /// Scales a response of a network up to what is allowed.
+    pub fn of(network: &Network, response: &Response, allowance: &Allowance) -> Self {
+        let mut ceiling = Self { volts: Vec::new(), level: Vec::new(), limit: Vec::new() };
+        for index in 0..response.frequency.len() {
+            let nothing = (f64::INFINITY, None);
+            let (scale, limit) = scales(network, response, allowance, index)
+                .filter(|(scale, _)| scale.is_finite())
+                .map(|(scale, limit)| (scale, Some(limit)))
+                .fold(nothing, |least, next| if next.0 < least.0 { next } else { least });
+            ceiling.volts.push(scale * response.volts);
+            ceiling.level.push(level_of(response.pressure[index]) + 20.0 * scale.log10());
+            ceiling.limit.push(limit);
+        }
+        ceiling
+    }
+}
+
+/// By how much the drive of a response may be multiplied until each limit is met.
+fn scales<'a>(
+    network: &'a Network,
+    response: &'a Response,
+    allowance: &'a Allowance,
+    index: usize,
+) -> impl Iterator<Item = (f64, Limit)> + 'a {
+    let current = response.current[index].norm();
+    let heat = current * current * network.coil_resistance;
+    // A sine has a crest of 2 in power; a programme of the same peak has less mean power.
+    let mean = 2.0 * 10f64.powf(-allowance.crest / 10.0);
+    let fixed = [
+        allowance.volts.map(|volts| (volts / response.volts, Limit::Voltage)),
+        allowance.amperes.map(|amperes| (amperes / current, Limit::Current)),
+        allowance.heat.map(|watts| ((watts / (heat * mean)).sqrt(), Limit::Heat)),
+        allowance.xmax.map(|xmax| (xmax / response.excursion_at(index), Limit::Cone)),
+    ];
+    let openings = network.openings.iter().enumerate().filter_map(move |(which, opening)| {
+        let speed = std::f64::consts::SQRT_2 * response.opening_velocity[which][index].norm();
+        match opening.way {
+            Way::Port => Some((allowance.air_speed / speed, Limit::Air)),
+            Way::Diaphragm => opening.xmax.map(|xmax| {
+                let travel = speed / (std::f64::consts::TAU * response.frequency[index]);
+                (xmax / travel, Limit::Radiator)
+            }),
+        }
+    });
+    fixed.into_iter().flatten().chain(openings)
+}

@@ -1,0 +1,94 @@
+//! What is done to the driver, and how several work together.
+
+use oak_acoustics::driver::{Change, Coils, Driver, DualCoil, Isobaric, Motor, SheetCoils, Wiring};
+
+use super::reading::Reading;
+use crate::field;
+use crate::file::{RawArrangement, RawCoils, RawDriver, RawIsobaric, RawMotor, RawSheetCoils};
+use crate::problem::ProblemKind;
+
+/// Temperature at which a sheet's Re is taken, degC.
+const SHEET_TEMPERATURE: f64 = 20.0;
+/// Depth of a driver over its effective diameter where the sheet does not say, common practice.
+const USUAL_DEPTH: f64 = 0.48;
+/// Clearance between the parts of a pair, m.
+const CLEARANCE: f64 = 5e-3;
+
+/// Resolves the motor; `None` where a value has a problem.
+pub(super) fn motor(
+    raw: Option<&RawMotor>,
+    sheet: &RawDriver,
+    driver: Option<Driver>,
+    reading: &mut Reading,
+) -> Option<Motor> {
+    let usual = RawMotor::default();
+    let raw = raw.unwrap_or(&usual);
+    let coils = coils(raw, sheet, reading);
+    let mut zero =
+        |name: &str, field, typed| reading.optional(&format!("motor.{name}"), field, typed).unwrap_or(0.0);
+    let added_mass = zero("added_mass", &field::ADDED_MASS, &raw.added_mass);
+    let softening = zero("break_in", &field::BREAK_IN, &raw.break_in);
+    let series_resistance = zero("series_resistance", &field::SERIES_RESISTANCE, &raw.series_resistance);
+    let temperature =
+        reading.optional("motor.coil_temperature", &field::COIL_TEMPERATURE, &raw.coil_temperature);
+    let coil_heat = temperature.map_or(0.0, |temperature| temperature - SHEET_TEMPERATURE);
+    let mut count = |name: &str, field, typed| reading.count(&format!("motor.{name}"), field, typed);
+    let wiring = Wiring {
+        series: count("series", &field::SERIES, &raw.series)?,
+        parallel: count("parallel", &field::PARALLEL, &raw.parallel)?,
+    };
+    let trapped = raw
+        .isobaric
+        .as_ref()
+        .map(|pair| (pair, reading.optional("motor.isobaric.volume", &field::TRAPPED, &pair.volume)));
+    let driver = Change { added_mass, softening, coil_heat, coils: coils? }.apply(&driver?);
+    let isobaric = trapped.map(|(pair, volume)| isobaric(pair, volume, sheet, &driver));
+    Some(Motor { driver, wiring, isobaric, series_resistance })
+}
+
+fn coils(raw: &RawMotor, sheet: &RawDriver, reading: &mut Reading) -> Option<DualCoil> {
+    let resistance =
+        reading.optional("motor.brake_resistance", &field::BRAKE_RESISTANCE, &raw.brake_resistance);
+    let Some(used) = raw.coils else { return Some(DualCoil::AsStated) };
+    let stated = match sheet.coils {
+        Some(RawSheetCoils::DualSeries) => SheetCoils::Series,
+        Some(RawSheetCoils::DualParallel) => SheetCoils::Parallel,
+        Some(RawSheetCoils::Single) | None => {
+            reading.note("motor.coils", ProblemKind::NotDual);
+            return None;
+        }
+    };
+    let used = match used {
+        RawCoils::Series => Coils::Series,
+        RawCoils::Parallel => Coils::Parallel,
+        RawCoils::One => Coils::One,
+        RawCoils::OneShorted => Coils::OneBraked { resistance: 0.0 },
+        RawCoils::OneBraked => Coils::OneBraked { resistance: resistance.unwrap_or(0.0) },
+    };
+    Some(DualCoil::Rewired { stated, used })
+}
+
+fn isobaric(raw: &RawIsobaric, volume: Option<f64>, sheet: &RawDriver, driver: &Driver) -> Isobaric {
+    let trapped = (!raw.ideal).then(|| volume.unwrap_or_else(|| usual_air(raw.arrangement, sheet, driver)));
+    Isobaric { in_series: raw.coils_in_series, trapped }
+}
+
+/// Air between the cones of a pair of a usual build. The cones of two that face each other enclose their own
+/// depth, a third of a cone each; in line the second needs room for its magnet; back to back for both.
+fn usual_air(arrangement: RawArrangement, sheet: &RawDriver, driver: &Driver) -> f64 {
+    let diameter = (4.0 * driver.sd / std::f64::consts::PI).sqrt();
+    let stated = Reading::default().optional("", &field::DEPTH, &sheet.depth);
+    let depth = stated.unwrap_or(USUAL_DEPTH * diameter);
+    let travel = 2.0 * driver.xmax.unwrap_or(CLEARANCE);
+    let spacing = match arrangement {
+        RawArrangement::FaceToFace => 2.0 * depth / 6.0 + travel,
+        RawArrangement::InLine => depth + travel + CLEARANCE,
+        RawArrangement::BackToBack => 2.0 * depth + CLEARANCE,
+    };
+    // The magnets themselves take up part of what they need.
+    let air = match arrangement {
+        RawArrangement::FaceToFace => 1.0,
+        RawArrangement::InLine | RawArrangement::BackToBack => 0.75,
+    };
+    driver.sd * spacing * air
+}
