@@ -82,36 +82,61 @@ class Circuit:
         self.add("L", "d1 d2", radiator["mass"] / scale)
         self.add("C", "d2 out", radiator["compliance"] * scale)
 
-    def driver(self, driver, volts, front, rear):
+    def driver(self, driver, poles, front, rear, name=""):
+        """One driver: its coil between two poles, its cone between the air before and behind it."""
+        plus, minus = poles
         self.lines += [
-            f"V1 in 0 AC {volts}",
-            f"RE in e1 {driver['re']}",
-            f"LE e1 e2 {driver['le']}",
-            f"HBL e2 0 VCONE {driver['bl']}",
-            f"HF m1 0 V1 {-driver['bl']}",
-            "VCONE m1 m2 0",
-            f"LM m2 m3 {driver['mms']}",
-            f"CM m3 m4 {driver['cms']}",
-            f"RM m4 m5 {driver['rms']}",
-            f"EP m5 0 {rear} {front} {driver['sd']}",
-            f"FU {front} {rear} VCONE {driver['sd']}",
-            "RDM m3 m4 1e9",
-            "VOUT out 0 0",
+            f"RE{name} {plus} e1{name} {driver['re']}",
+            f"LE{name} e1{name} e2{name} {driver['le']}",
+            f"HBL{name} e2{name} e3{name} VCONE{name} {driver['bl']}",
+            f"VCOIL{name} e3{name} {minus} 0",
+            f"HF{name} m1{name} 0 VCOIL{name} {driver['bl']}",
+            f"VCONE{name} m1{name} m2{name} 0",
+            f"LM{name} m2{name} m3{name} {driver['mms']}",
+            f"CM{name} m3{name} m4{name} {driver['cms']}",
+            f"RM{name} m4{name} m5{name} {driver['rms']}",
+            f"EP{name} m5{name} 0 {rear} {front} {driver['sd']}",
+            f"FU{name} {front} {rear} VCONE{name} {driver['sd']}",
+            f"RDM{name} m3{name} m4{name} 1e9",
         ]
+
+    def motor(self, case, front, rear):
+        """The driver, or an isobaric pair with the air between its cones, behind its cable."""
+        plus = "in"
+        if "series_resistance" in case:
+            plus = "terminal"
+            self.lines.append(f"RCABLE in {plus} {case['series_resistance']}")
+        self.lines += [f"V1 in 0 AC {case['volts']}", "VOUT out 0 0"]
+        if "isobaric" not in case:
+            return self.driver(case["driver"], (plus, "0"), front, rear)
+        pair = case["isobaric"]
+        joint = ("joint", "joint") if pair["coils"] == "series" else ("0", plus)
+        self.driver(case["driver"], (plus, joint[0]), front, "between", "a")
+        self.driver(case["driver"], (joint[1], "0"), "between", rear, "b")
+        self.add("C", "between 0", self.compliance(pair["volume"]))
+        self.add("R", "between 0", 1e13)
+
+
+def joined(case):
+    """What a pair moves as if its cones were one: what losses are referred to."""
+    driver = case["driver"]
+    if "isobaric" not in case:
+        return driver
+    return driver | {"mms": 2 * driver["mms"], "cms": driver["cms"] / 2}
 
 
 def netlist(case, air):
     circuit = Circuit(case, air)
-    driver, family = case["driver"], case["family"]
+    family = case["family"]
     bandpass = family.startswith("bandpass")
-    circuit.driver(driver, case["volts"], "front" if bandpass else "out", "rear")
+    circuit.motor(case, "front" if bandpass else "out", "rear")
     rear = case["rear"]
     if "ports" in rear:
         circuit.vented("rear", rear, "front" if family == "bandpass6-series" else "out")
     elif "radiator" in case:
         circuit.radiated("rear", rear, case["radiator"])
     else:
-        circuit.closed("rear", rear, driver)
+        circuit.closed("rear", rear, joined(case))
     if "vent_resistance" in case:
         circuit.add("R", "rear out", case["vent_resistance"])
     if bandpass:

@@ -1,6 +1,6 @@
 //! The solver against ngspice: the same circuits, solved by `reference/ngspice/run.py`.
 
-use oak_acoustics::driver::{Driver, Inductance};
+use oak_acoustics::driver::{Driver, Inductance, Isobaric, Motor};
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
     Aperiodic, Bandpass4, Bandpass6, Enclosure, Fidelity, FrontPath, Losses, PassiveRadiator, Port, Ported,
@@ -32,6 +32,15 @@ fn driver(case: &Value) -> Driver {
         nominal: 4.0,
         brake: None,
     }
+}
+
+fn motor(case: &Value) -> Motor {
+    let pair = &case["isobaric"];
+    let isobaric = pair
+        .is_object()
+        .then(|| Isobaric { in_series: pair["coils"] == "series", trapped: Some(number(pair, "volume")) });
+    let series_resistance = case["series_resistance"].as_f64().unwrap_or(0.0);
+    Motor { isobaric, series_resistance, ..Motor::from(driver(case)) }
 }
 
 fn losses(chamber: &Value) -> Losses {
@@ -102,7 +111,7 @@ fn every_lumped_circuit_agrees_to_a_hundredth_of_a_db_and_a_thousandth_of_impeda
         ..Air::reference()
     };
     let cases = plan["cases"].as_array().expect("cases");
-    assert!(cases.len() >= 10);
+    assert!(cases.len() >= 13);
     for case in cases {
         compare(case, &air);
     }
@@ -110,9 +119,8 @@ fn every_lumped_circuit_agrees_to_a_hundredth_of_a_db_and_a_thousandth_of_impeda
 
 fn compare(case: &Value, air: &Air) {
     let name = case["name"].as_str().expect("name");
-    let compiled = enclosure(case)
-        .compile(&Setting::new(driver(case), *air).with(Fidelity::TEXTBOOK))
-        .expect("compiles");
+    let compiled =
+        enclosure(case).compile(&Setting::new(motor(case), *air).with(Fidelity::TEXTBOOK)).expect("compiles");
     let mut rows = csv::Reader::from_path(format!("{FOLDER}/{name}.csv")).expect("results");
     let rows: Vec<[f64; 4]> = rows.deserialize().map(|row| row.expect("four numbers")).collect();
     assert_eq!(rows.len(), 201, "{name}: 100 points a decade from 10 to 1000 Hz");
