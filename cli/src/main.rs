@@ -1,17 +1,21 @@
 //! `oak-drum`: the core without a server.
 
-use std::path::PathBuf;
+use std::fmt::Write;
+use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand, ValueEnum};
-use oak_design::exchange::write_response_table;
-use oak_design::file::open_design;
+use oak_design::Problem;
+use oak_design::exchange::{write_limit_table, write_response_table};
+use oak_design::file::{RawFamily, Typed, open_design, open_driver};
 use oak_design::quantities::quantities;
 use oak_design::report::{Report, compute};
-use oak_design::resolve::resolve_design;
+use oak_design::resolve::{ResolvedDesign, resolve_design};
 use oak_design::response::FrequencyGrid;
 use oak_design::schema::{SCHEMAS, schema};
+use oak_design::start::{RawAsk, schools};
+use oak_design::transient::{Played, TransientReport, excitation};
 
 #[derive(Parser)]
 #[command(name = "oak-drum", version, about = "Computes subwoofers and bass cabinets from design files")]
@@ -24,6 +28,15 @@ struct Arguments {
 enum Command {
     /// Computes the response of a design file and writes it to standard output.
     Simulate(Simulate),
+    /// Writes a design file to begin with: what a school would build first around a driver.
+    Start {
+        #[command(subcommand)]
+        what: Started,
+    },
+    /// Writes the largest clean output of a design and what binds it at each frequency, as CSV.
+    Limits(Spanned),
+    /// Writes what is heard of a step or tone burst, as CSV.
+    Transient(Transient),
     /// Prints the JSON Schema of a kind of file: design, driver or build.
     Schema {
         /// Which kind.
@@ -33,8 +46,55 @@ enum Command {
     Quantities,
 }
 
+#[derive(Subcommand)]
+enum Started {
+    /// A design file.
+    Design(StartDesign),
+}
+
 #[derive(clap::Args)]
-struct Simulate {
+struct StartDesign {
+    /// Driver file (JSON; see docs/schema/driver.schema.json).
+    #[arg(long)]
+    driver: PathBuf,
+    /// Kind of cabinet, as in design files.
+    #[arg(long)]
+    family: String,
+    /// Which school; the first that has an answer where absent.
+    #[arg(long)]
+    school: Option<String>,
+    /// Most air in all chambers and ways together, with its unit: "60 l".
+    #[arg(long)]
+    volume: Option<String>,
+    /// Lowest note: "32.7 Hz".
+    #[arg(long)]
+    lowest: Option<String>,
+}
+
+#[derive(clap::Args)]
+struct Transient {
+    /// Design file.
+    design: PathBuf,
+    /// step or burst.
+    #[arg(long, value_enum, default_value_t = Play::Step)]
+    play: Play,
+    /// Frequency of a burst, Hz.
+    #[arg(long, default_value_t = 40.0)]
+    frequency: f64,
+    /// Cycles of a burst.
+    #[arg(long, default_value_t = 5.0)]
+    cycles: f64,
+}
+
+#[derive(Clone, Copy, ValueEnum)]
+enum Play {
+    Step,
+    Burst,
+}
+
+/// A design and the frequencies it is computed at.
+#[derive(clap::Args)]
+struct Spanned {
     /// Design file (JSON; see docs/schema/design.schema.json).
     design: PathBuf,
     /// Lowest frequency, Hz.
@@ -46,6 +106,12 @@ struct Simulate {
     /// Number of frequencies, spaced evenly in octaves.
     #[arg(long, default_value_t = 600)]
     points: usize,
+}
+
+#[derive(clap::Args)]
+struct Simulate {
+    #[command(flatten)]
+    spanned: Spanned,
     /// csv: the curves; json: curves, figures and the completed driver.
     #[arg(long, value_enum, default_value_t = Format::Csv)]
     format: Format,
@@ -63,14 +129,16 @@ const LARGEST_FILE: u64 = 4 << 20;
 fn main() -> ExitCode {
     let outcome = match Arguments::parse().command {
         Command::Simulate(arguments) => simulate(&arguments),
+        Command::Start { what: Started::Design(arguments) } => start(&arguments),
+        Command::Limits(arguments) => limits(&arguments),
+        Command::Transient(arguments) => transient(&arguments),
         Command::Schema { kind } => print_schema(&kind),
         Command::Quantities => pretty(&quantities()),
     };
     match outcome {
         Ok(text) => {
-            use std::io::Write;
             // A closed pipe (`| head`) is the reader's choice, not an error.
-            let _ = std::io::stdout().write_all(text.as_bytes());
+            let _ = std::io::Write::write_all(&mut std::io::stdout(), text.as_bytes());
             ExitCode::SUCCESS
         }
         Err(error) => {
@@ -80,28 +148,95 @@ fn main() -> ExitCode {
     }
 }
 
-fn simulate(arguments: &Simulate) -> anyhow::Result<String> {
-    let path = arguments.design.display();
-    let size = std::fs::metadata(&arguments.design).with_context(|| format!("{path}"))?.len();
+/// The text of a file that is small enough to be one of ours.
+fn read(path: &Path) -> anyhow::Result<Vec<u8>> {
+    let shown = path.display();
+    let size = std::fs::metadata(path).with_context(|| format!("{shown}"))?.len();
     if size > LARGEST_FILE {
-        bail!("{path}: is {size} bytes long; at most {LARGEST_FILE} are allowed");
+        bail!("{shown}: is {size} bytes long; at most {LARGEST_FILE} are allowed");
     }
-    let text = std::fs::read(&arguments.design).with_context(|| format!("{path}"))?;
-    let grid = FrequencyGrid::logarithmic(arguments.from, arguments.to, arguments.points)
-        .context("--from, --to, --points")?;
-    let raw = open_design(&text).map_err(|problem| anyhow::anyhow!("{path}: {problem}"))?;
-    let resolved = resolve_design(&raw).map_err(|problems| {
-        let lines: Vec<_> = problems.iter().map(|problem| format!("{path}: {problem}")).collect();
-        anyhow::anyhow!("{}", lines.join("\nerror: "))
+    std::fs::read(path).with_context(|| format!("{shown}"))
+}
+
+/// All problems of a file, a line each.
+fn all(path: &Path, problems: &[Problem]) -> anyhow::Error {
+    let lines: Vec<_> = problems.iter().map(|problem| format!("{}: {problem}", path.display())).collect();
+    anyhow::anyhow!("{}", lines.join("\nerror: "))
+}
+
+fn resolved(path: &Path) -> anyhow::Result<ResolvedDesign> {
+    let raw = open_design(&read(path)?).map_err(|problem| all(path, &[problem]))?;
+    resolve_design(&raw).map_err(|problems| all(path, &problems))
+}
+
+impl Spanned {
+    fn open(&self) -> anyhow::Result<(ResolvedDesign, FrequencyGrid)> {
+        let grid =
+            FrequencyGrid::logarithmic(self.from, self.to, self.points).context("--from, --to, --points")?;
+        Ok((resolved(&self.design)?, grid))
+    }
+}
+
+fn simulate(arguments: &Simulate) -> anyhow::Result<String> {
+    let path = &arguments.spanned.design;
+    let (design, grid) = arguments.spanned.open()?;
+    let unreachable = |problem| all(path, &[problem]);
+    match arguments.format {
+        Format::Csv => Ok(write_response_table(&compute(&design, &grid).map_err(unreachable)?)),
+        Format::Json => pretty(&Report::of(&design, &grid).map_err(unreachable)?),
+    }
+}
+
+fn limits(arguments: &Spanned) -> anyhow::Result<String> {
+    let (design, grid) = arguments.open()?;
+    let computed = compute(&design, &grid).map_err(|problem| all(&arguments.design, &[problem]))?;
+    Ok(write_limit_table(&computed.response, &computed.ceiling))
+}
+
+fn transient(arguments: &Transient) -> anyhow::Result<String> {
+    let played = match arguments.play {
+        Play::Step => Played::Step,
+        Play::Burst => Played::Burst,
+    };
+    let excitation =
+        excitation(played, arguments.frequency, arguments.cycles).context("--frequency, --cycles")?;
+    let design = resolved(&arguments.design)?;
+    let report =
+        TransientReport::of(&design, excitation).map_err(|problem| all(&arguments.design, &[problem]))?;
+    let mut text = String::from("time_s,drive_v,pressure_pa\n");
+    for ((time, drive), pressure) in report.time.iter().zip(&report.drive).zip(&report.pressure) {
+        writeln!(text, "{time},{drive},{pressure}")?;
+    }
+    Ok(text)
+}
+
+fn start(arguments: &StartDesign) -> anyhow::Result<String> {
+    let path = &arguments.driver;
+    let driver = open_driver(&read(path)?).map_err(|problem| all(path, &[problem]))?;
+    let family = RawFamily::ALL.iter().find(|family| family.id() == arguments.family).with_context(|| {
+        let ids: Vec<_> = RawFamily::ALL.iter().map(|family| family.id()).collect();
+        format!("--family: there is no \"{}\"; allowed are {}", arguments.family, ids.join(", "))
     })?;
-    let unreachable = |problem| anyhow::anyhow!("{path}: {problem}");
-    Ok(match arguments.format {
-        Format::Csv => write_response_table(&compute(&resolved, &grid).map_err(unreachable)?),
-        Format::Json => {
-            let report = Report::of(&resolved, &grid).map_err(unreachable)?;
-            pretty(&report)?
+    let typed = |text: &Option<String>| text.as_deref().map(Typed::from);
+    let mut ask = RawAsk::of(driver, *family);
+    (ask.volume, ask.lowest) = (typed(&arguments.volume), typed(&arguments.lowest));
+    let chosen: Vec<_> = schools(*family)
+        .iter()
+        .filter(|school| arguments.school.as_deref().is_none_or(|wanted| wanted == school.id))
+        .collect();
+    if chosen.is_empty() {
+        let ids: Vec<_> = schools(*family).iter().map(|school| school.id).collect();
+        bail!("--school: {} has no such school; allowed are {}", family.id(), ids.join(", "));
+    }
+    let mut refusals = Vec::new();
+    for school in chosen {
+        let answer = ask.answer_by(school).map_err(|problems| all(path, &problems))?;
+        match answer.design {
+            Some(design) => return pretty(&design),
+            None => refusals.push(format!("{}: {}", answer.name, answer.reason)),
         }
-    })
+    }
+    bail!("{}", refusals.join("\nerror: "))
 }
 
 fn print_schema(kind: &str) -> anyhow::Result<String> {

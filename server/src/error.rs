@@ -4,6 +4,7 @@ use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use oak_design::exchange::{ImportReport, TableError};
 use oak_design::response::GridError;
+use oak_design::transient::BurstError;
 use oak_design::{Problem, ProblemKind};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -20,6 +21,9 @@ pub enum ApiError {
     /// The frequency range makes no sense.
     #[error(transparent)]
     Grid(#[from] GridError),
+    /// A burst that cannot be played.
+    #[error(transparent)]
+    Burst(#[from] BurstError),
     /// The part after the question mark cannot be read.
     #[error("the query cannot be read: {reason}")]
     Query {
@@ -142,7 +146,7 @@ impl ApiError {
                 (StatusCode::UNPROCESSABLE_ENTITY, "invalid-values", "Some values cannot be used")
             }
             Self::Malformed(_) => (StatusCode::BAD_REQUEST, "malformed", "The body cannot be read"),
-            Self::Grid(_) => {
+            Self::Grid(_) | Self::Burst(_) => {
                 (StatusCode::UNPROCESSABLE_ENTITY, "invalid-range", "The frequency range cannot be used")
             }
             Self::Query { .. } => (StatusCode::BAD_REQUEST, "query", "The query cannot be read"),

@@ -362,14 +362,14 @@ fn a_horn_of_stage_size_passes_20_to_30_percent_in_its_band() {
         profile: Profile { segments: vec![plain(Flare::Exponential, 2.2, throat, 0.55)] },
         mouth: End::Mouth,
     };
-    let setting = Setting { space: Space::Quarter, ..Setting::new(&driver, air) };
+    let setting = Setting { space: Space::Quarter, ..Setting::new(driver, air) };
     let compiled = Enclosure::FrontHorn(horn).compile(&setting).expect("compiles");
     let grid = FrequencyGrid::logarithmic(70.0, 180.0, 60).expect("grid");
     let response = Response::of(&compiled.network, &grid, 2.83);
     let mean = response.efficiency().sum::<f64>() / 60.0;
     assert!((0.2..0.35).contains(&mean), "{mean}");
     let direct = Enclosure::Sealed(Sealed { volume: 0.05, losses: Losses::default() });
-    let direct = direct.compile(&Setting::new(&driver, air)).expect("compiles");
+    let direct = direct.compile(&Setting::new(driver, air)).expect("compiles");
     let plain = FrequencyGrid::logarithmic(150.0, 250.0, 60).expect("grid");
     let low = Response::of(&direct.network, &plain, 2.83).efficiency().sum::<f64>() / 60.0;
     assert!(low < 0.06, "{low}");

@@ -3,7 +3,7 @@
 //! A file holds what was typed, units and all, and may be incomplete: the *raw* form in [`file`].
 //! [`resolve`] turns it into the complete SI form that the core computes with, or returns every problem
 //! at once, each with its place. [`report`] runs the computation and lays out the results;
-//! [`exchange`] reads and writes tables.
+//! [`start`] makes designs to begin with; [`exchange`] reads and writes tables.
 
 pub mod exchange;
 pub mod field;
@@ -13,6 +13,8 @@ pub mod quantities;
 pub mod report;
 pub mod resolve;
 pub mod schema;
+pub mod start;
+pub mod transient;
 
 pub use oak_acoustics::response;
 pub use problem::{Problem, ProblemKind, Range};

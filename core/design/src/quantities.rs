@@ -1,12 +1,14 @@
-//! The tables of units and of fields as one document, for programs in other languages.
+//! The tables of units, fields and families as one document, for programs in other languages.
 
 use oak_units::UNITS;
 use serde_json::{Value, json};
 
 use crate::field::FIELDS;
+use crate::file::RawFamily;
+use crate::start::schools;
 
-/// Every unit with its spellings and SI factor, and every field with its usual unit, range (SI) and
-/// meaning.
+/// Every unit with its spellings and SI factor, every field with its usual unit, range (SI) and meaning, and every
+/// family of cabinets with its schools.
 pub fn quantities() -> Value {
     let units: Vec<_> = UNITS
         .iter()
@@ -33,5 +35,18 @@ pub fn quantities() -> Value {
             })
         })
         .collect();
-    json!({ "units": units, "fields": fields })
+    let families: Vec<_> = RawFamily::ALL
+        .iter()
+        .map(|family| {
+            let schools = schools(*family).iter();
+            json!({
+                "id": family.id(),
+                "name": family.name(),
+                "good": family.good(),
+                "bad": family.bad(),
+                "schools": schools.map(|school| json!({ "id": school.id, "name": school.name })).collect::<Vec<_>>(),
+            })
+        })
+        .collect();
+    json!({ "units": units, "fields": fields, "families": families })
 }

@@ -4,6 +4,8 @@ mod build;
 mod driver;
 mod health;
 mod simulate;
+mod start;
+mod transient;
 mod variant;
 
 use actix_web::HttpResponse;
@@ -17,10 +19,19 @@ use crate::error::ApiError;
 
 /// All routes below `/api/v1`.
 pub fn configure(config: &mut ServiceConfig<'_>) {
-    config.service(health::health).service(simulate::simulate);
+    config
+        .service(health::health)
+        .service(simulate::simulate)
+        .service(start::starts)
+        .service(transient::transient);
     driver::configure(config);
     build::configure(config);
     variant::configure(config);
+}
+
+/// Runs a computation off the threads that answer.
+async fn computing<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> Result<T, ApiError> {
+    actix_web::web::block(work).await.map_err(|error| ApiError::Database(error.into()))
 }
 
 /// Answers what is not there.

@@ -9,6 +9,7 @@ use utoipa::IntoParams;
 
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::routes::computing;
 
 /// The frequencies to compute at.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -60,5 +61,6 @@ pub async fn simulate(
 ) -> Result<web::Json<Report>, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
     let resolved = resolve_design(&design)?;
-    Ok(web::Json(Report::of(&resolved, &span.grid()?)?))
+    let grid = span.grid()?;
+    Ok(web::Json(computing(move || Report::of(&resolved, &grid)).await??))
 }

@@ -166,6 +166,14 @@ impl Element for Passage {
         admittance.copy_from_slice(&[chain.d * through, -through, -through, chain.a * through]);
     }
 
+    /// The wave spreads before it leaves, so that a wide mouth does not beam as a piston of its size: it is heard by
+    /// its power, spread over the open space.
+    fn loudness(&self, at: &At<'_>) -> f64 {
+        let small = at.air.density * at.omega * at.omega / (at.space.angle() * at.air.speed);
+        let own = self.ends[1].resistance(at);
+        if own > 0.0 { (own / small).sqrt() } else { 1.0 }
+    }
+
     fn radiation(&self, at: &At<'_>) -> f64 {
         self.ends[1].resistance(at)
     }

@@ -65,6 +65,16 @@ impl Response {
         response
     }
 
+    /// Levels only, dB re 20 uPa at 1 m, `[n]`.
+    pub fn levels(network: &Network, grid: &FrequencyGrid, volts: f64) -> Vec<f64> {
+        let mut solver = Solver::new(network);
+        let level = |frequency: &f64| {
+            solver.solve(*frequency, volts);
+            level_of(solver.heard_pressure())
+        };
+        grid.frequencies().iter().map(level).collect()
+    }
+
     fn push(&mut self, network: &Network, solver: &mut Solver<'_>, index: usize) {
         solver.solve(self.frequency[index], self.volts);
         self.pressure.push(solver.heard_pressure());

@@ -3,7 +3,7 @@
 use std::f64::consts::SQRT_2;
 
 use super::curves::level_of;
-use super::{FrequencyGrid, Response};
+use super::{FrequencyGrid, Passband, Response};
 use crate::network::{Network, Reference, Way};
 
 /// Span and density of the grid that figures are searched on; roots are then refined, so its
@@ -11,6 +11,9 @@ use crate::network::{Network, Reference, Way};
 const SEARCH_FROM: f64 = 5.0;
 const SEARCH_TO: f64 = 1000.0;
 const SEARCH_POINTS: usize = 240;
+
+/// Ripple is looked for up to this many times F3: what a subwoofer plays.
+const RIPPLE_SPAN: f64 = 4.0;
 
 /// Halvings of a grid step (2.2 %) that refine a root to a billionth.
 const HALVINGS: usize = 24;
@@ -41,7 +44,7 @@ pub struct Figures {
     pub f3_upper: Option<f64>,
     /// Highest level between 5 Hz and 1 kHz, dB.
     pub level_peak: Peak,
-    /// How far the deepest dip between two peaks of the passband lies below the highest of them, dB.
+    /// How far the deepest dip between two peaks in the two octaves above F3 lies below the highest of them, dB.
     pub ripple: f64,
     /// Largest one-way cone excursion from F3 up, m.
     pub excursion_in_band: Option<Peak>,
@@ -91,12 +94,13 @@ impl<'a> Search<'a> {
     fn figures(&self) -> Figures {
         let level: Reading = &|r, k| level_of(r.pressure[k]);
         let level_peak = self.largest(level, SEARCH_FROM, SEARCH_TO);
+        let band = self.passband();
         let reference_level = match self.network.reference {
             Reference::Piston => self.network.piston_level(self.volts),
-            Reference::Passband => level_peak.value,
+            Reference::Passband => level_of(self.response.pressure[band.top]),
         };
         let [f3, f6, f10] = [3.0, 6.0, 10.0].map(|drop| self.lowest_within(reference_level - drop));
-        let f3_upper = f3.and_then(|f3| self.falls_below(reference_level - 3.0, f3));
+        let f3_upper = self.upper_end(reference_level - 3.0, band);
         let impedance: Reading = &|r, k| -r.impedance[k].norm();
         let lowest = self.largest(impedance, 10.0, SEARCH_TO);
         let (air_speed, fastest_opening) = self.air_speed().unzip();
@@ -109,7 +113,7 @@ impl<'a> Search<'a> {
             f10,
             f3_upper,
             level_peak,
-            ripple: f3.map_or(0.0, |f3| self.ripple(f3, f3_upper.unwrap_or(SEARCH_TO))),
+            ripple: f3.map_or(0.0, |f3| self.ripple(f3, f3_upper.unwrap_or(SEARCH_TO).min(RIPPLE_SPAN * f3))),
             excursion_in_band: f3.map(|f3| self.largest(&|r, k| r.excursion_at(k), f3, SEARCH_TO)),
             excursion_minimum: self.excursion_minimum(),
             radiator_travel: f3.and_then(|f3| self.radiator_travel(f3)),
@@ -123,18 +127,23 @@ impl<'a> Search<'a> {
         }
     }
 
-    /// Where the level first falls below a threshold above a frequency.
-    fn falls_below(&self, threshold: f64, from: f64) -> Option<f64> {
+    fn passband(&self) -> Passband {
+        let level: Vec<f64> = self.response.pressure.iter().map(|p| level_of(*p)).collect();
+        Passband::of(&level, (SEARCH_POINTS - 1) as f64 / (SEARCH_TO / SEARCH_FROM).log2())
+    }
+
+    /// Where the band ends; for a piston-band reference, where the level above its plain falls below a threshold.
+    fn upper_end(&self, threshold: f64, band: Passband) -> Option<f64> {
         let below = |r: &Response, k: usize| level_of(r.pressure[k]) < threshold;
-        let start = self.response.frequency.partition_point(|f| *f <= from);
-        let index = (start..self.response.frequency.len()).find(|&k| below(&self.response, k))?;
-        Some(self.refine(index, below))
+        let last = self.response.frequency.len() - 1;
+        (band.to < last && below(&self.response, band.to + 1)).then(|| self.refine(band.to + 1, below))
     }
 
     fn ripple(&self, from: f64, to: f64) -> f64 {
         let frequency = &self.response.frequency;
         let [start, end] = [from, to].map(|at| frequency.partition_point(|f| *f < at));
-        let levels: Vec<f64> = self.response.pressure[start..end].iter().map(|p| level_of(*p)).collect();
+        let levels: Vec<f64> =
+            self.response.pressure[start..end.max(start)].iter().map(|p| level_of(*p)).collect();
         let mut deepest = 0.0f64;
         for dip in 1..levels.len().saturating_sub(1) {
             if levels[dip] <= levels[dip - 1] && levels[dip] < levels[dip + 1] {

@@ -4,10 +4,12 @@ mod curves;
 mod figures;
 mod grid;
 mod limits;
+mod passband;
 mod transient;
 
 pub use curves::Response;
 pub use figures::{Figures, Peak};
 pub use grid::{FrequencyGrid, GridError};
 pub use limits::{Allowance, Ceiling, Limit};
+pub(crate) use passband::Passband;
 pub use transient::{Burst, Excitation, Transient};

@@ -41,8 +41,8 @@ struct Wiring {
     drives: Vec<(usize, usize)>,
     /// A flow, and the admittance and node whose product adds to it; the node past the last is the drive.
     driven: Vec<(usize, usize, usize)>,
-    /// Flows that come from the outside, each with its extra way to the listener, m.
-    outside: Vec<(usize, f64)>,
+    /// Flows that come from the outside, each with its element and its extra way to the listener, m.
+    outside: Vec<(usize, usize, f64)>,
     /// Flows that come from the amplifier.
     supplied: Vec<usize>,
 }
@@ -52,7 +52,7 @@ impl Wiring {
         for (row, from) in terminals.iter().enumerate() {
             let flow = slot.flow + row;
             match *from {
-                Node::Outside => self.outside.push((flow, way(network, element, row))),
+                Node::Outside => self.outside.push((flow, element, way(network, element, row))),
                 Node::Amplifier => self.supplied.push(flow),
                 Node::Elsewhere | Node::Ground | Node::Inside(_) => {}
             }
@@ -142,14 +142,16 @@ impl<'a> Solver<'a> {
         }
     }
 
-    /// Everything that flows to the outside, m3/s RMS: cones, ports and leaks alike, each delayed by its
-    /// extra way to the listener.
+    /// Everything that flows to the outside, m3/s RMS: cones, ports and leaks alike, each as loud as its element says
+    /// and delayed by its extra way to the listener.
     pub fn heard_outflow(&self) -> Complex {
-        let late = |way: f64| Complex::from_polar(1.0, -self.omega / self.network.air.speed * way);
-        let outside = self.wiring.outside.iter();
-        -outside
-            .map(|&(flow, way)| if way > 0.0 { self.flow[flow] * late(way) } else { self.flow[flow] })
-            .sum::<Complex>()
+        let Network { air, space, elements, .. } = self.network;
+        let at = At { omega: self.omega, air, space: *space };
+        let heard = |&(flow, element, way): &(usize, usize, f64)| {
+            let flow = self.flow[flow] * elements[element].loudness(&at);
+            if way > 0.0 { flow * Complex::from_polar(1.0, -self.omega / air.speed * way) } else { flow }
+        };
+        -self.wiring.outside.iter().map(heard).sum::<Complex>()
     }
 
     /// Pressure at 1 m in the space of the network, without the travel time: `j w rho U/(Omega r)`, Pa RMS.

@@ -4,6 +4,7 @@ use oak_acoustics::driver::Motor;
 use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Setting};
 use oak_acoustics::medium::{Air, Space};
 use oak_acoustics::response::Allowance;
+use oak_acoustics::school::Wishes;
 
 use super::driver::{ResolvedDriver, resolve_driver};
 use super::enclosure::enclosure;
@@ -12,6 +13,7 @@ use super::reading::Reading;
 use crate::field;
 use crate::file::{
     LONGEST_NAME, LONGEST_NOTE, RawAir, RawBuild, RawDesign, RawDrive, RawLimits, RawProgramme, RawSpace,
+    Typed,
 };
 use crate::problem::{Problem, ProblemKind, Range};
 
@@ -123,7 +125,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         RawSpace::Quarter => Space::Quarter,
         RawSpace::Eighth => Space::Eighth,
     };
-    let typed = |typed: Option<&crate::file::Typed>| typed.map(ToString::to_string).unwrap_or_default();
+    let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
     let tunings_typed = [typed(raw.enclosure.tuning.as_ref()), typed(front)];
     match (driver, motor, enclosure, reading.problems.is_empty()) {
@@ -132,6 +134,19 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         }
         _ => Err(reading.problems),
     }
+}
+
+/// Reads what a builder wishes for.
+///
+/// # Errors
+/// Every problem, with its place.
+pub fn read_wishes(volume: Option<&Typed>, lowest: Option<&Typed>) -> Result<Wishes, Vec<Problem>> {
+    let mut reading = Reading::default();
+    let wishes = Wishes {
+        volume: reading.optional("volume", &field::VOLUME, &volume.cloned()),
+        lowest: reading.optional("lowest", &field::TUNING, &lowest.cloned()),
+    };
+    if reading.problems.is_empty() { Ok(wishes) } else { Err(reading.problems) }
 }
 
 /// Checks the texts of a build; its variants may be unfinished, so they are not resolved.

@@ -6,5 +6,5 @@ mod enclosure;
 mod motor;
 mod reading;
 
-pub use design::{ResolvedDesign, check_build, resolve_design};
+pub use design::{ResolvedDesign, check_build, read_wishes, resolve_design};
 pub use driver::{Doubt, ResolvedDriver, resolve_driver};

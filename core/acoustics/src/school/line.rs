@@ -1,0 +1,156 @@
+//! Transmission lines.
+
+use super::port::{quiet_area, round};
+use super::search::crossing;
+use super::{Ask, Refusal, School, Start, litres, refuse};
+use crate::element::End;
+use crate::enclosure::{Enclosure, Line, Mouth};
+use crate::medium::{Fill, Frame};
+use crate::profile::{Flare, Profile, Segment};
+
+/// Schools of transmission lines.
+pub static LINE: &[School] = &[
+    School { id: "tapered", name: "Tapered, filled", start: |ask| open(ask, &TAPERED) },
+    School { id: "straight", name: "Straight, lightly filled", start: |ask| open(ask, &STRAIGHT) },
+];
+
+/// Schools of mass-loaded lines.
+pub static MASS_LOADED_LINE: &[School] =
+    &[School { id: "two_thirds", name: "Two thirds of the length", start: mass_loaded }];
+
+/// Shape of a line in terms of the cone.
+struct Shape {
+    start: f64,
+    end: f64,
+    driver_at: f64,
+    /// Fill in the first half, kg/m3.
+    fill: f64,
+    words: &'static str,
+}
+
+/// Common practice: 1 to 1.5 Sd, tapering, the driver at a fifth to a third.
+static TAPERED: Shape = Shape {
+    start: 1.5,
+    end: 0.75,
+    driver_at: 0.25,
+    fill: 4.0,
+    words: "From 1.5 Sd at the closed end to 0.75 Sd at the mouth, the driver a quarter of the way along to hush the third quarter-wave mode, the first half filled with 4 kg/m3",
+};
+static STRAIGHT: Shape = Shape {
+    start: 1.2,
+    end: 1.2,
+    driver_at: 0.3,
+    fill: 2.0,
+    words: "1.2 Sd all along, the driver three tenths of the way along, the first half filled with 2 kg/m3",
+};
+
+/// Shortest and longest line that is looked for, m.
+const LENGTHS: [f64; 2] = [0.3, 12.0];
+
+fn profile(ask: &Ask, shape: &Shape, length: f64) -> Profile {
+    let sd = ask.driver.sd;
+    let (start, end) = (shape.start * sd, shape.end * sd);
+    let middle = (0.5 * (start.sqrt() + end.sqrt())).powi(2);
+    let half = |start, end, fill| Segment {
+        flare: Flare::Conical,
+        length: 0.5 * length,
+        start,
+        end,
+        width: None,
+        fill,
+    };
+    let fill = Fill::polyester(shape.fill, Frame::Limp);
+    Profile { segments: vec![half(start, middle, Some(fill)), half(middle, end, None)] }
+}
+
+fn line(ask: &Ask, shape: &Shape, length: f64) -> Line {
+    Line {
+        profile: profile(ask, shape, length),
+        driver_at: shape.driver_at * length,
+        chamber: None,
+        stub: None,
+        inner: None,
+        mouth: Mouth::Open { end: End::Flanged, path: 0.0 },
+    }
+}
+
+fn resonance(ask: &Ask, line: Line) -> Option<f64> {
+    Enclosure::Line(line).compile(&ask.setting).ok()?.passage?.resonance
+}
+
+fn too_weak(ask: &Ask) -> Option<Refusal> {
+    let qts = ask.driver.qts();
+    (qts > 0.9).then(|| {
+        Refusal(format!(
+            "Qts {qts:.2} is too high for a line: it would boom at the tuning whatever the fill. 0.3 to 0.6 is usual; an open baffle suits this driver."
+        ))
+    })
+}
+
+fn open(ask: &Ask, shape: &Shape) -> Result<Start, Refusal> {
+    if let Some(refusal) = too_weak(ask) {
+        return Err(refusal);
+    }
+    let tuning = ask.lowest_or(ask.driver.fs());
+    let found = crossing(LENGTHS[0], LENGTHS[1], |length| {
+        Some(resonance(ask, line(ask, shape, length)).unwrap_or(2.0) - tuning)
+    });
+    let Some(length) = found else {
+        return refuse(format!("A line for {tuning:.0} Hz would be longer than 12 m or shorter than 0.3 m."));
+    };
+    let line = line(ask, shape, length);
+    let volume = line.profile.volume();
+    if let Some(most) = ask.wishes.volume.filter(|most| volume > *most) {
+        return refuse(format!(
+            "A line for {tuning:.0} Hz holds {}, more than the {} wished for.",
+            litres(volume),
+            litres(most)
+        ));
+    }
+    let reason = format!(
+        "{}: {length:.2} m brakes the cone at {tuning:.0} Hz, taper, fill and mouth counted; an open pipe without them would need {:.2} m. Holds {}.",
+        shape.words,
+        ask.setting.air.speed / (4.0 * tuning),
+        litres(volume)
+    );
+    Ok(Start { enclosure: Enclosure::Line(line), reason })
+}
+
+fn mass_loaded(ask: &Ask) -> Result<Start, Refusal> {
+    if let Some(refusal) = too_weak(ask) {
+        return Err(refusal);
+    }
+    let tuning = ask.lowest_or(0.9 * ask.driver.fs());
+    let length = 0.65 * ask.setting.air.speed / (4.0 * tuning);
+    let shape = Shape { start: 1.3, end: 1.3, driver_at: 0.25, ..TAPERED };
+    let most = 1.3 * ask.driver.sd * 0.5;
+    let area = quiet_area(ask, tuning).clamp(0.08 * ask.driver.sd, most);
+    let diameter = ((4.0 * area / std::f64::consts::PI).sqrt() / 0.005).round().max(4.0) * 0.005;
+    let with = |port_length: f64| Line {
+        mouth: Mouth::Ports(vec![round(diameter, Some(port_length))]),
+        ..line(ask, &shape, length)
+    };
+    let found = crossing(0.003, 1.5, |port| Some(resonance(ask, with(port)).unwrap_or(2.0) - tuning));
+    let Some(port) = found else {
+        return refuse(format!(
+            "No port of {:.0} mm tunes a line of {length:.2} m to {tuning:.0} Hz.",
+            diameter * 1e3
+        ));
+    };
+    let line = with(port);
+    let volume = line.profile.volume();
+    if let Some(most) = ask.wishes.volume.filter(|most| volume > *most) {
+        return refuse(format!(
+            "A mass-loaded line for {tuning:.0} Hz holds {}, more than the {} wished for.",
+            litres(volume),
+            litres(most)
+        ));
+    }
+    let reason = format!(
+        "Two thirds of a quarter wave, {length:.2} m of 1.3 Sd, brought down to {tuning:.0} Hz by a port of {:.0} mm, {:.0} mm long. Holds {}.",
+        diameter * 1e3,
+        port * 1e3,
+        litres(volume)
+    );
+    Ok(Start { enclosure: Enclosure::Line(line), reason })
+}

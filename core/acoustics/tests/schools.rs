@@ -1,0 +1,222 @@
+//! Starting points against published alignments, and against what they claim.
+
+mod support;
+
+use oak_acoustics::driver::{Driver, Sheet};
+use oak_acoustics::enclosure::{Enclosure, Setting};
+use oak_acoustics::medium::Air;
+use oak_acoustics::response::{Figures, FrequencyGrid, Response};
+use oak_acoustics::school::{
+    self, Ask, School, Start, Wishes, butterworth, chebyshev, flat, keele, quasi_butterworth,
+};
+use proptest::prelude::*;
+use support::{any_motor, woofer};
+
+/// Nearly no leakage.
+const LOSSLESS: f64 = 1e9;
+
+fn every_family() -> [(&'static str, &'static [School]); 15] {
+    [
+        ("sealed", school::SEALED),
+        ("aperiodic", school::APERIODIC),
+        ("ported", school::PORTED),
+        ("passive radiator", school::PASSIVE_RADIATOR),
+        ("bandpass 4", school::BANDPASS4),
+        ("bandpass 6 parallel", school::BANDPASS6_PARALLEL),
+        ("bandpass 6 series", school::BANDPASS6_SERIES),
+        ("line", school::LINE),
+        ("mass-loaded line", school::MASS_LOADED_LINE),
+        ("back horn", school::BACK_HORN),
+        ("front horn", school::FRONT_HORN),
+        ("tapped horn", school::TAPPED_HORN),
+        ("slot and flare", school::SLOT_FLARE),
+        ("open baffle", school::OPEN_BAFFLE),
+        ("infinite baffle", school::INFINITE_BAFFLE),
+    ]
+}
+
+fn driver(fs: f64, qts: f64, vas: f64, sd: f64) -> Driver {
+    let qms = 6.0;
+    let sheet = Sheet {
+        re: Some(5.6),
+        fs: Some(fs),
+        qms: Some(qms),
+        qts: Some(qts),
+        vas: Some(vas),
+        sd: Some(sd),
+        xmax: Some(6e-3),
+        ..Sheet::default()
+    };
+    sheet.complete(&Air::reference()).expect("complete").0
+}
+
+fn ask(driver: Driver, wishes: Wishes) -> Ask {
+    Ask::new(Setting::new(driver, Air::reference()), wishes)
+}
+
+fn start(schools: &[School], id: &str, ask: &Ask) -> Result<Start, String> {
+    let school = schools.iter().find(|school| school.id == id).expect("a school");
+    (school.start)(ask).map_err(|refusal| refusal.0)
+}
+
+/// Thiele 1971, table I, alignments no. 5 to 7, and Small 1973 for QL 7.
+#[test]
+fn butterworth_and_chebyshev_alignments_are_those_of_thiele_and_small() {
+    let b4 = butterworth(LOSSLESS);
+    assert!((b4.qts - 0.3827).abs() < 2e-4 && (b4.h - 1.0).abs() < 1e-3, "{b4:?}");
+    assert!((b4.alpha - std::f64::consts::SQRT_2).abs() < 2e-3, "{b4:?}");
+    for (qts, alpha) in [(0.415, 1.055), (0.466, 0.729)] {
+        let c4 = chebyshev(qts, LOSSLESS).expect("an alignment");
+        assert!((c4.alpha - alpha).abs() < 0.01, "{c4:?}");
+        assert!(c4.h < 1.0);
+    }
+    let leaky = butterworth(7.0);
+    assert!((leaky.qts - 0.4048).abs() < 2e-4, "{leaky:?}");
+    assert!((leaky.alpha - 1.0613).abs() < 3e-3, "{leaky:?}");
+}
+
+/// Thiele 1971: a lossless quasi-Butterworth box for Qts 0.30 (value from memory).
+#[test]
+fn a_quasi_butterworth_box_is_that_of_thiele() {
+    let qb3 = quasi_butterworth(0.30, LOSSLESS).expect("an alignment");
+    assert!((qb3.h - 1.235).abs() < 2e-3 && (qb3.alpha - 3.03).abs() < 0.01, "{qb3:?}");
+}
+
+/// Every alignment put into the solver as the textbook circuit is as flat as it claims.
+#[test]
+fn flat_boxes_are_flat_and_two_peaks_are_equal() {
+    for qts in [0.25, 0.32, 0.40, 0.45, 0.5] {
+        let (found, name) = flat(qts, 7.0).expect("an alignment");
+        let magnitude = |x: f64| {
+            let (a1, a3) = (
+                (7.0 + found.h * qts) / (found.h.sqrt() * 7.0 * qts),
+                (found.h * 7.0 + qts) / (found.h.sqrt() * 7.0 * qts),
+            );
+            let a2 = (found.h + (found.alpha + 1.0 + found.h * found.h) * 7.0 * qts) / (found.h * 7.0 * qts);
+            let (re, im) = (x.powi(4) - a2 * x * x + 1.0, a3 * x - a1 * x.powi(3));
+            20.0 * (x.powi(4) / re.hypot(im)).log10()
+        };
+        let peak = (0..800).map(|k| magnitude(0.4 * 1.01f64.powi(k))).fold(f64::MIN, f64::max);
+        let most = if name == "QB3" { 0.01 } else { 4.0 };
+        assert!(peak < most, "{name} for {qts}: {peak} dB");
+        assert!(magnitude(40.0).abs() < 0.02);
+    }
+}
+
+/// Keele 1974 (coefficients from memory) approximates the flat boxes for QL 7 within its usual tenth.
+#[test]
+fn keeles_rules_are_near_the_alignments() {
+    for qts in [0.28, 0.32, 0.36, 0.40] {
+        let (found, _) = flat(qts, 7.0).expect("an alignment");
+        let [volume, fb, _] = keele(qts);
+        assert!((fb / found.h - 1.0).abs() < 0.1, "{qts}: {fb} {}", found.h);
+        assert!((volume * found.alpha).ln().abs() < 0.35, "{qts}: {volume} {}", 1.0 / found.alpha);
+    }
+}
+
+/// The level at Fc over the piston level is Qtc (Small 1972), in the solved network too.
+#[test]
+fn a_closed_box_has_the_qtc_that_was_asked_for() {
+    let ask = ask(woofer(), Wishes::default());
+    for (id, qtc) in [("butterworth", 0.707), ("bessel", 0.577), ("critical", 0.5), ("chebyshev", 1.0)] {
+        let start = start(school::SEALED, id, &ask).expect("a box");
+        let compiled = start.enclosure.compile(&ask.setting).expect("compiles");
+        let closed = compiled.closed_box.expect("sealed");
+        let grid = FrequencyGrid::logarithmic(closed.fc, closed.fc * 1.01, 2).expect("grid");
+        let level = Response::levels(&compiled.network, &grid, 2.83)[0];
+        let gain = 10f64.powf((level - compiled.network.piston_level(2.83)) / 20.0);
+        assert!((gain / qtc - 1.0).abs() < 0.04, "{id}: {gain}");
+        assert!(start.reason.contains(&format!("{qtc:.2}")), "{}", start.reason);
+    }
+}
+
+#[test]
+fn a_wish_for_the_lowest_note_is_met_or_refused() {
+    let wishes = Wishes { lowest: Some(32.7), volume: None };
+    let ask = ask(driver(28.0, 0.38, 0.12, 0.05), wishes);
+    let found = start(school::PORTED, "lowest_note", &ask).expect("a box");
+    let compiled = found.enclosure.compile(&ask.setting).expect("compiles");
+    let f3 = Figures::of(&compiled.network, 2.83).f3.expect("a band");
+    assert!(f3 <= 1.1 * 32.7, "{f3}");
+    for (schools, id) in
+        [(school::LINE, "tapered"), (school::LINE, "straight"), (school::MASS_LOADED_LINE, "two_thirds")]
+    {
+        let start = start(schools, id, &ask).expect("a line");
+        let way = start.enclosure.compile(&ask.setting).expect("compiles").passage.expect("a way");
+        assert!((way.resonance.expect("one") / 32.7 - 1.0).abs() < 2e-3, "{id} {way:?}");
+    }
+    let high = Ask { wishes: Wishes { lowest: Some(12.0), volume: None }, ..ask };
+    assert!(start(school::PORTED, "lowest_note", &high).expect_err("too low").contains("12 Hz"));
+}
+
+#[test]
+fn a_size_that_is_wished_for_is_kept() {
+    let most = 0.03;
+    let ask = ask(woofer(), Wishes { volume: Some(most), lowest: None });
+    for (family, schools) in every_family() {
+        for school in schools {
+            let Ok(start) = (school.start)(&ask) else { continue };
+            let air = match &start.enclosure {
+                Enclosure::Sealed(sealed) => sealed.volume,
+                Enclosure::Ported(ported) => ported.volume,
+                Enclosure::PassiveRadiator(cabinet) => cabinet.volume,
+                Enclosure::Bandpass4(cabinet) => cabinet.rear.volume + cabinet.front.volume,
+                Enclosure::Bandpass6(cabinet) => cabinet.rear.volume + cabinet.front.volume,
+                Enclosure::Line(line) if line.chamber.is_none() => line.profile.volume(),
+                _ => 0.0,
+            };
+            assert!(air <= 1.0001 * most, "{family}, {}: {air}", school.name);
+        }
+    }
+}
+
+#[test]
+fn a_weak_motor_gets_no_horn_and_a_strong_one_no_open_baffle() {
+    let weak = ask(driver(40.0, 1.2, 0.1, 0.05), Wishes::default());
+    for schools in [school::FRONT_HORN, school::BACK_HORN, school::TAPPED_HORN, school::PORTED] {
+        for school in
+            schools.iter().filter(|school| !["all_round", "at_fs", "lowest_note"].contains(&school.id))
+        {
+            let refusal = (school.start)(&weak).expect_err("no start");
+            assert!(refusal.0.contains("1.20"), "{}: {}", school.name, refusal.0);
+        }
+    }
+    let strong = ask(driver(40.0, 0.25, 0.1, 0.05), Wishes::default());
+    for school in school::OPEN_BAFFLE {
+        assert!((school.start)(&strong).expect_err("no start").0.contains("0.25"));
+    }
+}
+
+#[test]
+fn an_ordinary_woofer_can_start_in_every_family() {
+    let ask = ask(driver(32.0, 0.42, 0.09, 0.05), Wishes::default());
+    for (family, schools) in every_family() {
+        assert!(schools.iter().any(|school| (school.start)(&ask).is_ok()), "{family}");
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// Whatever the driver and the wish: every school gives a cabinet that compiles, or a reason.
+    #[test]
+    fn every_school_answers_every_driver(
+        motor in any_motor(),
+        volume in proptest::option::of(0.003f64..0.6),
+        lowest in proptest::option::of(12.0f64..120.0),
+    ) {
+        let ask = Ask::new(Setting::new(motor, Air::reference()), Wishes { volume, lowest });
+        for (family, schools) in every_family() {
+            for school in schools {
+                match (school.start)(&ask) {
+                    Ok(start) => {
+                        prop_assert!(start.reason.ends_with('.'), "{}", start.reason);
+                        let compiled = start.enclosure.compile(&ask.setting);
+                        prop_assert!(compiled.is_ok(), "{family}, {}: {:?}", school.name, compiled.err());
+                    }
+                    Err(refusal) => prop_assert!(refusal.0.len() > 20),
+                }
+            }
+        }
+    }
+}

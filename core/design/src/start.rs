@@ -1,0 +1,326 @@
+//! Starting points as design files.
+
+use oak_acoustics::element::End;
+use oak_acoustics::enclosure::{
+    Bandpass4, Bandpass6, Enclosure, FrontHorn, Line, Losses, Mouth, Port, Ported, Radiator, Sealed, Setting,
+    TappedHorn,
+};
+use oak_acoustics::medium::{CrossSection, Frame};
+use oak_acoustics::profile::{Flare, Profile};
+use oak_acoustics::school::{self, Ask, School, Wishes};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::field::{self, Field};
+use crate::file::{
+    DESIGN_FORMAT, RawAir, RawChamber, RawDesign, RawDrive, RawDriver, RawEnclosure, RawEnd, RawFamily,
+    RawFlare, RawFrame, RawLimits, RawMotor, RawMouth, RawPassage, RawPort, RawRadiator, RawSegment,
+    RawShape, RawSpace, Typed, VERSION,
+};
+use crate::problem::Problem;
+use crate::resolve::{read_wishes, resolve_design};
+
+/// What a starting point is asked for with.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawAsk {
+    /// Kind of cabinet.
+    pub family: RawFamily,
+    /// The driver.
+    pub driver: RawDriver,
+    /// What is done to it, and how many there are.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub motor: Option<RawMotor>,
+    /// What drives it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub drive: Option<RawDrive>,
+    /// What it may be driven to.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub limits: Option<RawLimits>,
+    /// The space it radiates into.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub space: Option<RawSpace>,
+    /// The air.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub air: Option<RawAir>,
+    /// Most air in all chambers and ways together.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub volume: Option<Typed>,
+    /// Lowest note.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lowest: Option<Typed>,
+}
+
+/// What one school says: a design to begin with, or why there is none.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct StartReport {
+    /// As written on the command line.
+    pub school: &'static str,
+    /// As written for people.
+    pub name: &'static str,
+    /// Where the design comes from, or why there is none.
+    pub reason: String,
+    /// The design; the reason stands in its notes.
+    pub design: Option<RawDesign>,
+}
+
+/// The schools of a family.
+pub fn schools(family: RawFamily) -> &'static [School] {
+    match family {
+        RawFamily::Sealed => school::SEALED,
+        RawFamily::Ported => school::PORTED,
+        RawFamily::PassiveRadiator => school::PASSIVE_RADIATOR,
+        RawFamily::Aperiodic => school::APERIODIC,
+        RawFamily::Bandpass4 => school::BANDPASS4,
+        RawFamily::Bandpass6Parallel => school::BANDPASS6_PARALLEL,
+        RawFamily::Bandpass6Series => school::BANDPASS6_SERIES,
+        RawFamily::Line => school::LINE,
+        RawFamily::MassLoadedLine => school::MASS_LOADED_LINE,
+        RawFamily::BackHorn => school::BACK_HORN,
+        RawFamily::FrontHorn => school::FRONT_HORN,
+        RawFamily::TappedHorn => school::TAPPED_HORN,
+        RawFamily::SlotFlare => school::SLOT_FLARE,
+        RawFamily::OpenBaffle => school::OPEN_BAFFLE,
+        RawFamily::InfiniteBaffle => school::INFINITE_BAFFLE,
+    }
+}
+
+impl RawAsk {
+    /// A question about a driver alone.
+    pub fn of(driver: RawDriver, family: RawFamily) -> Self {
+        Self {
+            family,
+            driver,
+            motor: None,
+            drive: None,
+            limits: None,
+            space: None,
+            air: None,
+            volume: None,
+            lowest: None,
+        }
+    }
+
+    /// What every school of the family says.
+    ///
+    /// # Errors
+    /// Every problem with what was given, with its place.
+    pub fn answer(&self) -> Result<Vec<StartReport>, Vec<Problem>> {
+        let (setting, wishes) = self.read()?;
+        let ask = Ask::new(setting, wishes);
+        Ok(schools(self.family).iter().map(|school| self.answer_of(school, &ask)).collect())
+    }
+
+    /// What one school says.
+    ///
+    /// # Errors
+    /// Every problem with what was given, with its place.
+    pub fn answer_by(&self, school: &School) -> Result<StartReport, Vec<Problem>> {
+        let (setting, wishes) = self.read()?;
+        Ok(self.answer_of(school, &Ask::new(setting, wishes)))
+    }
+
+    fn read(&self) -> Result<(Setting, Wishes), Vec<Problem>> {
+        // Everything but the cabinet is read as in a design; an infinite baffle has no values of its own.
+        let design = self.design("Start", String::new(), RawEnclosure::empty(RawFamily::InfiniteBaffle));
+        let wishes = read_wishes(self.volume.as_ref(), self.lowest.as_ref());
+        match (resolve_design(&design), wishes) {
+            (Ok(resolved), Ok(wishes)) => Ok((resolved.setting(), wishes)),
+            (design, wishes) => {
+                let problems = [design.err(), wishes.err()];
+                Err(problems.into_iter().flatten().flatten().collect())
+            }
+        }
+    }
+
+    fn answer_of(&self, school: &School, ask: &Ask) -> StartReport {
+        let (reason, design) = match (school.start)(ask) {
+            Ok(start) => {
+                let enclosure = raw_enclosure(self.family, &start.enclosure);
+                (start.reason.clone(), Some(self.design(school.name, start.reason, enclosure)))
+            }
+            Err(refusal) => (refusal.0, None),
+        };
+        StartReport { school: school.id, name: school.name, reason, design }
+    }
+
+    fn design(&self, name: &str, notes: String, enclosure: RawEnclosure) -> RawDesign {
+        RawDesign {
+            format: DESIGN_FORMAT.to_owned(),
+            version: VERSION,
+            name: name.to_owned(),
+            driver: self.driver.clone(),
+            motor: self.motor.clone(),
+            enclosure,
+            drive: self.drive.clone(),
+            limits: self.limits.clone(),
+            space: self.space,
+            air: self.air.clone(),
+            notes,
+        }
+    }
+}
+
+/// A value in its field's usual unit, rounded to what can be built.
+fn typed(si: f64, field: &Field, digits: u32) -> Option<Typed> {
+    Some(match field.usual_unit() {
+        Some(unit) => Typed::Text(oak_units::format_in(si, unit, digits)),
+        None => oak_units::significant(si, digits).parse().map_or(Typed::Number(si), Typed::Number),
+    })
+}
+
+/// A cabinet as a file has it.
+fn raw_enclosure(family: RawFamily, enclosure: &Enclosure) -> RawEnclosure {
+    let empty = RawEnclosure::empty(family);
+    match enclosure {
+        Enclosure::InfiniteBaffle => empty,
+        Enclosure::OpenBaffle(baffle) => {
+            RawEnclosure { baffle_path: typed(baffle.path, &field::BAFFLE_PATH, 3), ..empty }
+        }
+        Enclosure::Sealed(sealed) => with_rear(empty, closed(sealed)),
+        Enclosure::Aperiodic(aperiodic) => RawEnclosure {
+            vent_resistance: typed(aperiodic.resistance, &field::VENT_RESISTANCE, 3),
+            ..with_rear(empty, closed(&aperiodic.chamber))
+        },
+        Enclosure::Ported(ported) => with_rear(empty, vented(ported)),
+        Enclosure::PassiveRadiator(cabinet) => {
+            let chamber = Sealed { volume: cabinet.volume, losses: cabinet.losses };
+            RawEnclosure { radiator: Some(radiator(&cabinet.radiator)), ..with_rear(empty, closed(&chamber)) }
+        }
+        Enclosure::Bandpass4(Bandpass4 { rear, front }) => {
+            RawEnclosure { front: Some(vented(front)), ..with_rear(empty, closed(rear)) }
+        }
+        Enclosure::Bandpass6(Bandpass6 { rear, front, .. }) => {
+            RawEnclosure { front: Some(vented(front)), ..with_rear(empty, vented(rear)) }
+        }
+        Enclosure::Line(line) => raw_line(empty, line),
+        Enclosure::FrontHorn(FrontHorn { rear, throat, profile, mouth }) => RawEnclosure {
+            front: throat.as_ref().map(closed),
+            passage: Some(passage(profile, *mouth)),
+            ..with_rear(empty, closed(rear))
+        },
+        Enclosure::TappedHorn(TappedHorn { profile, taps: [first, second], mouth }) => {
+            let way = RawPassage {
+                driver_at: typed(*first, &field::DRIVER_AT, 3),
+                front_at: typed(*second, &field::FRONT_AT, 4),
+                ..passage(profile, *mouth)
+            };
+            RawEnclosure { passage: Some(way), ..empty }
+        }
+    }
+}
+
+fn raw_line(empty: RawEnclosure, line: &Line) -> RawEnclosure {
+    let mut enclosure = match &line.chamber {
+        Some(chamber) => with_rear(empty, closed(chamber)),
+        None => empty,
+    };
+    let mouth = match &line.mouth {
+        Mouth::Open { end, .. } => *end,
+        Mouth::Ports(ports) => {
+            enclosure.ports = ports.iter().map(port).collect();
+            End::Flanged
+        }
+    };
+    let along = (line.driver_at > 0.0).then(|| typed(line.driver_at, &field::DRIVER_AT, 3)).flatten();
+    enclosure.passage = Some(RawPassage { driver_at: along, ..passage(&line.profile, mouth) });
+    enclosure
+}
+
+fn with_rear(empty: RawEnclosure, rear: RawChamber) -> RawEnclosure {
+    let RawChamber { volume, fill, gain, ql, qa, tuning, ports } = rear;
+    RawEnclosure { volume, fill, gain, ql, qa, tuning, ports, ..empty }
+}
+
+fn chamber(volume: f64, losses: Losses) -> RawChamber {
+    RawChamber {
+        volume: typed(volume, &field::VOLUME, 3),
+        ql: losses.ql.map(Typed::Number),
+        qa: losses.qa.map(Typed::Number),
+        ..RawChamber::default()
+    }
+}
+
+fn closed(sealed: &Sealed) -> RawChamber {
+    chamber(sealed.volume, sealed.losses)
+}
+
+fn vented(ported: &Ported) -> RawChamber {
+    RawChamber {
+        tuning: ported.tuning.and_then(|tuning| typed(tuning, &field::TUNING, 3)),
+        ports: ported.ports.iter().map(port).collect(),
+        ..chamber(ported.volume, ported.losses)
+    }
+}
+
+fn port(port: &Port) -> RawPort {
+    let millimetres = |length: f64, field| typed(length, field, 4);
+    let (shape, diameter, width, height) = match port.section {
+        CrossSection::Round { radius } => {
+            (RawShape::Round, millimetres(2.0 * radius, &field::DIAMETER), None, None)
+        }
+        CrossSection::Slot { width, height } => {
+            (RawShape::Slot, None, millimetres(width, &field::WIDTH), millimetres(height, &field::HEIGHT))
+        }
+    };
+    RawPort {
+        shape,
+        diameter,
+        width,
+        height,
+        length: port.length.and_then(|length| millimetres(length, &field::LENGTH)),
+        count: (port.count > 1).then(|| Typed::Number(f64::from(port.count))),
+        inner_end: Some(RawEnd::Free),
+        outer_end: Some(RawEnd::Flanged),
+        path: None,
+    }
+}
+
+fn radiator(radiator: &Radiator) -> RawRadiator {
+    RawRadiator {
+        area: typed(radiator.area, &field::RADIATOR_AREA, 4),
+        mass: typed(radiator.mass, &field::RADIATOR_MASS, 4),
+        added_mass: typed(0.0, &field::RADIATOR_ADDED, 3),
+        compliance: typed(radiator.compliance, &field::RADIATOR_COMPLIANCE, 3),
+        resistance: typed(radiator.resistance, &field::RADIATOR_RESISTANCE, 3),
+        xmax: radiator.xmax.and_then(|xmax| typed(xmax, &field::RADIATOR_XMAX, 3)),
+        count: Some(Typed::Number(f64::from(radiator.count))),
+    }
+}
+
+fn passage(profile: &Profile, mouth: End) -> RawPassage {
+    let segment = |(index, segment): (usize, &oak_acoustics::profile::Segment)| {
+        let (flare, t) = match segment.flare {
+            Flare::Conical => (RawFlare::Conical, None),
+            Flare::Exponential => (RawFlare::Exponential, None),
+            Flare::Hyperbolic { t } => (RawFlare::Hyperbolic, typed(t, &field::SEGMENT_T, 3)),
+            Flare::Tractrix => (RawFlare::Tractrix, None),
+            Flare::Parabolic => (RawFlare::Parabolic, None),
+        };
+        RawSegment {
+            flare,
+            t,
+            // A tractrix is refused when it is rounded shorter than it can be.
+            length: typed(segment.length * (1.0 + 5e-4), &field::SEGMENT_LENGTH, 4),
+            start: (index == 0).then(|| typed(segment.start, &field::SEGMENT_START, 4)).flatten(),
+            end: typed(segment.end, &field::SEGMENT_END, 4),
+            width: segment.width.and_then(|width| typed(width, &field::SEGMENT_WIDTH, 3)),
+            fill_density: segment.fill.and_then(|fill| typed(fill.bulk_density, &field::FILL_DENSITY, 3)),
+            fill_resistivity: None,
+            fill_frame: segment.fill.map(|fill| match fill.frame {
+                Frame::Limp => RawFrame::Limp,
+                Frame::Rigid => RawFrame::Rigid,
+            }),
+        }
+    };
+    let mouth = match mouth {
+        End::Mouth => RawMouth::Walls,
+        End::Free => RawMouth::Free,
+        End::Flanged | End::Walls(_) => RawMouth::Flanged,
+    };
+    RawPassage {
+        segments: profile.segments.iter().enumerate().map(segment).collect(),
+        mouth: Some(mouth),
+        ..RawPassage::default()
+    }
+}

@@ -1,0 +1,20 @@
+use actix_web::web::Payload;
+use actix_web::{HttpRequest, post, web};
+use oak_design::start::{RawAsk, StartReport};
+
+use crate::body;
+use crate::error::{ApiError, ProblemDocument};
+use crate::routes::computing;
+
+/// What every school of a family would build first around a driver, or why it would not.
+#[utoipa::path(tag = "start", request_body = RawAsk, responses(
+    (status = 200, body = Vec<StartReport>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/starts")]
+pub async fn starts(request: HttpRequest, payload: Payload) -> Result<web::Json<Vec<StartReport>>, ApiError> {
+    let ask: RawAsk = body::json(&request, payload).await?;
+    let starts = computing(move || ask.answer()).await??;
+    Ok(web::Json(starts))
+}

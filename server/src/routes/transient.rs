@@ -1,0 +1,53 @@
+use actix_web::web::Payload;
+use actix_web::{HttpRequest, post, web};
+use oak_design::file::RawDesign;
+use oak_design::resolve::resolve_design;
+use oak_design::transient::{Played, TransientReport, excitation};
+use serde::Deserialize;
+use utoipa::IntoParams;
+
+use crate::body;
+use crate::error::{ApiError, ProblemDocument};
+use crate::routes::computing;
+
+/// What is played.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Tone {
+    /// A step or a tone burst.
+    play: Played,
+    /// Frequency of a burst, Hz, 5 to 500.
+    #[serde(default = "frequency")]
+    #[param(default = 40.0)]
+    frequency: f64,
+    /// Cycles of a burst, from 1 to what fits into 0.4 s.
+    #[serde(default = "cycles")]
+    #[param(default = 5.0)]
+    cycles: f64,
+}
+
+fn frequency() -> f64 {
+    40.0
+}
+
+fn cycles() -> f64 {
+    5.0
+}
+
+/// What is heard of a step or of a tone burst, band-limited.
+#[utoipa::path(tag = "transient", params(Tone), request_body = RawDesign, responses(
+    (status = 200, body = TransientReport),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/transient")]
+pub async fn transient(
+    request: HttpRequest,
+    tone: web::Query<Tone>,
+    payload: Payload,
+) -> Result<web::Json<TransientReport>, ApiError> {
+    let design: RawDesign = body::json(&request, payload).await?;
+    let resolved = resolve_design(&design)?;
+    let excitation = excitation(tone.play, tone.frequency, tone.cycles)?;
+    Ok(web::Json(computing(move || TransientReport::of(&resolved, excitation)).await??))
+}
