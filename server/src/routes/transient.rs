@@ -15,6 +15,7 @@ use crate::routes::computing;
 #[serde(deny_unknown_fields)]
 pub struct Tone {
     /// A step or a tone burst.
+    #[param(inline)]
     play: Played,
     /// Frequency of a burst, Hz, 5 to 500.
     #[serde(default = "frequency")]

@@ -265,6 +265,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What every school of a family would build first around a driver, or why it would not. */
+        post: operations["start_starts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/transient": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is heard of a step or of a tone burst, band-limited. */
+        post: operations["transient_transient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/variants/{id}": {
         parameters: {
             query?: never;
@@ -395,26 +429,49 @@ export interface components {
             /** @description Its variants. */
             variants: components["schemas"]["Variant"][];
         };
+        /** @description The largest clean output over the frequencies of the curves. */
+        CeilingReport: {
+            /** @description dB at 1 m; null where nothing limits. */
+            level: (number | null)[];
+            /** @description The drive it takes, V RMS; null where nothing limits. */
+            volts: (number | null)[];
+            /** @description What binds, from low to high frequencies. */
+            ribbon: components["schemas"]["RibbonPiece"][];
+        };
         /** @description Curves, every list of the same length. Seven digits (single precision) are kept. */
         Curves: {
             /** @description Hz. */
             frequency: number[];
-            /** @description dB re 20 uPa at 1 m in half space. */
+            /** @description dB re 20 uPa at 1 m in the space of the design. */
             level: number[];
             /** @description Degrees, without the travel time. */
             phase: number[];
             /** @description ms, without the travel time. */
             group_delay: number[];
-            /** @description Cone excursion, one-way peak, mm. */
+            /** @description Excursion of the cone that moves farthest, one-way peak, mm. */
             excursion: number[];
-            /** @description Peak air speed in each opening, m/s. */
+            /** @description Peak air speed in each port, throat and mouth, m/s. */
             air_speed: number[][];
+            /** @description What these are called. */
+            air_labels: string[];
+            /** @description One-way peak travel of each kind of radiator, mm. */
+            radiator_travel: number[][];
             /** @description ohm. */
             impedance: number[];
             /** @description Degrees. */
             impedance_phase: number[];
             /** @description A RMS. */
             current: number[];
+            /** @description Real power, W. */
+            power: number[];
+            /** @description Apparent power, VA. */
+            apparent_power: number[];
+            /** @description Share of the real power that leaves as sound, %. */
+            efficiency: number[];
+            /** @description Pressure in each chamber, Pa RMS. */
+            chamber_pressure: number[][];
+            /** @description What these are called. */
+            chamber_labels: string[];
         };
         /** @description A stated value that the others contradict. */
         DoubtReport: {
@@ -612,8 +669,13 @@ export interface components {
         /** @description Single figures of a design at its drive. */
         FigureReport: {
             /**
+             * @description What F3, F6 and F10 refer to: `piston`, the level that the driver's parameters promise, or `passband`, the
+             *     highest level.
+             */
+            reference: string;
+            /**
              * Format: double
-             * @description Piston-band level that F3, F6 and F10 refer to, dB.
+             * @description Its level, dB.
              */
             reference_level: number;
             /**
@@ -631,19 +693,35 @@ export interface components {
              * @description Hz.
              */
             f10?: number | null;
+            /**
+             * Format: double
+             * @description Where the band that begins at F3 ends, Hz.
+             */
+            f3_upper?: number | null;
             /** @description Highest level, dB. */
             level_peak: components["schemas"]["PeakReport"];
+            /**
+             * Format: double
+             * @description Depth of the deepest dip between two peaks of the passband, dB.
+             */
+            ripple: number;
             excursion_in_band?: components["schemas"]["PeakReport"] | null;
+            excursion_minimum?: components["schemas"]["PeakReport"] | null;
+            radiator_travel?: components["schemas"]["PeakReport"] | null;
             /**
              * Format: double
              * @description Lowest frequency above which the cone stays within Xmax, Hz.
              */
             within_xmax_above?: number | null;
             air_speed?: components["schemas"]["PeakReport"] | null;
+            /** @description Which opening that is. */
+            fastest_opening?: string | null;
             /** @description Lowest impedance, ohm. */
             impedance_minimum: components["schemas"]["PeakReport"];
             /** @description Largest group delay from F10 up, s. */
             group_delay: components["schemas"]["PeakReport"];
+            /** @description Highest efficiency, 0 to 1. */
+            efficiency: components["schemas"]["PeakReport"];
             /**
              * Format: double
              * @description Sealed: system resonance, Hz.
@@ -656,7 +734,7 @@ export interface components {
             qtc?: number | null;
             /**
              * Format: double
-             * @description Ported: tuning where the box-side reactance crosses zero, Hz.
+             * @description Tuning, where the box-side reactance crosses zero, Hz; of two ported chambers the front one's.
              */
             fb?: number | null;
             /**
@@ -666,11 +744,24 @@ export interface components {
             fb_helmholtz?: number | null;
             /**
              * Format: double
-             * @description Ported: impedance minimum between the two peaks, Hz.
+             * @description Impedance minimum between the two peaks, Hz.
              */
             fb_impedance?: number | null;
-            /** @description Ported: each port. */
+            /**
+             * Format: double
+             * @description Two ported chambers: tuning of the rear one, Hz.
+             */
+            fb_rear?: number | null;
+            /**
+             * Format: double
+             * @description Passive radiators: where they cancel the cone, Hz.
+             */
+            notch?: number | null;
+            /** @description Each port; of two ported chambers the front one's. */
             ports: components["schemas"]["PortReport"][];
+            /** @description Two ported chambers: each port of the rear one. */
+            rear_ports: components["schemas"]["PortReport"][];
+            passage?: components["schemas"]["PassageReport"] | null;
         };
         Health: {
             /** @description Version of the server. */
@@ -688,6 +779,39 @@ export interface components {
             problem_count: number;
             /** @description Columns that mean nothing here. */
             ignored_columns: string[];
+        };
+        /** @description A line or horn as it came out, SI. */
+        PassageReport: {
+            /**
+             * Format: double
+             * @description m.
+             */
+            length: number;
+            /**
+             * Format: double
+             * @description m3.
+             */
+            volume: number;
+            /**
+             * Format: double
+             * @description m2.
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description m2.
+             */
+            end: number;
+            /**
+             * Format: double
+             * @description Cut-off of a widening way, Hz.
+             */
+            cutoff?: number | null;
+            /**
+             * Format: double
+             * @description Where it brakes the cone, Hz.
+             */
+            resonance?: number | null;
         };
         /** @description A largest or smallest value and its frequency. */
         PeakReport: {
@@ -748,6 +872,25 @@ export interface components {
             pressure?: components["schemas"]["Typed"] | null;
             humidity?: components["schemas"]["Typed"] | null;
         };
+        /**
+         * @description How the two drivers of a pair stand.
+         * @enum {string}
+         */
+        RawArrangement: "face_to_face" | "in_line" | "back_to_back";
+        /** @description What a starting point is asked for with. */
+        RawAsk: {
+            /** @description Kind of cabinet. */
+            family: components["schemas"]["RawFamily"];
+            /** @description The driver. */
+            driver: components["schemas"]["RawDriver"];
+            motor?: components["schemas"]["RawMotor"] | null;
+            drive?: components["schemas"]["RawDrive"] | null;
+            limits?: components["schemas"]["RawLimits"] | null;
+            space?: components["schemas"]["RawSpace"] | null;
+            air?: components["schemas"]["RawAir"] | null;
+            volume?: components["schemas"]["Typed"] | null;
+            lowest?: components["schemas"]["Typed"] | null;
+        };
         /** @description One cabinet project with its candidate designs. */
         RawBuild: {
             /** @description Always `oak-drum/build`. */
@@ -764,6 +907,22 @@ export interface components {
             /** @description Its candidates. */
             variants?: components["schemas"]["RawDesign"][];
         };
+        /** @description A second chamber. */
+        RawChamber: {
+            volume?: components["schemas"]["Typed"] | null;
+            fill?: components["schemas"]["RawStuffing"] | null;
+            gain?: components["schemas"]["Typed"] | null;
+            ql?: components["schemas"]["Typed"] | null;
+            qa?: components["schemas"]["Typed"] | null;
+            tuning?: components["schemas"]["Typed"] | null;
+            /** @description Its ports. */
+            ports?: components["schemas"]["RawPort"][];
+        };
+        /**
+         * @description How two coils are used.
+         * @enum {string}
+         */
+        RawCoils: "series" | "parallel" | "one" | "one_shorted" | "one_braked";
         /** @description One candidate design: a driver, a cabinet and a drive. */
         RawDesign: {
             /** @description Always `oak-drum/design`. */
@@ -777,9 +936,12 @@ export interface components {
             name?: string;
             /** @description The driver, whole, so that the file stands alone. */
             driver: components["schemas"]["RawDriver"];
+            motor?: components["schemas"]["RawMotor"] | null;
             /** @description The cabinet. */
             enclosure: components["schemas"]["RawEnclosure"];
             drive?: components["schemas"]["RawDrive"] | null;
+            limits?: components["schemas"]["RawLimits"] | null;
+            space?: components["schemas"]["RawSpace"] | null;
             air?: components["schemas"]["RawAir"] | null;
             /** @description Anything worth keeping. */
             notes?: string;
@@ -820,6 +982,11 @@ export interface components {
             sd?: components["schemas"]["Typed"] | null;
             xmax?: components["schemas"]["Typed"] | null;
             pe?: components["schemas"]["Typed"] | null;
+            l2?: components["schemas"]["Typed"] | null;
+            r2?: components["schemas"]["Typed"] | null;
+            inductance_exponent?: components["schemas"]["Typed"] | null;
+            depth?: components["schemas"]["Typed"] | null;
+            coils?: components["schemas"]["RawSheetCoils"] | null;
             /** @description Anything worth keeping. */
             notes?: string;
         };
@@ -831,11 +998,18 @@ export interface components {
             /** @description Kind of cabinet. */
             family: components["schemas"]["RawFamily"];
             volume?: components["schemas"]["Typed"] | null;
+            fill?: components["schemas"]["RawStuffing"] | null;
+            gain?: components["schemas"]["Typed"] | null;
             ql?: components["schemas"]["Typed"] | null;
             qa?: components["schemas"]["Typed"] | null;
             tuning?: components["schemas"]["Typed"] | null;
-            /** @description Ported: the ports. */
+            /** @description The ports of the chamber behind the drivers, or of a mass-loaded line. */
             ports?: components["schemas"]["RawPort"][];
+            front?: components["schemas"]["RawChamber"] | null;
+            baffle_path?: components["schemas"]["Typed"] | null;
+            vent_resistance?: components["schemas"]["Typed"] | null;
+            radiator?: components["schemas"]["RawRadiator"] | null;
+            passage?: components["schemas"]["RawPassage"] | null;
         };
         /**
          * @description How a port ends.
@@ -846,7 +1020,62 @@ export interface components {
          * @description Kind of cabinet.
          * @enum {string}
          */
-        RawFamily: "sealed" | "ported";
+        RawFamily: "Sealed" | "Ported" | "PassiveRadiator" | "Aperiodic" | "Bandpass4" | "Bandpass6Parallel" | "Bandpass6Series" | "Line" | "MassLoadedLine" | "BackHorn" | "FrontHorn" | "TappedHorn" | "SlotFlare" | "OpenBaffle" | "InfiniteBaffle";
+        /**
+         * @description How an area changes along a stretch.
+         * @enum {string}
+         */
+        RawFlare: "conical" | "exponential" | "hyperbolic" | "tractrix" | "parabolic";
+        /**
+         * @description What the frame of a fill does.
+         * @enum {string}
+         */
+        RawFrame: "limp" | "rigid";
+        /** @description A pair of drivers, one cone behind the other. */
+        RawIsobaric: {
+            /** @description How they stand. */
+            arrangement: components["schemas"]["RawArrangement"];
+            /** @description Whether their coils are in series; in parallel where absent. */
+            coils_in_series?: boolean;
+            /** @description Whether the air between is taken as rigid. */
+            ideal?: boolean;
+            volume?: components["schemas"]["Typed"] | null;
+        };
+        /** @description What a design may be driven to. The coil's power and the travels come from the driver and the radiators. */
+        RawLimits: {
+            power?: components["schemas"]["Typed"] | null;
+            voltage?: components["schemas"]["Typed"] | null;
+            current?: components["schemas"]["Typed"] | null;
+            air_speed?: components["schemas"]["Typed"] | null;
+            programme?: components["schemas"]["RawProgramme"] | null;
+        };
+        /** @description Changes to the driver, and how equal ones are wired. */
+        RawMotor: {
+            added_mass?: components["schemas"]["Typed"] | null;
+            break_in?: components["schemas"]["Typed"] | null;
+            coil_temperature?: components["schemas"]["Typed"] | null;
+            coils?: components["schemas"]["RawCoils"] | null;
+            brake_resistance?: components["schemas"]["Typed"] | null;
+            series?: components["schemas"]["Typed"] | null;
+            parallel?: components["schemas"]["Typed"] | null;
+            series_resistance?: components["schemas"]["Typed"] | null;
+            isobaric?: components["schemas"]["RawIsobaric"] | null;
+        };
+        /**
+         * @description How a mouth ends.
+         * @enum {string}
+         */
+        RawMouth: "flanged" | "free" | "walls";
+        /** @description The way of a line, a horn or a flare. */
+        RawPassage: {
+            /** @description Stretches one after the other, from the closed end or the throat to the mouth. */
+            segments?: components["schemas"]["RawSegment"][];
+            driver_at?: components["schemas"]["Typed"] | null;
+            front_at?: components["schemas"]["Typed"] | null;
+            stub?: components["schemas"]["RawSegment"] | null;
+            mouth?: components["schemas"]["RawMouth"] | null;
+            path?: components["schemas"]["Typed"] | null;
+        };
         /** @description A port, or several equal ones. */
         RawPort: {
             /** @description Shape of its cross-section. */
@@ -858,12 +1087,56 @@ export interface components {
             count?: components["schemas"]["Typed"] | null;
             inner_end?: components["schemas"]["RawEnd"] | null;
             outer_end?: components["schemas"]["RawEnd"] | null;
+            path?: components["schemas"]["Typed"] | null;
+        };
+        /**
+         * @description What is played, by its crest factor.
+         * @enum {string}
+         */
+        RawProgramme: "sine" | "music" | "film";
+        /** @description Passive radiators. */
+        RawRadiator: {
+            area?: components["schemas"]["Typed"] | null;
+            mass?: components["schemas"]["Typed"] | null;
+            added_mass?: components["schemas"]["Typed"] | null;
+            compliance?: components["schemas"]["Typed"] | null;
+            resistance?: components["schemas"]["Typed"] | null;
+            xmax?: components["schemas"]["Typed"] | null;
+            count?: components["schemas"]["Typed"] | null;
+        };
+        /** @description A stretch of a way. */
+        RawSegment: {
+            /** @description How the area changes. */
+            flare?: components["schemas"]["RawFlare"];
+            t?: components["schemas"]["Typed"] | null;
+            length?: components["schemas"]["Typed"] | null;
+            start?: components["schemas"]["Typed"] | null;
+            end?: components["schemas"]["Typed"] | null;
+            width?: components["schemas"]["Typed"] | null;
+            fill_density?: components["schemas"]["Typed"] | null;
+            fill_resistivity?: components["schemas"]["Typed"] | null;
+            fill_frame?: components["schemas"]["RawFrame"] | null;
         };
         /**
          * @description Shape of a port's cross-section.
          * @enum {string}
          */
         RawShape: "round" | "slot";
+        /**
+         * @description The coils of a driver and how the values of its sheet were taken.
+         * @enum {string}
+         */
+        RawSheetCoils: "single" | "dual_series" | "dual_parallel";
+        /**
+         * @description The solid angle that walls and ground leave open.
+         * @enum {string}
+         */
+        RawSpace: "full" | "half" | "quarter" | "eighth";
+        /**
+         * @description How much fill is in a chamber.
+         * @enum {string}
+         */
+        RawStuffing: "none" | "lined" | "half" | "full" | "packed";
         /** @description Everything computed of one design. SI throughout, but dB, degrees and ms where a name says so. */
         Report: {
             /**
@@ -873,10 +1146,14 @@ export interface components {
             volts: number;
             /** @description The driver as completed. */
             driver: components["schemas"]["DriverReport"];
+            /** @description All drivers together as they are used, behind their cable. */
+            used: components["schemas"]["UsedReport"];
             /** @description Single figures. */
             figures: components["schemas"]["FigureReport"];
             /** @description Curves over frequency. */
             curves: components["schemas"]["Curves"];
+            /** @description What runs out first. */
+            ceiling: components["schemas"]["CeilingReport"];
         };
         /** @description One kept state of a variant. */
         Revision: {
@@ -893,6 +1170,21 @@ export interface components {
             /** @description As typed. */
             document: components["schemas"]["RawDesign"];
         };
+        /** @description A stretch of frequencies in which one thing runs out first. */
+        RibbonPiece: {
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            to: number;
+            /** @description `voltage`, `current`, `heat`, `cone`, `radiator`, `air` or `nothing`. */
+            limit: string;
+        };
         /** @description One problem in a table. */
         RowProblem: {
             /**
@@ -907,6 +1199,30 @@ export interface components {
             /** @description What is wrong, with the value and what is allowed. */
             message: string;
         };
+        /** @description What one school says: a design to begin with, or why there is none. */
+        StartReport: {
+            /** @description As written on the command line. */
+            school: string;
+            /** @description As written for people. */
+            name: string;
+            /** @description Where the design comes from, or why there is none. */
+            reason: string;
+            design?: components["schemas"]["RawDesign"] | null;
+        };
+        /** @description What is heard over half a second. */
+        TransientReport: {
+            /**
+             * Format: double
+             * @description Upper end of the band that is let through, Hz.
+             */
+            band_limit: number;
+            /** @description s. */
+            time: number[];
+            /** @description Drive, V. */
+            drive: number[];
+            /** @description Pressure at 1 m, Pa. */
+            pressure: number[];
+        };
         /**
          * @description A value as typed: a text with its unit (`"1.5 cuft"`), or a bare number where the quantity has no
          *     unit (Q values, counts).
@@ -915,6 +1231,74 @@ export interface components {
          * @example 0.38
          */
         Typed: number | string;
+        /** @description All drivers together as one, SI. */
+        UsedReport: {
+            /**
+             * Format: int32
+             * @description How many drivers.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description ohm.
+             */
+            nominal: number;
+            /**
+             * Format: double
+             * @description Cable counted, ohm.
+             */
+            re: number;
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            fs: number;
+            /**
+             * Format: double
+             * @description Mechanical Q.
+             */
+            qms: number;
+            /**
+             * Format: double
+             * @description Electrical Q, cable counted.
+             */
+            qes: number;
+            /**
+             * Format: double
+             * @description Total Q.
+             */
+            qts: number;
+            /**
+             * Format: double
+             * @description m3.
+             */
+            vas: number;
+            /**
+             * Format: double
+             * @description kg.
+             */
+            mms: number;
+            /**
+             * Format: double
+             * @description m2.
+             */
+            sd: number;
+            /**
+             * Format: double
+             * @description m.
+             */
+            xmax?: number | null;
+            /**
+             * Format: double
+             * @description W.
+             */
+            pe?: number | null;
+            /**
+             * Format: double
+             * @description Air between the cones of an isobaric pair, m3.
+             */
+            trapped?: number | null;
+        };
         /** @description A candidate design, at its newest revision. */
         Variant: {
             /**
@@ -1501,6 +1885,91 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    start_starts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawAsk"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartReport"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    transient_transient: {
+        parameters: {
+            query: {
+                /** @description A step or a tone burst. */
+                play: "step" | "burst";
+                /** @description Frequency of a burst, Hz, 5 to 500. */
+                frequency?: number;
+                /** @description Cycles of a burst, from 1 to what fits into 0.4 s. */
+                cycles?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawDesign"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TransientReport"];
                 };
             };
             400: {
