@@ -2,7 +2,7 @@
 
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { answered, api, Unreachable } from './client';
-import type { RawDriver } from './types';
+import type { RawAsk, RawDriver } from './types';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -46,6 +46,15 @@ export function useCompletion(driver: RawDriver) {
     queryKey: ['completion', driver],
     queryFn: ({ signal }) => answered(api.POST('/api/v1/drivers/resolve', { body: driver, signal })),
     placeholderData: (previous) => previous,
+    retry: false,
+  });
+}
+
+/** What every school of a family would begin with. */
+export function useStarts(ask: RawAsk) {
+  return useQuery({
+    queryKey: ['starts', ask],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/starts', { body: ask, signal })),
     retry: false,
   });
 }

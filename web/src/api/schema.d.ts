@@ -1020,7 +1020,7 @@ export interface components {
          * @description Kind of cabinet.
          * @enum {string}
          */
-        RawFamily: "Sealed" | "Ported" | "PassiveRadiator" | "Aperiodic" | "Bandpass4" | "Bandpass6Parallel" | "Bandpass6Series" | "Line" | "MassLoadedLine" | "BackHorn" | "FrontHorn" | "TappedHorn" | "SlotFlare" | "OpenBaffle" | "InfiniteBaffle";
+        RawFamily: "sealed" | "ported" | "passive_radiator" | "aperiodic" | "bandpass4" | "bandpass6_parallel" | "bandpass6_series" | "line" | "mass_loaded_line" | "back_horn" | "front_horn" | "tapped_horn" | "slot_flare" | "open_baffle" | "infinite_baffle";
         /**
          * @description How an area changes along a stretch.
          * @enum {string}

@@ -6,8 +6,9 @@ import { MarkGlyph } from '../ui/MarkGlyph';
 import { useSize } from '../ui/size';
 import { AxisRule } from './AxisRule';
 import { fraction, frequencyAt, nearest, noteAt } from './axis';
-import { LANES, type Lane } from './lane';
+import { type Extra, LANES, type Lane } from './lane';
 import { GUTTER, type Line, PADDING, Plot } from './Plot';
+import { Ribbon } from './Ribbon';
 
 export interface Shown {
   id: string;
@@ -27,7 +28,7 @@ interface Props {
 const FIRST_CURSOR = 41.2;
 const NAMES_WIDTH = 96;
 const READOUT_WIDTH = 104;
-const AXIS_HEIGHT = 58;
+const AXIS_HEIGHT = 84;
 
 /** All lanes on one frequency axis, with one cursor across them. */
 export const Lanes = memo(function Lanes({ shown, activeId, theme }: Props) {
@@ -35,7 +36,10 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme }: Props) {
   const [box, size] = useSize<HTMLDivElement>();
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
   const plotWidth = Math.max(160, Math.floor(size.width - NAMES_WIDTH - READOUT_WIDTH));
-  const lanes = useMemo(() => heights(LANES, size.height - AXIS_HEIGHT), [size.height]);
+  const present = LANES.filter((lane) => lane.present?.(shown.map((one) => one.report)) ?? true);
+  const names = present.map((lane) => lane.id).join();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `names` says which lanes are present
+  const lanes = useMemo(() => heights(present, size.height - AXIS_HEIGHT), [size.height, names]);
   if (!active) return <div ref={box} className="h-full" />;
 
   const { frequency } = active.report.curves;
@@ -83,6 +87,13 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme }: Props) {
           <div style={{ paddingLeft: NAMES_WIDTH }}>
             <AxisRule from={from} to={to} width={plotWidth} cursor={now} />
           </div>
+          <Ribbon
+            pieces={active.report.ceiling.ribbon}
+            from={from}
+            to={to}
+            width={plotWidth}
+            names={NAMES_WIDTH}
+          />
           <div
             role="slider"
             tabIndex={0}
@@ -118,7 +129,7 @@ interface RowProps {
 
 function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps) {
   // Moving the cursor changes none of this.
-  const { lines, range, limit } = useMemo(() => drawing(lane, shown, active), [lane, shown, active]);
+  const { lines, extras, range, limit } = useMemo(() => drawing(lane, shown, active), [lane, shown, active]);
   const y = (value: number) =>
     PADDING + ((range[1] - value) / (range[1] - range[0])) * (height - 2 * PADDING);
   return (
@@ -148,6 +159,9 @@ function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps)
             {lane.line.at} {lane.line.label}
           </Note>
         )}
+        {extras.map((extra) => (
+          <ExtraLabel key={extra.label} extra={extra} range={range} width={width} y={y} />
+        ))}
         {lane.id === 'level' && <EndLabels shown={shown} lines={lines} y={y} height={height} />}
       </div>
       <dl className="shrink-0 pt-1 pl-2 font-mono text-[13px]" style={{ width: READOUT_WIDTH }}>
@@ -175,16 +189,55 @@ function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps)
 
 /** What a lane draws of the shown variants. */
 function drawing(lane: Lane, shown: Shown[], active: Shown) {
-  const lines = shown.map(
+  const mains = shown.map(
     (one): Line => ({
       place: one.place,
       mark: one.mark,
       strong: one.id === active.id,
+      aside: false,
       values: useable(lane.values(one.report.curves)),
     }),
   );
+  const extras = lane.extras?.(active.report) ?? [];
+  const asides = extras.map(
+    ({ values }): Line => ({ place: active.place, mark: active.mark, strong: false, aside: true, values }),
+  );
   const reports = shown.map((one) => one.report);
-  return { lines, range: lane.range(reports, active.report), limit: lane.limit?.(active.report) ?? null };
+  return {
+    lines: [...mains, ...asides],
+    extras,
+    range: lane.range(reports, active.report),
+    limit: lane.limit?.(active.report) ?? null,
+  };
+}
+
+interface ExtraProps {
+  extra: Extra;
+  range: [number, number];
+  width: number;
+  y: (value: number) => number;
+}
+
+/** The name of a further line, where it is highest within the lane. */
+function ExtraLabel({ extra: { label, values }, range, width, y }: ExtraProps) {
+  let top = -1;
+  values.forEach((value, at) => {
+    if (value !== null && value <= range[1] && value > (values[top] ?? Number.NEGATIVE_INFINITY)) top = at;
+  });
+  const value = values[top];
+  if (value === null || value === undefined || value < range[0]) return null;
+  const x = GUTTER + (width - GUTTER) * (top / Math.max(1, values.length - 1));
+  return (
+    <span
+      className="pointer-events-none absolute rounded-[2px] bg-paper/80 px-1 text-[12px] text-soft leading-[14px]"
+      style={{
+        top: Math.max(PADDING, y(value) - 15),
+        left: Math.min(width - 130, Math.max(GUTTER + 4, x - 30)),
+      }}
+    >
+      {label}
+    </span>
+  );
 }
 
 function useable(values: number[] | null): number[] | null {

@@ -13,7 +13,9 @@ export interface Line {
   place: number;
   mark: Mark;
   strong: boolean;
-  values: number[] | null;
+  /** Belongs to the active variant beside its main line; drawn thin and without marks. */
+  aside: boolean;
+  values: (number | null)[] | null;
 }
 
 interface Props {
@@ -34,7 +36,7 @@ export function Plot(props: Props) {
   const latest = useRef(props);
   latest.current = props;
   const { width, height, frequency, lines, theme } = props;
-  const made = `${theme} ${lines.map((line) => `${line.place}${line.strong}`).join()}`;
+  const made = `${theme} ${lines.map((line) => `${line.place}${line.strong}${line.aside}`).join()}`;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: `made` says when the lines need making anew
   useLayoutEffect(() => {
@@ -113,8 +115,8 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
       {},
       ...props.lines.map((line) => ({
         stroke: colour(line.mark.colour),
-        width: line.strong ? 2.2 : 1.6,
-        dash: line.mark.dash,
+        width: line.aside ? 1 : line.strong ? 2.2 : 1.6,
+        dash: line.aside ? [3, 3] : line.mark.dash,
         points: { show: false },
         spanGaps: false,
       })),
@@ -137,7 +139,7 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
         (plot) => {
           const { lines } = latest.current;
           lines.forEach((line, row) => {
-            marks(plot, line.mark, line.place, row + 1);
+            if (!line.aside) marks(plot, line.mark, line.place, row + 1);
           });
           const { ctx, bbox } = plot;
           ctx.setLineDash([]);

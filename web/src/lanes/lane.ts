@@ -9,6 +9,12 @@ export interface Limit {
   label: string;
 }
 
+/** A further line of the active variant alone. */
+export interface Extra {
+  label: string;
+  values: (number | null)[];
+}
+
 export interface Lane {
   id: string;
   name: string;
@@ -23,6 +29,9 @@ export interface Lane {
   /** Thresholds short of a limit. */
   line?: { at: number; label: string };
   decimals: number;
+  /** Whether there is anything to show; a lane without it is always there. */
+  present?: (shown: Report[]) => boolean;
+  extras?: (active: Report) => Extra[];
   /** Said beside the value at the cursor. */
   aside?: (curves: Curves, index: number) => string;
 }
@@ -38,18 +47,21 @@ function largest(reports: Report[], values: (curves: Curves) => number[] | null,
   return most;
 }
 
-/** The fastest air of any port at each frequency; the same list each time, so that nothing is redrawn for it. */
-function fastest(curves: Curves): number[] | null {
-  const [first, ...others] = curves.air_speed;
+/** The largest of several lists at each frequency; the same list each time, so that nothing is redrawn for it. */
+function largestOf(lists: number[][]): number[] | null {
+  const [first, ...others] = lists;
   if (!first || others.length === 0) return first ?? null;
-  const known = FASTEST.get(curves);
+  const known = LARGEST.get(lists);
   if (known) return known;
-  const found = first.map((speed, k) => Math.max(speed, ...others.map((other) => other[k] ?? 0)));
-  FASTEST.set(curves, found);
+  const found = first.map((value, k) => Math.max(value, ...others.map((other) => other[k] ?? 0)));
+  LARGEST.set(lists, found);
   return found;
 }
 
-const FASTEST = new WeakMap<Curves, number[]>();
+const LARGEST = new WeakMap<number[][], number[]>();
+
+const fastest = (curves: Curves) => largestOf(curves.air_speed);
+const radiators = (curves: Curves) => largestOf(curves.radiator_travel);
 
 const level = (curves: Curves) => curves.level;
 const excursion = (curves: Curves) => curves.excursion;
@@ -74,6 +86,7 @@ export const LANES: Lane[] = [
       return [top - 40, top];
     },
     decimals: 1,
+    extras: ({ ceiling }) => [{ label: 'largest clean output', values: ceiling.level }],
   },
   {
     id: 'travel',
@@ -99,6 +112,19 @@ export const LANES: Lane[] = [
     limit: () => ({ from: FLARED, label: 'past flared' }),
     line: { at: STRAIGHT, label: 'straight edge' },
     decimals: 1,
+    present: (shown) => shown.some(({ curves }) => curves.air_speed.length > 0),
+    extras: ({ curves: { air_speed, air_labels } }) =>
+      air_speed.length > 1 ? air_speed.map((values, at) => ({ label: air_labels[at] ?? '', values })) : [],
+  },
+  {
+    id: 'radiator',
+    name: 'Radiator travel',
+    unit: 'mm, peak',
+    share: 0.9,
+    values: radiators,
+    range: (shown) => [0, roundUp(largest(shown, radiators, 16) * 1.05)],
+    decimals: 1,
+    present: (shown) => shown.some(({ curves }) => curves.radiator_travel.length > 0),
   },
   {
     id: 'impedance',

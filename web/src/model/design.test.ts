@@ -1,7 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import type { RawDesign } from '../api/types';
-import { sealed, slot } from '../testing/nook';
-import { copyOf, firstDesign, same, siAt, valueAt, withFamily, withShape, withValue } from './design';
+import { slot } from '../testing/nook';
+import {
+  copyOf,
+  same,
+  siAt,
+  valueAt,
+  withoutSegment,
+  withSegment,
+  withShape,
+  withStart,
+  withValue,
+} from './design';
+import { holdsValuesFor } from './families';
 
 const PORT = 'enclosure.ports[0]';
 
@@ -39,35 +50,75 @@ describe('a value in a design', () => {
 });
 
 describe('another kind of cabinet', () => {
-  it('keeps what the other kind had', () => {
-    const back = withFamily(withFamily(slot, 'sealed'), 'ported');
-    expect(same(back, slot)).toBe(true);
+  const start: RawDesign = {
+    ...slot,
+    notes: 'Why.',
+    enclosure: { family: 'bandpass4', volume: '20 l', front: { volume: '15 l', tuning: '50 Hz', ports: [] } },
+  };
+
+  it('takes what a school says and keeps what the other kind had', () => {
+    const begun = withStart(slot, start);
+    expect(begun.enclosure).toMatchObject({ family: 'bandpass4', volume: '20 l', tuning: '29 Hz' });
+    expect(begun.enclosure.ports).toEqual(slot.enclosure.ports);
+    expect(begun.notes).toBe('Why.');
+    expect(begun.driver).toBe(slot.driver);
+    expect(begun.enclosure.ql).toBeUndefined();
   });
 
-  it('gets a port and a tuning where it never had one', () => {
-    const ported = withFamily(sealed, 'ported');
-    expect(ported.enclosure.ports).toHaveLength(1);
-    expect(ported.enclosure.tuning).toBe(sealed.driver.fs);
+  it('tells which kinds its values would do for', () => {
+    expect(holdsValuesFor(slot, 'sealed')).toBe(true);
+    expect(holdsValuesFor(slot, 'bandpass4')).toBe(false);
+    expect(holdsValuesFor(slot, 'front_horn')).toBe(false);
+    const begun = withStart(slot, start);
+    const front = { ...begun.enclosure.front, ports: slot.enclosure.ports ?? [] };
+    const both = { ...begun, enclosure: { ...begun.enclosure, front } };
+    expect(holdsValuesFor(both, 'bandpass6_series')).toBe(true);
+    expect(holdsValuesFor(both, 'infinite_baffle')).toBe(true);
+  });
+
+  it('has one tuning or lengths in the front chamber too', () => {
+    const front = {
+      volume: '15 l',
+      tuning: '50 Hz',
+      ports: [{ shape: 'round' as const, diameter: '90 mm' }],
+    };
+    const two = { ...slot, enclosure: { ...slot.enclosure, front } };
+    const long = withValue(two, 'enclosure.front.ports[0].length', '200 mm');
+    expect(valueAt(long, 'enclosure.front.tuning')).toBeNull();
+    expect(valueAt(long, 'enclosure.tuning')).toBe('29 Hz');
+    const tuned = withValue(long, 'enclosure.front.tuning', '55 Hz');
+    expect(valueAt(tuned, 'enclosure.front.ports[0].length')).toBeNull();
+  });
+
+  it('adds and takes away stretches without losing where the way begins', () => {
+    const way = (): RawDesign => ({
+      ...slot,
+      enclosure: {
+        family: 'line',
+        passage: { segments: [{ length: '1 m', start: '400 cm2', end: '300 cm2' }] },
+      },
+    });
+    const longer = withSegment(way());
+    expect(longer.enclosure.passage?.segments).toHaveLength(2);
+    const shorter = withoutSegment(longer, 0);
+    expect(shorter.enclosure.passage?.segments).toHaveLength(1);
+    expect(valueAt(shorter, 'enclosure.passage.segments[0].start')).toBe('400 cm2');
+    expect(withoutSegment(way(), 0).enclosure.passage?.segments).toHaveLength(1);
   });
 
   it('keeps the area of the port when its shape changes', () => {
-    const round = withShape(slot, 'round');
+    const round = withShape(slot, 'enclosure', 0, 'round');
     const diameter = siAt(round, `${PORT}.diameter`) ?? 0;
     expect((Math.PI / 4) * diameter ** 2).toBeCloseTo(0.25 * 0.028, 4);
     const fresh = withShape(
       { ...round, enclosure: { ...round.enclosure, ports: [{ shape: 'round', diameter: '100 mm' }] } },
+      'enclosure',
+      0,
       'slot',
     );
     const area = (siAt(fresh, `${PORT}.width`) ?? 0) * (siAt(fresh, `${PORT}.height`) ?? 0);
     expect(area).toBeCloseTo((Math.PI / 4) * 0.01, 4);
   });
-});
-
-it('a first design starts at Vas and Fs, within what can be built', () => {
-  const design = firstDesign(slot.driver, 0.0633);
-  expect(design.enclosure.volume).toBe('63 l');
-  expect(design.enclosure.tuning).toBe('24 Hz');
-  expect(firstDesign(slot.driver, 2).enclosure.volume).toBe('400 l');
 });
 
 it('a copy gets a name that is still free and fits', () => {

@@ -1,9 +1,8 @@
 // Changes to a design file, each returning a new one. Nothing acoustic is computed here.
 
-import type { RawDesign, RawDriver, RawEnclosure, RawPort, Typed } from '../api/types';
+import type { RawDesign, RawDriver, RawEnclosure, RawPort, RawSegment, Typed } from '../api/types';
 import { fieldAt, readTyped, unitNamed, writeTyped } from './units';
 
-export type Family = RawEnclosure['family'];
 export type Shape = RawPort['shape'];
 
 type Branch = Record<string, unknown>;
@@ -37,49 +36,94 @@ function replaced(here: unknown, [step, ...rest]: (string | number)[], value: Ty
   return inner === undefined ? { ...others, [step]: next } : { ...(here as Branch), [step]: next };
 }
 
+/** Pairs of places of which one alone may be written. */
+const EITHER = [
+  ['drive.power', 'drive.voltage'],
+  ['limits.power', 'limits.voltage'],
+];
+
 /**
  * Writes a value. Where two values say the same thing the last one touched wins: a tuning drops the
  * lengths of the ports and the last missing length drops the tuning, a voltage drops the power.
  */
 export function withValue(design: RawDesign, path: string, value: Typed | null): RawDesign {
   let next = replaced(design, steps(path), value) as RawDesign;
-  if (path === 'enclosure.tuning') next = withoutLengths(next);
-  else if (next.enclosure.ports?.length && next.enclosure.ports.every((port) => port.length)) {
-    next = replaced(next, ['enclosure', 'tuning'], null) as RawDesign;
+  for (const chamber of ['enclosure', 'enclosure.front']) next = withOneTuning(next, chamber, path);
+  for (const pair of EITHER) {
+    const other = pair.find((one) => one !== path);
+    if (pair.includes(path) && other) next = replaced(next, steps(other), null) as RawDesign;
   }
-  if (path === 'drive.power') next = replaced(next, ['drive', 'voltage'], null) as RawDesign;
-  if (path === 'drive.voltage') next = replaced(next, ['drive', 'power'], null) as RawDesign;
   return next;
 }
 
-function withoutLengths(design: RawDesign): RawDesign {
-  const ports = (design.enclosure.ports ?? []).map(({ length: _, ...port }) => port as RawPort);
-  return { ...design, enclosure: { ...design.enclosure, ports } };
-}
-
-/** Another kind of cabinet; what the other kind used is kept in the file. */
-export function withFamily(design: RawDesign, family: Family): RawDesign {
-  const enclosure = { ...design.enclosure, family };
-  if (family === 'ported' && !enclosure.ports?.length) {
-    enclosure.ports = [{ shape: 'round', diameter: usualPort(design.driver) }];
+function withOneTuning(design: RawDesign, chamber: string, touched: string): RawDesign {
+  const ports = portsAt(design, chamber);
+  if (touched === `${chamber}.tuning`) {
+    return withPorts(
+      design,
+      chamber,
+      ports.map(({ length: _, ...port }) => port as RawPort),
+    );
   }
-  if (family === 'ported' && !enclosure.tuning && !enclosure.ports?.some((port) => port.length)) {
-    enclosure.tuning = design.driver.fs ?? '30 Hz';
+  if (!touched.startsWith(`${chamber}.ports`) || !ports.length || !ports.every((port) => port.length)) {
+    return design;
   }
-  return { ...design, enclosure };
+  return replaced(design, steps(`${chamber}.tuning`), null) as RawDesign;
 }
 
-/** A pipe size a builder would first try: a third of the cone's diameter, to the next 5 mm. */
-function usualPort(driver: RawDriver): Typed {
-  const area = readTyped(driver.sd, 'area')?.si ?? 0.035;
-  const diameter = Math.sqrt((4 * area) / Math.PI) / 3;
-  return `${Math.max(30, Math.round(diameter / 0.005) * 5)} mm`;
+/** The ports of a chamber, `enclosure` or `enclosure.front`. */
+export function portsAt({ enclosure }: RawDesign, chamber: string): RawPort[] {
+  return (chamber === 'enclosure' ? enclosure.ports : enclosure.front?.ports) ?? [];
 }
 
-/** Another shape of the port with the same area, unless that shape has been given sizes before. */
-export function withShape(design: RawDesign, shape: Shape): RawDesign {
-  const ports = (design.enclosure.ports ?? []).map((port) => shaped(port, shape));
-  return { ...design, enclosure: { ...design.enclosure, ports } };
+/** Other ports for a chamber. */
+export function withPorts(design: RawDesign, chamber: string, ports: RawPort[]): RawDesign {
+  if (!ports.length && !portsAt(design, chamber).length) return design;
+  const { enclosure } = design;
+  const next =
+    chamber === 'enclosure'
+      ? { ...enclosure, ports }
+      : { ...enclosure, front: { ...enclosure.front, ports } };
+  return { ...design, enclosure: next };
+}
+
+/** Anything at a place: a choice, a branch, or nothing. */
+export function withBranch(design: RawDesign, path: string, branch: unknown): RawDesign {
+  return replaced(design, steps(path), branch as Typed | null) as RawDesign;
+}
+
+/** One more stretch at the end of the way, going on as the last one ended. */
+export function withSegment(design: RawDesign): RawDesign {
+  const segments = design.enclosure.passage?.segments ?? [];
+  const added: RawSegment = { flare: 'conical', length: '0.5 m' };
+  const passage = { ...design.enclosure.passage, segments: [...segments, added] };
+  return { ...design, enclosure: { ...design.enclosure, passage } };
+}
+
+/** Without one stretch of the way; the first keeps an area to begin with. */
+export function withoutSegment(design: RawDesign, at: number): RawDesign {
+  const segments = design.enclosure.passage?.segments ?? [];
+  const left = segments.filter((_, index) => index !== at);
+  const [first, ...rest] = left;
+  if (!first) return design;
+  const begun = { ...first, start: first.start ?? segments[0]?.start ?? null };
+  const passage = { ...design.enclosure.passage, segments: [begun, ...rest] };
+  return { ...design, enclosure: { ...design.enclosure, passage } };
+}
+
+/** A start that a school has worked out takes the place of the cabinet; what other kinds used is kept in the file. */
+export function withStart(design: RawDesign, start: RawDesign): RawDesign {
+  const { ports, tuning, front, radiator, passage, baffle_path, vent_resistance } = design.enclosure;
+  const others = { ports, tuning, front, radiator, passage, baffle_path, vent_resistance };
+  const kept = Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined));
+  const enclosure = { ...kept, ...start.enclosure } as RawEnclosure;
+  return { ...design, enclosure, notes: start.notes ?? '' };
+}
+
+/** Another shape of a port with the same area, unless that shape has been given sizes before. */
+export function withShape(design: RawDesign, chamber: string, at: number, shape: Shape): RawDesign {
+  const ports = portsAt(design, chamber).map((port, index) => (index === at ? shaped(port, shape) : port));
+  return withPorts(design, chamber, ports);
 }
 
 const SLOT_RATIO = 8;
@@ -102,18 +146,16 @@ function shaped(port: RawPort, shape: Shape): RawPort {
   return next;
 }
 
-/** A first design to tune from: the volume is the driver's Vas and the tuning its Fs. */
-export function firstDesign(driver: RawDriver, vas: number): RawDesign {
-  const volume = Math.min(0.4, Math.max(0.004, vas));
-  const design: RawDesign = {
+/** A driver and a drive, before a school has said what to put around it. */
+export function firstDesign(driver: RawDriver): RawDesign {
+  return {
     format: 'oak-drum/design',
     version: 1,
     name: 'First try',
     driver,
-    enclosure: { family: 'sealed', volume: writeTyped(volume, unitNamed('l') ?? null, 2), ql: 7, qa: 100 },
+    enclosure: { family: 'sealed' },
     drive: { voltage: '2.83 V' },
   };
-  return withFamily(design, 'ported');
 }
 
 const LONGEST_NAME = 120;

@@ -33,14 +33,22 @@ export const PLAIN = 'plain number';
 const units: Unit[] = tables.units;
 const fields = new Map<string, Field>(tables.fields.map((field) => [field.path, field]));
 
+/** Both chambers hold the same values, and so do the stretches of a way and its stub. */
+function generic(path: string): string {
+  return path
+    .replace(/\[\d+\]/g, '')
+    .replace('enclosure.front.', 'enclosure.')
+    .replace('passage.stub.', 'passage.segments.');
+}
+
 /** Whether a quantity stands at a path. */
 export function isField(path: string): boolean {
-  return fields.has(path.replace(/\[\d+\]/g, ''));
+  return fields.has(generic(path));
 }
 
 /** The field at a path, whatever its list positions: `enclosure.ports[0].diameter`. */
 export function fieldAt(path: string): Field {
-  const field = fields.get(path.replace(/\[\d+\]/g, ''));
+  const field = fields.get(generic(path));
   if (!field) throw new Error(`no field ${path}`);
   return field;
 }

@@ -1,26 +1,24 @@
 import type { ReactNode } from 'react';
 import type { RawDesign, Report } from '../api/types';
-import { shown, significant } from '../model/units';
 import { useSize } from '../ui/size';
-import { type Drawing, layOut, type PortDrawing } from './geometry';
-
-export type Part = 'box' | 'driver' | 'port';
+import { layOut } from './geometry';
+import { type Dimension, type Part, type Rect, type Scene, type Target, WALL } from './scene';
 
 interface Props {
   design: RawDesign;
   report: Report;
-  onPart: (part: Part) => void;
+  onTarget: (target: Target) => void;
 }
 
-const MARGIN = { left: 44, right: 18, top: 10, bottom: 34 };
+const MARGIN = { left: 44, right: 18, top: 12, bottom: 34 };
 
-/** Side section of the cabinet, to scale; each part leads to its numbers. */
-export function Section({ design, report, onPart }: Props) {
+/** Section of the cabinet, to scale; each part leads to its numbers. */
+export function Section({ design, report, onTarget }: Props) {
   const [holder, size] = useSize<HTMLDivElement>();
-  const drawing = layOut(design, report);
+  const scene = layOut({ design, report });
   return (
-    <div ref={holder} className="h-full min-h-40 overflow-hidden">
-      {drawing && size.width > 0 && <Sheet {...size} drawing={drawing} design={design} onPart={onPart} />}
+    <div ref={holder} className="h-full min-h-28 overflow-hidden">
+      {scene && size.width > 0 && <Sheet {...size} scene={scene} onTarget={onTarget} />}
     </div>
   );
 }
@@ -28,79 +26,49 @@ export function Section({ design, report, onPart }: Props) {
 interface SheetProps {
   width: number;
   height: number;
-  drawing: Drawing;
-  design: RawDesign;
-  onPart: (part: Part) => void;
+  scene: Scene;
+  onTarget: (target: Target) => void;
 }
 
-function Sheet({ width, height, drawing, design, onPart }: SheetProps) {
-  const { box, driver, port } = drawing;
-  const [outerDepth, outerHeight] = [box.depth + 2 * box.wall, box.height + 2 * box.wall];
-  const scale = Math.min(
-    (width - MARGIN.left - MARGIN.right) / outerDepth,
-    (height - MARGIN.top - MARGIN.bottom) / outerHeight,
-  );
-  const left = MARGIN.left + (width - MARGIN.left - MARGIN.right - outerDepth * scale) / 2;
-  const x = (metres: number) => left + (box.wall + metres) * scale;
-  const y = (metres: number) => MARGIN.top + (box.wall + box.height - metres) * scale;
-  const wall = box.wall * scale;
+/** From metres to the sheet. */
+interface Frame {
+  x: (metres: number) => number;
+  y: (metres: number) => number;
+  scale: number;
+}
+
+function frameFor({ extent }: Scene, width: number, height: number): Frame {
+  const [across, down] = [width - MARGIN.left - MARGIN.right, height - MARGIN.top - MARGIN.bottom];
+  const scale = Math.min(across / extent.width, Math.max(40, down) / extent.height);
+  const left = MARGIN.left + (across - extent.width * scale) / 2;
+  const top = MARGIN.top + (Math.max(40, down) - extent.height * scale) / 2;
+  return {
+    scale,
+    x: (metres) => left + (metres - extent.x) * scale,
+    y: (metres) => top + (extent.y + extent.height - metres) * scale,
+  };
+}
+
+function Sheet({ width, height, scene, onTarget }: SheetProps) {
+  const frame = frameFor(scene, width, height);
   return (
     // biome-ignore lint/a11y/useSemanticElements: a drawing that holds buttons
-    <svg width={width} height={height} role="group" aria-label="Cabinet, side section">
-      <Grain />
-      <PartButton label="Box: edit the volume" onPress={() => onPart('box')}>
-        <path
-          d={`M${x(-box.wall)} ${y(box.height + box.wall)}H${x(box.depth + box.wall)}V${y(-box.wall)}H${x(-box.wall)}ZM${x(0)} ${y(box.height)}V${y(0)}H${x(box.depth)}V${y(box.height)}Z`}
-          fill="url(#grain)"
-          fillRule="evenodd"
-          stroke="var(--rule-line)"
-        />
-        <rect
-          x={x(0)}
-          y={y(box.height)}
-          width={box.depth * scale}
-          height={box.height * scale}
-          fill="var(--card)"
-        />
-      </PartButton>
-      {port && (
-        <PartButton label="Port: edit its size" onPress={() => onPart('port')}>
-          <PortSection port={port} box={box} x={x} y={y} scale={scale} />
+    <svg width={width} height={height} role="group" aria-label={scene.title}>
+      <Patterns />
+      {scene.parts.map((part, at) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: parts have no other name, and keep their order
+        <PartButton key={at} target={part.target} onTarget={onTarget}>
+          <PartDrawing part={part} frame={frame} />
         </PartButton>
-      )}
-      <PartButton label="Driver: choose another" onPress={() => onPart('driver')}>
-        <DriverSection drawing={drawing} x={x} y={y} scale={scale} />
-      </PartButton>
-      <Dimension
-        from={[x(-box.wall), y(-box.wall) + 14]}
-        to={[x(box.depth + box.wall), y(-box.wall) + 14]}
-        text={`${millimetres(outerDepth)} mm, at usual proportions`}
-      />
-      <Dimension
-        from={[x(-box.wall) - 14, y(box.height + box.wall)]}
-        to={[x(-box.wall) - 14, y(-box.wall)]}
-        text={`${millimetres(outerHeight)} mm`}
-        upright
-      />
-      <text
-        x={x(0) + Math.min(10, wall)}
-        y={y(box.height) + 18}
-        fontSize="13"
-        fill="var(--soft)"
-        className="pointer-events-none"
-      >
-        {shown(design.enclosure.volume ?? '')}
-      </text>
-      <title>{`Side section with a driver of ${millimetres(driver.diameter)} mm effective diameter`}</title>
+      ))}
+      {scene.dimensions.map((dimension) => (
+        <DimensionLine key={dimension.text} dimension={dimension} frame={frame} scene={scene} />
+      ))}
     </svg>
   );
 }
 
-function millimetres(metres: number): string {
-  return String(Math.round(metres * 1000));
-}
-
-function Grain() {
+function Patterns() {
   return (
     <defs>
       <pattern id="grain" width="36" height="7" patternUnits="userSpaceOnUse">
@@ -112,29 +80,38 @@ function Grain() {
           strokeWidth="0.7"
         />
       </pattern>
+      <pattern id="wool" width="14" height="9" patternUnits="userSpaceOnUse">
+        <path
+          d="M0 4.5l3.5-2.5 3.5 2.5 3.5-2.5 3.5 2.5"
+          fill="none"
+          stroke="var(--rule-line)"
+          strokeWidth="0.8"
+        />
+      </pattern>
     </defs>
   );
 }
 
 interface ButtonProps {
-  label: string;
-  onPress: () => void;
+  target: Target | undefined;
+  onTarget: (target: Target) => void;
   children: ReactNode;
 }
 
-function PartButton({ label, onPress, children }: ButtonProps) {
+function PartButton({ target, onTarget, children }: ButtonProps) {
+  if (!target) return <g className="pointer-events-none">{children}</g>;
   return (
     // biome-ignore lint/a11y/useSemanticElements: there is no button element inside a drawing
     <g
       role="button"
       tabIndex={0}
-      aria-label={label}
+      aria-label={target.label}
       className="cursor-pointer outline-offset-2 hover:opacity-80"
-      onClick={onPress}
+      onClick={() => onTarget(target)}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== ' ') return;
         event.preventDefault();
-        onPress();
+        onTarget(target);
       }}
     >
       {children}
@@ -142,115 +119,177 @@ function PartButton({ label, onPress, children }: ButtonProps) {
   );
 }
 
-interface PlaceProps {
-  x: (metres: number) => number;
-  y: (metres: number) => number;
-  scale: number;
+function outline({ x, y, width, height }: Rect, frame: Frame): string {
+  return `M${frame.x(x)} ${frame.y(y + height)}H${frame.x(x + width)}V${frame.y(y)}H${frame.x(x)}Z`;
 }
 
-function DriverSection({ drawing: { box, driver }, x, y, scale }: PlaceProps & { drawing: Drawing }) {
-  const face = x(box.depth + box.wall);
-  const middle = y(driver.middle);
-  const cone = (driver.diameter / 2) * scale;
-  const frame = (driver.frame / 2) * scale;
-  const back = face - driver.depth * scale;
-  const neck = cone * 0.28;
-  const magnet = cone * 0.55;
-  const magnetDepth = driver.depth * scale * 0.36;
+function PartDrawing({ part, frame }: { part: Part; frame: Frame }) {
+  switch (part.kind) {
+    case 'walls':
+      return (
+        <>
+          <path d={outline(part.outer, frame)} fill="url(#grain)" stroke="var(--rule-line)" />
+          <path
+            d={part.inner.map((inner) => outline(inner, frame)).join('')}
+            fill="var(--card)"
+            stroke="var(--rule-line)"
+          />
+        </>
+      );
+    case 'board':
+      return <path d={outline(part.at, frame)} fill="url(#grain)" stroke="var(--rule-line)" />;
+    case 'air':
+      return <path d={outline(part.at, frame)} fill="var(--card)" stroke="var(--rule-line)" />;
+    case 'vent':
+      return <Vent at={part.at} frame={frame} />;
+    case 'driver':
+      return <DriverDrawing driver={part} frame={frame} />;
+    case 'radiator':
+      return <RadiatorDrawing radiator={part} frame={frame} />;
+    case 'port':
+      return <PortDrawing port={part} frame={frame} />;
+    case 'way':
+      return <WayDrawing way={part} frame={frame} />;
+    case 'flow':
+      return <Flow points={part.points} frame={frame} />;
+    case 'text':
+      return (
+        <text x={frame.x(part.x)} y={frame.y(part.y) + 16} fontSize="13" fill="var(--soft)">
+          {part.text}
+        </text>
+      );
+  }
+}
+
+type Of<Kind extends Part['kind']> = Extract<Part, { kind: Kind }>;
+
+function Vent({ at, frame }: { at: Rect; frame: Frame }) {
   return (
-    <g stroke="var(--ink)" strokeWidth="1.4" strokeLinejoin="round">
-      <rect
-        x={x(box.depth)}
-        y={middle - cone}
-        width={box.wall * scale}
-        height={2 * cone}
-        fill="var(--paper)"
-        stroke="none"
-      />
-      <path d={`M${face} ${middle - frame}h3v${2 * frame}h-3Z`} fill="var(--cone)" />
+    <>
+      <path d={outline(at, frame)} fill="var(--paper)" />
+      <path d={outline(at, frame)} fill="url(#wool)" stroke="var(--ink)" />
+    </>
+  );
+}
+
+const TURN = { right: 0, up: -90, left: 180 };
+
+/** Faces right with its front at the origin, then turned. */
+function DriverDrawing({ driver, frame }: { driver: Of<'driver'>; frame: Frame }) {
+  const { scale } = frame;
+  const cone = (driver.diameter / 2) * scale;
+  const edge = (driver.frame / 2) * scale;
+  const back = -driver.depth * scale;
+  const [neck, magnet] = [cone * 0.28, cone * 0.55];
+  const magnetDepth = driver.depth * scale * 0.36;
+  const wall = Math.min(WALL * scale, -back * 0.4);
+  return (
+    <g
+      transform={`translate(${frame.x(driver.x)} ${frame.y(driver.y)}) rotate(${TURN[driver.facing]})`}
+      stroke="var(--ink)"
+      strokeWidth="1.4"
+      strokeLinejoin="round"
+    >
+      <rect x={-wall} y={-cone} width={wall} height={2 * cone} fill="var(--paper)" stroke="none" />
+      <path d={`M0 ${-edge}h3v${2 * edge}h-3Z`} fill="var(--cone)" />
+      <path d={`M0 ${-cone}L${back + magnetDepth} ${-neck}V${neck}L0 ${cone}Z`} fill="var(--rule)" />
       <path
-        d={`M${face} ${middle - cone}L${back + magnetDepth} ${middle - neck}V${middle + neck}L${face} ${middle + cone}Z`}
-        fill="var(--rule)"
-      />
-      <path
-        d={`M${face - 1} ${middle - cone}q6 ${cone * 0.08} 0 ${cone * 0.16}M${face - 1} ${middle + cone}q6 ${-cone * 0.08} 0 ${-cone * 0.16}`}
+        d={`M-1 ${-cone}q6 ${cone * 0.08} 0 ${cone * 0.16}M-1 ${cone}q6 ${-cone * 0.08} 0 ${-cone * 0.16}`}
         fill="none"
       />
-      <rect x={back} y={middle - magnet} width={magnetDepth} height={2 * magnet} fill="var(--cone)" />
+      <rect x={back} y={-magnet} width={magnetDepth} height={2 * magnet} fill="var(--cone)" />
       <path
-        d={`M${back + magnetDepth} ${middle - neck}h${magnetDepth * 0.4}a${neck} ${neck} 0 0 1 0 ${2 * neck}h${-magnetDepth * 0.4}`}
+        d={`M${back + magnetDepth} ${-neck}h${magnetDepth * 0.4}a${neck} ${neck} 0 0 1 0 ${2 * neck}h${-magnetDepth * 0.4}`}
         fill="var(--cone)"
       />
     </g>
   );
 }
 
-function PortSection({ port, box, x, y, scale }: PlaceProps & { port: PortDrawing; box: Drawing['box'] }) {
-  const straight = port.length - port.folded;
-  const inner = box.depth + box.wall - straight;
-  const [top, bottom] = [port.middle + port.height / 2, port.middle - port.height / 2];
-  const wall = Math.max(2, 0.004 * scale);
-  const up = Math.min(port.folded, box.height - top);
-  const air = `M${x(box.depth + box.wall)} ${y(port.middle)}H${x(inner) - (up ? (port.height / 2) * scale : 0)}${up ? `V${y(top + up)}` : ''}`;
+function RadiatorDrawing({ radiator, frame }: { radiator: Of<'radiator'>; frame: Frame }) {
+  const half = (radiator.diameter / 2) * frame.scale;
+  const wall = WALL * frame.scale;
+  return (
+    <g
+      transform={`translate(${frame.x(radiator.x)} ${frame.y(radiator.y)}) rotate(${TURN[radiator.facing]})`}
+      stroke="var(--ink)"
+      strokeWidth="1.4"
+    >
+      <rect x={-wall} y={-half} width={wall} height={2 * half} fill="var(--paper)" stroke="none" />
+      <path d={`M0 ${-half * 1.1}h3v${half * 2.2}h-3Z`} fill="var(--cone)" />
+      <path
+        d={`M-1 ${-half}q6 ${half * 0.08} 0 ${half * 0.16}L${-wall * 1.2} ${-half * 0.3}V${half * 0.3}L-1 ${half * 0.84}q6 ${half * 0.08} 0 ${half * 0.16}`}
+        fill="var(--rule)"
+      />
+      <rect x={-wall * 1.9} y={-half * 0.2} width={wall * 0.7} height={half * 0.4} fill="var(--cone)" />
+    </g>
+  );
+}
+
+function PortDrawing({ port, frame }: { port: Of<'port'>; frame: Frame }) {
+  const { x, y, width, height } = port.at;
+  const wall = Math.max(2, 0.004 * frame.scale);
+  const sides = [y, y + height].map((at) => `M${frame.x(x)} ${frame.y(at)}H${frame.x(x + width)}`);
   return (
     <g>
-      <rect
-        x={x(inner)}
-        y={y(top)}
-        width={straight * scale}
-        height={port.height * scale}
-        fill="var(--paper)"
-      />
-      <path
-        d={`M${x(box.depth + box.wall)} ${y(top)}H${x(inner)}`}
-        stroke="var(--rule-line)"
-        strokeWidth={wall}
-      />
-      {bottom > 0.002 && (
-        <path
-          d={`M${x(box.depth + box.wall)} ${y(bottom)}H${x(inner)}`}
-          stroke="var(--rule-line)"
-          strokeWidth={wall}
-        />
-      )}
-      <path d={air} fill="none" stroke="var(--river)" strokeWidth="1.5" strokeDasharray="5 4" />
+      <path d={outline(port.at, frame)} fill="var(--paper)" />
+      <path d={sides.join('')} stroke="var(--rule-line)" strokeWidth={wall} />
       <text
-        x={x(inner + straight / 2)}
-        y={y(top) - wall - 4}
+        x={frame.x(x + width / 2)}
+        y={frame.y(y + height) - wall - 4}
         textAnchor="middle"
         fontSize="12"
         fill="var(--river)"
         className="font-mono"
       >
-        {`${significant(port.length * 1000, 3)} mm`}
+        {port.text}
       </text>
     </g>
   );
 }
 
-interface DimensionProps {
-  from: [number, number];
-  to: [number, number];
-  text: string;
-  upright?: boolean;
-}
-
-function Dimension({ from, to, text, upright }: DimensionProps) {
-  const [mx, my] = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
-  const tick = upright ? 'h8m-4 0' : 'v8m0 -4';
-  const start = upright ? [from[0] - 4, from[1]] : [from[0], from[1] - 4];
-  const end = upright ? 'm-4 0h8' : 'm0 -4v8';
+function WayDrawing({ way, frame }: { way: Of<'way'>; frame: Frame }) {
+  const along = (sign: number, more: number) =>
+    way.edge.map(([x, y]) => `${frame.x(x)} ${frame.y(sign * (y + more))}`);
+  const closed = (more: number) => `M${along(1, more).join('L')}L${along(-1, more).reverse().join('L')}Z`;
   return (
     <g>
-      <path d={`M${start[0]} ${start[1]}${tick}L${to[0]} ${to[1]}${end}`} fill="none" stroke="var(--soft)" />
+      <path d={closed(WALL)} fill="url(#grain)" stroke="var(--rule-line)" />
+      <path d={closed(0)} fill="var(--card)" />
+      {way.fill && <path d={closed(0)} fill="url(#wool)" />}
+      <path d={`M${along(1, 0).join('L')}M${along(-1, 0).join('L')}`} fill="none" stroke="var(--rule-line)" />
+    </g>
+  );
+}
+
+function Flow({ points, frame }: { points: [number, number][]; frame: Frame }) {
+  const path = points.map(([x, y]) => `${frame.x(x)} ${frame.y(y)}`).join('L');
+  return <path d={`M${path}`} fill="none" stroke="var(--river)" strokeWidth="1.5" strokeDasharray="5 4" />;
+}
+
+interface LineProps {
+  dimension: Dimension;
+  frame: Frame;
+  scene: Scene;
+}
+
+function DimensionLine({ dimension: { from, to, text, upright }, frame, scene: { extent } }: LineProps) {
+  const bottom = frame.y(extent.y) + 14;
+  const left = frame.x(extent.x) - 14;
+  const [a, b] = upright ? [frame.y(to), frame.y(from)] : [frame.x(from), frame.x(to)];
+  const middle = (a + b) / 2;
+  const line = upright ? `M${left - 4} ${a}h8m-4 0V${b}m-4 0h8` : `M${a} ${bottom - 4}v8m0 -4H${b}m0 -4v8`;
+  return (
+    <g className="pointer-events-none">
+      <path d={line} fill="none" stroke="var(--soft)" />
       <text
-        x={mx}
-        y={upright ? my : my + 15}
+        x={upright ? left : middle}
+        y={upright ? middle : bottom + 15}
         textAnchor="middle"
         fontSize="12"
         fill="var(--soft)"
         className="font-mono"
-        transform={upright ? `rotate(-90 ${mx} ${my}) translate(0 -6)` : undefined}
+        transform={upright ? `rotate(-90 ${left} ${middle}) translate(0 -6)` : undefined}
       >
         {text}
       </text>

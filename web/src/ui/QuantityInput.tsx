@@ -20,7 +20,7 @@ interface Props {
   follows?: string | undefined;
   /** Said by the server about the value that is there. */
   told?: string | undefined;
-  optional?: boolean;
+  optional?: boolean | undefined;
   className?: string;
   onType: (field: Field, typed: Typed | null) => void;
   onArrow?: (steps: number) => void;

@@ -15,8 +15,10 @@ interface Props {
   told?: string | undefined;
   /** Without a rule, where there is little room and little need. */
   plain?: boolean | undefined;
+  /** May be emptied. */
+  optional?: boolean | undefined;
   onPreview: (field: Field, typed: Typed) => void;
-  onType: (field: Field, typed: Typed) => void;
+  onType: (field: Field, typed: Typed | null) => void;
   onSettle: () => void;
 }
 
@@ -30,7 +32,7 @@ const PAUSE = 700;
 const UNLAID = 200;
 
 /** A value as a piece of a carpenter's rule: type it, drag the hand, or nudge it with the arrow keys. */
-export function Tape({ name, fields, typed, si, told, plain, onPreview, onType, onSettle }: Props) {
+export function Tape({ name, fields, typed, si, told, plain, optional, onPreview, onType, onSettle }: Props) {
   const [field] = fields;
   const unit = unitOf(field, typed);
   const whole = field.path.endsWith('.count');
@@ -43,7 +45,7 @@ export function Tape({ name, fields, typed, si, told, plain, onPreview, onType, 
   }
 
   function nudge(steps: number) {
-    if (si === null) return;
+    if (!si) return;
     set(nudged(si / (unit?.factor ?? 1), steps, whole));
     clearTimeout(settling.current);
     settling.current = setTimeout(onSettle, PAUSE);
@@ -57,7 +59,7 @@ export function Tape({ name, fields, typed, si, told, plain, onPreview, onType, 
   const follows = si === null ? undefined : shown(writeTyped(si, unit, 4));
   return (
     <div
-      className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_3.6rem]' : 'grid-cols-[5.6rem_6.2rem_1fr]'}`}
+      className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_4.6rem]' : 'grid-cols-[5.6rem_6.2rem_1fr]'}`}
     >
       <span aria-hidden="true">{name}</span>
       <QuantityInput
@@ -66,8 +68,9 @@ export function Tape({ name, fields, typed, si, told, plain, onPreview, onType, 
         typed={typed}
         follows={follows}
         told={told}
+        optional={optional ?? false}
         className="font-mono text-[13px]"
-        onType={(next, value) => value !== null && onType(next, value)}
+        onType={(next, value) => (value !== null || optional) && onType(next, value)}
         onArrow={nudge}
         onLeave={settle}
       />
@@ -102,7 +105,8 @@ function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: Rul
   const [box, size] = useSize<HTMLDivElement>();
   const width = size.width || UNLAID;
   const factor = unit?.factor ?? 1;
-  const value = si === null ? null : si / factor;
+  // A rule of octaves has no zero.
+  const value = si ? si / factor : null;
   const centre = useCentre(value, width);
 
   const at = (v: number) => placeOf(v, centre, width);
@@ -129,7 +133,7 @@ function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: Rul
       aria-valuemax={field.max / factor}
       aria-valuenow={value ?? field.min / factor}
       aria-valuetext={si === null ? 'none' : `${shown(writeTyped(si, unit, 4))}`}
-      aria-disabled={si === null ? true : undefined}
+      aria-disabled={value === null ? true : undefined}
       className="h-[26px] cursor-ew-resize touch-none overflow-hidden rounded-[2px] border border-rule-line bg-rule"
       onPointerDown={(event) => {
         if (value === null || event.button !== 0) return;

@@ -7,10 +7,10 @@ macro_rules! families {
     ($($variant:ident, $id:literal, $name:literal, $good:literal, $bad:literal;)*) => {
         /// Kind of cabinet.
         #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
+        #[serde(rename_all = "snake_case")]
         pub enum RawFamily {
             $(
                 #[doc = $name]
-                #[serde(rename = $id)]
                 $variant,
             )*
         }
@@ -58,4 +58,16 @@ families! {
     SlotFlare, "slot_flare", "Slot and flare", "A stage cabinet: a slot that a short flare couples to the air, with punch above the tuning.", "Not for the lowest notes; a narrow slot turns resistive.";
     OpenBaffle, "open_baffle", "Open baffle", "No box to ring; little sound to the sides.", "Bass goes round the edge: needs large, soft drivers and power.";
     InfiniteBaffle, "infinite_baffle", "Infinite baffle", "The driver as it is, in a wall to a large room.", "Needs that room; nothing holds the cone below Fs.";
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_family_is_written_as_its_id() {
+        for family in RawFamily::ALL {
+            assert_eq!(serde_json::to_value(family).expect("a text"), family.id());
+        }
+    }
 }

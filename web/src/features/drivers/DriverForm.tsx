@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button';
 import { Explained } from '../../ui/Explained';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
+import { Select } from '../../ui/Select';
 import { TextInput } from '../../ui/TextInput';
 
 interface Props {
@@ -14,9 +15,15 @@ interface Props {
   submit: string;
   busy: boolean;
   error: unknown;
-  onSubmit: (driver: RawDriver, vas: number) => void;
+  onSubmit: (driver: RawDriver) => void;
   onCancel: () => void;
 }
+
+const COILS = [
+  ['single', 'one coil'],
+  ['dual_series', 'two, values for both in series'],
+  ['dual_parallel', 'two, values for both in parallel'],
+] as const;
 
 type Name = keyof DriverReport & keyof RawDriver;
 
@@ -34,7 +41,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
   useEffect(() => {
     if (!wanted || !settled) return;
     setWanted(false);
-    if (report) onSubmit(driver, report.vas);
+    if (report) onSubmit(driver);
   }, [wanted, settled, report, driver, onSubmit]);
 
   const set = (name: string, typed: Typed | string | null) => {
@@ -105,7 +112,21 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
           </div>
         )}
       </Explained>
-      {text('notes', 'Notes', 10_000)}
+      <div className="grid grid-cols-[14rem_1fr] gap-3">
+        <div>
+          <span aria-hidden="true" className="block text-soft">
+            Coils
+          </span>
+          <Select
+            label="Coils"
+            className="w-full"
+            value={driver.coils ?? 'single'}
+            options={COILS}
+            onChange={(coils) => set('coils', coils)}
+          />
+        </div>
+        {text('notes', 'Notes', 10_000)}
+      </div>
       <div aria-live="polite" className="min-h-12">
         {report && <Derived report={report} />}
         {refusal && touched && <StillWanted refusal={refusal} driver={driver} />}

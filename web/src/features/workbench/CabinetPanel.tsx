@@ -1,12 +1,16 @@
-import { useRef } from 'react';
-import type { FieldError, RawDesign, RawPort, Report } from '../../api/types';
-import { type Family, type Shape, withFamily, withShape } from '../../model/design';
+import { Tabs } from 'radix-ui';
+import { useRef, useState } from 'react';
+import type { FieldError, RawDesign, Report } from '../../api/types';
+import { familyEntry } from '../../model/families';
 import { markAt } from '../../model/mark';
 import type { OnBench, Workbench } from '../../model/workbench';
-import { type Part, Section } from '../../section/Section';
-import { Choice } from '../../ui/Choice';
+import { Section } from '../../section/Section';
+import type { Target } from '../../section/scene';
+import { Icon } from '../../ui/Icon';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { TextInput } from '../../ui/TextInput';
+import { groupsOf } from './groups';
+import { KindRow } from './Kinds';
 import { ValueTapes } from './ValueTapes';
 
 interface Props {
@@ -15,34 +19,28 @@ interface Props {
   report: Report | undefined;
   errors: FieldError[];
   onDriver: () => void;
+  onFamily: () => void;
 }
 
-const FAMILIES = [
-  ['sealed', 'Sealed'],
-  ['ported', 'Ported'],
-] as const;
-const SHAPES = [
-  ['round', 'Round'],
-  ['slot', 'Slot'],
-] as const;
-const INNER_ENDS: [NonNullable<RawPort['inner_end']>, string][] = [
-  ['free', 'ends free in the box'],
-  ['one_wall', 'along one wall'],
-  ['two_walls', 'along two walls'],
-  ['three_walls', 'along three walls'],
-  ['flanged', 'ends in a wide wall'],
-];
-
 /** The active variant: its cabinet drawn to scale and every value that makes it. */
-export function CabinetPanel({ variant, workbench, report, errors, onDriver }: Props) {
-  const tapes = useRef<HTMLDivElement>(null);
+export function CabinetPanel({ variant, workbench, report, errors, onDriver, onFamily }: Props) {
+  const values = useRef<HTMLDivElement>(null);
+  const [wanted, setWanted] = useState('');
   const { design, id } = variant;
+  const groups = groupsOf(design);
+  const group = groups.find((one) => one.id === wanted) ?? groups[0];
   const edit = (next: RawDesign, label: string) => workbench.edit(id, next, label);
 
-  function onPart(part: Part) {
-    if (part === 'driver') return onDriver();
-    const wanted = part === 'box' ? 'enclosure.volume' : 'enclosure.ports[0]';
-    tapes.current?.querySelector<HTMLElement>(`[data-path^="${wanted}"] input`)?.focus();
+  function open({ path }: Target) {
+    if (path === 'driver') return onDriver();
+    const holds = groups.find(({ ruled, plain }) =>
+      [...ruled, ...plain].some((row) => row.paths.some((at) => at.startsWith(path))),
+    );
+    if (holds) setWanted(holds.id);
+    // The group's values are there in the next frame.
+    requestAnimationFrame(() => {
+      values.current?.querySelector<HTMLElement>(`[data-path^="${path}"] input`)?.focus();
+    });
   }
 
   return (
@@ -56,71 +54,64 @@ export function CabinetPanel({ variant, workbench, report, errors, onDriver }: P
           className="flex-1 font-head font-semibold text-[16px]"
           onChange={(name) => edit({ ...design, name }, 'name')}
         />
-        <Choice<Family>
-          label="Kind of cabinet"
-          value={design.enclosure.family}
-          options={FAMILIES}
-          onChange={(family) => edit(withFamily(design, family), 'kind of cabinet')}
-        />
-      </div>
-      <div className="flex items-center gap-2">
         <button
           type="button"
-          onClick={onDriver}
-          className="min-w-0 flex-1 truncate rounded-[3px] border border-line bg-card px-2 py-1 text-left hover:border-oak"
+          onClick={onFamily}
+          title="Another kind of cabinet, or another school"
+          className="flex max-w-[13rem] shrink-0 items-center gap-1 rounded-[3px] border border-rule-line bg-rule px-2.5 py-1 font-medium hover:border-oak"
         >
-          <span className="text-soft">Driver </span>
-          <span className="font-semibold">{design.driver.name || 'without a name'}</span>
-          {report && <span className="text-soft"> · {driverWords(report)}</span>}
+          <span className="sr-only">Kind of cabinet: </span>
+          <span className="truncate">{familyEntry(design.enclosure.family).name}</span>
+          <Icon name="down" />
         </button>
       </div>
+      <button
+        type="button"
+        onClick={onDriver}
+        className="min-w-0 truncate rounded-[3px] border border-line bg-card px-2 py-1 text-left hover:border-oak"
+      >
+        <span className="text-soft">Driver </span>
+        <span className="font-semibold">
+          {report && report.used.count > 1 ? `${report.used.count} × ` : ''}
+          {design.driver.name || 'without a name'}
+        </span>
+        {report && <span className="text-soft"> · {driverWords(report)}</span>}
+      </button>
       <div className="min-h-0 flex-1">
-        {report && <Section design={design} report={report} onPart={onPart} />}
+        {report && <Section design={design} report={report} onTarget={open} />}
       </div>
-      {design.enclosure.family === 'ported' && (
-        <PortKind design={design} onChange={(next) => edit(next, 'port')} />
+      {group && (
+        <Tabs.Root value={group.id} onValueChange={setWanted} activationMode="automatic" className="shrink-0">
+          <Tabs.List aria-label="Parts" className="mb-1.5 flex flex-wrap border-line border-b">
+            {groups.map(({ id: value, name }) => (
+              <Tabs.Trigger
+                key={value}
+                value={value}
+                className="-mb-px border-transparent border-b-2 px-2 py-0.5 text-soft hover:text-ink data-[state=active]:border-oak data-[state=active]:font-semibold data-[state=active]:text-ink"
+              >
+                {name}
+              </Tabs.Trigger>
+            ))}
+          </Tabs.List>
+          <Tabs.Content value={group.id} ref={values} className="flex flex-col gap-1.5" tabIndex={-1}>
+            {group.kinds.map((kind) => (
+              <KindRow key={JSON.stringify(kind)} design={design} kind={kind} onChange={edit} />
+            ))}
+            <ValueTapes
+              group={group}
+              variant={variant}
+              workbench={workbench}
+              report={report}
+              errors={errors}
+            />
+          </Tabs.Content>
+        </Tabs.Root>
       )}
-      <div ref={tapes} className="shrink-0">
-        <ValueTapes variant={variant} workbench={workbench} report={report} errors={errors} />
-      </div>
     </section>
   );
 }
 
-function driverWords({ driver }: Report): string {
-  return `Fs ${driver.fs.toFixed(0)} Hz, Qts ${driver.qts.toFixed(2)}, Vas ${(driver.vas * 1e3).toFixed(0)} l`;
-}
-
-function PortKind({ design, onChange }: { design: RawDesign; onChange: (next: RawDesign) => void }) {
-  const ports = design.enclosure.ports ?? [];
-  const [port] = ports;
-  if (!port) return null;
-  const setEnd = (inner_end: RawPort['inner_end']) =>
-    onChange({
-      ...design,
-      enclosure: { ...design.enclosure, ports: [{ ...port, inner_end }, ...ports.slice(1)] },
-    });
-  return (
-    <div className="flex items-center gap-2">
-      <Choice<Shape>
-        label="Shape of the port"
-        value={port.shape}
-        options={SHAPES}
-        onChange={(shape) => onChange(withShape(design, shape))}
-      />
-      <select
-        aria-label="Inner end of the port"
-        className="field min-w-0 flex-1"
-        value={port.inner_end ?? 'free'}
-        onChange={(event) => setEnd(event.target.value as RawPort['inner_end'])}
-      >
-        {INNER_ENDS.map(([end, words]) => (
-          <option key={end} value={end}>
-            {words}
-          </option>
-        ))}
-      </select>
-      {ports.length > 1 && <span className="text-soft">and {ports.length - 1} more in the file</span>}
-    </div>
-  );
+/** What is done to a driver moves these; together they are said of all drivers as one. */
+function driverWords({ used }: Report): string {
+  return `Fs ${used.fs.toFixed(0)} Hz, Qts ${used.qts.toFixed(2)}, Vas ${(used.vas * 1e3).toFixed(0)} l`;
 }

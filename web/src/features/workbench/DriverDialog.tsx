@@ -35,12 +35,12 @@ export function DriverDialog({ open, design, onClose, onChosen }: Props) {
     onClose();
   }
 
-  function choose(driver: RawDriver, vas: number) {
+  function choose(driver: RawDriver) {
     setPage('library');
-    onChosen(design ? { ...design, driver } : firstDesign(driver, vas));
+    onChosen(design ? { ...design, driver } : firstDesign(driver));
   }
 
-  const pick = (driver: Driver) => choose(driver.document, driver.vas);
+  const pick = (driver: Driver) => choose(driver.document);
   return (
     <Dialog title={TITLES[page]} open={open} onClose={close} wide>
       {page === 'library' && (
@@ -75,7 +75,7 @@ export function DriverDialog({ open, design, onClose, onChosen }: Props) {
           submit="Use in this variant"
           busy={false}
           error={null}
-          onSubmit={(driver, vas) => choose(driver, vas)}
+          onSubmit={choose}
           onCancel={() => setPage('library')}
         />
       )}

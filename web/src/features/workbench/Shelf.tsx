@@ -2,8 +2,9 @@ import { DropdownMenu } from 'radix-ui';
 import { memo, type ReactNode } from 'react';
 import { duplicateVariant } from '../../actions/duplicate';
 import type { RawDesign, Report } from '../../api/types';
+import { familyEntry } from '../../model/families';
 import { markAt } from '../../model/mark';
-import { shown as shownUnit } from '../../model/units';
+import { shown as shownUnit, significant } from '../../model/units';
 import type { Bench, OnBench, Workbench } from '../../model/workbench';
 import { Silhouette } from '../../section/Silhouette';
 import { Icon } from '../../ui/Icon';
@@ -98,7 +99,7 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
         className="flex min-w-0 flex-1 items-center gap-2 py-1.5 pl-2 text-left"
         onClick={() => workbench.activate(id)}
       >
-        <Silhouette design={design} />
+        <Silhouette family={design.enclosure.family} slot={design.enclosure.ports?.[0]?.shape === 'slot'} />
         <span className="min-w-0 flex-1">
           <span className="flex items-center gap-1.5">
             <MarkGlyph mark={mark} />
@@ -108,7 +109,7 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
             <LineSample mark={mark} width={26} />
           </span>
           <span className="block truncate text-[13px] text-soft">
-            {shownUnit(design.enclosure.volume ?? '?')} · {report ? tuningWords(report) : '…'}
+            {report ? sizeWords(design, report) : '…'}
           </span>
           <span className="block truncate text-[13px] text-soft">
             {report
@@ -154,8 +155,25 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
   );
 });
 
-function tuningWords({ figures }: Report): string {
-  return figures.fb ? `Fb ${hertz(figures.fb)}` : `Qtc ${(figures.qtc ?? 0).toFixed(2)}`;
+/** Size and tuning of whatever kind of cabinet it is. */
+function sizeWords({ enclosure }: RawDesign, { figures }: Report): string {
+  const way = figures.passage;
+  const size = way
+    ? `${significant(way.length, 3)} m`
+    : enclosure.family.endsWith('baffle')
+      ? familyEntry(enclosure.family).name
+      : [enclosure.volume, enclosure.family.startsWith('bandpass') ? enclosure.front?.volume : null]
+          .filter((volume) => volume !== null && volume !== undefined)
+          .map((volume) => shownUnit(volume))
+          .join(' + ');
+  const tuning = figures.fb
+    ? `Fb ${hertz(figures.fb)}`
+    : figures.qtc
+      ? `Qtc ${figures.qtc.toFixed(2)}`
+      : way?.cutoff
+        ? `cut-off ${hertz(way.cutoff)}`
+        : '';
+  return [size, tuning].filter(Boolean).join(' · ');
 }
 
 function download(address: string): void {

@@ -17,8 +17,8 @@ export function StartHere({ failure, onNew, onAdd, onFailure }: Props) {
     <div className="mx-auto flex max-w-xl flex-col gap-4 p-12">
       <h2 className="text-2xl">Start with a driver</h2>
       <p>
-        Choose a woofer from the library or type one in from its data sheet. The first variant starts with a
-        box of the driver&apos;s Vas, tuned to its Fs; change it from there and watch what happens.
+        Choose a woofer from the library or type one in from its data sheet. Then choose a kind of cabinet:
+        each school works out a box to begin with and says why. Change it from there and watch what happens.
       </p>
       <div className="flex gap-2">
         <Button look="strong" onClick={onNew}>

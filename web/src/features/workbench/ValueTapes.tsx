@@ -1,54 +1,10 @@
-import type { FieldError, RawDesign, Report, Typed } from '../../api/types';
+import type { FieldError, Report, Typed } from '../../api/types';
 import { siAt, valueAt, withValue } from '../../model/design';
 import { type Field, fieldAt } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
 import { Explained, type Explaining } from '../../ui/Explained';
 import { Tape } from '../../ui/Tape';
-
-interface Row {
-  name: string;
-  /** Places the value may stand at; the first unless another is in use. */
-  paths: [string, ...string[]];
-  /** What it comes to where it is not given. */
-  follows?: (report: Report) => number | null | undefined;
-}
-
-const PORT = 'enclosure.ports[0]';
-const VOLUME: Row = { name: 'Volume Vb', paths: ['enclosure.volume'] };
-const TUNING: Row = {
-  name: 'Tuning Fb',
-  paths: ['enclosure.tuning'],
-  follows: ({ figures }) => figures.fb,
-};
-const SIZES: Record<string, Row[]> = {
-  round: [{ name: 'Diameter', paths: [`${PORT}.diameter`] }],
-  slot: [
-    { name: 'Slot width', paths: [`${PORT}.width`] },
-    { name: 'Slot height', paths: [`${PORT}.height`] },
-  ],
-};
-const LENGTH: Row = {
-  name: 'Port length',
-  paths: [`${PORT}.length`],
-  follows: ({ figures }) => figures.ports[0]?.length,
-};
-const DRIVE: Row = {
-  name: 'Drive',
-  paths: ['drive.voltage', 'drive.power'],
-  follows: (report) => report.volts,
-};
-const COUNT: Row = { name: 'Ports', paths: [`${PORT}.count`], follows: () => 1 };
-const LOSSES: Row[] = [
-  { name: 'Leaks QL', paths: ['enclosure.ql'] },
-  { name: 'Lining QA', paths: ['enclosure.qa'] },
-];
-
-/** The values that get a rule, and those that are only typed or nudged. */
-function rowsOf({ enclosure }: RawDesign): { ruled: Row[]; plain: Row[] } {
-  if (enclosure.family === 'sealed') return { ruled: [VOLUME, DRIVE], plain: LOSSES };
-  const sizes = SIZES[enclosure.ports?.[0]?.shape ?? 'round'] ?? [];
-  return { ruled: [VOLUME, TUNING, ...sizes, LENGTH, DRIVE], plain: [COUNT, ...LOSSES] };
-}
+import type { Group, Row } from './groups';
 
 interface Props {
   variant: OnBench;
@@ -57,19 +13,18 @@ interface Props {
   errors: FieldError[];
 }
 
-/** Every value of the cabinet. */
-export function ValueTapes(props: Props) {
-  const { ruled, plain } = rowsOf(props.variant.design);
+/** The values of one group. */
+export function ValueTapes({ group, ...props }: Props & { group: Group }) {
   return (
     <Explained otherwise="Drag a rule, press the arrow keys (Shift for ten steps), or type a value with its unit.">
       {(explain) => (
         <div className="mb-1 flex flex-col gap-[3px]">
-          {ruled.map((row) => (
-            <Value key={row.name} row={row} explain={explain} {...props} />
+          {group.ruled.map((row) => (
+            <Value key={row.paths[0]} row={row} explain={explain} {...props} />
           ))}
-          <div className="flex gap-3">
-            {plain.map((row) => (
-              <Value key={row.name} row={row} plain explain={explain} {...props} />
+          <div className="flex flex-wrap gap-x-3 gap-y-[3px]">
+            {group.plain.map((row) => (
+              <Value key={row.paths[0]} row={row} plain explain={explain} {...props} />
             ))}
           </div>
         </div>
@@ -90,10 +45,9 @@ function Value({ row, plain, explain, variant, workbench, report, errors }: Valu
   const given = valueAt(design, place);
   const fields = [place, ...row.paths.filter((path) => path !== place)].map(fieldAt) as [Field, ...Field[]];
   const si = given === null ? report && row.follows?.(report) : siAt(design, place);
-  const set = (field: Field, typed: Typed) => {
-    const target = place.replace(/\w+$/, field.path.split('.').at(-1) ?? '');
-    workbench.preview(id, withValue(design, target, typed));
-  };
+  const targetOf = (field: Field) => place.replace(/\w+$/, field.path.split('.').at(-1) ?? '');
+  const set = (field: Field, typed: Typed | null) =>
+    workbench.preview(id, withValue(design, targetOf(field), typed));
   return (
     <div data-path={place} {...explain(fields[0])}>
       <Tape
@@ -103,6 +57,7 @@ function Value({ row, plain, explain, variant, workbench, report, errors }: Valu
         typed={given}
         si={si ?? null}
         plain={plain}
+        optional={row.optional}
         told={errors.find((error) => row.paths.includes(error.field))?.message}
         onPreview={set}
         onType={(field, typed) => {

@@ -4,12 +4,14 @@ import { answered, api, Refusal } from '../../api/client';
 import { useBuild } from '../../api/queries';
 import type { BuildWithVariants, ProblemDocument, RawDesign, Report } from '../../api/types';
 import { Lanes, type Shown } from '../../lanes/Lanes';
+import { copyOf } from '../../model/design';
 import { markAt } from '../../model/mark';
 import type { Bench } from '../../model/workbench';
 import { Message } from '../../ui/Message';
 import { Shell } from '../shell/Shell';
 import { useTheme } from '../shell/theme';
 import { BuildName } from './BuildName';
+import { CabinetDialog } from './CabinetDialog';
 import { CabinetPanel } from './CabinetPanel';
 import { ChipStrip } from './ChipStrip';
 import { ConflictDialog } from './ConflictDialog';
@@ -36,7 +38,10 @@ export function WorkbenchPage() {
   );
 }
 
-type Choosing = 'driver of the variant' | 'driver of a new variant' | null;
+type Choosing =
+  | { of: 'driver of the variant' | 'driver of a new variant' | 'cabinet of the variant' }
+  | { of: 'cabinet of a new variant'; design: RawDesign }
+  | null;
 
 function OpenWorkbench({ build }: { build: BuildWithVariants }) {
   const session = useMemo(() => new Session(build), [build]);
@@ -88,7 +93,8 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
               workbench={workbench}
               report={report}
               errors={problem?.errors ?? []}
-              onDriver={() => setChoosing('driver of the variant')}
+              onDriver={() => setChoosing({ of: 'driver of the variant' })}
+              onFamily={() => setChoosing({ of: 'cabinet of the variant' })}
             />
           </div>
           <Shelf
@@ -97,31 +103,52 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
             reports={results.reports}
             failure={failure}
             onAdd={addVariant}
-            onNew={() => setChoosing('driver of a new variant')}
+            onNew={() => setChoosing({ of: 'driver of a new variant' })}
             onFailure={setFailure}
           />
         </div>
       ) : (
         <StartHere
           failure={failure}
-          onNew={() => setChoosing('driver of a new variant')}
+          onNew={() => setChoosing({ of: 'driver of a new variant' })}
           onAdd={addVariant}
           onFailure={setFailure}
         />
       )}
       <DriverDialog
-        open={choosing !== null}
-        design={choosing === 'driver of the variant' ? (active?.design ?? null) : null}
+        open={choosing?.of === 'driver of the variant' || choosing?.of === 'driver of a new variant'}
+        design={choosing?.of === 'driver of the variant' ? (active?.design ?? null) : null}
         onClose={() => setChoosing(null)}
         onChosen={(design) => {
-          if (choosing === 'driver of the variant' && active) workbench.edit(active.id, design, 'driver');
-          else addVariant(design);
+          if (choosing?.of === 'driver of the variant' && active) {
+            workbench.edit(active.id, design, 'driver');
+            setChoosing(null);
+          } else setChoosing({ of: 'cabinet of a new variant', design });
+        }}
+      />
+      <CabinetDialog
+        open={choosing?.of === 'cabinet of the variant' || choosing?.of === 'cabinet of a new variant'}
+        begun={choosing?.of === 'cabinet of the variant'}
+        design={choosing?.of === 'cabinet of a new variant' ? choosing.design : (active?.design ?? null)}
+        onClose={() => setChoosing(null)}
+        onHere={(design) => {
+          if (active) workbench.edit(active.id, design, 'kind of cabinet');
+          setChoosing(null);
+        }}
+        onNew={(design) => {
+          addVariant(unlike(design, bench));
           setChoosing(null);
         }}
       />
       <ConflictDialog session={session} />
     </Shell>
   );
+}
+
+/** With a name that no variant on the bench has. */
+function unlike(design: RawDesign, bench: Bench): RawDesign {
+  const others = bench.variants.filter((variant) => !variant.archived).map((variant) => variant.design);
+  return others.some((other) => other.name === design.name) ? copyOf(design, others) : design;
 }
 
 /** What the lanes show; the same list while a drag has changed a design and its curves have not come yet. */

@@ -20,11 +20,17 @@ export function hertz(value: number | null | undefined, digits = 3): string {
   return value ? `${significant(value, digits)} Hz` : '–';
 }
 
-/** The strip above the lanes. */
+/** The strip above the lanes: what there is, whatever the kind of cabinet. */
 export function chips(report: Report): Chip[] {
+  const { figures } = report;
   return [
     lowest(report),
-    ...(report.figures.fb ? tuned(report) : closed(report)),
+    ...(figures.fb ? [tuning(report)] : []),
+    ...(figures.qtc && !figures.fb ? closed(report) : []),
+    ...(figures.ports.length ? [port(report)] : []),
+    ...(figures.passage && !figures.ports.length ? [way(report)] : []),
+    ...(figures.radiator_travel ? [radiator(report)] : []),
+    ...(figures.air_speed ? [air(report)] : []),
     cone(report),
     load(report),
     level(report),
@@ -32,6 +38,17 @@ export function chips(report: Report): Chip[] {
 }
 
 function lowest({ figures }: Report): Chip {
+  if (figures.reference === 'passband') {
+    return {
+      id: 'f3',
+      name: 'Passband, −3 dB',
+      figure: figures.f3 ? `${significant(figures.f3, 3)} to ${hertz(figures.f3_upper)}` : '–',
+      verdict: 'plain',
+      words: `${figures.f3 ? `from ${noteAt(figures.f3)}, ` : ''}ripple ${figures.ripple.toFixed(1)} dB`,
+      meaning:
+        'Where the level lies within 3 dB of the highest of the band. The reference is that highest level, not what the driver would do in a plain box.',
+    };
+  }
   return {
     id: 'f3',
     name: 'F3, lowest note',
@@ -43,32 +60,66 @@ function lowest({ figures }: Report): Chip {
   };
 }
 
-function tuned(report: Report): Chip[] {
-  const { figures } = report;
-  const port = figures.ports[0];
-  return [
-    {
-      id: 'fb',
-      name: 'Fb, tuning',
-      figure: hertz(figures.fb),
-      verdict: 'plain',
-      words: figures.fb_impedance
-        ? `impedance dips at ${hertz(figures.fb_impedance)}`
-        : 'no dip in the impedance',
-      meaning:
-        'Where the air in the port does the work and the cone nearly stands still. A measurement finds it as the dip between the two peaks of the impedance.',
-    },
-    {
-      id: 'port',
-      name: 'Port length',
-      figure: port ? `${significant(port.length * 1000, 3)} mm` : '–',
-      verdict: 'plain',
-      words: port ? `pipe rings at ${hertz(port.pipe_resonance)}` : '',
-      meaning:
-        'Length of each port between its ends, end corrections taken off. The pipe itself resonates where half a wave fits into it.',
-    },
-    air(report),
-  ];
+function tuning({ figures }: Report): Chip {
+  const still = figures.excursion_minimum;
+  const words = figures.fb_rear
+    ? `rear chamber ${hertz(figures.fb_rear)}`
+    : figures.notch
+      ? `notch at ${hertz(figures.notch)}`
+      : figures.passage && !figures.ports.length
+        ? still
+          ? `cone rests at ${hertz(still.frequency)}`
+          : 'too well filled to rest the cone'
+        : figures.fb_impedance
+          ? `impedance dips at ${hertz(figures.fb_impedance)}`
+          : 'no dip in the impedance';
+  return {
+    id: 'fb',
+    name: figures.fb_rear ? 'Fb, front tuning' : 'Fb, tuning',
+    figure: hertz(figures.fb),
+    verdict: 'plain',
+    words,
+    meaning: `Where the air in the port, line or radiator does the work and the cone nearly stands still. A measurement finds it as the dip between the two peaks of the impedance.${figures.fb_helmholtz ? ` Helmholtz's formula gives ${hertz(figures.fb_helmholtz)}.` : ''}`,
+  };
+}
+
+function port({ figures }: Report): Chip {
+  const [first] = figures.ports;
+  return {
+    id: 'port',
+    name: 'Port length',
+    figure: first ? `${significant(first.length * 1000, 3)} mm` : '–',
+    verdict: 'plain',
+    words: first ? `pipe rings at ${hertz(first.pipe_resonance)}` : '',
+    meaning:
+      'Length of each port between its ends, end corrections taken off. The pipe itself resonates where half a wave fits into it.',
+  };
+}
+
+function way({ figures }: Report): Chip {
+  const { length = 0, volume = 0, cutoff = null } = figures.passage ?? {};
+  return {
+    id: 'way',
+    name: 'Way, unrolled',
+    figure: `${significant(length, 3)} m`,
+    verdict: 'plain',
+    words: `${cutoff ? `cut-off ${hertz(cutoff)}, ` : ''}holds ${significant(volume * 1000, 3)} l`,
+    meaning:
+      'Length of the line or horn along its middle, and the air in it. A widening way lets little through below its cut-off, m c/(4 pi) of an exponential horn with the same ends.',
+  };
+}
+
+function radiator({ figures }: Report): Chip {
+  const travel = figures.radiator_travel;
+  return {
+    id: 'radiator',
+    name: 'Radiator travel',
+    figure: travel ? `${significant(travel.value * 1e3, 2)} mm` : '–',
+    verdict: 'plain',
+    words: travel ? `at ${hertz(travel.frequency)}` : '',
+    meaning:
+      'Largest one-way travel of a radiator from F3 up. It must move at least twice the air of the driver (common practice); its own limit shows in the ribbon.',
+  };
 }
 
 function air({ figures }: Report): Chip {
@@ -82,7 +133,9 @@ function air({ figures }: Report): Chip {
         : ['short', `over ${FLARED}: make it wider`];
   return {
     id: 'air',
-    name: 'Air speed',
+    name: figures.fastest_opening?.startsWith('Port')
+      ? 'Air speed'
+      : `Air in the ${(figures.fastest_opening ?? 'port').toLowerCase()}`,
     figure: speed ? `${significant(speed.value, 3)} m/s` : '–',
     verdict: judged[0],
     words: judged[1],
@@ -152,12 +205,15 @@ function load({ figures, volts }: Report): Chip {
 }
 
 function level({ figures }: Report): Chip {
+  const horn = figures.efficiency.value > 0.1;
   return {
     id: 'level',
     name: 'Level at 1 m',
     figure: `${figures.reference_level.toFixed(1)} dB`,
     verdict: 'plain',
-    words: `group delay up to ${significant(figures.group_delay.value * 1e3, 2)} ms`,
+    words: horn
+      ? `efficiency up to ${Math.round(figures.efficiency.value * 100)} %`
+      : `group delay up to ${significant(figures.group_delay.value * 1e3, 2)} ms`,
     meaning:
       'Level of the plain part of the curve in half space at the drive that is set, without a room. The delay is the largest from −10 dB up.',
   };

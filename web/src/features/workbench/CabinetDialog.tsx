@@ -1,0 +1,180 @@
+import { RadioGroup } from 'radix-ui';
+import { useState } from 'react';
+import { useCompletion, useStarts } from '../../api/queries';
+import type { RawAsk, RawDesign, StartReport, Typed } from '../../api/types';
+import { withStart } from '../../model/design';
+import { FAMILIES, type Family, familyEntry, holdsValuesFor, leaning } from '../../model/families';
+import { type Field, fieldAt } from '../../model/units';
+import { Silhouette } from '../../section/Silhouette';
+import { Button } from '../../ui/Button';
+import { Dialog } from '../../ui/Dialog';
+import { Icon } from '../../ui/Icon';
+import { Message } from '../../ui/Message';
+import { QuantityInput } from '../../ui/QuantityInput';
+
+interface Props {
+  open: boolean;
+  /** What the cabinet is for; its driver, drive and space are kept. */
+  design: RawDesign | null;
+  /** Whether it is on the bench already, or only a driver has been chosen. */
+  begun: boolean;
+  onClose: () => void;
+  /** Takes the place of the design. */
+  onHere: (design: RawDesign) => void;
+  /** Becomes a variant of its own. */
+  onNew: (design: RawDesign) => void;
+}
+
+/** Chooses a kind of cabinet and a school to begin with. */
+export function CabinetDialog(props: Props) {
+  const { open, design, onClose } = props;
+  return (
+    <Dialog
+      title="Kind of cabinet"
+      about="Choose a kind on the left. Each school works out a box to begin with; change it from there."
+      open={open && design !== null}
+      onClose={onClose}
+      wide
+    >
+      {design && <Chooser {...props} design={design} />}
+    </Dialog>
+  );
+}
+
+function Chooser({ design, begun, onHere, onNew }: Props & { design: RawDesign }) {
+  const [chosen, setChosen] = useState<Family | null>(null);
+  const [wishes, setWishes] = useState<Pick<RawAsk, 'volume' | 'lowest'>>({});
+  const { driver, motor, drive, limits, space, air } = design;
+  const given = Object.entries({ motor, drive, limits, space, air, ...wishes }).filter(([, value]) => value);
+  const ebp = useCompletion(driver).data?.ebp;
+  const lean = ebp === undefined ? null : leaning(ebp);
+  const family = chosen ?? (begun ? design.enclosure.family : (lean?.family ?? 'sealed'));
+  const starts = useStarts({ family, driver, ...Object.fromEntries(given) } as RawAsk);
+  const wish = (name: 'volume' | 'lowest') => (_: Field, typed: Typed | null) =>
+    setWishes((before) => ({ ...before, [name]: typed }));
+
+  return (
+    <div className="grid min-h-[31rem] grid-cols-[15.5rem_1fr] gap-5">
+      <RadioGroup.Root
+        aria-label="Kind of cabinet"
+        value={family}
+        onValueChange={(next) => setChosen(next as Family)}
+        className="flex flex-col gap-px"
+      >
+        {FAMILIES.map(({ id, name }) => (
+          <RadioGroup.Item
+            key={id}
+            value={id}
+            className="flex items-center gap-2 rounded-[3px] border border-transparent px-2 py-[3px] text-left hover:bg-rule data-[state=checked]:border-oak data-[state=checked]:bg-card data-[state=checked]:font-semibold"
+          >
+            <Silhouette family={id} small /> {name}
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+      <div className="flex min-w-0 flex-col gap-3">
+        <FamilyWords family={family} lean={lean?.words ?? null} />
+        <div className="flex items-end gap-3">
+          <Wish label="Largest size" field="enclosure.volume" typed={wishes.volume} onType={wish('volume')} />
+          <Wish label="Lowest note" field="enclosure.tuning" typed={wishes.lowest} onType={wish('lowest')} />
+          {begun && family !== design.enclosure.family && holdsValuesFor(design, family) && (
+            <Button onClick={() => onHere({ ...design, enclosure: { ...design.enclosure, family } })}>
+              Back to the values it had
+            </Button>
+          )}
+        </div>
+        <Message error={starts.error} />
+        <ul aria-label="Schools" className="flex flex-col gap-2" aria-busy={starts.isFetching}>
+          {starts.isPending && <li className="text-soft">Working out where to begin …</li>}
+          {starts.data?.map((start) => (
+            <School
+              key={start.school}
+              start={start}
+              begun={begun}
+              onHere={(found) => onHere(withStart(design, found))}
+              onNew={(found) => onNew({ ...withStart(design, found), name: nameOf(family, start) })}
+            />
+          ))}
+        </ul>
+      </div>
+    </div>
+  );
+}
+
+function nameOf(family: Family, start: StartReport): string {
+  return `${familyEntry(family).name}, ${start.name.charAt(0).toLowerCase()}${start.name.slice(1)}`;
+}
+
+function FamilyWords({ family, lean }: { family: Family; lean: string | null }) {
+  const { name, good, bad } = familyEntry(family);
+  return (
+    <div>
+      <h3 className="text-[17px]">{name}</h3>
+      <p>
+        <b className="text-met">Good: </b>
+        {good}
+      </p>
+      <p>
+        <b className="text-short">Bad: </b>
+        {bad}
+      </p>
+      {lean && <p className="mt-1 text-soft">{lean}</p>}
+    </div>
+  );
+}
+
+interface WishProps {
+  label: string;
+  field: string;
+  typed: Typed | null | undefined;
+  onType: (field: Field, typed: Typed | null) => void;
+}
+
+function Wish({ label, field, typed, onType }: WishProps) {
+  return (
+    <div className="w-36">
+      <span aria-hidden="true" className="block text-soft">
+        {label}, if you wish
+      </span>
+      <QuantityInput label={label} fields={[fieldAt(field)]} typed={typed ?? null} optional onType={onType} />
+    </div>
+  );
+}
+
+interface SchoolProps {
+  start: StartReport;
+  begun: boolean;
+  onHere: (design: RawDesign) => void;
+  onNew: (design: RawDesign) => void;
+}
+
+function School({ start: { name, reason, design }, begun, onHere, onNew }: SchoolProps) {
+  return (
+    <li className={`rounded-[3px] border border-line p-2.5 ${design ? 'bg-card' : ''}`}>
+      <div className="flex items-start gap-3">
+        <div className="min-w-0 flex-1">
+          <h4 className="font-semibold">{name}</h4>
+          <p className={design ? '' : 'text-soft'}>
+            {!design && <b>No start here. </b>}
+            {reason}
+          </p>
+        </div>
+        {design && (
+          <div className="flex shrink-0 flex-col gap-1.5">
+            {begun && (
+              <Button aria-label={`Use ${name} here`} onClick={() => onHere(design)}>
+                Use here
+              </Button>
+            )}
+            <Button
+              look="strong"
+              aria-label={begun ? `New variant from ${name}` : `Start with ${name}`}
+              onClick={() => onNew(design)}
+            >
+              <Icon name="plus" /> {begun ? 'New variant' : 'Start'}
+            </Button>
+          </div>
+        )}
+      </div>
+    </li>
+  );
+}

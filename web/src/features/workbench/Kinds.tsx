@@ -1,0 +1,288 @@
+import type { RawDesign, RawMotor, RawPort, RawSegment } from '../../api/types';
+import {
+  portsAt,
+  type Shape,
+  withBranch,
+  withoutSegment,
+  withPorts,
+  withSegment,
+  withShape,
+} from '../../model/design';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { Icon } from '../../ui/Icon';
+import { Select } from '../../ui/Select';
+import type { Kind } from './groups';
+
+interface Props {
+  design: RawDesign;
+  kind: Kind;
+  onChange: (next: RawDesign, label: string) => void;
+}
+
+/** What can be chosen, rather than typed, in a group. */
+export function KindRow({ design, kind, onChange }: Props) {
+  switch (kind.of) {
+    case 'port':
+      return <PortKind design={design} chamber={kind.chamber} at={kind.at} onChange={onChange} />;
+    case 'segment':
+      return <SegmentKind design={design} at={kind.at} onChange={onChange} />;
+    case 'chamber':
+      return <ChamberKind design={design} chamber={kind.chamber} onChange={onChange} />;
+    case 'drivers':
+      return <DriversKind design={design} onChange={onChange} />;
+    case 'place':
+      return <PlaceKind design={design} onChange={onChange} />;
+  }
+}
+
+type Change = Pick<Props, 'design' | 'onChange'>;
+
+const SHAPES = [
+  ['round', 'Round'],
+  ['slot', 'Slot'],
+] as const;
+const INNER_ENDS = [
+  ['free', 'ends free in the box'],
+  ['one_wall', 'along one wall'],
+  ['two_walls', 'along two walls'],
+  ['three_walls', 'along three walls'],
+  ['flanged', 'ends in a wide wall'],
+] as const;
+const MOST_PORTS = 8;
+
+function PortKind({ design, chamber, at, onChange }: Change & { chamber: string; at: number }) {
+  const ports = portsAt(design, chamber);
+  const port = ports[at];
+  if (!port) return null;
+  const put = (next: RawPort[], label: string) => onChange(withPorts(design, chamber, next), label);
+  const others = ports.filter((_, index) => index !== at);
+  return (
+    <div className="flex items-center gap-2">
+      <Choice<Shape>
+        label="Shape of the port"
+        value={port.shape}
+        options={SHAPES}
+        onChange={(shape) => onChange(withShape(design, chamber, at, shape), 'port')}
+      />
+      <Select
+        label="Inner end of the port"
+        value={port.inner_end ?? 'free'}
+        options={INNER_ENDS}
+        onChange={(inner_end) =>
+          put(
+            ports.map((one, index) => (index === at ? { ...one, inner_end } : one)),
+            'port',
+          )
+        }
+      />
+      {ports.length < MOST_PORTS && (
+        <Button
+          title="Another port beside this one"
+          onClick={() => put([...ports, { ...port }], 'another port')}
+        >
+          <Icon name="plus" /> Port
+        </Button>
+      )}
+      {others.length > 0 && (
+        <Button aria-label="Take this port away" onClick={() => put(others, 'port taken away')}>
+          <Icon name="close" />
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const FLARES = [
+  ['conical', 'straight sides'],
+  ['exponential', 'exponential'],
+  ['hyperbolic', 'hyperbolic'],
+  ['tractrix', 'tractrix'],
+  ['parabolic', 'parabolic'],
+] as const;
+const FRAMES = [
+  ['limp', 'loose fill'],
+  ['rigid', 'held fill'],
+] as const;
+const MOUTHS = [
+  ['flanged', 'mouth in its own wall'],
+  ['walls', 'mouth meets the room'],
+  ['free', 'mouth a bare pipe'],
+] as const;
+const MOST_SEGMENTS = 8;
+
+function SegmentKind({ design, at, onChange }: Change & { at: number }) {
+  const passage = design.enclosure.passage;
+  const segments = passage?.segments ?? [];
+  const segment = segments[at];
+  if (!segment) return null;
+  const put = (name: string, value: unknown) =>
+    onChange(withBranch(design, `enclosure.passage.segments[${at}].${name}`, value), 'way');
+  const last = at === segments.length - 1;
+  const horn = ['front_horn', 'back_horn', 'tapped_horn'].includes(design.enclosure.family);
+  return (
+    <div className="flex items-center gap-2">
+      <Select<NonNullable<RawSegment['flare']>>
+        label="How this stretch widens"
+        value={segment.flare ?? 'conical'}
+        options={FLARES}
+        onChange={(flare) => put('flare', flare)}
+      />
+      {segment.fill_density && (
+        <Select
+          label="Whether the fill moves"
+          value={segment.fill_frame ?? 'limp'}
+          options={FRAMES}
+          onChange={(frame) => put('fill_frame', frame)}
+        />
+      )}
+      {last && design.enclosure.family !== 'mass_loaded_line' && (
+        <Select
+          label="How the mouth ends"
+          value={passage?.mouth ?? (horn ? 'walls' : 'flanged')}
+          options={MOUTHS}
+          onChange={(mouth) => onChange(withBranch(design, 'enclosure.passage.mouth', mouth), 'mouth')}
+        />
+      )}
+      {segments.length < MOST_SEGMENTS && (
+        <Button
+          title="Another stretch at the end"
+          onClick={() => onChange(withSegment(design), 'another stretch')}
+        >
+          <Icon name="plus" /> Stretch
+        </Button>
+      )}
+      {segments.length > 1 && (
+        <Button
+          aria-label="Take this stretch away"
+          onClick={() => onChange(withoutSegment(design, at), 'stretch taken away')}
+        >
+          <Icon name="close" />
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const FILLS = [
+  ['', 'fill: by QA alone'],
+  ['none', 'fill: none'],
+  ['lined', 'fill: walls lined'],
+  ['half', 'fill: half of it'],
+  ['full', 'fill: all, loosely'],
+  ['packed', 'fill: all, packed'],
+] as const;
+
+function ChamberKind({ design, chamber, onChange }: Change & { chamber: string }) {
+  const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
+  return (
+    <div className="flex items-center gap-2">
+      <Select
+        label="Fill of the chamber"
+        value={here?.fill ?? ''}
+        options={FILLS}
+        onChange={(fill) => {
+          // The amount stands for an absorption; a typed one would hide it.
+          const filled = withBranch(design, `${chamber}.fill`, fill || null);
+          onChange(withBranch(filled, `${chamber}.qa`, fill ? null : 100), 'fill');
+        }}
+      />
+    </div>
+  );
+}
+
+const COILS = [
+  ['', 'coils as on the sheet'],
+  ['series', 'coils in series'],
+  ['parallel', 'coils in parallel'],
+  ['one', 'one coil, the other open'],
+  ['one_shorted', 'one coil, the other shorted'],
+  ['one_braked', 'one coil, the other across a resistor'],
+] as const;
+const PAIRS = [
+  ['', 'one driver a place'],
+  ['face_to_face', 'pair, face to face'],
+  ['in_line', 'pair, in line'],
+  ['back_to_back', 'pair, back to back'],
+] as const;
+const PAIR_COILS = [
+  ['parallel', 'pair in parallel'],
+  ['series', 'pair in series'],
+] as const;
+const AIRS = [
+  ['real', 'with the air between'],
+  ['ideal', 'as if rigid between'],
+] as const;
+
+function DriversKind({ design, onChange }: Change) {
+  const motor: RawMotor = design.motor ?? {};
+  const pair = motor.isobaric;
+  const put = (name: string, value: unknown) =>
+    onChange(withBranch(design, `motor.${name}`, value), 'drivers');
+  const dual = design.driver.coils && design.driver.coils !== 'single';
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      {dual && (
+        <Select
+          label="How the coils are used"
+          value={motor.coils ?? ''}
+          options={COILS}
+          onChange={(coils) => put('coils', coils || null)}
+        />
+      )}
+      <Select
+        label="Isobaric pairs"
+        value={pair?.arrangement ?? ''}
+        options={PAIRS}
+        onChange={(arrangement) => put('isobaric', arrangement ? { ...pair, arrangement } : null)}
+      />
+      {pair && (
+        <>
+          <Select
+            label="Wiring of a pair"
+            value={pair.coils_in_series ? 'series' : 'parallel'}
+            options={PAIR_COILS}
+            onChange={(wiring) => put('isobaric.coils_in_series', wiring === 'series')}
+          />
+          <Select
+            label="Air between the cones"
+            value={pair.ideal ? 'ideal' : 'real'}
+            options={AIRS}
+            onChange={(air) => put('isobaric.ideal', air === 'ideal')}
+          />
+        </>
+      )}
+    </div>
+  );
+}
+
+const SPACES = [
+  ['half', 'on the ground (2π)'],
+  ['full', 'free on all sides (4π)'],
+  ['quarter', 'against a wall (π)'],
+  ['eighth', 'in a corner (π/2)'],
+] as const;
+const PROGRAMMES = [
+  ['sine', 'held tone, 3 dB crest'],
+  ['music', 'music, 10 dB crest'],
+  ['film', 'film, 12 dB crest'],
+] as const;
+
+function PlaceKind({ design, onChange }: Change) {
+  return (
+    <div className="flex items-center gap-2">
+      <Select
+        label="Space it radiates into"
+        value={design.space ?? 'half'}
+        options={SPACES}
+        onChange={(space) => onChange({ ...design, space }, 'space')}
+      />
+      <Select
+        label="Programme"
+        value={design.limits?.programme ?? 'sine'}
+        options={PROGRAMMES}
+        onChange={(programme) => onChange(withBranch(design, 'limits.programme', programme), 'programme')}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,267 @@
+// Which values a cabinet has, in groups that open together.
+
+import type { RawDesign, Report } from '../../api/types';
+import { portsAt } from '../../model/design';
+import { hasTwoChambers, hasWay } from '../../model/families';
+
+export interface Row {
+  name: string;
+  /** Places the value may stand at; the first unless another is in use. */
+  paths: [string, ...string[]];
+  /** What it comes to where it is not given. */
+  follows?: (report: Report) => number | null | undefined;
+  /** May be left out. */
+  optional?: boolean;
+}
+
+/** What can be chosen beside a group's values. */
+export type Kind =
+  | { of: 'port'; chamber: string; at: number }
+  | { of: 'segment'; at: number }
+  | { of: 'chamber'; chamber: string }
+  | { of: 'drivers' }
+  | { of: 'place' };
+
+export interface Group {
+  id: string;
+  name: string;
+  /** Values with a rule to drag. */
+  ruled: Row[];
+  /** Values that are only typed or nudged. */
+  plain: Row[];
+  kinds: Kind[];
+}
+
+const DRIVE: Row = {
+  name: 'Drive',
+  paths: ['drive.voltage', 'drive.power'],
+  follows: (report) => report.volts,
+};
+
+function chamberRows(chamber: string, name = 'Volume Vb'): Row[] {
+  return [{ name, paths: [`${chamber}.volume`] }];
+}
+
+function losses(chamber: string): Row[] {
+  return [
+    { name: 'Leaks QL', paths: [`${chamber}.ql`], optional: true },
+    { name: 'Lining QA', paths: [`${chamber}.qa`], optional: true },
+  ];
+}
+
+const tuningOf = (chamber: string) => (report: Report) =>
+  chamber === 'enclosure' ? (report.figures.fb_rear ?? report.figures.fb) : report.figures.fb;
+
+function portsOf(chamber: string, report: Report) {
+  const rear = report.figures.rear_ports;
+  return chamber === 'enclosure' && rear.length ? rear : report.figures.ports;
+}
+
+function portRows(design: RawDesign, chamber: string, at: number): Row[] {
+  const place = `${chamber}.ports[${at}]`;
+  const sizes: Row[] =
+    portsAt(design, chamber)[at]?.shape === 'slot'
+      ? [
+          { name: 'Slot width', paths: [`${place}.width`] },
+          { name: 'Slot height', paths: [`${place}.height`] },
+        ]
+      : [{ name: 'Diameter', paths: [`${place}.diameter`] }];
+  const follows = (report: Report) => portsOf(chamber, report)[at]?.length;
+  return [...sizes, { name: 'Port length', paths: [`${place}.length`], follows }];
+}
+
+function count(chamber: string, at: number): Row {
+  return { name: 'Ports', paths: [`${chamber}.ports[${at}].count`], follows: () => 1 };
+}
+
+/** A chamber with its ports: with one port all in one group, with several a group each. */
+function ported(design: RawDesign, chamber: string, id: string, name: string): Group[] {
+  const ports = portsAt(design, chamber);
+  const tuning: Row = { name: 'Tuning Fb', paths: [`${chamber}.tuning`], follows: tuningOf(chamber) };
+  const rows = [...chamberRows(chamber), tuning];
+  const kinds: Kind[] = [{ of: 'chamber', chamber }];
+  if (ports.length < 2) {
+    const ruled = [...rows, ...portRows(design, chamber, 0)];
+    const port: Kind = { of: 'port', chamber, at: 0 };
+    return [{ id, name, ruled, plain: [count(chamber, 0), ...losses(chamber)], kinds: [port, ...kinds] }];
+  }
+  const each = ports.map(
+    (_, at): Group => ({
+      id: `${id} port ${at}`,
+      name: `Port ${at + 1}`,
+      ruled: portRows(design, chamber, at),
+      plain: [
+        count(chamber, at),
+        { name: 'Farther by', paths: [`${chamber}.ports[${at}].path`], optional: true },
+      ],
+      kinds: [{ of: 'port', chamber, at }],
+    }),
+  );
+  return [{ id, name, ruled: rows, plain: losses(chamber), kinds }, ...each];
+}
+
+function closed(chamber: string, id: string, name: string, more: Row[] = []): Group {
+  const kinds: Kind[] = [{ of: 'chamber', chamber }];
+  return { id, name, ruled: [...chamberRows(chamber), ...more], plain: losses(chamber), kinds };
+}
+
+function radiator(): Group {
+  const at = (name: string) => `enclosure.radiator.${name}`;
+  return {
+    id: 'radiator',
+    name: 'Radiators',
+    ruled: [
+      { name: 'Added mass', paths: [at('added_mass')], follows: () => null },
+      { name: 'Bare mass', paths: [at('mass')] },
+      { name: 'Area Sp', paths: [at('area')] },
+      { name: 'Cmp', paths: [at('compliance')] },
+    ],
+    plain: [
+      { name: 'Radiators', paths: [at('count')], follows: () => 1 },
+      { name: 'Xmax', paths: [at('xmax')], optional: true },
+      { name: 'Rmp', paths: [at('resistance')], optional: true },
+    ],
+    kinds: [],
+  };
+}
+
+function segments(design: RawDesign): Group[] {
+  const all = design.enclosure.passage?.segments ?? [];
+  return all.map((segment, at): Group => {
+    const place = (name: string) => `enclosure.passage.segments[${at}].${name}`;
+    const before = at > 0 && !segment.start;
+    const first: Row = { name: 'Begins at', paths: [place('start')], optional: at > 0 };
+    return {
+      id: `segment ${at}`,
+      name: all.length === 1 ? 'Way' : `Way ${at + 1}`,
+      ruled: [
+        { name: 'Length', paths: [place('length')] },
+        ...(before ? [] : [first]),
+        { name: 'Ends at', paths: [place('end')] },
+      ],
+      plain: [
+        { name: 'Fill', paths: [place('fill_density')], optional: true },
+        { name: 'Width', paths: [place('width')], optional: true },
+        ...(segment.flare === 'hyperbolic'
+          ? [{ name: 'T', paths: [place('t')] as [string], optional: true }]
+          : []),
+      ],
+      kinds: [{ of: 'segment', at }],
+    };
+  });
+}
+
+const DRIVER_AT: Row = { name: 'Driver at', paths: ['enclosure.passage.driver_at'], optional: true };
+const MOUTH_PATH: Row = { name: 'Mouth farther by', paths: ['enclosure.passage.path'], optional: true };
+
+function wayGroups(design: RawDesign): Group[] {
+  const { family } = design.enclosure;
+  const rear = (name: string): Group => ({ ...closed('enclosure', 'rear', name), id: 'rear' });
+  const along = (rows: Row[], name = 'Line'): Group => ({
+    id: 'line',
+    name,
+    ruled: rows,
+    plain: [],
+    kinds: [],
+  });
+  switch (family) {
+    case 'front_horn': {
+      const throat = { ...closed('enclosure.front', 'throat', 'Throat'), ruled: [] };
+      const volume: Row = { name: 'Throat chamber', paths: ['enclosure.front.volume'], optional: true };
+      return [rear('Rear chamber'), ...segments(design), { ...throat, plain: [volume, ...throat.plain] }];
+    }
+    case 'tapped_horn': {
+      const taps: Row[] = [DRIVER_AT, { name: 'Front at', paths: ['enclosure.passage.front_at'] }];
+      return [along(taps, 'Taps'), ...segments(design)];
+    }
+    case 'back_horn':
+      return [rear('Chamber'), ...segments(design)];
+    case 'slot_flare':
+      return [rear('Box'), ...segments(design)];
+    default: {
+      const line: Group = { ...along([DRIVER_AT]), plain: family === 'line' ? [MOUTH_PATH] : [] };
+      const end =
+        family === 'mass_loaded_line'
+          ? portsAt(design, 'enclosure').map(
+              (_, at): Group => ({
+                id: `rear port ${at}`,
+                name: portsAt(design, 'enclosure').length > 1 ? `Port ${at + 1}` : 'Port',
+                ruled: portRows(design, 'enclosure', at),
+                plain: [count('enclosure', at)],
+                kinds: [{ of: 'port', chamber: 'enclosure', at }],
+              }),
+            )
+          : [];
+      return [line, ...segments(design), ...end];
+    }
+  }
+}
+
+function cabinetGroups(design: RawDesign): Group[] {
+  const { family } = design.enclosure;
+  if (hasWay(family)) return wayGroups(design);
+  if (hasTwoChambers(family)) {
+    const rear =
+      family === 'bandpass4'
+        ? [closed('enclosure', 'rear', 'Rear')]
+        : ported(design, 'enclosure', 'rear', 'Rear');
+    return [...rear, ...ported(design, 'enclosure.front', 'front', 'Front')];
+  }
+  switch (family) {
+    case 'ported':
+      return ported(design, 'enclosure', 'rear', 'Cabinet');
+    case 'passive_radiator':
+      return [closed('enclosure', 'rear', 'Box'), radiator()];
+    case 'aperiodic':
+      return [closed('enclosure', 'rear', 'Box', [{ name: 'Vent', paths: ['enclosure.vent_resistance'] }])];
+    case 'open_baffle':
+      return [
+        {
+          id: 'baffle',
+          name: 'Baffle',
+          ruled: [{ name: 'Way round', paths: ['enclosure.baffle_path'] }],
+          plain: [],
+          kinds: [],
+        },
+      ];
+    case 'infinite_baffle':
+      return [{ id: 'baffle', name: 'Wall', ruled: [], plain: [], kinds: [] }];
+    default:
+      return [closed('enclosure', 'rear', 'Cabinet')];
+  }
+}
+
+const DRIVERS: Group = {
+  id: 'drivers',
+  name: 'Drivers',
+  ruled: [],
+  plain: [
+    { name: 'In series', paths: ['motor.series'], follows: () => 1 },
+    { name: 'In parallel', paths: ['motor.parallel'], follows: () => 1 },
+    { name: 'Added mass', paths: ['motor.added_mass'], optional: true },
+    { name: 'Break-in', paths: ['motor.break_in'], optional: true },
+    { name: 'Cable', paths: ['motor.series_resistance'], optional: true },
+    { name: 'Coil at', paths: ['motor.coil_temperature'], optional: true },
+  ],
+  kinds: [{ of: 'drivers' }],
+};
+
+const LIMITS: Group = {
+  id: 'limits',
+  name: 'Limits',
+  ruled: [],
+  plain: [
+    { name: 'Amplifier', paths: ['limits.power', 'limits.voltage'], optional: true },
+    { name: 'Current', paths: ['limits.current'], optional: true },
+    { name: 'Air', paths: ['limits.air_speed'], follows: () => 17, optional: true },
+    { name: 'Air temp.', paths: ['air.temperature'], follows: () => 20, optional: true },
+  ],
+  kinds: [{ of: 'place' }],
+};
+
+/** Every group of a design; the drive stands in the first. */
+export function groupsOf(design: RawDesign): Group[] {
+  const [first, ...others] = cabinetGroups(design);
+  const led = first ? [{ ...first, ruled: [...first.ruled, DRIVE] }] : [];
+  return [...led, ...others, DRIVERS, LIMITS];
+}

@@ -1,0 +1,71 @@
+import type { RibbonPiece } from '../api/types';
+import { significant } from '../model/units';
+import { fraction } from './axis';
+import { GUTTER } from './Plot';
+
+interface Props {
+  pieces: RibbonPiece[];
+  from: number;
+  to: number;
+  width: number;
+  /** Width of the column of names, px. */
+  names: number;
+}
+
+const LOOKS: Record<string, { words: string; short: string; fill: string }> = {
+  voltage: { words: 'amplifier voltage', short: 'volts', fill: 'var(--line)' },
+  current: { words: 'amplifier current', short: 'amps', fill: 'var(--cone)' },
+  heat: { words: 'coil heat', short: 'heat', fill: 'var(--ribbon-heat)' },
+  cone: { words: 'cone travel', short: 'cone', fill: 'var(--ribbon-cone)' },
+  radiator: { words: 'radiator travel', short: 'radiator', fill: 'var(--ribbon-radiator)' },
+  air: { words: 'air speed', short: 'air', fill: 'var(--ribbon-air)' },
+  nothing: { words: 'no limit given', short: '–', fill: 'transparent' },
+};
+/** Width of a letter, px. */
+const LETTER = 6.6;
+
+/** What runs out first along the frequency axis, for the active variant. */
+export function Ribbon({ pieces, from, to, width, names }: Props) {
+  const inner = width - GUTTER;
+  const x = (frequency: number) => GUTTER + inner * fraction(frequency, from, to);
+  const said = pieces.map((piece) => `${LOOKS[piece.limit]?.words} up to ${significant(piece.to, 3)} Hz`);
+  return (
+    <div className="flex items-center">
+      <span aria-hidden="true" className="font-semibold leading-tight" style={{ width: names }}>
+        Runs out first
+      </span>
+      <svg
+        width={width}
+        height="24"
+        role="img"
+        aria-label={`Runs out first: ${said.join(', ')}`}
+        className="block"
+      >
+        {pieces.map((piece) => {
+          const look = LOOKS[piece.limit];
+          const [left, right] = [x(piece.from), x(piece.to)];
+          const room = right - left - 6;
+          const words = [look?.words ?? '', look?.short ?? ''].find((text) => text.length * LETTER < room);
+          return (
+            <g key={piece.from}>
+              <title>{`${look?.words}: ${significant(piece.from, 3)} to ${significant(piece.to, 3)} Hz`}</title>
+              <rect
+                x={left}
+                y="2"
+                width={Math.max(0.5, right - left)}
+                height="19"
+                fill={look?.fill}
+                stroke="var(--paper)"
+              />
+              {words && (
+                <text x={(left + right) / 2} y="16" textAnchor="middle" fontSize="12" fill="var(--ink)">
+                  {words}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </svg>
+    </div>
+  );
+}
