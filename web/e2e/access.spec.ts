@@ -29,9 +29,17 @@ for (const theme of ['light', 'dark'] as const) {
     await page.keyboard.press('Enter');
     await clean(page, 'a refused value');
     await page.keyboard.press('Escape');
-    await page.getByRole('radio', { name: 'Sealed' }).click();
-    await expect(page.locator('[data-figure="qtc"]')).toBeVisible();
-    await clean(page, 'workbench, sealed');
+    await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
+    await expect(page.getByRole('list', { name: 'Schools' })).toContainText('Flat');
+    await clean(page, 'kinds of cabinet');
+    await page.getByRole('radio', { name: 'Transmission line' }).click();
+    await page.getByRole('button', { name: /^Use Tapered/ }).click();
+    await expect(page.locator('[data-figure="way"]')).toBeVisible();
+    await clean(page, 'workbench, line');
+    for (const tab of ['Way 1', 'Drivers', 'Limits']) {
+      await page.getByRole('tab', { name: tab }).click();
+      await clean(page, `values of ${tab}`);
+    }
     await page
       .getByRole('button', { name: /^Driver Heron/ })
       .first()

@@ -1,49 +1,73 @@
-//! Time of a 600-point response on one core: `cargo bench -p oak-acoustics --bench response`.
+//! A 600-point response of every family.
+//!
+//! `circuit: NAME` are the textbook circuits of `reference/ngspice/cases.json`, the same that NumPy and ngspice solve in
+//! `reference/speed/compare.py`; `full: NAME` have everything in them.
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use oak_acoustics::driver::Sheet;
-use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed, Setting};
-use oak_acoustics::medium::{Air, CrossSection};
+use oak_acoustics::enclosure::{Fidelity, Setting};
+use oak_acoustics::medium::Air;
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
+use oak_acoustics::school::{self, Ask, School, Wishes};
 
-fn responses(criterion: &mut Criterion) {
-    let air = Air::reference();
-    let sheet = Sheet {
-        re: Some(3.4),
-        le: Some(1e-3),
-        fs: Some(26.0),
-        qms: Some(5.0),
-        qes: Some(0.42),
-        vas: Some(0.09),
-        sd: Some(0.035),
-        xmax: Some(0.0095),
-        ..Sheet::default()
-    };
-    let (driver, _) = sheet.complete(&air).expect("complete");
-    let losses = Losses { ql: Some(7.0), qa: Some(100.0) };
-    let section = CrossSection::Round { radius: 0.05 };
-    let port =
-        Port { section, length: Some(0.3), count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 };
-    let ported = Enclosure::Ported(Ported { volume: 0.06, losses, ports: vec![port], tuning: None });
-    let sealed = Enclosure::Sealed(Sealed { volume: 0.03, losses });
-    let grid = FrequencyGrid::logarithmic(10.0, 500.0, 600).expect("grid");
-    let cases = [
-        ("sealed", &sealed, Fidelity::FULL),
-        ("ported, port as lossy duct", &ported, Fidelity::FULL),
-        ("ported, port as mass", &ported, Fidelity::TEXTBOOK),
-    ];
-    for (name, enclosure, fidelity) in cases {
-        let network = enclosure.compile(&Setting::new(driver, air).with(fidelity)).expect("compiles").network;
-        criterion.bench_function(&format!("600 points: {name}"), |b| {
-            b.iter(|| Response::of(&network, &grid, 20.0));
+#[path = "../tests/circuits/mod.rs"]
+mod circuits;
+#[path = "../tests/support/mod.rs"]
+mod support;
+
+fn grid() -> FrequencyGrid {
+    FrequencyGrid::logarithmic(10.0, 1000.0, 600).expect("grid")
+}
+
+fn circuits(criterion: &mut Criterion) {
+    let plan = circuits::plan();
+    let air = circuits::air(&plan);
+    for case in plan["cases"].as_array().expect("cases") {
+        let name = case["name"].as_str().expect("name");
+        let setting = Setting::new(circuits::motor(case), air).with(Fidelity::TEXTBOOK);
+        let network = circuits::enclosure(case).compile(&setting).expect("compiles").network;
+        criterion.bench_function(&format!("circuit: {name}"), |b| {
+            b.iter(|| Response::of(&network, &grid(), 20.0))
         });
     }
-    let network = ported.compile(&Setting::new(driver, air).with(Fidelity::FULL)).expect("compiles").network;
-    criterion.bench_function("all figures: ported", |b| {
-        b.iter(|| Figures::of(&network, 20.0));
+}
+
+fn full(criterion: &mut Criterion) {
+    let families: [(&str, &[School]); 13] = [
+        ("sealed", school::SEALED),
+        ("aperiodic", school::APERIODIC),
+        ("ported", school::PORTED),
+        ("passive radiator", school::PASSIVE_RADIATOR),
+        ("bandpass 4", school::BANDPASS4),
+        ("bandpass 6 parallel", school::BANDPASS6_PARALLEL),
+        ("bandpass 6 series", school::BANDPASS6_SERIES),
+        ("line", school::LINE),
+        ("mass-loaded line", school::MASS_LOADED_LINE),
+        ("back horn", school::BACK_HORN),
+        ("front horn", school::FRONT_HORN),
+        ("tapped horn", school::TAPPED_HORN),
+        ("slot and flare", school::SLOT_FLARE),
+    ];
+    let setting = Setting::new(support::woofer(), Air::reference());
+    let ask = Ask::new(setting, Wishes::default());
+    for (name, schools) in families {
+        let start = (schools[0].start)(&ask).expect("a start");
+        let network = start.enclosure.compile(&setting).expect("compiles").network;
+        criterion
+            .bench_function(&format!("full: {name}"), |b| b.iter(|| Response::of(&network, &grid(), 20.0)));
+        if ["ported", "line"].contains(&name) {
+            criterion
+                .bench_function(&format!("all figures: {name}"), |b| b.iter(|| Figures::of(&network, 20.0)));
+        }
+    }
+}
+
+fn long_line(criterion: &mut Criterion) {
+    let network = circuits::tapered_line(64).compile(&Setting::new(support::woofer(), Air::reference()));
+    let network = network.expect("compiles").network;
+    criterion.bench_function("full: tapered line of 64 slices", |b| {
+        b.iter(|| Response::of(&network, &grid(), 20.0))
     });
 }
 
-criterion_group!(benches, responses);
+criterion_group!(benches, circuits, full, long_line);
 criterion_main!(benches);

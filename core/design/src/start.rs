@@ -297,11 +297,12 @@ fn passage(profile: &Profile, mouth: End) -> RawPassage {
             Flare::Tractrix => (RawFlare::Tractrix, None),
             Flare::Parabolic => (RawFlare::Parabolic, None),
         };
+        // A tractrix is refused when it is rounded shorter than it can be.
+        let slack = if segment.flare == Flare::Tractrix { 1.0 + 5e-4 } else { 1.0 };
         RawSegment {
             flare,
             t,
-            // A tractrix is refused when it is rounded shorter than it can be.
-            length: typed(segment.length * (1.0 + 5e-4), &field::SEGMENT_LENGTH, 4),
+            length: typed(segment.length * slack, &field::SEGMENT_LENGTH, 4),
             start: (index == 0).then(|| typed(segment.start, &field::SEGMENT_START, 4)).flatten(),
             end: typed(segment.end, &field::SEGMENT_END, 4),
             width: segment.width.and_then(|width| typed(width, &field::SEGMENT_WIDTH, 3)),

@@ -159,9 +159,7 @@ function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps)
             {lane.line.at} {lane.line.label}
           </Note>
         )}
-        {extras.map((extra) => (
-          <ExtraLabel key={extra.label} extra={extra} range={range} width={width} y={y} />
-        ))}
+        <ExtraLabels extras={extras} range={range} width={width} y={y} />
         {lane.id === 'level' && <EndLabels shown={shown} lines={lines} y={y} height={height} />}
       </div>
       <dl className="shrink-0 pt-1 pl-2 font-mono text-[13px]" style={{ width: READOUT_WIDTH }}>
@@ -211,33 +209,49 @@ function drawing(lane: Lane, shown: Shown[], active: Shown) {
   };
 }
 
+/** A line that stays below this share of its lane gets no name: there is no room for one. */
+const LEAST_HEIGHT = 0.15;
+
 interface ExtraProps {
-  extra: Extra;
+  extras: Extra[];
   range: [number, number];
   width: number;
   y: (value: number) => number;
 }
 
-/** The name of a further line, where it is highest within the lane. */
-function ExtraLabel({ extra: { label, values }, range, width, y }: ExtraProps) {
-  let top = -1;
-  values.forEach((value, at) => {
-    if (value !== null && value <= range[1] && value > (values[top] ?? Number.NEGATIVE_INFINITY)) top = at;
+const LETTER = 6.4;
+
+/** The names of further lines, each where its line is highest within the lane, moved aside where two meet. */
+function ExtraLabels({ extras, range, width, y }: ExtraProps) {
+  let free = GUTTER + 4;
+  return extras
+    .map((extra) => ({ label: extra.label, ...peakOf(extra, range) }))
+    .filter(({ value }) => value >= range[0] + LEAST_HEIGHT * (range[1] - range[0]))
+    .sort((a, b) => a.part - b.part)
+    .map(({ label, part, value }) => {
+      const wide = label.length * LETTER + 10;
+      const wanted = GUTTER + (width - GUTTER) * part - wide / 2;
+      const left = Math.min(width - wide, Math.max(free, wanted));
+      free = left + wide;
+      return (
+        <span
+          key={label}
+          className="pointer-events-none absolute rounded-[2px] bg-paper/80 px-1 text-[12px] text-soft leading-[14px]"
+          style={{ top: Math.max(PADDING, y(value) - 15), left }}
+        >
+          {label}
+        </span>
+      );
+    });
+}
+
+/** The highest value that the lane shows, and where along the axis it lies, 0 to 1. */
+function peakOf({ values }: Extra, range: [number, number]): { part: number; value: number } {
+  let [top, value] = [0, Number.NEGATIVE_INFINITY];
+  values.forEach((one, at) => {
+    if (one !== null && one <= range[1] && one > value) [top, value] = [at, one];
   });
-  const value = values[top];
-  if (value === null || value === undefined || value < range[0]) return null;
-  const x = GUTTER + (width - GUTTER) * (top / Math.max(1, values.length - 1));
-  return (
-    <span
-      className="pointer-events-none absolute rounded-[2px] bg-paper/80 px-1 text-[12px] text-soft leading-[14px]"
-      style={{
-        top: Math.max(PADDING, y(value) - 15),
-        left: Math.min(width - 130, Math.max(GUTTER + 4, x - 30)),
-      }}
-    >
-      {label}
-    </span>
-  );
+  return { part: top / Math.max(1, values.length - 1), value };
 }
 
 function useable(values: number[] | null): number[] | null {
@@ -275,12 +289,17 @@ function EndLabels({ shown, lines, y, height }: EndProps) {
     free = top + LABEL_HEIGHT;
     return { one, top };
   });
-  const over = Math.max(0, free - height + PADDING);
+  // What was pushed over the lower edge goes back up, and pushes only what is in its way.
+  let lowest = height - PADDING - LABEL_HEIGHT;
+  for (const label of placed.toReversed()) {
+    label.top = Math.min(label.top, lowest);
+    lowest = label.top - LABEL_HEIGHT;
+  }
   return placed.map(({ one, top }) => (
     <span
       key={one.id}
       className="pointer-events-none absolute right-1.5 flex max-w-40 items-center gap-1 rounded-[2px] bg-paper/80 px-1 text-[12px] leading-[15px]"
-      style={{ top: top - over, color: `var(${one.mark.colour})` }}
+      style={{ top, color: `var(${one.mark.colour})` }}
     >
       <MarkGlyph mark={one.mark} size={10} />
       <span className="truncate font-semibold">{one.name}</span>

@@ -81,9 +81,12 @@ export const LANES: Lane[] = [
     unit: 'dB at 1 m',
     share: 1.75,
     values: level,
-    range: (shown) => {
-      const top = Math.ceil((largest(shown, level) + 2) / 5) * 5;
-      return [top - 40, top];
+    range: (shown, active) => {
+      const played = largest(shown, level);
+      // The largest clean output may lie far above what is played.
+      const clean = Math.min(Math.max(0, ...active.ceiling.level.map((value) => value ?? 0)), played + 12);
+      const top = Math.ceil((Math.max(played, clean) + 2) / 5) * 5;
+      return [top - 45, top];
     },
     decimals: 1,
     extras: ({ ceiling }) => [{ label: 'largest clean output', values: ceiling.level }],

@@ -229,20 +229,25 @@ function RadiatorDrawing({ radiator, frame }: { radiator: Of<'radiator'>; frame:
 function PortDrawing({ port, frame }: { port: Of<'port'>; frame: Frame }) {
   const { x, y, width, height } = port.at;
   const wall = Math.max(2, 0.004 * frame.scale);
+  // Where there is little room the text starts at the mouth and says only the length.
+  const narrow = width * frame.scale < 110;
+  const anchor = { right: ['end', x + width], left: ['start', x], both: ['middle', x + width / 2] }[
+    narrow ? port.open : 'both'
+  ] as ['end' | 'start' | 'middle', number];
   const sides = [y, y + height].map((at) => `M${frame.x(x)} ${frame.y(at)}H${frame.x(x + width)}`);
   return (
     <g>
       <path d={outline(port.at, frame)} fill="var(--paper)" />
       <path d={sides.join('')} stroke="var(--rule-line)" strokeWidth={wall} />
       <text
-        x={frame.x(x + width / 2)}
+        x={frame.x(anchor[1])}
         y={frame.y(y + height) - wall - 4}
-        textAnchor="middle"
+        textAnchor={anchor[0]}
         fontSize="12"
         fill="var(--river)"
         className="font-mono"
       >
-        {port.text}
+        {narrow ? port.text.split(',')[0] : port.text}
       </text>
     </g>
   );

@@ -37,7 +37,7 @@ impl Bandpass4 {
         let tuning = self.front.tune(&setting.air, setting.fidelity).map_err(CompileError::in_front)?;
         let (mut network, [front, rear]) = between_chambers(setting);
         self.rear.install(&mut network, rear);
-        self.front.install(&mut network, [front, Node::Outside], &tuning, setting.fidelity);
+        self.front.install(&mut network, [front, Node::Outside], &tuning, setting.fidelity, "Port");
         let closed_box = Some(self.rear.closed_box(&setting.driver(), &setting.air));
         Ok(Compiled { closed_box, port_tuning: Some(tuning), ..Compiled::of(network) })
     }
@@ -52,8 +52,8 @@ impl Bandpass6 {
             FrontPath::Parallel => Node::Outside,
             FrontPath::Series => front,
         };
-        self.rear.install(&mut network, [rear, beyond], &behind, setting.fidelity);
-        self.front.install(&mut network, [front, Node::Outside], &before, setting.fidelity);
+        self.rear.install(&mut network, [rear, beyond], &behind, setting.fidelity, "Rear port");
+        self.front.install(&mut network, [front, Node::Outside], &before, setting.fidelity, "Front port");
         Ok(Compiled { port_tuning: Some(before), rear_tuning: Some(behind), ..Compiled::of(network) })
     }
 }

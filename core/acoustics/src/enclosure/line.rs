@@ -104,7 +104,7 @@ impl Line {
                 let (losses, ports) = (Losses::default(), ports.clone());
                 let end = Ported { volume: self.profile.volume(), losses, ports, tuning: None };
                 let tuning = end.tune(&setting.air, fidelity)?;
-                install_ports(&end.ports, network, [last, Node::Outside], &tuning, fidelity);
+                install_ports(&end.ports, network, [last, Node::Outside], &tuning, fidelity, "Port");
                 Ok(Some(tuning))
             }
         }

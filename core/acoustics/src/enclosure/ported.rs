@@ -151,17 +151,18 @@ impl Ported {
         })
     }
 
-    /// Adds the chamber at a node, with its ports leading on to another.
+    /// Adds the chamber at a node, with its ports, called by a name, leading on to another.
     pub(super) fn install(
         &self,
         network: &mut Network,
         [inside, beyond]: [Node; 2],
         tuning: &PortTuning,
         fidelity: Fidelity,
+        name: &str,
     ) {
         let omega = 2.0 * PI * tuning.reactance;
         self.losses.install(network, inside, self.volume, omega);
-        install_ports(&self.ports, network, [inside, beyond], tuning, fidelity);
+        install_ports(&self.ports, network, [inside, beyond], tuning, fidelity, name);
     }
 
     pub(super) fn compile(&self, setting: &Setting) -> Result<Compiled, CompileError> {
@@ -170,25 +171,26 @@ impl Ported {
         let inside = network.node();
         network.room("Box", inside);
         setting.mount(&mut network, [Node::Outside, inside]);
-        self.install(&mut network, [inside, Node::Outside], &tuning, setting.fidelity);
+        self.install(&mut network, [inside, Node::Outside], &tuning, setting.fidelity, "Port");
         Ok(Compiled { port_tuning: Some(tuning), ..Compiled::of(network) })
     }
 }
 
-/// Adds ports of found lengths between two nodes.
+/// Adds ports of found lengths between two nodes; several are numbered.
 pub(super) fn install_ports(
     ports: &[Port],
     network: &mut Network,
     [inside, beyond]: [Node; 2],
     tuning: &PortTuning,
     fidelity: Fidelity,
+    name: &str,
 ) {
     let air = network.air;
-    for (port, found) in ports.iter().zip(&tuning.ports) {
+    for (at, (port, found)) in ports.iter().zip(&tuning.ports).enumerate() {
         network.elements.push(port.element([inside, beyond], found.length, &air, fidelity));
         let element = network.elements.len() - 1;
         network.openings.push(Opening {
-            label: format!("Port {}", network.openings.len() + 1),
+            label: if ports.len() > 1 { format!("{name} {}", at + 1) } else { name.to_owned() },
             way: Way::Port,
             element,
             terminal: 1,

@@ -131,7 +131,7 @@ interface WishProps {
 
 function Wish({ label, field, typed, onType }: WishProps) {
   return (
-    <div className="w-36">
+    <div className="w-48">
       <span aria-hidden="true" className="block text-soft">
         {label}, if you wish
       </span>

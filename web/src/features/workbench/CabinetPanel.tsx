@@ -10,7 +10,7 @@ import { Icon } from '../../ui/Icon';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { TextInput } from '../../ui/TextInput';
 import { groupsOf } from './groups';
-import { KindRow } from './Kinds';
+import { KindChoices } from './Kinds';
 import { ValueTapes } from './ValueTapes';
 
 interface Props {
@@ -94,9 +94,11 @@ export function CabinetPanel({ variant, workbench, report, errors, onDriver, onF
             ))}
           </Tabs.List>
           <Tabs.Content value={group.id} ref={values} className="flex flex-col gap-1.5" tabIndex={-1}>
-            {group.kinds.map((kind) => (
-              <KindRow key={JSON.stringify(kind)} design={design} kind={kind} onChange={edit} />
-            ))}
+            <div className="flex flex-wrap items-center gap-1.5 empty:hidden">
+              {group.kinds.map((kind) => (
+                <KindChoices key={JSON.stringify(kind)} design={design} kind={kind} onChange={edit} />
+              ))}
+            </div>
             <ValueTapes
               group={group}
               variant={variant}

@@ -21,7 +21,7 @@ interface Props {
 }
 
 /** What can be chosen, rather than typed, in a group. */
-export function KindRow({ design, kind, onChange }: Props) {
+export function KindChoices({ design, kind, onChange }: Props) {
   switch (kind.of) {
     case 'port':
       return <PortKind design={design} chamber={kind.chamber} at={kind.at} onChange={onChange} />;
@@ -58,7 +58,7 @@ function PortKind({ design, chamber, at, onChange }: Change & { chamber: string;
   const put = (next: RawPort[], label: string) => onChange(withPorts(design, chamber, next), label);
   const others = ports.filter((_, index) => index !== at);
   return (
-    <div className="flex items-center gap-2">
+    <>
       <Choice<Shape>
         label="Shape of the port"
         value={port.shape}
@@ -89,7 +89,7 @@ function PortKind({ design, chamber, at, onChange }: Change & { chamber: string;
           <Icon name="close" />
         </Button>
       )}
-    </div>
+    </>
   );
 }
 
@@ -121,7 +121,7 @@ function SegmentKind({ design, at, onChange }: Change & { at: number }) {
   const last = at === segments.length - 1;
   const horn = ['front_horn', 'back_horn', 'tapped_horn'].includes(design.enclosure.family);
   return (
-    <div className="flex items-center gap-2">
+    <>
       <Select<NonNullable<RawSegment['flare']>>
         label="How this stretch widens"
         value={segment.flare ?? 'conical'}
@@ -160,34 +160,33 @@ function SegmentKind({ design, at, onChange }: Change & { at: number }) {
           <Icon name="close" />
         </Button>
       )}
-    </div>
+    </>
   );
 }
 
 const FILLS = [
-  ['', 'fill: by QA alone'],
-  ['none', 'fill: none'],
-  ['lined', 'fill: walls lined'],
-  ['half', 'fill: half of it'],
-  ['full', 'fill: all, loosely'],
-  ['packed', 'fill: all, packed'],
+  ['', 'fill by QA'],
+  ['none', 'no fill'],
+  ['lined', 'walls lined'],
+  ['half', 'half filled'],
+  ['full', 'filled loosely'],
+  ['packed', 'packed'],
 ] as const;
 
 function ChamberKind({ design, chamber, onChange }: Change & { chamber: string }) {
   const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
   return (
-    <div className="flex items-center gap-2">
-      <Select
-        label="Fill of the chamber"
-        value={here?.fill ?? ''}
-        options={FILLS}
-        onChange={(fill) => {
-          // The amount stands for an absorption; a typed one would hide it.
-          const filled = withBranch(design, `${chamber}.fill`, fill || null);
-          onChange(withBranch(filled, `${chamber}.qa`, fill ? null : 100), 'fill');
-        }}
-      />
-    </div>
+    <Select
+      label="Fill of the chamber"
+      className="min-w-24"
+      value={here?.fill ?? ''}
+      options={FILLS}
+      onChange={(fill) => {
+        // The amount stands for an absorption; a typed one would hide it.
+        const filled = withBranch(design, `${chamber}.fill`, fill || null);
+        onChange(withBranch(filled, `${chamber}.qa`, fill ? null : 100), 'fill');
+      }}
+    />
   );
 }
 
@@ -221,7 +220,7 @@ function DriversKind({ design, onChange }: Change) {
     onChange(withBranch(design, `motor.${name}`, value), 'drivers');
   const dual = design.driver.coils && design.driver.coils !== 'single';
   return (
-    <div className="flex flex-wrap items-center gap-2">
+    <>
       {dual && (
         <Select
           label="How the coils are used"
@@ -252,7 +251,7 @@ function DriversKind({ design, onChange }: Change) {
           />
         </>
       )}
-    </div>
+    </>
   );
 }
 
@@ -270,7 +269,7 @@ const PROGRAMMES = [
 
 function PlaceKind({ design, onChange }: Change) {
   return (
-    <div className="flex items-center gap-2">
+    <>
       <Select
         label="Space it radiates into"
         value={design.space ?? 'half'}
@@ -283,6 +282,6 @@ function PlaceKind({ design, onChange }: Change) {
         options={PROGRAMMES}
         onChange={(programme) => onChange(withBranch(design, 'limits.programme', programme), 'programme')}
       />
-    </div>
+    </>
   );
 }

@@ -26,7 +26,7 @@ export function chips(report: Report): Chip[] {
   return [
     lowest(report),
     ...(figures.fb ? [tuning(report)] : []),
-    ...(figures.qtc && !figures.fb ? closed(report) : []),
+    ...(figures.qtc && figures.reference === 'piston' && !figures.fb ? closed(report) : []),
     ...(figures.ports.length ? [port(report)] : []),
     ...(figures.passage && !figures.ports.length ? [way(report)] : []),
     ...(figures.radiator_travel ? [radiator(report)] : []),

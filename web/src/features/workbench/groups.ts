@@ -87,7 +87,7 @@ function ported(design: RawDesign, chamber: string, id: string, name: string): G
   }
   const each = ports.map(
     (_, at): Group => ({
-      id: `${id} port ${at}`,
+      id: `${id}-port-${at}`,
       name: `Port ${at + 1}`,
       ruled: portRows(design, chamber, at),
       plain: [
@@ -132,7 +132,7 @@ function segments(design: RawDesign): Group[] {
     const before = at > 0 && !segment.start;
     const first: Row = { name: 'Begins at', paths: [place('start')], optional: at > 0 };
     return {
-      id: `segment ${at}`,
+      id: `segment-${at}`,
       name: all.length === 1 ? 'Way' : `Way ${at + 1}`,
       ruled: [
         { name: 'Length', paths: [place('length')] },
@@ -184,7 +184,7 @@ function wayGroups(design: RawDesign): Group[] {
         family === 'mass_loaded_line'
           ? portsAt(design, 'enclosure').map(
               (_, at): Group => ({
-                id: `rear port ${at}`,
+                id: `rear-port-${at}`,
                 name: portsAt(design, 'enclosure').length > 1 ? `Port ${at + 1}` : 'Port',
                 ruled: portRows(design, 'enclosure', at),
                 plain: [count('enclosure', at)],
