@@ -57,7 +57,11 @@ fn the_table_names_its_columns_with_units_and_keeps_to_the_range() {
             "impedance_ohm",
             "impedance_phase_deg",
             "current_a_rms",
-            "port_1_air_speed_m_per_s_peak",
+            "real_power_w",
+            "apparent_power_va",
+            "efficiency_percent",
+            "port_air_speed_m_per_s_peak",
+            "box_pressure_pa_rms",
         ]
     );
     let rows: Vec<Vec<f64>> = reader
@@ -158,4 +162,76 @@ fn schemas_and_quantities_are_printed_as_json() {
     let fields = table["fields"].as_array().expect("fields");
     let volume = fields.iter().find(|field| field["path"] == "enclosure.volume").expect("volume");
     assert_eq!(volume["unit"], "l");
+}
+
+fn driver_file(name: &str) -> String {
+    let build: Value = serde_json::from_str(&fs::read_to_string(DEMO).expect("demo")).expect("JSON");
+    written(name, build["variants"][0]["driver"].to_string().as_bytes())
+}
+
+#[test]
+fn a_school_writes_a_design_that_simulates() {
+    let driver = driver_file("start-driver");
+    let text = printed(&["start", "design", "--driver", &driver, "--family", "ported", "--school", "flat"]);
+    let design: Value = serde_json::from_str(&text).expect("JSON");
+    assert_eq!(design["enclosure"]["family"], "ported");
+    assert!(design["notes"].as_str().expect("a reason").contains("QB3"));
+    let file = written("started", text.as_bytes());
+    let report: Value =
+        serde_json::from_str(&printed(&["simulate", &file, "--format", "json"])).expect("JSON");
+    // QB3 for Qts 0.356 and Fs 24 Hz.
+    assert!((report["figures"]["fb"].as_f64().expect("a tuning") - 26.9).abs() < 0.2);
+    let low = ["start", "design", "--driver", &driver, "--family", "line", "--lowest", "32.7 Hz"];
+    assert!(printed(&low).contains("33 Hz"));
+}
+
+#[test]
+fn a_start_that_cannot_be_says_why_and_what_is_allowed() {
+    let driver = driver_file("no-start-driver");
+    let start = |family: &str, more: &[&str]| {
+        let fixed = ["start", "design", "--driver", &driver, "--family", family];
+        refused(&[&fixed, more].concat())
+    };
+    assert!(start("open_baffle", &[]).contains("Qts 0.36 has no bass left on an open baffle"));
+    assert!(start("sphere", &[]).contains("allowed are sealed, ported, passive_radiator"));
+    assert!(start("ported", &["--school", "loud"]).contains("allowed are flat, boom_box"));
+    assert!(start("ported", &["--volume", "0 l"]).contains("volume: 0 l is outside 0.1 l to 10000 l"));
+}
+
+#[test]
+fn the_ribbon_names_what_binds_at_each_frequency() {
+    let file =
+        design("limits", |design| design["limits"] = json!({ "power": "500 W", "air_speed": "17 m/s" }));
+    let text = printed(&["limits", &file, "--from", "12", "--to", "300", "--points", "60"]);
+    let mut reader = csv::Reader::from_reader(text.as_bytes());
+    assert_eq!(
+        reader.headers().expect("header").iter().collect::<Vec<_>>(),
+        ["frequency_hz", "largest_clean_level_db", "drive_v_rms", "limit"]
+    );
+    let rows: Vec<(f64, f64, f64, String)> = reader.deserialize().map(|row| row.expect("a row")).collect();
+    assert_eq!(rows.len(), 60);
+    let limits: std::collections::BTreeSet<_> = rows.iter().map(|row| row.3.as_str()).collect();
+    assert_eq!(limits, ["air", "cone", "heat"].into());
+    // Driven as hard as the row says, the cone of the first row reaches Xmax, 11.5 mm.
+    let (frequency, _, volts, _) = rows.first().expect("a row").clone();
+    let driven = design("driven", |design| design["drive"] = json!({ "voltage": format!("{volts} V") }));
+    let span = [format!("{frequency}"), format!("{}", frequency * 1.01)];
+    let table = printed(&["simulate", &driven, "--from", &span[0], "--to", &span[1], "--points", "2"]);
+    let mut reader = csv::Reader::from_reader(table.as_bytes());
+    let first: Vec<f64> = reader.deserialize().next().expect("a row").expect("numbers");
+    assert!((first[4] - 11.5).abs() < 0.01, "{}", first[4]);
+}
+
+#[test]
+fn steps_and_bursts_are_written_over_time() {
+    let file = design("transient", |_| {});
+    let step = printed(&["transient", &file]);
+    assert!(step.starts_with("time_s,drive_v,pressure_pa\n0,"));
+    assert_eq!(step.lines().count(), 2049);
+    let burst = printed(&["transient", &file, "--play", "burst", "--frequency", "40", "--cycles", "4"]);
+    assert_ne!(step, burst);
+    let refusal = refused(&["transient", &file, "--play", "burst", "--frequency", "900"]);
+    assert!(refusal.contains("900 Hz is outside 5 to 500 Hz"), "{refusal}");
+    let refusal = refused(&["transient", &file, "--play", "burst", "--frequency", "20", "--cycles", "9"]);
+    assert!(refusal.contains("9 cycles are outside 1 to 8"), "{refusal}");
 }

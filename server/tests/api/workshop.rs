@@ -183,3 +183,34 @@ fn the_description_names_every_address() {
         assert!(name.is_string() && !names[..at].contains(name), "{name} twice");
     }
 }
+
+#[test]
+fn every_school_of_a_family_answers_with_a_design_or_a_reason() {
+    let site = Site::start();
+    let ask = |family: &str| json!({ "family": family, "driver": driver(), "lowest": "30 Hz" });
+    let starts = site.post("/api/v1/starts", &ask("ported")).expect(200).json();
+    let starts = starts.as_array().expect("list");
+    assert!(starts.len() >= 5);
+    let flat = &starts[0];
+    assert_eq!((&flat["school"], &flat["name"]), (&json!("flat"), &json!("Flat")));
+    site.post("/api/v1/simulate", &flat["design"]).expect(200);
+    let none = site.post("/api/v1/starts", &ask("open_baffle")).expect(200).json();
+    assert_eq!(none[0]["design"], Value::Null);
+    assert!(none[0]["reason"].as_str().expect("a reason").contains("Qts"));
+    let bad =
+        site.post("/api/v1/starts", &json!({ "family": "ported", "driver": driver(), "lowest": "1 Hz" }));
+    assert_eq!(bad.expect(422).json()["errors"][0]["field"], "lowest");
+    let unknown = site.post("/api/v1/starts", &ask("sphere")).expect(400).json();
+    assert_eq!(unknown["type"], "urn:oak-drum:malformed");
+}
+
+#[test]
+fn a_burst_is_played_and_a_bad_one_refused() {
+    let site = Site::start();
+    let heard = site.post("/api/v1/transient?play=burst&frequency=40&cycles=3", &design()).expect(200).json();
+    assert_eq!(heard["time"].as_array().map(Vec::len), heard["pressure"].as_array().map(Vec::len));
+    assert_eq!(heard["band_limit"], 1000.0);
+    for query in ["play=burst&frequency=4000", "play=burst&cycles=0.2", "play=drum", ""] {
+        site.post(&format!("/api/v1/transient?{query}"), &design()).expect(400);
+    }
+}

@@ -35,13 +35,16 @@ pub struct Passage {
     walls: bool,
 }
 
-/// Chain matrix `p1 = a p2 + b u2`, `u1 = c p2 + d u2`.
+/// Chain matrix `p1 = a p2 + b u2`, `u1 = c p2 + d u2`, every entry times `exp(damping)`: a long way full of dense
+/// wool damps beyond what a number can hold.
 #[derive(Debug, Clone, Copy)]
 struct Chain {
     a: Complex,
     b: Complex,
     c: Complex,
     d: Complex,
+    /// Np.
+    damping: f64,
 }
 
 impl Passage {
@@ -92,7 +95,7 @@ impl Passage {
 impl Chain {
     fn series(impedance: Complex) -> Self {
         let (one, zero) = (Complex::new(1.0, 0.0), Complex::new(0.0, 0.0));
-        Self { a: one, b: impedance, c: zero, d: one }
+        Self { a: one, b: impedance, c: zero, d: one, damping: 0.0 }
     }
 
     fn then(&self, next: &Self) -> Self {
@@ -101,6 +104,7 @@ impl Chain {
             b: self.a * next.b + self.b * next.d,
             c: self.c * next.a + self.d * next.c,
             d: self.c * next.b + self.d * next.d,
+            damping: self.damping + next.damping,
         }
     }
 }
@@ -112,24 +116,26 @@ impl Slice {
         let (s1, s2) = (self.start.sqrt(), self.end.sqrt());
         let inertia = J * omega * self.length * density;
         let softness = J * omega * self.length / modulus;
-        let Waves { cosh, sinhc, rest } = Waves::of(inertia * softness);
+        let Waves { cosh, sinhc, rest, damping } = Waves::of(inertia * softness);
         let growth = s2 - s1;
         Chain {
             a: (s2 * cosh - growth * sinhc) / s1,
             b: inertia * sinhc / (s1 * s2),
             c: softness * (s1 * s2 * sinhc + growth * growth * rest),
             d: (s1 * cosh + growth * sinhc) / s2,
+            damping,
         }
     }
 }
 
-/// Entire functions of `z = x^2`.
+/// Entire functions of `z = x^2`, each times `exp(damping)`.
 struct Waves {
     cosh: Complex,
     /// `sinh(x)/x`.
     sinhc: Complex,
     /// `(cosh(x) - sinh(x)/x)/x^2`.
     rest: Complex,
+    damping: f64,
 }
 
 /// Below this modulus of z six terms of the series are exact to 1e-11 of each function, and cheaper.
@@ -139,10 +145,10 @@ impl Waves {
     fn of(z: Complex) -> Self {
         if z.norm_sqr() > SHORT * SHORT {
             let x = z.sqrt();
-            let growth = x.exp();
-            let decay = growth.inv();
+            let growth = Complex::cis(x.im);
+            let decay = growth.conj() * (-2.0 * x.re).exp();
             let (cosh, sinhc) = ((growth + decay) / 2.0, (growth - decay) / (2.0 * x));
-            return Self { cosh, sinhc, rest: (cosh - sinhc) / z };
+            return Self { cosh, sinhc, rest: (cosh - sinhc) / z, damping: x.re };
         }
         let series = |ratios: [f64; 5]| {
             ratios.iter().rev().fold(Complex::new(1.0, 0.0), |tail, ratio| 1.0 + z * *ratio * tail)
@@ -151,6 +157,7 @@ impl Waves {
             cosh: series([1.0 / 2.0, 1.0 / 12.0, 1.0 / 30.0, 1.0 / 56.0, 1.0 / 90.0]),
             sinhc: series([1.0 / 6.0, 1.0 / 20.0, 1.0 / 42.0, 1.0 / 72.0, 1.0 / 110.0]),
             rest: series([1.0 / 10.0, 1.0 / 28.0, 1.0 / 54.0, 1.0 / 88.0, 1.0 / 130.0]) / 3.0,
+            damping: 0.0,
         }
     }
 }
@@ -162,8 +169,9 @@ impl Element for Passage {
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
         let chain = self.chain(at);
-        let through = chain.b.inv();
-        admittance.copy_from_slice(&[chain.d * through, -through, -through, chain.a * through]);
+        let within = chain.b.inv();
+        let through = within * (-chain.damping).exp();
+        admittance.copy_from_slice(&[chain.d * within, -through, -through, chain.a * within]);
     }
 
     /// The wave spreads before it leaves, so that a wide mouth does not beam as a piston of its size: it is heard by

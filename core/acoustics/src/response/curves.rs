@@ -148,8 +148,11 @@ impl Response {
     }
 }
 
+/// Silence has a level too, so that every curve is made of numbers.
+const SILENCE: f64 = 1e-20;
+
 pub(super) fn level_of(pressure: Complex) -> f64 {
-    20.0 * (pressure.norm() / REFERENCE_PRESSURE).log10()
+    20.0 * (pressure.norm().max(SILENCE) / REFERENCE_PRESSURE).log10()
 }
 
 /// One-way peak travel of a velocity (m/s RMS).
