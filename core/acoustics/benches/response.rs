@@ -19,6 +19,7 @@ fn grid() -> FrequencyGrid {
 }
 
 fn circuits(criterion: &mut Criterion) {
+    let grid = grid();
     let plan = circuits::plan();
     let air = circuits::air(&plan);
     for case in plan["cases"].as_array().expect("cases") {
@@ -26,12 +27,13 @@ fn circuits(criterion: &mut Criterion) {
         let setting = Setting::new(circuits::motor(case), air).with(Fidelity::TEXTBOOK);
         let network = circuits::enclosure(case).compile(&setting).expect("compiles").network;
         criterion.bench_function(&format!("circuit: {name}"), |b| {
-            b.iter(|| Response::of(&network, &grid(), 20.0))
+            b.iter(|| Response::of(&network, &grid, 20.0));
         });
     }
 }
 
 fn full(criterion: &mut Criterion) {
+    let grid = grid();
     let families: [(&str, &[School]); 13] = [
         ("sealed", school::SEALED),
         ("aperiodic", school::APERIODIC),
@@ -53,7 +55,7 @@ fn full(criterion: &mut Criterion) {
         let start = (schools[0].start)(&ask).expect("a start");
         let network = start.enclosure.compile(&setting).expect("compiles").network;
         criterion
-            .bench_function(&format!("full: {name}"), |b| b.iter(|| Response::of(&network, &grid(), 20.0)));
+            .bench_function(&format!("full: {name}"), |b| b.iter(|| Response::of(&network, &grid, 20.0)));
         if ["ported", "line"].contains(&name) {
             criterion
                 .bench_function(&format!("all figures: {name}"), |b| b.iter(|| Figures::of(&network, 20.0)));
@@ -62,10 +64,11 @@ fn full(criterion: &mut Criterion) {
 }
 
 fn long_line(criterion: &mut Criterion) {
+    let grid = grid();
     let network = circuits::tapered_line(64).compile(&Setting::new(support::woofer(), Air::reference()));
     let network = network.expect("compiles").network;
     criterion.bench_function("full: tapered line of 64 slices", |b| {
-        b.iter(|| Response::of(&network, &grid(), 20.0))
+        b.iter(|| Response::of(&network, &grid, 20.0));
     });
 }
 

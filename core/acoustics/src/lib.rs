@@ -30,3 +30,9 @@ pub(crate) fn root(z: Complex) -> Complex {
     let real = (0.5 * (z.norm_sqr().sqrt() + z.re)).sqrt();
     Complex::new(real, 0.5 * z.im / real)
 }
+
+/// One over z with a single division, which is what costs.
+pub(crate) fn inverse(z: Complex) -> Complex {
+    let scale = z.norm_sqr().recip();
+    Complex::new(z.re * scale, -z.im * scale)
+}

@@ -192,7 +192,7 @@ fn the_pipe_itself_first_rings_near_276_hz() {
         Port { section, length: Some(0.5365), count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 };
     let enclosure =
         Enclosure::Ported(Ported { volume: 0.1, losses: Losses::default(), ports: vec![port], tuning: None });
-    let compiled = enclosure.compile(&Setting::new(&driver(0.35), Air::reference())).expect("compiles");
+    let compiled = enclosure.compile(&Setting::new(driver(0.35), Air::reference())).expect("compiles");
     assert_relative_eq!(
         compiled.port_tuning.expect("ported").ports[0].pipe_resonance,
         276.0,

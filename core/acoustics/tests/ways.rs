@@ -34,7 +34,7 @@ fn plain(flare: Flare, length: f64, start: f64, end: f64) -> Segment {
 }
 
 fn lossless(profile: &Profile) -> Passage {
-    Passage::new(INSIDE, profile.slices(0.0, profile.length()), [None, None], false)
+    Passage::new(INSIDE, &profile.slices(0.0, profile.length()), [None, None], false)
 }
 
 /// Chain matrix `[a, b, c, d]` of an admittance matrix.
@@ -86,7 +86,7 @@ fn staircase(profile: &Profile, steps: usize) -> Passage {
         let area = area((k as f64 + 0.5) * step);
         Slice { length: step, start: area, end: area, width: None, fill: None }
     };
-    Passage::new(INSIDE, (0..steps).map(slice).collect(), [None, None], false)
+    Passage::new(INSIDE, &(0..steps).map(slice).collect::<Vec<_>>(), [None, None], false)
 }
 
 #[test]
@@ -193,7 +193,7 @@ fn ducts_and_horns_agree_with_finite_elements_to_1_percent_and_0_2_percent_of_re
         let profile =
             Profile { segments: case["bore"].as_array().expect("bore").iter().map(segment).collect() };
         let open = case["radiation"] != "perfectly_open";
-        let way = Passage::new(INSIDE, profile.slices(0.0, profile.length()), [None, None], true);
+        let way = Passage::new(INSIDE, &profile.slices(0.0, profile.length()), [None, None], true);
         let ours: Vec<_> = theirs
             .iter()
             .map(|(frequency, _)| {
@@ -263,7 +263,7 @@ fn a_way_cut_anywhere_is_the_same_way() {
         },
     ];
     let profile = Profile { segments };
-    let part = |from, to| Passage::new(INSIDE, profile.slices(from, to), [None, None], true);
+    let part = |from, to| Passage::new(INSIDE, &profile.slices(from, to), [None, None], true);
     for cut in [0.3, 0.9, 1.4] {
         for frequency in [20.0, 90.0, 400.0] {
             let at = at(&air, frequency);

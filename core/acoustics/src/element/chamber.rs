@@ -1,8 +1,8 @@
 //! Air enclosed in a volume small against the wavelength.
 
 use super::{At, Element};
+use crate::Complex;
 use crate::node::Node;
-use crate::{Complex, J};
 
 /// A lumped chamber: compliance `V/(rho c^2)` in series with an absorption resistance.
 #[derive(Debug, Clone)]
@@ -26,7 +26,9 @@ impl Element for Chamber {
     }
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
-        let spring = J * at.omega * self.compliance;
-        admittance[0] = spring / (1.0 + spring * self.absorption);
+        // j w C / (1 + j w C R)
+        let spring = at.omega * self.compliance;
+        let lost = spring * self.absorption;
+        admittance[0] = Complex::new(lost, 1.0) * (spring / (1.0 + lost * lost));
     }
 }

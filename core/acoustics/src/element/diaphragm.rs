@@ -1,8 +1,8 @@
 //! A cone without a motor.
 
 use super::{At, Element, radiation_resistance};
-use crate::Complex;
 use crate::node::Node;
+use crate::{Complex, inverse};
 
 /// `count` equal passive diaphragms side by side between two nodes; terminal 1 is the outer face.
 #[derive(Debug, Clone, Copy)]
@@ -34,7 +34,7 @@ impl Element for Diaphragm {
         if self.radiation && self.nodes[1] == Node::Outside {
             impedance += radiation_resistance(at, self.area) * self.area * self.area;
         }
-        let y = f64::from(self.count) * self.area * self.area / impedance;
+        let y = f64::from(self.count) * self.area * self.area * inverse(impedance);
         admittance.copy_from_slice(&[y, -y, -y, y]);
     }
 

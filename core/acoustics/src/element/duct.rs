@@ -6,7 +6,7 @@ use super::radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiat
 use super::{At, Element};
 use crate::medium::{CrossSection, Space, WallLosses};
 use crate::node::Node;
-use crate::{Complex, J};
+use crate::{Complex, J, inverse};
 
 /// How a duct ends, which sets its length correction.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -97,7 +97,11 @@ impl Meeting {
     }
 
     pub(super) fn resistance(&self, at: &At<'_>) -> f64 {
-        if matches!(self.kind, Kind::Mass(_)) { 0.0 } else { self.impedance(at).re }
+        match self.kind {
+            Kind::Mass(_) => 0.0,
+            Kind::Unbaffled => self.impedance(at).re,
+            Kind::Baffled | Kind::Mouth => radiation_resistance(at, self.area),
+        }
     }
 
     fn scale(&self, at: &At<'_>) -> (f64, f64) {
@@ -131,7 +135,7 @@ impl Element for Duct {
         let slowness = losses.slowness();
         let characteristic = self.area * losses.specific_admittance(slowness);
         let growth = (J * at.omega * slowness * self.length).exp();
-        let decay = growth.inv();
+        let decay = inverse(growth);
         let (cosh, sinh) = ((growth + decay) / 2.0, (growth - decay) / 2.0);
         let (b, c) = (sinh / characteristic, sinh * characteristic);
         let inner = self.ends[0].impedance(at);
@@ -170,7 +174,7 @@ impl Element for Mass {
     }
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
-        let y = (J * at.omega * self.mass).inv();
+        let y = Complex::new(0.0, -1.0 / (at.omega * self.mass));
         admittance.copy_from_slice(&[y, -y, -y, y]);
     }
 }

@@ -44,11 +44,10 @@ pub trait Element: std::fmt::Debug + Send + Sync {
     /// terminals A/V, between both m3/(s V) and A/Pa. Flow counts as positive into the element.
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex]);
 
-    /// How much of what leaves at the outside is heard, as a factor on the pressure of a small source. A piston is heard
-    /// on its axis, where that is 1.
-    fn loudness(&self, at: &At<'_>) -> f64 {
-        let _ = at;
-        1.0
+    /// Whether what leaves at the outside has spread on its way, so that it is heard by its power over the open space and
+    /// not, as a piston, on its axis.
+    fn spreads(&self) -> bool {
+        false
     }
 
     /// Resistance that the open air sets against what leaves a terminal at the outside, Pa s/m3.

@@ -2,9 +2,9 @@
 //! other.
 
 use super::{At, Element, radiation_resistance};
-use crate::Complex;
 use crate::driver::Driver;
 use crate::node::Node;
+use crate::{Complex, inverse};
 
 /// A moving-coil driver. Terminals: 0 the front of the cone, 1 its rear, 2 and 3 the coil.
 ///
@@ -55,9 +55,9 @@ impl Element for MovingCoil {
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
         let d = &self.driver;
-        let blocked = d.blocked_impedance(at.omega).inv();
+        let blocked = inverse(d.blocked_impedance(at.omega));
         let mechanical = d.mechanical_impedance(at.omega) + self.load(at) * d.sd * d.sd;
-        let mobility = (mechanical + d.bl * d.bl * blocked).inv();
+        let mobility = inverse(mechanical + d.bl * d.bl * blocked);
         let air = d.sd * d.sd * mobility;
         let across = d.sd * d.bl * blocked * mobility;
         let coil = blocked * (1.0 - d.bl * d.bl * blocked * mobility);

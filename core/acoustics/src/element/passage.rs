@@ -4,9 +4,9 @@ use std::f64::consts::PI;
 
 use super::duct::Meeting;
 use super::{At, Element, End};
-use crate::medium::{CrossSection, Fill, WallLosses};
+use crate::medium::{CrossSection, Fill, Layers, Walls};
 use crate::node::Node;
-use crate::{Complex, J};
+use crate::{Complex, inverse};
 
 /// A short piece of a passage, straight-sided: its root of area changes evenly.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -30,10 +30,24 @@ pub struct Slice {
 #[derive(Debug, Clone)]
 pub struct Passage {
     nodes: [Node; 2],
-    slices: Vec<Slice>,
+    pieces: Vec<Piece>,
     ends: [Meeting; 2],
     walls: bool,
 }
+
+/// A slice with what does not depend on frequency worked out.
+#[derive(Debug, Clone, Copy)]
+struct Piece {
+    length: f64,
+    /// Roots of the areas, m.
+    roots: [f64; 2],
+    /// What the air in it touches.
+    walls: Walls,
+    fill: Option<Fill>,
+}
+
+/// What a piece sets against flow, `j w L rho`, and how it gives way to pressure, `j w L/K`; both per unit of area.
+type Medium = (Complex, Complex);
 
 /// Chain matrix `p1 = a p2 + b u2`, `u1 = c p2 + d u2`, every entry times `exp(damping)`: a long way full of dense
 /// wool damps beyond what a number can hold.
@@ -50,45 +64,51 @@ struct Chain {
 impl Passage {
     /// Slices one after the other. `ends` says what the air meets at either end, `None` where it goes straight on
     /// or stops at a wall; without `walls` there is no friction at them.
-    pub fn new(nodes: [Node; 2], slices: Vec<Slice>, ends: [Option<End>; 2], walls: bool) -> Self {
+    pub fn new(nodes: [Node; 2], slices: &[Slice], ends: [Option<End>; 2], walls: bool) -> Self {
         let areas =
             [slices.first().map_or(1.0, |slice| slice.start), slices.last().map_or(1.0, |slice| slice.end)];
         let meets = |side: usize| match ends[side] {
             Some(end) => Meeting::new(nodes[side], end, areas[side]),
             None => Meeting::joined(areas[side]),
         };
-        Self { nodes, slices, ends: [meets(0), meets(1)], walls }
+        let pieces = slices.iter().map(Piece::from).collect();
+        Self { nodes, pieces, ends: [meets(0), meets(1)], walls }
     }
 
     fn chain(&self, at: &At<'_>) -> Chain {
+        let layers = Layers::at(at.air, at.omega);
+        let mut filled: Option<(Fill, Medium)> = None;
         let mut whole = Chain::series(self.ends[0].impedance(at));
-        let mut filled: Option<(Fill, (Complex, Complex))> = None;
-        for slice in &self.slices {
-            let medium = match (slice.fill, filled) {
+        for piece in &self.pieces {
+            let (inertia, softness) = match (piece.fill, filled) {
                 (Some(fill), Some((same, medium))) if fill == same => medium,
                 (Some(fill), _) => {
-                    let medium = fill.at(at.omega, at.air);
+                    let (density, modulus) = fill.at(at.omega, at.air);
+                    let medium = (density, inverse(modulus));
                     filled = Some((fill, medium));
                     medium
                 }
-                (None, _) => self.air_in(slice, at),
+                (None, _) if self.walls => {
+                    let losses = layers.losses(piece.walls);
+                    (losses.density(), losses.compressibility())
+                }
+                (None, _) => (at.air.density.into(), at.air.bulk_modulus().recip().into()),
             };
-            whole = whole.then(&slice.chain(at.omega, medium));
+            whole = whole.then(&piece.chain(at.omega, inertia, softness));
         }
         whole.then(&Chain::series(self.ends[1].impedance(at)))
     }
+}
 
-    fn air_in(&self, slice: &Slice, at: &At<'_>) -> (Complex, Complex) {
-        if !self.walls {
-            return (at.air.density.into(), at.air.bulk_modulus().into());
-        }
+impl From<&Slice> for Piece {
+    fn from(slice: &Slice) -> Self {
         let area = (slice.start * slice.end).sqrt();
         let section = match slice.width {
             None => CrossSection::Round { radius: (area / PI).sqrt() },
             Some(width) => CrossSection::Slot { width, height: area / width },
         };
-        let losses = WallLosses::at(at.air, section, at.omega);
-        (losses.density(), losses.modulus())
+        let roots = [slice.start.sqrt(), slice.end.sqrt()];
+        Self { length: slice.length, roots, walls: section.into(), fill: slice.fill }
     }
 }
 
@@ -109,20 +129,21 @@ impl Chain {
     }
 }
 
-impl Slice {
+impl Piece {
     /// With `z = (j w)^2 rho/K L^2` and the roots of area `s1`, `s2`. Written with `sinh(x)/x` and
     /// `(cosh(x) - sinh(x)/x)/x^2`, it holds for a cylinder too.
-    fn chain(&self, omega: f64, (density, modulus): (Complex, Complex)) -> Chain {
-        let (s1, s2) = (self.start.sqrt(), self.end.sqrt());
-        let inertia = J * omega * self.length * density;
-        let softness = J * omega * self.length / modulus;
+    fn chain(&self, omega: f64, density: Complex, compressibility: Complex) -> Chain {
+        let [s1, s2] = self.roots;
+        let turned = |z: Complex| Complex::new(-z.im, z.re) * (omega * self.length);
+        let (inertia, softness) = (turned(density), turned(compressibility));
         let Waves { cosh, sinhc, rest, damping } = Waves::of(inertia * softness);
         let growth = s2 - s1;
+        let (both, tilt) = (s1 * s2, growth * sinhc);
         Chain {
-            a: (s2 * cosh - growth * sinhc) / s1,
-            b: inertia * sinhc / (s1 * s2),
-            c: softness * (s1 * s2 * sinhc + growth * growth * rest),
-            d: (s1 * cosh + growth * sinhc) / s2,
+            a: (s2 * cosh - tilt) * s1.recip(),
+            b: inertia * sinhc * both.recip(),
+            c: softness * (both * sinhc + growth * growth * rest),
+            d: (s1 * cosh + tilt) * s2.recip(),
             damping,
         }
     }
@@ -138,7 +159,7 @@ struct Waves {
     damping: f64,
 }
 
-/// Below this modulus of z six terms of the series are exact to 1e-11 of each function, and cheaper.
+/// Below this modulus of z five terms of the series are exact to 1e-11 of each function, and cheaper.
 const SHORT: f64 = 0.5;
 
 impl Waves {
@@ -150,16 +171,26 @@ impl Waves {
             let (cosh, sinhc) = ((growth + decay) / 2.0, (growth - decay) / (2.0 * x));
             return Self { cosh, sinhc, rest: (cosh - sinhc) / z, damping: x.re };
         }
-        let series = |ratios: [f64; 5]| {
-            ratios.iter().rev().fold(Complex::new(1.0, 0.0), |tail, ratio| 1.0 + z * *ratio * tail)
+        // Most slices are far shorter than a wave: two or three terms then do as well as five.
+        let size = z.norm_sqr();
+        let [cosh, sinhc, rest] = match size {
+            size if size < 1e-5 => SERIES.map(|ratios| series::<2>(z, ratios)),
+            size if size < 2.5e-3 => SERIES.map(|ratios| series::<3>(z, ratios)),
+            _ => SERIES.map(|ratios| series::<5>(z, ratios)),
         };
-        Self {
-            cosh: series([1.0 / 2.0, 1.0 / 12.0, 1.0 / 30.0, 1.0 / 56.0, 1.0 / 90.0]),
-            sinhc: series([1.0 / 6.0, 1.0 / 20.0, 1.0 / 42.0, 1.0 / 72.0, 1.0 / 110.0]),
-            rest: series([1.0 / 10.0, 1.0 / 28.0, 1.0 / 54.0, 1.0 / 88.0, 1.0 / 130.0]) / 3.0,
-            damping: 0.0,
-        }
+        Self { cosh, sinhc, rest: rest / 3.0, damping: 0.0 }
     }
+}
+
+/// Ratios of the terms of cosh, `sinh(x)/x`, and three times the rest.
+const SERIES: [[f64; 5]; 3] = [
+    [1.0 / 2.0, 1.0 / 12.0, 1.0 / 30.0, 1.0 / 56.0, 1.0 / 90.0],
+    [1.0 / 6.0, 1.0 / 20.0, 1.0 / 42.0, 1.0 / 72.0, 1.0 / 110.0],
+    [1.0 / 10.0, 1.0 / 28.0, 1.0 / 54.0, 1.0 / 88.0, 1.0 / 130.0],
+];
+
+fn series<const TERMS: usize>(z: Complex, ratios: [f64; 5]) -> Complex {
+    ratios[..TERMS].iter().rev().fold(Complex::new(1.0, 0.0), |tail, ratio| 1.0 + z * tail * *ratio)
 }
 
 impl Element for Passage {
@@ -169,17 +200,13 @@ impl Element for Passage {
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
         let chain = self.chain(at);
-        let within = chain.b.inv();
+        let within = inverse(chain.b);
         let through = within * (-chain.damping).exp();
         admittance.copy_from_slice(&[chain.d * within, -through, -through, chain.a * within]);
     }
 
-    /// The wave spreads before it leaves, so that a wide mouth does not beam as a piston of its size: it is heard by
-    /// its power, spread over the open space.
-    fn loudness(&self, at: &At<'_>) -> f64 {
-        let small = at.air.density * at.omega * at.omega / (at.space.angle() * at.air.speed);
-        let own = self.ends[1].resistance(at);
-        if own > 0.0 { (own / small).sqrt() } else { 1.0 }
+    fn spreads(&self) -> bool {
+        true
     }
 
     fn radiation(&self, at: &At<'_>) -> f64 {

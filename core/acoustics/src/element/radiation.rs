@@ -43,7 +43,7 @@ fn piston_resistance(ka: f64) -> f64 {
     let x = 2.0 * ka;
     // The closed form loses its digits to cancellation when x is small.
     if x < SHORT {
-        return x * x / 8.0 * short_series(x * x, [24.0, 48.0, 80.0, 120.0, 168.0, 224.0]);
+        return x * x / 8.0 * short_series(x * x, PISTON);
     }
     1.0 - 2.0 * libm::j1(x) / x
 }
@@ -62,9 +62,13 @@ pub fn pipe_impedance(ka: f64) -> Complex {
 /// Below this argument six terms of the ascending series are exact to 1e-13.
 const SHORT: f64 = 1.0;
 
-/// `1 - q/d0 (1 - q/d1 (1 - ...))`: an alternating series by the ratios of its terms.
+/// Ratios of the terms of the series of `1 - 2 J1(x)/x` and of H1.
+const PISTON: [f64; 6] = [1.0 / 24.0, 1.0 / 48.0, 1.0 / 80.0, 1.0 / 120.0, 1.0 / 168.0, 1.0 / 224.0];
+const STRUVE: [f64; 6] = [1.0 / 15.0, 1.0 / 35.0, 1.0 / 63.0, 1.0 / 99.0, 1.0 / 143.0, 1.0 / 195.0];
+
+/// `1 - q r0 (1 - q r1 (1 - ...))`: an alternating series by the ratios of its terms.
 fn short_series(q: f64, ratios: [f64; 6]) -> f64 {
-    ratios.iter().rev().fold(1.0, |tail, ratio| 1.0 - q * ratio.recip() * tail)
+    ratios.iter().rev().fold(1.0, |tail, ratio| 1.0 - q * ratio * tail)
 }
 
 /// Struve function H1 for x >= 0 (Abramowitz and Stegun 12.1.4 and 12.1.31).
@@ -76,7 +80,7 @@ fn struve_one(x: f64) -> f64 {
     }
     let square = x * x;
     if x < SHORT {
-        return 2.0 * square / (3.0 * PI) * short_series(square, [15.0, 35.0, 63.0, 99.0, 143.0, 195.0]);
+        return 2.0 * square / (3.0 * PI) * short_series(square, STRUVE);
     }
     let mut term = 2.0 / (3.0 * PI) * square;
     let mut sum = term;

@@ -79,7 +79,7 @@ impl Line {
         if let Some(stub) = &self.stub {
             let slices = Profile { segments: vec![*stub] }.slices(0.0, stub.length);
             let closed = network.node();
-            network.add(Passage::new([node, closed], slices, [None, None], fidelity.ducts));
+            network.add(Passage::new([node, closed], &slices, [None, None], fidelity.ducts));
         }
         if self.driver_at > 0.0 {
             let closed = network.node();

@@ -90,7 +90,7 @@ impl Profile {
         ends: [Option<End>; 2],
         fidelity: Fidelity,
     ) -> usize {
-        network.add(Passage::new(nodes, self.slices(from, to), ends, fidelity.ducts))
+        network.add(Passage::new(nodes, &self.slices(from, to), ends, fidelity.ducts))
     }
 
     /// Adds the part from a place to the open air, with its mouth, and its throat where that is narrower, as openings.

@@ -10,4 +10,4 @@ pub use air::Air;
 pub use fill::{Fill, Frame};
 pub use space::Space;
 pub use stuffing::Stuffing;
-pub use viscothermal::{CrossSection, WallLosses};
+pub use viscothermal::{CrossSection, Layers, WallLosses, Walls};

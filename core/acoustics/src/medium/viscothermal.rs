@@ -1,7 +1,7 @@
 //! Losses at the walls of a duct.
 
 use super::Air;
-use crate::{Complex, root};
+use crate::{Complex, inverse, root};
 
 /// Shape of a duct's cross-section, as far as its wall losses go.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -37,22 +37,72 @@ impl CrossSection {
             Self::Slot { width, height } => width * height / (2.0 * (width + height)),
         }
     }
+}
 
-    /// Mean of the boundary-layer profile over the section for a diffusivity (m2/s): 0 without
-    /// friction, 1 where friction fills the duct.
-    ///
-    /// With `x = size sqrt(j)`, size the reach over the layer `sqrt(nu/omega)`: round
-    /// `2 I1(x)/(x I0(x))` (Zwikker and Kosten 1949; Stinson 1991, eq. 37 and 45), slit `tanh(x)/x`
-    /// (Stinson 1991, eq. 60).
-    fn friction(&self, omega: f64, diffusivity: f64) -> Complex {
-        let size = self.reach() * (omega / diffusivity).sqrt();
-        let inverse = EIGHTH_TURN.conj() / size;
-        match self {
-            Self::Round { .. } => 2.0 * inverse * bessel_ratio(size),
-            // tanh is 1 to double precision long before exp overflows.
-            Self::Slot { .. } if size > 30.0 => inverse,
-            Self::Slot { .. } => inverse * (EIGHTH_TURN * size).tanh(),
+/// A duct's cross-section as its walls see it: worked out once for all frequencies.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Walls {
+    round: bool,
+    /// 1/m.
+    inverse_reach: f64,
+}
+
+impl From<CrossSection> for Walls {
+    fn from(section: CrossSection) -> Self {
+        Self { round: matches!(section, CrossSection::Round { .. }), inverse_reach: section.reach().recip() }
+    }
+}
+
+/// Boundary layers at one frequency, the same for all ducts.
+#[derive(Debug, Clone, Copy)]
+pub struct Layers<'a> {
+    air: &'a Air,
+    /// `sqrt(nu/omega)`, m.
+    viscous: f64,
+    /// `sqrt(kappa/(rho cp omega))`, m.
+    thermal: f64,
+}
+
+impl<'a> Layers<'a> {
+    /// At an angular frequency in rad/s.
+    pub fn at(air: &'a Air, omega: f64) -> Self {
+        let layer = |diffusivity: f64| (diffusivity / omega).sqrt();
+        Self {
+            air,
+            viscous: layer(air.viscosity / air.density),
+            thermal: layer(air.conductivity / (air.density * air.specific_heat)),
         }
+    }
+
+    /// What the walls of a duct do: rigid and isothermal (Stinson 1991).
+    pub fn losses(&self, walls: Walls) -> WallLosses<'a> {
+        let viscous = friction(walls.round, self.viscous * walls.inverse_reach);
+        let thermal = friction(walls.round, self.thermal * walls.inverse_reach);
+        WallLosses { air: self.air, inertia: 1.0 - viscous, softness: 1.0 + (self.air.gamma - 1.0) * thermal }
+    }
+}
+
+/// Mean of the boundary-layer profile over a section for a layer that is `thin` times its reach: 0 without friction, 1 where
+/// friction fills the duct.
+///
+/// With `x = sqrt(j)/thin`: round `2 I1(x)/(x I0(x))` (Zwikker and Kosten 1949; Stinson 1991, eq. 37 and 45), slit
+/// `tanh(x)/x` (Stinson 1991, eq. 60). For a wide duct the round one is the ratio of the asymptotic expansions (Abramowitz
+/// and Stegun 9.7.1), to 4e-9, in the powers of `u = thin/sqrt(j)`; tanh is 1 to double precision.
+fn friction(round: bool, thin: f64) -> Complex {
+    const WIDE: f64 = 1.0 / 30.0;
+    match (round, thin < WIDE) {
+        (true, true) => {
+            let (r, r2) = (thin * std::f64::consts::FRAC_1_SQRT_2, thin * thin);
+            let (odd, even) = (2.0 * r, r2 * r2);
+            let (third, fifth) = (0.25 * r * r2, 25.0 / 64.0 * r * even);
+            Complex::new(
+                odd + third + 0.25 * even + fifth,
+                r2 - odd + third - fifth - 13.0 / 16.0 * r2 * even,
+            )
+        }
+        (true, false) => 2.0 * thin * EIGHTH_TURN.conj() * bessel_ratio(thin.recip()),
+        (false, true) => thin * EIGHTH_TURN.conj(),
+        (false, false) => thin * EIGHTH_TURN.conj() * (EIGHTH_TURN / thin).tanh(),
     }
 }
 
@@ -70,21 +120,24 @@ pub struct WallLosses<'a> {
 }
 
 impl<'a> WallLosses<'a> {
-    /// At an angular frequency in rad/s (Stinson 1991).
+    /// At an angular frequency in rad/s.
     pub fn at(air: &'a Air, section: CrossSection, omega: f64) -> Self {
-        let viscous = section.friction(omega, air.viscosity / air.density);
-        let thermal = section.friction(omega, air.conductivity / (air.density * air.specific_heat));
-        Self { air, inertia: 1.0 - viscous, softness: 1.0 + (air.gamma - 1.0) * thermal }
+        Layers::at(air, omega).losses(section.into())
     }
 
     /// Effective density `rho/(1 - F)`, kg/m3.
     pub fn density(&self) -> Complex {
-        self.air.density / self.inertia
+        self.air.density * inverse(self.inertia)
     }
 
     /// Effective bulk modulus `gamma P0/(1 + (gamma - 1) F)`, Pa.
     pub fn modulus(&self) -> Complex {
         self.air.gamma * self.air.pressure / self.softness
+    }
+
+    /// One over the modulus, 1/Pa.
+    pub fn compressibility(&self) -> Complex {
+        self.softness * (self.air.gamma * self.air.pressure).recip()
     }
 
     /// Slowness of a wave, s/m: the root of density over modulus.
@@ -99,18 +152,13 @@ impl<'a> WallLosses<'a> {
     }
 }
 
-/// `I1(x)/I0(x)` at `x = size sqrt(j)`.
-///
-/// Large arguments: ratio of the asymptotic expansions (Abramowitz and Stegun 9.7.1), to 4e-9 for
-/// size > 30. Else the continued fraction that follows from the recurrence 9.6.26, run backwards.
+/// `I1(x)/I0(x)` at `x = size sqrt(j)`: the continued fraction that follows from the recurrence 9.6.26 of Abramowitz and
+/// Stegun, run backwards.
 fn bessel_ratio(size: f64) -> Complex {
     let u = EIGHTH_TURN.conj() / size;
-    if size > 30.0 {
-        return 1.0 - u * (0.5 + u * (0.125 + u * (0.125 + u * (25.0 / 128.0 + u * (13.0 / 32.0)))));
-    }
     (1..=(size as u32 + 25))
         .rev()
-        .fold(Complex::new(0.0, 0.0), |ratio, order| (2.0 * f64::from(order) * u + ratio).inv())
+        .fold(Complex::new(0.0, 0.0), |ratio, order| inverse(2.0 * f64::from(order) * u + ratio))
 }
 
 #[cfg(test)]
@@ -139,8 +187,8 @@ mod tests {
         for size in [0.01, 0.5, 2.0, 6.0, 12.0] {
             assert!((bessel_ratio(size) - ratio_by_series(EIGHTH_TURN * size)).norm() < 1e-10, "size {size}");
         }
-        let (below, above) = (bessel_ratio(29.999_999_9), bessel_ratio(30.000_000_1));
-        assert!((below - above).norm() < 8e-9, "{}", (below - above).norm());
+        let (below, above) = (friction(true, 1.0 / 29.999_999_9), friction(true, 1.0 / 30.000_000_1));
+        assert!((below - above).norm() < 1e-9, "{}", (below - above).norm());
     }
 
     #[test]

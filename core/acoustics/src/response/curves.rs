@@ -3,10 +3,10 @@
 use std::f64::consts::{PI, SQRT_2};
 
 use super::FrequencyGrid;
-use crate::Complex;
 use crate::driver::REFERENCE_PRESSURE;
 use crate::network::Network;
 use crate::solve::Solver;
+use crate::{Complex, inverse};
 
 /// Neighbouring frequencies closer than this ratio serve for the group delay: the central difference is
 /// then right to about a thousandth of the delay of a resonance with Q 5.
@@ -89,7 +89,7 @@ impl Response {
         }
         let current = solver.current();
         self.current.push(current);
-        self.impedance.push(self.volts / current);
+        self.impedance.push(self.volts * inverse(current));
         self.radiated.push(solver.radiated());
     }
 

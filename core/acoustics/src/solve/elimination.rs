@@ -3,7 +3,7 @@
 //! The general linear-algebra crates allocate a factorisation per call; with one to twenty nodes and
 //! thousands of frequencies that would cost more than the arithmetic.
 
-use crate::Complex;
+use crate::{Complex, inverse};
 
 /// Solves `matrix x = rhs` by Gaussian elimination with partial pivoting; `rhs` `[n]` becomes `x`,
 /// `matrix` `[n * n]` row-major is overwritten.
@@ -20,9 +20,9 @@ pub(super) fn solve_in_place(matrix: &mut [Complex], rhs: &mut [Complex]) {
             }
             rhs.swap(column, pivot);
         }
-        let inverse = matrix[column * n + column].inv();
+        let pivot = inverse(matrix[column * n + column]);
         for row in column + 1..n {
-            let factor = matrix[row * n + column] * inverse;
+            let factor = matrix[row * n + column] * pivot;
             for k in column + 1..n {
                 let upper = matrix[column * n + k];
                 matrix[row * n + k] -= factor * upper;
@@ -33,7 +33,7 @@ pub(super) fn solve_in_place(matrix: &mut [Complex], rhs: &mut [Complex]) {
     }
     for row in (0..n).rev() {
         let known: Complex = (row + 1..n).map(|k| matrix[row * n + k] * rhs[k]).sum();
-        rhs[row] = (rhs[row] - known) * matrix[row * n + row].inv();
+        rhs[row] = (rhs[row] - known) * inverse(matrix[row * n + row]);
     }
 }
 

@@ -16,20 +16,33 @@ pub struct Solver<'a> {
     slots: Vec<Slot>,
     wiring: Wiring,
     admittance: Vec<Complex>,
-    flow: Vec<Complex>,
     matrix: Vec<Complex>,
-    /// Pressure or voltage at each inside node, and the drive behind them.
+    /// Pressure or voltage at each inside node, then the drive, then the zero of everything open or grounded.
     across: Vec<Complex>,
+    /// What leaves each sounding terminal at the last solution, m3/s RMS, and its radiation resistance, Pa s/m3.
+    sound: Vec<(Complex, f64)>,
     /// Angular frequency of the last solution, rad/s.
     omega: f64,
 }
 
-/// Where an element's admittances and flows stand.
+/// Where an element's admittances and the places of its terminals stand.
 #[derive(Debug, Clone, Copy)]
 struct Slot {
     admittance: usize,
-    flow: usize,
+    places: usize,
     terminals: usize,
+}
+
+/// A terminal at the outside.
+#[derive(Debug, Clone, Copy)]
+struct Sounding {
+    element: usize,
+    terminal: usize,
+    /// Extra way to the listener, m.
+    way: f64,
+    spreads: bool,
+    /// Whether the element's radiation resistance is for this terminal: its first at the outside.
+    loaded: bool,
 }
 
 /// What goes where, as positions in the solver's vectors: found once, followed at every frequency.
@@ -39,35 +52,41 @@ struct Wiring {
     stamps: Vec<(usize, usize)>,
     /// An admittance to the amplifier and the node it drives.
     drives: Vec<(usize, usize)>,
-    /// A flow, and the admittance and node whose product adds to it; the node past the last is the drive.
-    driven: Vec<(usize, usize, usize)>,
-    /// Flows that come from the outside, each with its element and its extra way to the listener, m.
-    outside: Vec<(usize, usize, f64)>,
-    /// Flows that come from the amplifier.
-    supplied: Vec<usize>,
+    /// Place in `across` of every terminal of every element.
+    places: Vec<usize>,
+    sounding: Vec<Sounding>,
+    /// Elements and terminals at the amplifier.
+    supplied: Vec<(usize, usize)>,
 }
 
 impl Wiring {
     fn add(&mut self, slot: Slot, terminals: &[Node], network: &Network, element: usize) {
+        let (drive, zero) = (network.nodes, network.nodes + 1);
+        self.places.extend(terminals.iter().map(|node| match *node {
+            Node::Inside(at) => at,
+            Node::Amplifier => drive,
+            Node::Outside | Node::Elsewhere | Node::Ground => zero,
+        }));
         for (row, from) in terminals.iter().enumerate() {
-            let flow = slot.flow + row;
             match *from {
-                Node::Outside => self.outside.push((flow, element, way(network, element, row))),
-                Node::Amplifier => self.supplied.push(flow),
-                Node::Elsewhere | Node::Ground | Node::Inside(_) => {}
-            }
-            for (column, to) in terminals.iter().enumerate() {
-                let admittance = slot.admittance + row * terminals.len() + column;
-                let to = match *to {
-                    Node::Inside(to) => to,
-                    Node::Amplifier => network.nodes,
-                    Node::Outside | Node::Elsewhere | Node::Ground => continue,
-                };
-                self.driven.push((flow, admittance, to));
-                match *from {
-                    Node::Inside(from) if to == network.nodes => self.drives.push((admittance, from)),
-                    Node::Inside(from) => self.stamps.push((admittance, from * network.nodes + to)),
-                    _ => {}
+                Node::Outside => self.sounding.push(Sounding {
+                    element,
+                    terminal: row,
+                    way: way(network, element, row),
+                    spreads: network.elements[element].spreads(),
+                    loaded: terminals.iter().position(|node| *node == Node::Outside) == Some(row),
+                }),
+                Node::Amplifier => self.supplied.push((element, row)),
+                Node::Elsewhere | Node::Ground => {}
+                Node::Inside(from) => {
+                    for column in 0..terminals.len() {
+                        let admittance = slot.admittance + row * terminals.len() + column;
+                        match self.places[slot.places + column] {
+                            to if to == drive => self.drives.push((admittance, from)),
+                            to if to == zero => {}
+                            to => self.stamps.push((admittance, from * network.nodes + to)),
+                        }
+                    }
                 }
             }
         }
@@ -84,36 +103,38 @@ impl<'a> Solver<'a> {
     pub fn new(network: &'a Network) -> Self {
         let mut slots = Vec::with_capacity(network.elements.len());
         let mut wiring = Wiring::default();
-        let mut next = Slot { admittance: 0, flow: 0, terminals: 0 };
+        let mut next = Slot { admittance: 0, places: 0, terminals: 0 };
         for (index, element) in network.elements.iter().enumerate() {
             let terminals = element.terminals();
             let n = terminals.len();
             let slot = Slot { terminals: n, ..next };
             wiring.add(slot, terminals, network, index);
             slots.push(slot);
-            next = Slot { admittance: slot.admittance + n * n, flow: slot.flow + n, terminals: 0 };
+            next = Slot { admittance: slot.admittance + n * n, places: slot.places + n, terminals: 0 };
         }
         Self {
             network,
             slots,
+            sound: vec![(ZERO, 0.0); wiring.sounding.len()],
             wiring,
             admittance: vec![ZERO; next.admittance],
-            flow: vec![ZERO; next.flow],
             matrix: vec![ZERO; network.nodes * network.nodes],
-            across: vec![ZERO; network.nodes + 1],
+            across: vec![ZERO; network.nodes + 2],
             omega: 0.0,
         }
     }
 
     /// Solves at a frequency (Hz) for a drive (V RMS); the results stay until the next call.
     pub fn solve(&mut self, frequency: f64, volts: f64) {
-        let Network { air, space, nodes, .. } = self.network;
+        let Network { air, space, nodes, elements, .. } = self.network;
         self.omega = 2.0 * std::f64::consts::PI * frequency;
-        self.assemble(&At { omega: self.omega, air, space: *space }, volts);
+        let at = At { omega: self.omega, air, space: *space };
+        self.assemble(&at, volts);
         solve_in_place(&mut self.matrix, &mut self.across[..*nodes]);
-        self.flow.fill(ZERO);
-        for &(flow, admittance, node) in &self.wiring.driven {
-            self.flow[flow] += self.admittance[admittance] * self.across[node];
+        for index in 0..self.sound.len() {
+            let Sounding { element, terminal, loaded, .. } = self.wiring.sounding[index];
+            let resistance = if loaded { elements[element].radiation(&at) } else { 0.0 };
+            self.sound[index] = (self.outflow(element, terminal), resistance);
         }
     }
 
@@ -130,7 +151,10 @@ impl<'a> Solver<'a> {
 
     /// What flows out of an element's terminal: m3/s RMS, on the electrical side A RMS.
     pub fn outflow(&self, element: usize, terminal: usize) -> Complex {
-        -self.flow[self.slots[element].flow + terminal]
+        let Slot { admittance, places, terminals } = self.slots[element];
+        let row = &self.admittance[admittance + terminal * terminals..][..terminals];
+        let places = &self.wiring.places[places..][..terminals];
+        -row.iter().zip(places).map(|(y, place)| y * self.across[*place]).sum::<Complex>()
     }
 
     /// Pressure at a node, Pa RMS, on the electrical side V RMS.
@@ -142,16 +166,26 @@ impl<'a> Solver<'a> {
         }
     }
 
-    /// Everything that flows to the outside, m3/s RMS: cones, ports and leaks alike, each as loud as its element says
-    /// and delayed by its extra way to the listener.
+    /// Radiation resistance of a small source in this space, whatever its size: `rho w^2/(Omega c)`, Pa s/m3.
+    fn small_source(&self) -> f64 {
+        let Network { air, space, .. } = self.network;
+        air.density * self.omega * self.omega / (space.angle() * air.speed)
+    }
+
+    /// Everything that flows to the outside, m3/s RMS: cones, ports and leaks alike, each as loud as it spreads and
+    /// delayed by its extra way to the listener.
     pub fn heard_outflow(&self) -> Complex {
-        let Network { air, space, elements, .. } = self.network;
-        let at = At { omega: self.omega, air, space: *space };
-        let heard = |&(flow, element, way): &(usize, usize, f64)| {
-            let flow = self.flow[flow] * elements[element].loudness(&at);
-            if way > 0.0 { flow * Complex::from_polar(1.0, -self.omega / air.speed * way) } else { flow }
+        let speed = self.network.air.speed;
+        let heard = |(sounding, &(mut flow, resistance)): (&Sounding, &(Complex, f64))| {
+            if sounding.spreads && resistance > 0.0 {
+                flow *= (resistance / self.small_source()).sqrt();
+            }
+            if sounding.way > 0.0 {
+                flow *= Complex::cis(-self.omega / speed * sounding.way);
+            }
+            flow
         };
-        -self.wiring.outside.iter().map(heard).sum::<Complex>()
+        self.wiring.sounding.iter().zip(&self.sound).map(heard).sum()
     }
 
     /// Pressure at 1 m in the space of the network, without the travel time: `j w rho U/(Omega r)`, Pa RMS.
@@ -162,7 +196,12 @@ impl<'a> Solver<'a> {
 
     /// Current that the amplifier gives, A RMS.
     pub fn current(&self) -> Complex {
-        self.wiring.supplied.iter().map(|&flow| self.flow[flow]).sum()
+        -self
+            .wiring
+            .supplied
+            .iter()
+            .map(|&(element, terminal)| self.outflow(element, terminal))
+            .sum::<Complex>()
     }
 
     /// Power that leaves as sound, W.
@@ -170,26 +209,18 @@ impl<'a> Solver<'a> {
     /// Every opening works against its own radiation resistance; as long as they stand close together they
     /// also work against each other, all against `rho w^2/(Omega c)` of their sum.
     pub fn radiated(&self) -> f64 {
-        let Network { air, space, elements, paths, .. } = self.network;
-        let at = At { omega: self.omega, air, space: *space };
-        let together = air.density * self.omega * self.omega / (space.angle() * air.speed);
-        let apart = !paths.is_empty();
+        let apart = !self.network.paths.is_empty();
+        let together = if apart { 0.0 } else { self.small_source() };
         let mut power = 0.0;
         let mut sum = ZERO;
-        for (index, element) in elements.iter().enumerate() {
-            let resistance = element.radiation(&at);
-            let Some(terminal) = element.terminals().iter().position(|node| *node == Node::Outside) else {
-                continue;
-            };
-            let flow = self.outflow(index, terminal);
+        for (_, (flow, resistance)) in
+            self.wiring.sounding.iter().zip(&self.sound).filter(|(at, _)| at.loaded)
+        {
             sum += flow;
-            let own = if apart || resistance <= 0.0 { resistance } else { resistance - together };
+            let own = if *resistance > 0.0 { resistance - together } else { 0.0 };
             power += own * flow.norm_sqr();
         }
-        if !apart {
-            power += together * sum.norm_sqr();
-        }
-        power.max(0.0)
+        (power + together * sum.norm_sqr()).max(0.0)
     }
 
     fn assemble(&mut self, at: &At<'_>, volts: f64) {
