@@ -201,7 +201,7 @@ fn a_start_that_cannot_be_says_why_and_what_is_allowed() {
 #[test]
 fn the_ribbon_names_what_binds_at_each_frequency() {
     let file =
-        design("limits", |design| design["limits"] = json!({ "power": "500 W", "air_speed": "17 m/s" }));
+        design("limits", |design| design["limits"] = json!({ "power": "2 kW", "air_speed": "17 m/s" }));
     let text = printed(&["limits", &file, "--from", "12", "--to", "300", "--points", "60"]);
     let mut reader = csv::Reader::from_reader(text.as_bytes());
     assert_eq!(

@@ -5,7 +5,7 @@ The results are kept as CSV beside this script, the geometry and the air that op
 openwind (PyPI) solves the telegraphist's equations with Zwikker-Kosten losses on the exact profile, where the
 program chains straight-sided slices.
 
-    pip install openwind && python3 reference/openwind/run.py
+    cargo xtask reference
 """
 
 import csv

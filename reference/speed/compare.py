@@ -5,7 +5,7 @@ Each is asked for 600 frequencies from 10 to 1000 Hz. The program's times are Cr
 are the best of several runs of a version that stamps nodal admittances for all frequencies at once and solves them in
 one batch; ngspice's are its own "total analysis time", without start and parsing, over many analyses.
 
-    pip install numpy && python3 reference/speed/compare.py
+    cargo xtask speed
 """
 
 import json
@@ -220,7 +220,7 @@ def ngspice_time(name):
 
 def criterion_times():
     command = ["cargo", "bench", "-q", "-p", "oak-acoustics", "--bench", "response", "--", "--quick"]
-    subprocess.run(command, check=True, cwd=ROOT, stdout=subprocess.DEVNULL)
+    subprocess.run(command, check=True, cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     found = {}
     for estimates in (ROOT / "target" / "criterion").glob("*/new/estimates.json"):
         name = json.loads((estimates.parent / "benchmark.json").read_text())["full_id"]

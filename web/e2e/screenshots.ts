@@ -23,6 +23,22 @@ for (const theme of ['light', 'dark'] as const) {
     await page.waitForTimeout(400);
     await shoot('workbench-sealed');
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
+    await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
+    await expect(page.getByRole('list', { name: 'Schools' })).toContainText('QB3');
+    await shoot('kind-of-cabinet');
+    await page.keyboard.press('Escape');
+    if (theme === 'light') {
+      const dance = builds.find((build) => build.name === 'Barn dance');
+      await openBuild(page, server, dance?.id ?? '');
+      await page.getByRole('button', { name: 'Work on Barn horn' }).click();
+      await page.waitForTimeout(900);
+      await shoot('workbench-horn');
+      await openBuild(page, server, nook?.id ?? '');
+      await page.getByRole('button', { name: 'Work on Twin radiators' }).click();
+      await page.waitForTimeout(900);
+      await shoot('workbench-radiators');
+      await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
+    }
     await page
       .getByRole('button', { name: /^Driver / })
       .first()

@@ -28,9 +28,14 @@ const RULES: &[Rule] = &[
         without: &["::network", "::solve", "::enclosure", "::response"],
     },
     Rule { folder: "core/acoustics/src/network", without: &["::solve", "::enclosure", "::response"] },
-    Rule { folder: "core/acoustics/src/solve", without: &["::enclosure", "::response"] },
-    Rule { folder: "core/acoustics/src/enclosure", without: &["::solve", "::response"] },
-    Rule { folder: "core/acoustics/src/response", without: &["::enclosure"] },
+    Rule {
+        folder: "core/acoustics/src/profile",
+        without: &["::network", "::solve", "::enclosure", "::response", "::school"],
+    },
+    Rule { folder: "core/acoustics/src/solve", without: &["::enclosure", "::response", "::school"] },
+    // A line's tuning is found by solving what lies behind the drivers.
+    Rule { folder: "core/acoustics/src/enclosure", without: &["::response", "::school"] },
+    Rule { folder: "core/acoustics/src/response", without: &["::enclosure", "::school"] },
     Rule { folder: "core/design/src/file", without: &["::resolve", "::report", "::exchange"] },
     Rule { folder: "core/design/src/resolve", without: &["::report", "::exchange"] },
     Rule { folder: "server/src/db", without: &["crate::routes", "actix_web::Http"] },

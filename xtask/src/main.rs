@@ -45,6 +45,8 @@ enum Command {
     Generate,
     /// Computes the reference results anew with the general-purpose tools they come from.
     Reference,
+    /// Times the solver beside NumPy and ngspice on the same circuits.
+    Speed,
     /// Checks which folder may use which.
     Layers,
 }
@@ -56,6 +58,7 @@ fn main() -> ExitCode {
         Command::E2e { release, arguments } => end_to_end::prepare_and_run(release, &arguments),
         Command::Generate => generate::run(),
         Command::Reference => reference::run(),
+        Command::Speed => reference::speed(),
         Command::Layers => layers::run(),
     };
     match outcome {

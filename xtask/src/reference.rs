@@ -1,12 +1,35 @@
-//! `cargo xtask reference`: the committed reference results, computed anew.
+//! The committed reference results, computed anew, and how quick the tools they come from are.
 
 use anyhow::Result;
 
 use crate::command;
 use crate::machine::{self, NGSPICE};
 
-/// Runs every script under `reference/`.
+/// Python packages of the scripts under `reference/`, as they were when the results were made.
+const PACKAGES: &[&str] = &["numpy==2.4.6", "openwind==0.12.4"];
+
+/// `cargo xtask reference`: runs every script that makes results.
 pub fn run() -> Result<()> {
+    let python = python()?;
+    command::run("python3", "reference/ngspice", &["run.py"])?;
+    command::run(&python, "reference/openwind", &["run.py"])
+}
+
+/// `cargo xtask speed`: the solver beside NumPy and ngspice on the same circuits.
+pub fn speed() -> Result<()> {
+    let python = python()?;
+    command::run(&python, "reference/speed", &["compare.py"])
+}
+
+/// A Python of the scripts' own, under `target/`.
+fn python() -> Result<String> {
     machine::install(&[NGSPICE])?;
-    command::run("python3", "reference/ngspice", &["run.py"])
+    let home = command::root().join("target/reference-python");
+    let python = home.join("bin/python").to_string_lossy().into_owned();
+    if !home.join("bin/python").exists() {
+        command::run("python3", "", &["-m", "venv", &home.to_string_lossy()])?;
+    }
+    let install = [&["-m", "pip", "install", "--quiet"], PACKAGES].concat();
+    command::run(&python, "", &install)?;
+    Ok(python)
 }

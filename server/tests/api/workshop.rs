@@ -210,7 +210,9 @@ fn a_burst_is_played_and_a_bad_one_refused() {
     let heard = site.post("/api/v1/transient?play=burst&frequency=40&cycles=3", &design()).expect(200).json();
     assert_eq!(heard["time"].as_array().map(Vec::len), heard["pressure"].as_array().map(Vec::len));
     assert_eq!(heard["band_limit"], 1000.0);
-    for query in ["play=burst&frequency=4000", "play=burst&cycles=0.2", "play=drum", ""] {
-        site.post(&format!("/api/v1/transient?{query}"), &design()).expect(400);
+    let refused =
+        [("play=burst&frequency=4000", 422), ("play=burst&cycles=0.2", 422), ("play=drum", 400), ("", 400)];
+    for (query, status) in refused {
+        site.post(&format!("/api/v1/transient?{query}"), &design()).expect(status);
     }
 }
