@@ -175,3 +175,24 @@ test('several ports of different size each have their values', async ({ page, se
   await page.getByRole('button', { name: 'Take this port away' }).click();
   await expect(page.getByRole('tab', { name: 'Port 2' })).toHaveCount(0);
 });
+
+test('a line takes a side pipe and a coupling chamber, and moves its tuning with them', async ({
+  page,
+  server,
+}) => {
+  const build = await emptyBuild(server, 'Side pipe');
+  await openBuild(page, server, build.id);
+  await choose(page, 'line');
+  await page.getByRole('button', { name: 'Use Tapered, filled here' }).click();
+  const before = await figure(page, 'fb').innerText();
+  await page.getByRole('button', { name: 'Side pipe' }).click();
+  await page.getByRole('textbox', { name: 'Pipe length' }).fill('1.2 m');
+  await page.keyboard.press('Enter');
+  await expect(figure(page, 'fb')).not.toHaveText(before, { useInnerText: true });
+  const piped = await figure(page, 'fb').innerText();
+  await page.getByRole('textbox', { name: 'Coupling' }).fill('12 l');
+  await page.keyboard.press('Enter');
+  await expect(figure(page, 'fb')).not.toHaveText(piped, { useInnerText: true });
+  await page.getByRole('button', { name: 'Side pipe' }).click();
+  await expect(page.getByRole('textbox', { name: 'Pipe length' })).toHaveCount(0);
+});

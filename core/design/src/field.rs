@@ -111,6 +111,7 @@ fields! {
     FILL_RESISTIVITY = "enclosure.passage.segments.fill_resistivity", "Resistivity", FlowResistivity, "Pa s/m2", 10.0, 2e5, "How much the fill resists a steady flow. Found from the density of polyester where absent.";
     DRIVER_AT = "enclosure.passage.driver_at", "Driver at", Length, "m", 0.0, 20.0, "Where the drivers sit along the way, from its closed end. A fifth to a third hushes the next odd mode.";
     FRONT_AT = "enclosure.passage.front_at", "Front at", Length, "m", 0.01, 20.0, "Where the other side of the drivers speaks into the horn, from its throat.";
+    COUPLING = "enclosure.passage.chamber", "Coupling", Volume, "l", 1e-4, 10.0, "Air between the drivers and the line. It takes the upper end away from the line.";
     MOUTH_PATH = "enclosure.passage.path", "Farther by", Length, "m", 0.0, 20.0, "How much farther the mouth has to the listener than the cone.";
     LIMIT_POWER = "limits.power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into the nominal load.";
     LIMIT_VOLTAGE = "limits.voltage", "Amplifier", Voltage, "V", 0.1, 500.0, "Highest voltage of the amplifier, RMS of a sine.";

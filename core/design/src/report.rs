@@ -3,7 +3,7 @@
 use oak_acoustics::driver::Driver;
 use oak_acoustics::driver::SuspensionFrom;
 use oak_acoustics::enclosure::{Compiled, PassageFacts, PortTuning};
-use oak_acoustics::medium::Air;
+use oak_acoustics::medium::{Air, Space};
 use oak_acoustics::network::{Network, Reference, Way};
 use oak_acoustics::response::{Ceiling, Figures, FrequencyGrid, Limit, Peak, Response};
 use serde::Serialize;
@@ -18,6 +18,8 @@ use crate::resolve::{ResolvedDesign, ResolvedDriver};
 pub struct Report {
     /// Drive at the terminals, V RMS.
     pub volts: f64,
+    /// The space it radiates into: `full`, `half`, `quarter` or `eighth`.
+    pub space: &'static str,
     /// The driver as completed.
     pub driver: DriverReport,
     /// All drivers together as they are used, behind their cable.
@@ -311,6 +313,12 @@ impl Report {
         let computed = compute(design, grid)?;
         Ok(Self {
             volts: design.volts,
+            space: match design.space {
+                Space::Full => "full",
+                Space::Half => "half",
+                Space::Quarter => "quarter",
+                Space::Eighth => "eighth",
+            },
             driver: DriverReport::of(&design.driver),
             used: UsedReport::of(design),
             figures: FigureReport::of(&computed),

@@ -96,6 +96,7 @@ fn any_passage() -> BoxedStrategy<Value> {
         ("driver_at", any_quantity("m", 0.001, 20.0).boxed()),
         ("front_at", any_quantity("m", 0.01, 20.0).boxed()),
         ("stub", any_segment()),
+        ("chamber", any_quantity("l", 0.1, 1000.0).boxed()),
         ("path", any_quantity("m", 0.001, 20.0).boxed()),
     ])
     .prop_flat_map(|passage| {

@@ -1072,6 +1072,7 @@ export interface components {
             segments?: components["schemas"]["RawSegment"][];
             driver_at?: components["schemas"]["Typed"] | null;
             front_at?: components["schemas"]["Typed"] | null;
+            chamber?: components["schemas"]["Typed"] | null;
             stub?: components["schemas"]["RawSegment"] | null;
             mouth?: components["schemas"]["RawMouth"] | null;
             path?: components["schemas"]["Typed"] | null;
@@ -1144,6 +1145,8 @@ export interface components {
              * @description Drive at the terminals, V RMS.
              */
             volts: number;
+            /** @description The space it radiates into: `full`, `half`, `quarter` or `eighth`. */
+            space: string;
             /** @description The driver as completed. */
             driver: components["schemas"]["DriverReport"];
             /** @description All drivers together as they are used, behind their cable. */

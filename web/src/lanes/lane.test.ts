@@ -9,8 +9,35 @@ const lane = (id: string) => {
 };
 
 describe('the lanes', () => {
-  it('show 40 dB of level under the loudest, on round numbers', () => {
-    expect(lane('level').range([report], report)).toEqual([70, 110]);
+  it('show 45 dB of level under the largest clean output, on round numbers', () => {
+    expect(lane('level').range([report], report)).toEqual([70, 115]);
+    const loud = { ...report, ceiling: { ...report.ceiling, level: [80, 150, null, 112, 112] } };
+    // No more than 12 dB above what is played.
+    expect(lane('level').range([loud], loud)).toEqual([75, 120]);
+  });
+
+  it('have one for radiators only where there are any, and a line for each of several openings', () => {
+    expect(lane('radiator').present?.([report, sealedReport])).toBe(false);
+    const twin = { ...sealedReport, curves: { ...sealedReport.curves, radiator_travel: [[9, 8, 3, 1, 0]] } };
+    expect(lane('radiator').present?.([report, twin])).toBe(true);
+    expect(lane('air').present?.([twin])).toBe(false);
+    expect(lane('air').extras?.(report)).toEqual([]);
+    const horn = {
+      ...report,
+      curves: {
+        ...report.curves,
+        air_speed: [
+          [1, 2, 3, 2, 1],
+          [0, 1, 1, 1, 0],
+        ],
+        air_labels: ['Throat', 'Mouth'],
+      },
+    };
+    expect(
+      lane('air')
+        .extras?.(horn)
+        .map((extra) => extra.label),
+    ).toEqual(['Throat', 'Mouth']);
   });
 
   it('always show Xmax, and no more than twice as far', () => {

@@ -3,7 +3,7 @@
 import nook from '../../../demo/builds/narrowboat-nook.json';
 import type { RawDesign, Variant } from '../api/types';
 
-const designs = nook.variants as unknown as [RawDesign, RawDesign, RawDesign];
+const designs = nook.variants.slice(0, 3) as unknown as [RawDesign, RawDesign, RawDesign];
 
 /** A slot-ported box of 44 l, a sealed one of 30 l, and a ported one of 60 l. */
 export const [slot, sealed] = designs;

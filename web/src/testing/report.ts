@@ -4,6 +4,7 @@ import type { Report } from '../api/types';
 
 export const report: Report = {
   volts: 17.9,
+  space: 'half',
   driver: {
     nominal: 4,
     re: 3.4,

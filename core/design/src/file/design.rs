@@ -205,7 +205,10 @@ pub struct RawPassage {
     /// Tapped horn: where their other side speaks into it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub front_at: Option<Typed>,
-    /// A closed side pipe at the drivers.
+    /// Lines: air between the drivers and the way; none where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub chamber: Option<Typed>,
+    /// Lines: a closed side pipe at the drivers.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub stub: Option<RawSegment>,
     /// How the mouth ends; as the family usually does where absent.

@@ -73,7 +73,13 @@ pub(super) fn enclosure(raw: &RawEnclosure, reading: &mut Reading) -> Option<Enc
 
 fn line(raw: &RawEnclosure, rear: &Chamber<'_>, reading: &mut Reading) -> Option<Line> {
     let boxed = raw.family == RawFamily::SlotFlare;
-    let chamber = if boxed { rear.closed(reading).map(Some) } else { rear.closed_if_any(reading) };
+    // A line's driver may sit along it; horns and flares begin at the chamber.
+    let along = matches!(raw.family, RawFamily::Line | RawFamily::MassLoadedLine);
+    let chamber = match raw.family {
+        RawFamily::SlotFlare => rear.closed(reading).map(Some),
+        RawFamily::BackHorn => rear.closed_if_any(reading),
+        _ => Some(coupling(raw.passage.as_ref(), reading)),
+    };
     let profile = passage(raw.passage.as_ref(), reading);
     let way = raw.passage.as_ref();
     let path = optional_at(way.map(|way| &way.path), "path", &field::MOUTH_PATH, reading);
@@ -85,8 +91,6 @@ fn line(raw: &RawEnclosure, rear: &Chamber<'_>, reading: &mut Reading) -> Option
         let end = mouth(way, if horn { RawMouth::Walls } else { RawMouth::Flanged });
         Mouth::Open { end, path }
     };
-    // A line's driver may sit along it; horns and flares begin at the chamber.
-    let along = matches!(raw.family, RawFamily::Line | RawFamily::MassLoadedLine);
     let driver_at = optional_at(way.map(|way| &way.driver_at), "driver_at", &field::DRIVER_AT, reading);
     let stub = match way.and_then(|way| way.stub.as_ref()).filter(|_| along) {
         Some(stub) => Some(segment(stub, "enclosure.passage.stub", None, reading)?),
@@ -100,6 +104,12 @@ fn line(raw: &RawEnclosure, rear: &Chamber<'_>, reading: &mut Reading) -> Option
         inner: boxed.then_some(End::Flanged),
         mouth,
     })
+}
+
+fn coupling(way: Option<&RawPassage>, reading: &mut Reading) -> Option<Sealed> {
+    let typed = way.and_then(|way| way.chamber.clone());
+    let volume = reading.optional("enclosure.passage.chamber", &field::COUPLING, &typed)?;
+    Some(Sealed { volume, losses: Losses::default() })
 }
 
 fn tapped(raw: &RawEnclosure, reading: &mut Reading) -> Option<TappedHorn> {

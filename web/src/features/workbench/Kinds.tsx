@@ -29,6 +29,8 @@ export function KindChoices({ design, kind, onChange }: Props) {
       return <SegmentKind design={design} at={kind.at} onChange={onChange} />;
     case 'chamber':
       return <ChamberKind design={design} chamber={kind.chamber} onChange={onChange} />;
+    case 'stub':
+      return <StubKind design={design} onChange={onChange} />;
     case 'drivers':
       return <DriversKind design={design} onChange={onChange} />;
     case 'place':
@@ -161,6 +163,24 @@ function SegmentKind({ design, at, onChange }: Change & { at: number }) {
         </Button>
       )}
     </>
+  );
+}
+
+function StubKind({ design, onChange }: Change) {
+  const { stub } = design.enclosure.passage ?? {};
+  const put = (value: unknown, label: string) =>
+    onChange(withBranch(design, 'enclosure.passage.stub', value), label);
+  return stub ? (
+    <Button onClick={() => put(null, 'side pipe taken away')}>
+      <Icon name="close" /> Side pipe
+    </Button>
+  ) : (
+    <Button
+      title="A closed pipe at the drivers, a quarter of a wave long where it works"
+      onClick={() => put({ flare: 'conical', length: '0.5 m', start: '200 cm2' }, 'side pipe')}
+    >
+      <Icon name="plus" /> Side pipe
+    </Button>
   );
 }
 

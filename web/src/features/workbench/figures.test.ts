@@ -10,6 +10,34 @@ describe('the strip of figures', () => {
     expect(chips(sealedReport).map((one) => one.id)).toEqual(['f3', 'fc', 'qtc', 'cone', 'load', 'level']);
   });
 
+  it('shows a line by its way, radiators by their travel, a horn by its passband', () => {
+    const passage = { length: 2.75, volume: 0.105, start: 0.05, end: 0.03, cutoff: null, resonance: 24 };
+    const line = withFigures({ passage, ports: [], fb: 24, fastest_opening: 'Mouth' });
+    expect(chips(line).map((one) => one.id)).toEqual(['f3', 'fb', 'way', 'air', 'cone', 'load', 'level']);
+    expect(chip('way', line)).toMatchObject({ figure: '2.75 m', words: 'holds 105 l' });
+    expect(chip('air', line)?.name).toBe('Air in the mouth');
+    const twin = withFigures({ radiator_travel: { value: 0.0082, frequency: 27 }, notch: 13, ports: [] });
+    expect(chip('radiator', twin)?.figure).toBe('8.2 mm');
+    expect(chip('fb', twin)?.words).toBe('notch at 13 Hz');
+    const horn = {
+      ...withFigures({
+        reference: 'passband',
+        f3_upper: 230,
+        ripple: 1.9,
+        fb: null,
+        qtc: 0.6,
+        efficiency: { value: 0.31, frequency: 90 },
+      }),
+      space: 'quarter',
+    };
+    expect(chip('f3', horn)).toMatchObject({ figure: '28.3 to 230 Hz', words: 'from A0, ripple 1.9 dB' });
+    expect(chip('qtc', horn)).toBeUndefined();
+    expect(chip('level', horn)).toMatchObject({
+      name: 'Level at 1 m, against a wall',
+      words: 'efficiency up to 31 %',
+    });
+  });
+
   it('names the lowest note', () => {
     expect(chip('f3')?.figure).toBe('28.3 Hz A0');
     expect(chip('f3', withFigures({ f3: null, f10: null }))?.figure).toBe('–');

@@ -204,17 +204,24 @@ function load({ figures, volts }: Report): Chip {
   };
 }
 
-function level({ figures }: Report): Chip {
+const SPACES: Record<string, string> = {
+  full: ', free all round',
+  half: '',
+  quarter: ', against a wall',
+  eighth: ', in a corner',
+};
+
+function level({ figures, space }: Report): Chip {
   const horn = figures.efficiency.value > 0.1;
   return {
     id: 'level',
-    name: 'Level at 1 m',
+    name: `Level at 1 m${SPACES[space] ?? ''}`,
     figure: `${figures.reference_level.toFixed(1)} dB`,
     verdict: 'plain',
     words: horn
       ? `efficiency up to ${Math.round(figures.efficiency.value * 100)} %`
       : `group delay up to ${significant(figures.group_delay.value * 1e3, 2)} ms`,
     meaning:
-      'Level of the plain part of the curve in half space at the drive that is set, without a room. The delay is the largest from −10 dB up.',
+      'Level of the plain part of the curve at the drive that is set, in half space unless another is said, without a room. Each wall that halves the space adds 6 dB. The delay is the largest from −10 dB up.',
   };
 }

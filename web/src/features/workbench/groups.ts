@@ -19,6 +19,7 @@ export type Kind =
   | { of: 'port'; chamber: string; at: number }
   | { of: 'segment'; at: number }
   | { of: 'chamber'; chamber: string }
+  | { of: 'stub' }
   | { of: 'drivers' }
   | { of: 'place' };
 
@@ -42,10 +43,12 @@ function chamberRows(chamber: string, name = 'Volume Vb'): Row[] {
   return [{ name, paths: [`${chamber}.volume`] }];
 }
 
-function losses(chamber: string): Row[] {
+function losses(design: RawDesign, chamber: string): Row[] {
+  const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
   return [
     { name: 'Leaks QL', paths: [`${chamber}.ql`], optional: true },
     { name: 'Lining QA', paths: [`${chamber}.qa`], optional: true },
+    ...(here?.fill ? [{ name: 'Gain', paths: [`${chamber}.gain`] as [string], optional: true }] : []),
   ];
 }
 
@@ -83,7 +86,9 @@ function ported(design: RawDesign, chamber: string, id: string, name: string): G
   if (ports.length < 2) {
     const ruled = [...rows, ...portRows(design, chamber, 0)];
     const port: Kind = { of: 'port', chamber, at: 0 };
-    return [{ id, name, ruled, plain: [count(chamber, 0), ...losses(chamber)], kinds: [port, ...kinds] }];
+    return [
+      { id, name, ruled, plain: [count(chamber, 0), ...losses(design, chamber)], kinds: [port, ...kinds] },
+    ];
   }
   const each = ports.map(
     (_, at): Group => ({
@@ -97,12 +102,12 @@ function ported(design: RawDesign, chamber: string, id: string, name: string): G
       kinds: [{ of: 'port', chamber, at }],
     }),
   );
-  return [{ id, name, ruled: rows, plain: losses(chamber), kinds }, ...each];
+  return [{ id, name, ruled: rows, plain: losses(design, chamber), kinds }, ...each];
 }
 
-function closed(chamber: string, id: string, name: string, more: Row[] = []): Group {
+function closed(design: RawDesign, chamber: string, id: string, name: string, more: Row[] = []): Group {
   const kinds: Kind[] = [{ of: 'chamber', chamber }];
-  return { id, name, ruled: [...chamberRows(chamber), ...more], plain: losses(chamber), kinds };
+  return { id, name, ruled: [...chamberRows(chamber), ...more], plain: losses(design, chamber), kinds };
 }
 
 function radiator(): Group {
@@ -141,6 +146,9 @@ function segments(design: RawDesign): Group[] {
       ],
       plain: [
         { name: 'Fill', paths: [place('fill_density')], optional: true },
+        ...(segment.fill_density
+          ? [{ name: 'Resistivity', paths: [place('fill_resistivity')] as [string], optional: true }]
+          : []),
         { name: 'Width', paths: [place('width')], optional: true },
         ...(segment.flare === 'hyperbolic'
           ? [{ name: 'T', paths: [place('t')] as [string], optional: true }]
@@ -154,9 +162,22 @@ function segments(design: RawDesign): Group[] {
 const DRIVER_AT: Row = { name: 'Driver at', paths: ['enclosure.passage.driver_at'], optional: true };
 const MOUTH_PATH: Row = { name: 'Mouth farther by', paths: ['enclosure.passage.path'], optional: true };
 
+const COUPLING: Row = { name: 'Coupling', paths: ['enclosure.passage.chamber'], optional: true };
+
+/** A closed side pipe at the drivers. */
+function stub(design: RawDesign): Row[] {
+  if (!design.enclosure.passage?.stub) return [];
+  const at = (name: string) => `enclosure.passage.stub.${name}`;
+  return [
+    { name: 'Pipe length', paths: [at('length')] },
+    { name: 'Pipe area', paths: [at('start')] },
+    { name: 'Pipe fill', paths: [at('fill_density')], optional: true },
+  ];
+}
+
 function wayGroups(design: RawDesign): Group[] {
   const { family } = design.enclosure;
-  const rear = (name: string): Group => ({ ...closed('enclosure', 'rear', name), id: 'rear' });
+  const rear = (name: string): Group => ({ ...closed(design, 'enclosure', 'rear', name), id: 'rear' });
   const along = (rows: Row[], name = 'Line'): Group => ({
     id: 'line',
     name,
@@ -166,7 +187,7 @@ function wayGroups(design: RawDesign): Group[] {
   });
   switch (family) {
     case 'front_horn': {
-      const throat = { ...closed('enclosure.front', 'throat', 'Throat'), ruled: [] };
+      const throat = { ...closed(design, 'enclosure.front', 'throat', 'Throat'), ruled: [] };
       const volume: Row = { name: 'Throat chamber', paths: ['enclosure.front.volume'], optional: true };
       return [rear('Rear chamber'), ...segments(design), { ...throat, plain: [volume, ...throat.plain] }];
     }
@@ -179,7 +200,12 @@ function wayGroups(design: RawDesign): Group[] {
     case 'slot_flare':
       return [rear('Box'), ...segments(design)];
     default: {
-      const line: Group = { ...along([DRIVER_AT]), plain: family === 'line' ? [MOUTH_PATH] : [] };
+      const mouth = family === 'line' ? [MOUTH_PATH] : [];
+      const line: Group = {
+        ...along([DRIVER_AT]),
+        plain: [COUPLING, ...mouth, ...stub(design)],
+        kinds: [{ of: 'stub' }],
+      };
       const end =
         family === 'mass_loaded_line'
           ? portsAt(design, 'enclosure').map(
@@ -203,7 +229,7 @@ function cabinetGroups(design: RawDesign): Group[] {
   if (hasTwoChambers(family)) {
     const rear =
       family === 'bandpass4'
-        ? [closed('enclosure', 'rear', 'Rear')]
+        ? [closed(design, 'enclosure', 'rear', 'Rear')]
         : ported(design, 'enclosure', 'rear', 'Rear');
     return [...rear, ...ported(design, 'enclosure.front', 'front', 'Front')];
   }
@@ -211,9 +237,11 @@ function cabinetGroups(design: RawDesign): Group[] {
     case 'ported':
       return ported(design, 'enclosure', 'rear', 'Cabinet');
     case 'passive_radiator':
-      return [closed('enclosure', 'rear', 'Box'), radiator()];
+      return [closed(design, 'enclosure', 'rear', 'Box'), radiator()];
     case 'aperiodic':
-      return [closed('enclosure', 'rear', 'Box', [{ name: 'Vent', paths: ['enclosure.vent_resistance'] }])];
+      return [
+        closed(design, 'enclosure', 'rear', 'Box', [{ name: 'Vent', paths: ['enclosure.vent_resistance'] }]),
+      ];
     case 'open_baffle':
       return [
         {
@@ -227,9 +255,27 @@ function cabinetGroups(design: RawDesign): Group[] {
     case 'infinite_baffle':
       return [{ id: 'baffle', name: 'Wall', ruled: [], plain: [], kinds: [] }];
     default:
-      return [closed('enclosure', 'rear', 'Cabinet')];
+      return [closed(design, 'enclosure', 'rear', 'Cabinet')];
   }
 }
+
+function driversGroup({ motor }: RawDesign): Group {
+  const pair = motor?.isobaric;
+  const real = pair && !pair.ideal;
+  const braked = motor?.coils === 'one_braked';
+  return {
+    ...DRIVERS,
+    plain: [
+      ...DRIVERS.plain,
+      ...(real
+        ? [{ name: 'Trapped air', paths: ['motor.isobaric.volume'], follows: trapped, optional: true } as Row]
+        : []),
+      ...(braked ? [{ name: 'Resistor', paths: ['motor.brake_resistance'], optional: true } as Row] : []),
+    ],
+  };
+}
+
+const trapped = (report: Report) => report.used.trapped;
 
 const DRIVERS: Group = {
   id: 'drivers',
@@ -263,5 +309,8 @@ const LIMITS: Group = {
 export function groupsOf(design: RawDesign): Group[] {
   const [first, ...others] = cabinetGroups(design);
   const led = first ? [{ ...first, ruled: [...first.ruled, DRIVE] }] : [];
-  return [...led, ...others, DRIVERS, LIMITS];
+  const lone = portsAt(design, 'enclosure').length === 1 && design.enclosure.family === 'ported';
+  const place: Row = { name: 'Port farther by', paths: ['enclosure.ports[0].path'], optional: true };
+  const limits = lone ? { ...LIMITS, plain: [...LIMITS.plain, place] } : LIMITS;
+  return [...led, ...others, driversGroup(design), limits];
 }
