@@ -10,30 +10,10 @@ use oak_acoustics::school::{
     self, Ask, School, Start, Wishes, butterworth, chebyshev, flat, keele, quasi_butterworth,
 };
 use proptest::prelude::*;
-use support::{any_motor, woofer};
+use support::{any_motor, every_family, woofer};
 
 /// Nearly no leakage.
 const LOSSLESS: f64 = 1e9;
-
-fn every_family() -> [(&'static str, &'static [School]); 15] {
-    [
-        ("sealed", school::SEALED),
-        ("aperiodic", school::APERIODIC),
-        ("ported", school::PORTED),
-        ("passive radiator", school::PASSIVE_RADIATOR),
-        ("bandpass 4", school::BANDPASS4),
-        ("bandpass 6 parallel", school::BANDPASS6_PARALLEL),
-        ("bandpass 6 series", school::BANDPASS6_SERIES),
-        ("line", school::LINE),
-        ("mass-loaded line", school::MASS_LOADED_LINE),
-        ("back horn", school::BACK_HORN),
-        ("front horn", school::FRONT_HORN),
-        ("tapped horn", school::TAPPED_HORN),
-        ("slot and flare", school::SLOT_FLARE),
-        ("open baffle", school::OPEN_BAFFLE),
-        ("infinite baffle", school::INFINITE_BAFFLE),
-    ]
-}
 
 fn driver(fs: f64, qts: f64, vas: f64, sd: f64) -> Driver {
     let qms = 6.0;
@@ -219,4 +199,29 @@ proptest! {
             }
         }
     }
+}
+
+/// Keele 1977, low-frequency horn relations (from memory): throat area `2 pi Fs Qts Vas/c`, mass corner `2 Fs/Qts`, and a rear
+/// chamber that with the suspension is as stiff as the throat's reactance at the cut-off, `V = St c/(2 pi fc)`.
+#[test]
+fn a_front_horn_begins_with_keeles_relations() {
+    let (driver, air) = (driver(35.0, 0.3, 0.2, 0.12), Air::reference());
+    let ask = ask(driver, Wishes { lowest: Some(46.0), volume: None });
+    let found = start(school::FRONT_HORN, "exponential", &ask).expect("a horn");
+    let Enclosure::FrontHorn(horn) = &found.enclosure else { panic!("{found:?}") };
+    let throat = 2.0 * std::f64::consts::PI * 35.0 * 0.3 * 0.2 / air.speed;
+    assert!((horn.profile.start() / throat - 1.0).abs() < 1e-9);
+    assert!(found.reason.contains("above 233 Hz"), "{}", found.reason);
+    let cutoff = 46.0 / 1.15;
+    let sprung = throat * air.speed / (2.0 * std::f64::consts::PI * cutoff);
+    let both = (horn.rear.volume.recip() + 0.2f64.recip()).recip();
+    assert!((both / sprung - 1.0).abs() < 1e-6, "{both} {sprung}");
+    let way = found.enclosure.compile(&ask.setting).expect("compiles").passage.expect("a way");
+    assert!(
+        (way.cutoff.expect("one") / cutoff - 1.0).abs() < 1e-6,
+        "the flare has the cut-off that was chosen"
+    );
+    // A mouth whose circumference is a wave, halved for half space.
+    let wave = air.speed / cutoff;
+    assert!((horn.profile.end() / (wave * wave / (8.0 * std::f64::consts::PI)) - 1.0).abs() < 1e-9);
 }

@@ -7,6 +7,7 @@
 mod chamber;
 mod diaphragm;
 mod duct;
+mod end;
 mod moving_coil;
 mod passage;
 mod radiation;
@@ -14,7 +15,8 @@ mod resistance;
 
 pub use chamber::Chamber;
 pub use diaphragm::Diaphragm;
-pub use duct::{Duct, End, Mass};
+pub use duct::{Duct, Mass};
+pub use end::End;
 pub use moving_coil::{Loads, MovingCoil};
 pub use passage::{Passage, Slice};
 pub use radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiation_resistance};

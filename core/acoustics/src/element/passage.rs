@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::duct::Meeting;
+use super::end::Meeting;
 use super::{At, Element, End};
 use crate::medium::{CrossSection, Fill, Layers, Walls};
 use crate::node::Node;
@@ -39,8 +39,9 @@ pub struct Passage {
 #[derive(Debug, Clone, Copy)]
 struct Piece {
     length: f64,
-    /// Roots of the areas, m.
+    /// Roots of the areas, m, and one over them.
     roots: [f64; 2],
+    inverse_roots: [f64; 2],
     /// What the air in it touches.
     walls: Walls,
     fill: Option<Fill>,
@@ -78,7 +79,7 @@ impl Passage {
     fn chain(&self, at: &At<'_>) -> Chain {
         let layers = Layers::at(at.air, at.omega);
         let mut filled: Option<(Fill, Medium)> = None;
-        let mut whole = Chain::series(self.ends[0].impedance(at));
+        let mut whole: Option<Chain> = None;
         for piece in &self.pieces {
             let (inertia, softness) = match (piece.fill, filled) {
                 (Some(fill), Some((same, medium))) if fill == same => medium,
@@ -94,9 +95,11 @@ impl Passage {
                 }
                 (None, _) => (at.air.density.into(), at.air.bulk_modulus().recip().into()),
             };
-            whole = whole.then(&piece.chain(at.omega, inertia, softness));
+            let next = piece.chain(at.omega, inertia, softness);
+            whole = Some(whole.map_or(next, |whole| whole.then(&next)));
         }
-        whole.then(&Chain::series(self.ends[1].impedance(at)))
+        let [inner, outer] = [0, 1].map(|side| self.ends[side].impedance(at));
+        whole.map_or(Chain::through(inner + outer), |whole| whole.between(inner, outer))
     }
 }
 
@@ -108,14 +111,27 @@ impl From<&Slice> for Piece {
             Some(width) => CrossSection::Slot { width, height: area / width },
         };
         let roots = [slice.start.sqrt(), slice.end.sqrt()];
-        Self { length: slice.length, roots, walls: section.into(), fill: slice.fill }
+        Self {
+            length: slice.length,
+            roots,
+            inverse_roots: roots.map(f64::recip),
+            walls: section.into(),
+            fill: slice.fill,
+        }
     }
 }
 
 impl Chain {
-    fn series(impedance: Complex) -> Self {
+    /// An impedance and nothing else.
+    fn through(impedance: Complex) -> Self {
         let (one, zero) = (Complex::new(1.0, 0.0), Complex::new(0.0, 0.0));
         Self { a: one, b: impedance, c: zero, d: one, damping: 0.0 }
+    }
+
+    /// With an impedance before and one behind it.
+    fn between(&self, inner: Complex, outer: Complex) -> Self {
+        let (a, b) = (self.a + inner * self.c, self.b + inner * self.d);
+        Self { a, b: b + a * outer, d: self.d + self.c * outer, ..*self }
     }
 
     fn then(&self, next: &Self) -> Self {
@@ -133,17 +149,17 @@ impl Piece {
     /// With `z = (j w)^2 rho/K L^2` and the roots of area `s1`, `s2`. Written with `sinh(x)/x` and
     /// `(cosh(x) - sinh(x)/x)/x^2`, it holds for a cylinder too.
     fn chain(&self, omega: f64, density: Complex, compressibility: Complex) -> Chain {
-        let [s1, s2] = self.roots;
+        let ([s1, s2], [t1, t2]) = (self.roots, self.inverse_roots);
         let turned = |z: Complex| Complex::new(-z.im, z.re) * (omega * self.length);
         let (inertia, softness) = (turned(density), turned(compressibility));
         let Waves { cosh, sinhc, rest, damping } = Waves::of(inertia * softness);
         let growth = s2 - s1;
         let (both, tilt) = (s1 * s2, growth * sinhc);
         Chain {
-            a: (s2 * cosh - tilt) * s1.recip(),
-            b: inertia * sinhc * both.recip(),
+            a: (s2 * cosh - tilt) * t1,
+            b: inertia * sinhc * (t1 * t2),
             c: softness * (both * sinhc + growth * growth * rest),
-            d: (s1 * cosh + tilt) * s2.recip(),
+            d: (s1 * cosh + tilt) * t2,
             damping,
         }
     }
@@ -159,8 +175,8 @@ struct Waves {
     damping: f64,
 }
 
-/// Below this modulus of z five terms of the series are exact to 1e-11 of each function, and cheaper.
-const SHORT: f64 = 0.5;
+/// Below this modulus of z eight terms of the series are exact to 1e-11 of each function, and cheaper.
+const SHORT: f64 = 3.0;
 
 impl Waves {
     fn of(z: Complex) -> Self {
@@ -171,25 +187,46 @@ impl Waves {
             let (cosh, sinhc) = ((growth + decay) / 2.0, (growth - decay) / (2.0 * x));
             return Self { cosh, sinhc, rest: (cosh - sinhc) / z, damping: x.re };
         }
-        // Most slices are far shorter than a wave: two or three terms then do as well as five.
+        // Most slices are far shorter than a wave: two or three terms then do as well as eight.
         let size = z.norm_sqr();
-        let [cosh, sinhc, rest] = match size {
-            size if size < 1e-5 => SERIES.map(|ratios| series::<2>(z, ratios)),
-            size if size < 2.5e-3 => SERIES.map(|ratios| series::<3>(z, ratios)),
-            _ => SERIES.map(|ratios| series::<5>(z, ratios)),
-        };
-        Self { cosh, sinhc, rest: rest / 3.0, damping: 0.0 }
+        let terms = |cosh, sinhc, rest| Self { cosh, sinhc, rest, damping: 0.0 };
+        match size {
+            size if size < 1e-5 => {
+                terms(series::<2>(z, &COSH), series::<2>(z, &SINHC), series::<2>(z, &REST) / 3.0)
+            }
+            size if size < 2.5e-3 => {
+                terms(series::<3>(z, &COSH), series::<3>(z, &SINHC), series::<3>(z, &REST) / 3.0)
+            }
+            _ => {
+                let (cosh, sinhc) = if size < 0.25 {
+                    (series::<5>(z, &COSH), series::<5>(z, &SINHC))
+                } else {
+                    (series::<8>(z, &COSH), series::<8>(z, &SINHC))
+                };
+                terms(cosh, sinhc, (cosh - sinhc) * inverse(z))
+            }
+        }
     }
 }
 
-/// Ratios of the terms of cosh, `sinh(x)/x`, and three times the rest.
-const SERIES: [[f64; 5]; 3] = [
-    [1.0 / 2.0, 1.0 / 12.0, 1.0 / 30.0, 1.0 / 56.0, 1.0 / 90.0],
-    [1.0 / 6.0, 1.0 / 20.0, 1.0 / 42.0, 1.0 / 72.0, 1.0 / 110.0],
-    [1.0 / 10.0, 1.0 / 28.0, 1.0 / 54.0, 1.0 / 88.0, 1.0 / 130.0],
-];
+/// Ratios of the terms of cosh, of `sinh(x)/x`, and of three times the rest.
+const COSH: [f64; 8] = ratios(1);
+const SINHC: [f64; 8] = ratios(2);
+const REST: [f64; 8] = ratios(4);
 
-fn series<const TERMS: usize>(z: Complex, ratios: [f64; 5]) -> Complex {
+/// `1/(n (n + 1))`, `1/((n + 2) (n + 3))` and on; for 4 those of `3 (cosh x - sinh(x)/x)/x^2`, `1/((2k) (2k + 3))`.
+const fn ratios(first: u32) -> [f64; 8] {
+    let mut found = [0.0; 8];
+    let mut k = 0;
+    while k < 8 {
+        let n = first as f64 + 2.0 * k as f64;
+        found[k] = if first == 4 { 1.0 / ((n - 2.0) * (n + 1.0)) } else { 1.0 / (n * (n + 1.0)) };
+        k += 1;
+    }
+    found
+}
+
+fn series<const TERMS: usize>(z: Complex, ratios: &[f64; 8]) -> Complex {
     ratios[..TERMS].iter().rev().fold(Complex::new(1.0, 0.0), |tail, ratio| 1.0 + z * tail * *ratio)
 }
 

@@ -109,7 +109,7 @@ impl Response {
             let [below, above] = [-0.5, 0.5].map(|side| pressure(frequency * (side * DELAY_STEP).exp()));
             (above * below.conj(), DELAY_STEP)
         };
-        -turn.arg() / (2.0 * PI * frequency * step)
+        -small_angle(turn) / (2.0 * PI * frequency * step)
     }
 
     /// Levels, dB re 20 uPa at 1 m.
@@ -146,6 +146,16 @@ impl Response {
     pub fn efficiency(&self) -> impl Iterator<Item = f64> {
         self.radiated.iter().zip(self.power()).map(|(radiated, power)| radiated / power)
     }
+}
+
+/// Argument of a complex number; where it is small, as between neighbouring frequencies, by its series to 1e-12.
+fn small_angle(z: Complex) -> f64 {
+    let tangent = z.im / z.re;
+    if !(z.re > 0.0 && tangent.abs() < 0.06) {
+        return z.arg();
+    }
+    let square = tangent * tangent;
+    tangent * (1.0 - square * (1.0 / 3.0 - square * (1.0 / 5.0 - square * (1.0 / 7.0 - square / 9.0))))
 }
 
 /// Silence has a level too, so that every curve is made of numbers.

@@ -9,6 +9,7 @@ use oak_acoustics::enclosure::{
 };
 use oak_acoustics::medium::{Air, CrossSection, Fill, Frame};
 use oak_acoustics::profile::{Flare, Profile, Segment};
+use oak_acoustics::school::{self, School};
 use proptest::prelude::*;
 
 /// A 250 mm woofer without coil inductance.
@@ -201,5 +202,26 @@ pub fn any_enclosure() -> impl Strategy<Value = Enclosure> {
         any_line().prop_map(Enclosure::Line),
         front_horn,
         tapped,
+    ]
+}
+
+/// The schools of every family.
+pub fn every_family() -> [(&'static str, &'static [School]); 15] {
+    [
+        ("sealed", school::SEALED),
+        ("aperiodic", school::APERIODIC),
+        ("ported", school::PORTED),
+        ("passive radiator", school::PASSIVE_RADIATOR),
+        ("bandpass 4", school::BANDPASS4),
+        ("bandpass 6 parallel", school::BANDPASS6_PARALLEL),
+        ("bandpass 6 series", school::BANDPASS6_SERIES),
+        ("line", school::LINE),
+        ("mass-loaded line", school::MASS_LOADED_LINE),
+        ("back horn", school::BACK_HORN),
+        ("front horn", school::FRONT_HORN),
+        ("tapped horn", school::TAPPED_HORN),
+        ("slot and flare", school::SLOT_FLARE),
+        ("open baffle", school::OPEN_BAFFLE),
+        ("infinite baffle", school::INFINITE_BAFFLE),
     ]
 }

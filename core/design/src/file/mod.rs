@@ -3,18 +3,19 @@
 mod build;
 mod design;
 mod driver;
+mod enclosure;
 mod family;
 mod motor;
 mod open;
 mod typed;
 
 pub use build::{BUILD_FORMAT, RawBuild};
-pub use design::{
-    DESIGN_FORMAT, RawAir, RawChamber, RawDesign, RawDrive, RawEnclosure, RawEnd, RawFlare, RawFrame,
-    RawLimits, RawMouth, RawPassage, RawPort, RawProgramme, RawRadiator, RawSegment, RawShape, RawSpace,
-    RawStuffing,
-};
+pub use design::{DESIGN_FORMAT, RawAir, RawDesign, RawDrive, RawLimits, RawProgramme, RawSpace};
 pub use driver::{DRIVER_FORMAT, RawDriver, RawSheetCoils};
+pub use enclosure::{
+    RawChamber, RawEnclosure, RawEnd, RawFlare, RawFrame, RawMouth, RawPassage, RawPort, RawRadiator,
+    RawSegment, RawShape, RawStuffing,
+};
 pub use family::RawFamily;
 pub use motor::{RawArrangement, RawCoils, RawIsobaric, RawMotor};
 pub use open::{open_build, open_design, open_driver, read_json};

@@ -1,0 +1,97 @@
+//! What the air meets where a duct ends.
+
+use std::f64::consts::PI;
+
+use super::At;
+use super::radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiation_resistance};
+use crate::medium::Space;
+use crate::node::Node;
+use crate::{Complex, J};
+
+/// How a duct ends, which sets its length correction.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum End {
+    /// In a wide wall: `8/(3 pi)` radii (Rayleigh 1896).
+    Flanged,
+    /// In open air: 0.613 radii (Levine and Schwinger 1948).
+    Free,
+    /// Along this many walls (1 to 3), which mirror the mouth: a free end of 2, 4 or 8 times the
+    /// area.
+    Walls(u8),
+    /// The walls go on as those of the place: a horn's mouth. Inside a cabinet as flanged.
+    Mouth,
+}
+
+impl End {
+    /// Low-frequency length correction for a mouth of an area (m2), m.
+    pub fn length_correction(self, area: f64) -> f64 {
+        let radius = (area / PI).sqrt();
+        match self {
+            Self::Flanged | Self::Mouth => 8.0 / (3.0 * PI) * radius,
+            Self::Free => 0.613 * radius,
+            Self::Walls(count) => 0.613 * radius * f64::from(1u32 << count.min(3)).sqrt(),
+        }
+    }
+}
+
+/// What a duct meets at an end of an area.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Meeting {
+    kind: Kind,
+    area: f64,
+}
+
+#[derive(Debug, Clone, Copy)]
+enum Kind {
+    /// A plug of air that moves along: its length over its area, 1/m.
+    Mass(f64),
+    /// The open air in front of the cabinet's own wall, whatever walls are farther off.
+    Baffled,
+    /// The open air all round.
+    Unbaffled,
+    /// The open air between the walls of the place.
+    Mouth,
+}
+
+impl Meeting {
+    pub(super) fn new(node: Node, end: End, area: f64) -> Self {
+        let kind = match (node, end) {
+            (Node::Outside, End::Flanged) => Kind::Baffled,
+            (Node::Outside, End::Free) => Kind::Unbaffled,
+            (Node::Outside, End::Mouth) => Kind::Mouth,
+            _ => Kind::Mass(end.length_correction(area) / area),
+        };
+        Self { kind, area }
+    }
+
+    /// No end at all: the next element goes on with the same area.
+    pub(super) fn joined(area: f64) -> Self {
+        Self { kind: Kind::Mass(0.0), area }
+    }
+
+    pub(super) fn impedance(&self, at: &At<'_>) -> Complex {
+        let (ka, scale) = self.scale(at);
+        match self.kind {
+            Kind::Mass(slug) => J * at.omega * at.air.density * slug,
+            Kind::Baffled if at.space == Space::Half => piston_impedance(ka) * scale,
+            Kind::Baffled => {
+                Complex::new(radiation_resistance(at, self.area), piston_impedance(ka).im * scale)
+            }
+            Kind::Unbaffled => pipe_impedance(ka) * scale,
+            Kind::Mouth => mouth_impedance(at, self.area),
+        }
+    }
+
+    pub(super) fn resistance(&self, at: &At<'_>) -> f64 {
+        match self.kind {
+            Kind::Mass(_) => 0.0,
+            Kind::Unbaffled => self.impedance(at).re,
+            Kind::Baffled | Kind::Mouth => radiation_resistance(at, self.area),
+        }
+    }
+
+    fn scale(&self, at: &At<'_>) -> (f64, f64) {
+        let ka = at.omega / at.air.speed * (self.area / PI).sqrt();
+        (ka, at.air.density * at.air.speed / self.area)
+    }
+}

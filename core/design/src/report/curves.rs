@@ -1,0 +1,136 @@
+//! Curves over frequency, and what runs out first along them.
+
+use oak_acoustics::network::{Network, Way};
+use oak_acoustics::response::{Ceiling, Limit, Response};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// The largest clean output over the frequencies of the curves.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CeilingReport {
+    /// dB at 1 m; null where nothing limits.
+    pub level: Vec<Option<f32>>,
+    /// The drive it takes, V RMS; null where nothing limits.
+    pub volts: Vec<Option<f32>>,
+    /// What binds, from low to high frequencies.
+    pub ribbon: Vec<RibbonPiece>,
+}
+
+/// A stretch of frequencies in which one thing runs out first.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct RibbonPiece {
+    /// Hz.
+    pub from: f64,
+    /// Hz.
+    pub to: f64,
+    /// `voltage`, `current`, `heat`, `cone`, `radiator`, `air` or `nothing`.
+    pub limit: &'static str,
+}
+
+/// Curves, every list of the same length. Seven digits (single precision) are kept.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Curves {
+    /// Hz.
+    pub frequency: Vec<f32>,
+    /// dB re 20 uPa at 1 m in the space of the design.
+    pub level: Vec<f32>,
+    /// Degrees, without the travel time.
+    pub phase: Vec<f32>,
+    /// ms, without the travel time.
+    pub group_delay: Vec<f32>,
+    /// Excursion of the cone that moves farthest, one-way peak, mm.
+    pub excursion: Vec<f32>,
+    /// Peak air speed in each port, throat and mouth, m/s.
+    pub air_speed: Vec<Vec<f32>>,
+    /// What these are called.
+    pub air_labels: Vec<String>,
+    /// One-way peak travel of each kind of radiator, mm.
+    pub radiator_travel: Vec<Vec<f32>>,
+    /// ohm.
+    pub impedance: Vec<f32>,
+    /// Degrees.
+    pub impedance_phase: Vec<f32>,
+    /// A RMS.
+    pub current: Vec<f32>,
+    /// Real power, W.
+    pub power: Vec<f32>,
+    /// Apparent power, VA.
+    pub apparent_power: Vec<f32>,
+    /// Share of the real power that leaves as sound, %.
+    pub efficiency: Vec<f32>,
+    /// Pressure in each chamber, Pa RMS.
+    pub chamber_pressure: Vec<Vec<f32>>,
+    /// What these are called.
+    pub chamber_labels: Vec<&'static str>,
+}
+
+impl CeilingReport {
+    pub(super) fn of(response: &Response, ceiling: &Ceiling) -> Self {
+        let finite = |values: &[f64]| {
+            values.iter().map(|value| value.is_finite().then_some(*value as f32)).collect::<Vec<_>>()
+        };
+        let mut ribbon: Vec<RibbonPiece> = Vec::new();
+        for (frequency, limit) in response.frequency.iter().zip(&ceiling.limit) {
+            let limit = limit_name(*limit);
+            match ribbon.last_mut() {
+                Some(piece) if piece.limit == limit => piece.to = *frequency,
+                last => {
+                    // Pieces meet where the next begins.
+                    if let Some(piece) = last {
+                        piece.to = *frequency;
+                    }
+                    ribbon.push(RibbonPiece { from: *frequency, to: *frequency, limit });
+                }
+            }
+        }
+        Self { level: finite(&ceiling.level), volts: finite(&ceiling.volts), ribbon }
+    }
+}
+
+/// The word for a limit in files.
+pub fn limit_name(limit: Option<Limit>) -> &'static str {
+    match limit {
+        None => "nothing",
+        Some(Limit::Voltage) => "voltage",
+        Some(Limit::Current) => "current",
+        Some(Limit::Heat) => "heat",
+        Some(Limit::Cone) => "cone",
+        Some(Limit::Radiator) => "radiator",
+        Some(Limit::Air) => "air",
+    }
+}
+
+impl Curves {
+    pub(super) fn of(network: &Network, response: &Response) -> Self {
+        let single =
+            |values: &mut dyn Iterator<Item = f64>| values.map(|value| value as f32).collect::<Vec<_>>();
+        let openings = |way: Way| {
+            let all = network.openings.iter().enumerate();
+            all.filter(move |(_, opening)| opening.way == way)
+        };
+        Self {
+            frequency: single(&mut response.frequency.iter().copied()),
+            level: single(&mut response.level()),
+            phase: single(&mut response.pressure.iter().map(|p| p.arg().to_degrees())),
+            group_delay: single(&mut response.group_delay.iter().map(|delay| delay * 1e3)),
+            excursion: single(&mut response.excursion().map(|x| x * 1e3)),
+            air_speed: openings(Way::Port).map(|(at, _)| single(&mut response.air_speed(at))).collect(),
+            air_labels: openings(Way::Port).map(|(_, opening)| opening.label.clone()).collect(),
+            radiator_travel: openings(Way::Diaphragm)
+                .map(|(at, _)| single(&mut response.opening_travel(at).map(|x| x * 1e3)))
+                .collect(),
+            impedance: single(&mut response.impedance.iter().map(|z| z.norm())),
+            impedance_phase: single(&mut response.impedance.iter().map(|z| z.arg().to_degrees())),
+            current: single(&mut response.current.iter().map(|i| i.norm())),
+            power: single(&mut response.power()),
+            apparent_power: single(&mut response.current.iter().map(|i| i.norm() * response.volts)),
+            efficiency: single(&mut response.efficiency().map(|share| share * 100.0)),
+            chamber_pressure: response
+                .room_pressure
+                .iter()
+                .map(|room| single(&mut room.iter().map(|p| p.norm())))
+                .collect(),
+            chamber_labels: network.rooms.iter().map(|room| room.label).collect(),
+        }
+    }
+}

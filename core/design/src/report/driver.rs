@@ -1,0 +1,175 @@
+//! Drivers as they came out.
+
+use oak_acoustics::driver::{Driver, SuspensionFrom};
+use oak_acoustics::medium::Air;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::field::Field;
+use crate::resolve::{ResolvedDesign, ResolvedDriver};
+
+/// All drivers together as one, SI.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct UsedReport {
+    /// How many drivers.
+    pub count: u32,
+    /// ohm.
+    pub nominal: f64,
+    /// Cable counted, ohm.
+    pub re: f64,
+    /// Hz.
+    pub fs: f64,
+    /// Mechanical Q.
+    pub qms: f64,
+    /// Electrical Q, cable counted.
+    pub qes: f64,
+    /// Total Q.
+    pub qts: f64,
+    /// m3.
+    pub vas: f64,
+    /// kg.
+    pub mms: f64,
+    /// m2.
+    pub sd: f64,
+    /// m.
+    pub xmax: Option<f64>,
+    /// W.
+    pub pe: Option<f64>,
+    /// Air between the cones of an isobaric pair, m3.
+    pub trapped: Option<f64>,
+}
+
+/// A driver with every value, stated or derived, SI.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct DriverReport {
+    /// ohm.
+    pub nominal: f64,
+    /// ohm.
+    pub re: f64,
+    /// H.
+    pub le: f64,
+    /// Hz.
+    pub fs: f64,
+    /// Mechanical Q.
+    pub qms: f64,
+    /// Electrical Q.
+    pub qes: f64,
+    /// Total Q.
+    pub qts: f64,
+    /// m3.
+    pub vas: f64,
+    /// m/N.
+    pub cms: f64,
+    /// kg.
+    pub mms: f64,
+    /// T m.
+    pub bl: f64,
+    /// m2.
+    pub sd: f64,
+    /// m.
+    pub xmax: Option<f64>,
+    /// W.
+    pub pe: Option<f64>,
+    /// m3, `Sd Xmax`.
+    pub vd: Option<f64>,
+    /// Hz, `Fs/Qes`.
+    pub ebp: f64,
+    /// Half-space reference efficiency, 0 to 1.
+    pub eta0: f64,
+    /// dB at 1 m in half space for 1 W into Re.
+    pub level_1w: f64,
+    /// dB at 1 m in half space for 2.83 V.
+    pub level_2v83: f64,
+    /// Which stated value the suspension was taken from: `vas`, `cms`, `mms` or `bl`.
+    pub suspension_from: &'static str,
+    /// Stated values that the others contradict by more than 5 %.
+    pub doubts: Vec<DoubtReport>,
+}
+
+/// A stated value that the others contradict.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct DoubtReport {
+    /// Which field.
+    pub field: &'static str,
+    /// As stated, SI.
+    pub stated: f64,
+    /// As it follows from the rest, SI.
+    pub derived: f64,
+    /// The same in words.
+    pub message: String,
+}
+
+impl DriverReport {
+    /// Lays out a driver, with values that depend on air at reference conditions.
+    pub fn of(resolved: &ResolvedDriver) -> Self {
+        let (d, air) = (&resolved.driver, Air::reference());
+        Self {
+            nominal: d.nominal,
+            re: d.re,
+            le: d.inductance.at_one_kilohertz(),
+            fs: d.fs(),
+            qms: d.qms(),
+            qes: d.qes(),
+            qts: d.qts(),
+            vas: d.vas(&air),
+            cms: d.cms,
+            mms: d.mms,
+            bl: d.bl,
+            sd: d.sd,
+            xmax: d.xmax,
+            pe: d.pe,
+            vd: d.vd(),
+            ebp: d.ebp(),
+            eta0: d.eta0(&air),
+            level_1w: d.reference_level(d.re.sqrt(), &air),
+            level_2v83: d.reference_level(2.83, &air),
+            suspension_from: match resolved.suspension_from {
+                SuspensionFrom::Vas => "vas",
+                SuspensionFrom::Cms => "cms",
+                SuspensionFrom::Mms => "mms",
+                SuspensionFrom::Bl => "bl",
+            },
+            doubts: resolved
+                .doubts
+                .iter()
+                .map(|doubt| DoubtReport {
+                    field: doubt.field.name(),
+                    stated: doubt.stated,
+                    derived: doubt.derived,
+                    message: doubt_in_words(doubt.field, doubt.stated, doubt.derived),
+                })
+                .collect(),
+        }
+    }
+}
+
+fn doubt_in_words(field: &Field, stated: f64, derived: f64) -> String {
+    let off = (stated / derived - 1.0) * 100.0;
+    let (symbol, stated, derived) = (field.symbol, field.write(stated), field.write(derived));
+    format!(
+        "{symbol} is stated as {stated}; the other values give {derived} ({off:+.0} %). The other values are used."
+    )
+}
+
+impl UsedReport {
+    pub(super) fn of(design: &ResolvedDesign) -> Self {
+        let (motor, air) = (&design.motor, Air::reference());
+        let d: Driver = motor.as_driven();
+        let pairs = if motor.isobaric.is_some() { 2 } else { 1 };
+        Self {
+            count: motor.wiring.count() * pairs,
+            nominal: d.nominal,
+            re: d.re,
+            fs: d.fs(),
+            qms: d.qms(),
+            qes: d.qes(),
+            qts: d.qts(),
+            vas: d.vas(&air),
+            mms: d.mms,
+            sd: d.sd,
+            xmax: d.xmax,
+            pe: d.pe,
+            trapped: motor.isobaric.and_then(|pair| pair.trapped),
+        }
+    }
+}

@@ -1,0 +1,169 @@
+//! Single figures.
+
+use oak_acoustics::enclosure::{PassageFacts, PortTuning};
+use oak_acoustics::network::Reference;
+use oak_acoustics::response::Peak;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::Computed;
+
+/// A line or horn as it came out, SI.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct PassageReport {
+    /// m.
+    pub length: f64,
+    /// m3.
+    pub volume: f64,
+    /// m2.
+    pub start: f64,
+    /// m2.
+    pub end: f64,
+    /// Cut-off of a widening way, Hz.
+    pub cutoff: Option<f64>,
+    /// Where it brakes the cone, Hz.
+    pub resonance: Option<f64>,
+}
+
+/// A largest or smallest value and its frequency.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct PeakReport {
+    /// The value.
+    pub value: f64,
+    /// Hz.
+    pub frequency: f64,
+}
+
+/// One port as it came out.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct PortReport {
+    /// m.
+    pub length: f64,
+    /// Area of one port, m2.
+    pub area: f64,
+    /// First resonance of the pipe itself, Hz.
+    pub pipe_resonance: f64,
+}
+
+/// Single figures of a design at its drive.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FigureReport {
+    /// What F3, F6 and F10 refer to: `piston`, the level that the driver's parameters promise, or `passband`, the
+    /// highest level.
+    pub reference: &'static str,
+    /// Its level, dB.
+    pub reference_level: f64,
+    /// Hz.
+    pub f3: Option<f64>,
+    /// Hz.
+    pub f6: Option<f64>,
+    /// Hz.
+    pub f10: Option<f64>,
+    /// Where the band that begins at F3 ends, Hz.
+    pub f3_upper: Option<f64>,
+    /// Highest level, dB.
+    pub level_peak: PeakReport,
+    /// Depth of the deepest dip between two peaks of the passband, dB.
+    pub ripple: f64,
+    /// Largest cone excursion from F3 up, peak, m.
+    pub excursion_in_band: Option<PeakReport>,
+    /// Where the cone stands stillest, peak, m.
+    pub excursion_minimum: Option<PeakReport>,
+    /// Largest travel of a radiator from F3 up, peak, m.
+    pub radiator_travel: Option<PeakReport>,
+    /// Lowest frequency above which the cone stays within Xmax, Hz.
+    pub within_xmax_above: Option<f64>,
+    /// Fastest air in an opening, peak, m/s.
+    pub air_speed: Option<PeakReport>,
+    /// Which opening that is.
+    pub fastest_opening: Option<String>,
+    /// Lowest impedance, ohm.
+    pub impedance_minimum: PeakReport,
+    /// Largest group delay from F10 up, s.
+    pub group_delay: PeakReport,
+    /// Highest efficiency, 0 to 1.
+    pub efficiency: PeakReport,
+    /// Sealed: system resonance, Hz.
+    pub fc: Option<f64>,
+    /// Sealed: Q at that resonance, box losses included.
+    pub qtc: Option<f64>,
+    /// Tuning, where the box-side reactance crosses zero, Hz; of two ported chambers the front one's.
+    pub fb: Option<f64>,
+    /// Ported: tuning by Helmholtz's formula, Hz.
+    pub fb_helmholtz: Option<f64>,
+    /// Impedance minimum between the two peaks, Hz.
+    pub fb_impedance: Option<f64>,
+    /// Two ported chambers: tuning of the rear one, Hz.
+    pub fb_rear: Option<f64>,
+    /// Passive radiators: where they cancel the cone, Hz.
+    pub notch: Option<f64>,
+    /// Each port; of two ported chambers the front one's.
+    pub ports: Vec<PortReport>,
+    /// Two ported chambers: each port of the rear one.
+    pub rear_ports: Vec<PortReport>,
+    /// Lines and horns.
+    pub passage: Option<PassageReport>,
+}
+
+impl From<Peak> for PeakReport {
+    fn from(peak: Peak) -> Self {
+        Self { value: peak.value, frequency: peak.frequency }
+    }
+}
+
+impl From<PassageFacts> for PassageReport {
+    fn from(facts: PassageFacts) -> Self {
+        let PassageFacts { length, volume, start, end, cutoff, resonance } = facts;
+        Self { length, volume, start, end, cutoff, resonance }
+    }
+}
+
+fn ports(tuning: Option<&PortTuning>) -> Vec<PortReport> {
+    let ports = tuning.into_iter().flat_map(|tuning| &tuning.ports);
+    ports
+        .map(|port| PortReport { length: port.length, area: port.area, pipe_resonance: port.pipe_resonance })
+        .collect()
+}
+
+impl FigureReport {
+    pub(super) fn of(computed: &Computed) -> Self {
+        let Computed { figures, compiled, .. } = computed;
+        let (tuning, radiators) = (compiled.port_tuning.as_ref(), compiled.radiator_tuning);
+        let fb = tuning
+            .map(|tuning| tuning.reactance)
+            .or(radiators.map(|tuning| tuning.tuning))
+            .or(compiled.passage.and_then(|passage| passage.resonance));
+        Self {
+            reference: match figures.reference {
+                Reference::Piston => "piston",
+                Reference::Passband => "passband",
+            },
+            reference_level: figures.reference_level,
+            f3: figures.f3,
+            f6: figures.f6,
+            f10: figures.f10,
+            f3_upper: figures.f3_upper,
+            level_peak: figures.level_peak.into(),
+            ripple: figures.ripple,
+            excursion_in_band: figures.excursion_in_band.map(Into::into),
+            excursion_minimum: figures.excursion_minimum.map(Into::into),
+            radiator_travel: figures.radiator_travel.map(Into::into),
+            within_xmax_above: figures.within_xmax_above,
+            air_speed: figures.air_speed.map(Into::into),
+            fastest_opening: figures.fastest_opening.map(|at| compiled.network.openings[at].label.clone()),
+            impedance_minimum: figures.impedance_minimum.into(),
+            group_delay: figures.group_delay.into(),
+            efficiency: figures.efficiency.into(),
+            fc: compiled.closed_box.map(|closed| closed.fc),
+            qtc: compiled.closed_box.map(|closed| closed.qtc),
+            fb,
+            fb_helmholtz: tuning.map(|tuning| tuning.helmholtz),
+            fb_impedance: fb.and(figures.impedance_dip),
+            fb_rear: compiled.rear_tuning.as_ref().map(|tuning| tuning.reactance),
+            notch: radiators.map(|tuning| tuning.notch),
+            ports: ports(tuning),
+            rear_ports: ports(compiled.rear_tuning.as_ref()),
+            passage: compiled.passage.map(Into::into),
+        }
+    }
+}

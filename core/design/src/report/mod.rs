@@ -1,0 +1,86 @@
+//! Runs the computation on a design and lays out what comes back.
+
+mod curves;
+mod driver;
+mod figures;
+
+pub use curves::{CeilingReport, Curves, RibbonPiece, limit_name};
+pub use driver::{DoubtReport, DriverReport, UsedReport};
+pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
+
+use oak_acoustics::enclosure::Compiled;
+use oak_acoustics::medium::Space;
+use oak_acoustics::response::{Ceiling, Figures, FrequencyGrid, Response};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::problem::Problem;
+use crate::resolve::ResolvedDesign;
+
+/// Everything computed of one design. SI throughout, but dB, degrees and ms where a name says so.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Report {
+    /// Drive at the terminals, V RMS.
+    pub volts: f64,
+    /// The space it radiates into: `full`, `half`, `quarter` or `eighth`.
+    pub space: &'static str,
+    /// The driver as completed.
+    pub driver: DriverReport,
+    /// All drivers together as they are used, behind their cable.
+    pub used: UsedReport,
+    /// Single figures.
+    pub figures: FigureReport,
+    /// Curves over frequency.
+    pub curves: Curves,
+    /// What runs out first.
+    pub ceiling: CeilingReport,
+}
+
+/// One design computed over a grid.
+#[derive(Debug)]
+pub struct Computed {
+    /// The network and what its family knows.
+    pub compiled: Compiled,
+    /// Curves.
+    pub response: Response,
+    /// Figures.
+    pub figures: Figures,
+    /// Largest clean output.
+    pub ceiling: Ceiling,
+}
+
+/// Computes a resolved design.
+///
+/// # Errors
+/// What only shows when the ports are worked out.
+pub fn compute(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Computed, Problem> {
+    let compiled = design.compile()?;
+    let response = Response::of(&compiled.network, grid, design.volts);
+    let figures = Figures::of(&compiled.network, design.volts);
+    let ceiling = Ceiling::of(&compiled.network, &response, &design.allowance);
+    Ok(Computed { compiled, response, figures, ceiling })
+}
+
+impl Report {
+    /// Computes a resolved design and lays out the results.
+    ///
+    /// # Errors
+    /// See [`compute`].
+    pub fn of(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Self, Problem> {
+        let computed = compute(design, grid)?;
+        Ok(Self {
+            volts: design.volts,
+            space: match design.space {
+                Space::Full => "full",
+                Space::Half => "half",
+                Space::Quarter => "quarter",
+                Space::Eighth => "eighth",
+            },
+            driver: DriverReport::of(&design.driver),
+            used: UsedReport::of(design),
+            figures: FigureReport::of(&computed),
+            curves: Curves::of(&computed.compiled.network, &computed.response),
+            ceiling: CeilingReport::of(&computed.response, &computed.ceiling),
+        })
+    }
+}
