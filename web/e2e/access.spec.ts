@@ -12,7 +12,7 @@ async function clean(page: Page, what: string) {
 
 for (const theme of ['light', 'dark'] as const) {
   test(`every view is free of violations, ${theme}`, async ({ page, server }) => {
-    test.slow();
+    test.setTimeout(240_000);
     const refused: string[] = [];
     page.on(
       'console',
