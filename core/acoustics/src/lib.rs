@@ -16,6 +16,7 @@ pub mod network;
 mod node;
 pub mod profile;
 pub mod response;
+mod root;
 pub mod school;
 pub mod solve;
 

@@ -107,24 +107,6 @@ impl Losses {
     }
 }
 
-/// Root of a rising function between two bounds, to the last bit that matters.
-fn rising_root(low: f64, high: f64, rising: impl Fn(f64) -> f64) -> f64 {
-    rising_root_in(low, high, 60, rising)
-}
-
-/// Root of a rising function between two bounds after a number of halvings.
-fn rising_root_in(mut low: f64, mut high: f64, halvings: usize, rising: impl Fn(f64) -> f64) -> f64 {
-    for _ in 0..halvings {
-        let middle = 0.5 * (low + high);
-        if rising(middle) < 0.0 {
-            low = middle;
-        } else {
-            high = middle;
-        }
-    }
-    0.5 * (low + high)
-}
-
 /// Why a cabinet cannot be compiled. `front` tells the chamber before the driver from the one behind.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum CompileError {

@@ -7,6 +7,7 @@ use crate::element::{End, Passage};
 use crate::medium::Air;
 use crate::network::{Network, Node, Opening, Path, Way};
 use crate::profile::{Profile, cutoff};
+use crate::root::end_of;
 use crate::solve::Solver;
 
 /// What a line or horn comes to.
@@ -30,6 +31,8 @@ pub struct PassageFacts {
 /// Span in which a resonance is looked for, Hz, and the ratio of its steps.
 const SEARCH: std::ops::Range<f64> = 2.0..400.0;
 const STEP: f64 = 1.05;
+/// Halvings of a step that refine a resonance to a billionth.
+const HALVINGS: usize = 26;
 
 impl PassageFacts {
     pub(super) fn of(profile: &Profile, air: &Air) -> Self {
@@ -55,16 +58,11 @@ pub(super) fn first_resonance(network: &Network, node: Node) -> Option<f64> {
         let high = low * STEP;
         let after = susceptance(high);
         if before < 0.0 && after >= 0.0 {
-            return Some(refined(low, high, susceptance));
+            return Some(end_of(low, high, HALVINGS, |frequency| susceptance(frequency) < 0.0));
         }
         (low, before) = (high, after);
     }
     None
-}
-
-fn refined(low: f64, high: f64, susceptance: impl FnMut(f64) -> f64) -> f64 {
-    let susceptance = std::cell::RefCell::new(susceptance);
-    super::rising_root_in(low, high, 30, |frequency| (*susceptance.borrow_mut())(frequency))
 }
 
 impl Profile {

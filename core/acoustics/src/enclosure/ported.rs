@@ -2,14 +2,17 @@
 
 use std::f64::consts::PI;
 
-use super::{CompileError, Compiled, Fidelity, Losses, Setting, rising_root};
+use super::{CompileError, Compiled, Fidelity, Losses, Setting};
 use crate::Complex;
 use crate::element::{At, Duct, Element, End, Mass};
 use crate::medium::{Air, CrossSection, Space};
 use crate::network::{Network, Node, Opening, Path, Way};
+use crate::root::end_of;
 
 /// Below this a hole in the wall is a hole, not a port, m.
 const SHORTEST_PORT: f64 = 1e-3;
+/// Halvings that find a tuning or a length to the last bit that matters.
+const HALVINGS: usize = 60;
 
 /// A port, or several equal ones.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -108,7 +111,9 @@ impl Ported {
             .map(|(port, length)| port.effective_length(*length))
             .fold(0.0, f64::max);
         // The susceptance of a pipe is still that of a mass below its quarter wave.
-        rising_root(0.1, air.speed / (4.0 * longest), |f| self.susceptance(lengths, f, air, fidelity))
+        end_of(0.1, air.speed / (4.0 * longest), HALVINGS, |f| {
+            self.susceptance(lengths, f, air, fidelity) < 0.0
+        })
     }
 
     fn helmholtz(&self, lengths: &[f64], air: &Air) -> f64 {
@@ -131,7 +136,8 @@ impl Ported {
                     let highest = self.tuning_of(&with(SHORTEST_PORT), air, fidelity);
                     return Err(CompileError::TuningTooHigh { highest, front: false });
                 }
-                Ok(with(rising_root(SHORTEST_PORT, air.speed / (4.0 * tuning), susceptance)))
+                let longest = air.speed / (4.0 * tuning);
+                Ok(with(end_of(SHORTEST_PORT, longest, HALVINGS, |length| susceptance(length) < 0.0)))
             }
         }
     }

@@ -1,5 +1,7 @@
 //! Laws by which a horn widens.
 
+use crate::root::{ALL, end_of};
+
 /// Kind of flare between two areas over a length.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Flare {
@@ -41,8 +43,6 @@ pub(super) struct Shape {
     constant: f64,
 }
 
-const HALVINGS: usize = 80;
-
 impl Flare {
     /// Checks that it can be shaped between two areas (m2) over a length (m).
     ///
@@ -70,7 +70,7 @@ impl Flare {
             Self::Hyperbolic { t } => {
                 let goal = (end / start).sqrt();
                 let widening = |u: f64| u.cosh() + t * u.sinh();
-                bisect(0.0, goal.max(1.0).acosh() + 1e-12, |u| widening(u) < goal)
+                end_of(0.0, goal.max(1.0).acosh() + 1e-12, ALL, |u| widening(u) < goal)
             }
             Self::Tractrix => {
                 let (inner, outer) = radii(start, end);
@@ -78,7 +78,7 @@ impl Flare {
                 while tractrix_length(high, inner, outer) < length && high < 1e6 * outer {
                     high *= 2.0;
                 }
-                bisect(outer, high, |tangent| tractrix_length(tangent, inner, outer) < length)
+                end_of(outer, high, ALL, |tangent| tractrix_length(tangent, inner, outer) < length)
             }
             _ => 0.0,
         };
@@ -105,7 +105,7 @@ impl Shape {
             Flare::Tractrix => {
                 let (inner, outer) = radii(start, end);
                 let left = self.length * (1.0 - part);
-                let radius = bisect(inner, outer, |r| tractrix_length(self.constant, r, outer) > left);
+                let radius = end_of(inner, outer, ALL, |r| tractrix_length(self.constant, r, outer) > left);
                 std::f64::consts::PI * radius * radius
             }
             Flare::Parabolic => start + (end - start) * part,
@@ -122,19 +122,6 @@ fn radii(start: f64, end: f64) -> (f64, f64) {
 fn tractrix_length(a: f64, inner: f64, outer: f64) -> f64 {
     let back = |r: f64| a * (a / r).max(1.0).acosh() - (a * a - r * r).max(0.0).sqrt();
     back(inner) - back(outer)
-}
-
-/// Where a condition that holds below and not above ends.
-fn bisect(mut low: f64, mut high: f64, below: impl Fn(f64) -> bool) -> f64 {
-    for _ in 0..HALVINGS {
-        let middle = 0.5 * (low + high);
-        if below(middle) {
-            low = middle;
-        } else {
-            high = middle;
-        }
-    }
-    0.5 * (low + high)
 }
 
 #[cfg(test)]

@@ -42,7 +42,19 @@ pub struct Response {
 impl Response {
     /// Solves a network over a grid for a drive (V RMS).
     pub fn of(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
-        let frequency = grid.frequencies().to_vec();
+        let mut solver = Solver::new(network);
+        let mut response = Self::solved(network, &mut solver, grid.frequencies().to_vec(), volts);
+        response.group_delay =
+            (0..response.frequency.len()).map(|index| response.delay_at(&mut solver, index)).collect();
+        response
+    }
+
+    /// As [`Self::of`] at one frequency (Hz), without the group delay, which takes two more solutions there.
+    pub(super) fn undelayed(network: &Network, frequency: f64, volts: f64) -> Self {
+        Self::solved(network, &mut Solver::new(network), vec![frequency], volts)
+    }
+
+    fn solved(network: &Network, solver: &mut Solver<'_>, frequency: Vec<f64>, volts: f64) -> Self {
         let n = frequency.len();
         let lists = |count: usize| (0..count).map(|_| Vec::with_capacity(n)).collect::<Vec<_>>();
         let mut response = Self {
@@ -57,11 +69,9 @@ impl Response {
             radiated: Vec::with_capacity(n),
             frequency,
         };
-        let mut solver = Solver::new(network);
         for index in 0..n {
-            response.push(network, &mut solver, index);
+            response.push(network, solver, index);
         }
-        response.group_delay = (0..n).map(|index| response.delay_at(&mut solver, index)).collect();
         response
     }
 

@@ -5,6 +5,7 @@ use std::f64::consts::SQRT_2;
 use super::curves::level_of;
 use super::{FrequencyGrid, Passband, Response};
 use crate::network::{Network, Reference, Way};
+use crate::root::end_of;
 
 /// Span and density of the grid that figures are searched on; roots are then refined, so its
 /// spacing only decides how narrow a feature may be and still be seen.
@@ -197,20 +198,14 @@ impl<'a> Search<'a> {
 
     /// Where a condition that holds at a grid point and not at the one before begins to hold.
     fn refine(&self, index: usize, holds: impl Fn(&Response, usize) -> bool) -> f64 {
-        let mut high = self.response.frequency[index];
+        let high = self.response.frequency[index];
         if index == 0 {
             return high;
         }
-        let mut low = self.response.frequency[index - 1];
-        for _ in 0..HALVINGS {
-            let middle = 0.5 * (low + high);
-            if holds(&self.at(middle), 0) {
-                high = middle;
-            } else {
-                low = middle;
-            }
-        }
-        high
+        let low = self.response.frequency[index - 1];
+        end_of(low, high, HALVINGS, |middle| {
+            !holds(&Response::undelayed(self.network, middle, self.volts), 0)
+        })
     }
 
     fn at(&self, frequency: f64) -> Response {

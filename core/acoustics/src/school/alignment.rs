@@ -3,6 +3,8 @@
 //! Thiele 1971 and Small 1973: with `T = 1/sqrt(ws wb)`, `h = Fb/Fs`, `alpha = Vas/Vb` the response is
 //! `s^4/(s^4 + a1 s^3 + a2 s^2 + a3 s + 1)`.
 
+use crate::root::{ALL, end_of};
+
 /// A box for a driver.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Alignment {
@@ -14,7 +16,6 @@ pub struct Alignment {
     pub alpha: f64,
 }
 
-const HALVINGS: usize = 80;
 /// Ripple parameters of Chebyshev alignments that are still of use: 0.35 has about 4 dB.
 const LEAST_K: f64 = 0.35;
 
@@ -41,7 +42,7 @@ pub fn quasi_butterworth(qts: f64, ql: f64) -> Option<Alignment> {
     if excess(low) < 0.0 || excess(high) > 0.0 {
         return None;
     }
-    let h = falling_root(low, high, excess);
+    let h = end_of(low, high, ALL, |x| excess(x) > 0.0);
     let alpha = alpha(qts, ql, h, a1(qts, ql, h).powi(2) / 2.0);
     (alpha > 0.0).then_some(Alignment { qts, h, alpha })
 }
@@ -52,7 +53,7 @@ pub fn butterworth(ql: f64) -> Alignment {
         let Alignment { h, .. } = quasi_butterworth(qts, ql).unwrap_or(Alignment { qts, h: 1.0, alpha: 0.0 });
         a3(qts, ql, h).powi(2) - a1(qts, ql, h).powi(2)
     };
-    let qts = falling_root(0.25, 0.6, excess);
+    let qts = end_of(0.25, 0.6, ALL, |x| excess(x) > 0.0);
     quasi_butterworth(qts, ql).unwrap_or(Alignment { qts, h: 1.0, alpha: 1.0 })
 }
 
@@ -65,7 +66,7 @@ pub fn chebyshev_for(k: f64, ql: f64) -> Option<Alignment> {
     let a1 = a3 / d.sqrt() * (1.0 - (1.0 - k * k) / (2.0 * root2));
     // a1 and a3 both give Qts; with s = sqrt(h) they agree where this is 0.
     let excess = |s: f64| a3 * s - a1 * s.powi(3) + (s.powi(4) - 1.0) / ql;
-    let s = falling_root(0.3, 2.5, excess);
+    let s = end_of(0.3, 2.5, ALL, |x| excess(x) > 0.0);
     let h = s * s;
     let qts = (a1 * s - h / ql).recip();
     let alpha = alpha(qts, ql, h, a2);
@@ -78,7 +79,7 @@ pub fn chebyshev(qts: f64, ql: f64) -> Option<Alignment> {
     if qts > highest.qts || qts < butterworth(ql).qts {
         return None;
     }
-    let k = falling_root(LEAST_K, 1.0, |k| chebyshev_for(k, ql).map_or(1.0, |found| found.qts - qts));
+    let k = end_of(LEAST_K, 1.0, ALL, |k| chebyshev_for(k, ql).is_none_or(|found| found.qts > qts));
     chebyshev_for(k, ql).map(|found| Alignment { qts, ..found })
 }
 
@@ -94,17 +95,4 @@ pub fn flat(qts: f64, ql: f64) -> Option<(Alignment, &'static str)> {
 /// Keele's closed forms for QL 7 (Keele 1974, from memory): volume over Vas, Fb over Fs, F3 over Fs.
 pub fn keele(qts: f64) -> [f64; 3] {
     [15.0 * qts.powf(2.87), 0.42 * qts.powf(-0.9), 0.26 * qts.powf(-1.4)]
-}
-
-/// Root of a function that falls from low to high.
-fn falling_root(mut low: f64, mut high: f64, falling: impl Fn(f64) -> f64) -> f64 {
-    for _ in 0..HALVINGS {
-        let middle = 0.5 * (low + high);
-        if falling(middle) > 0.0 {
-            low = middle;
-        } else {
-            high = middle;
-        }
-    }
-    0.5 * (low + high)
 }

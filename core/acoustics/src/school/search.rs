@@ -3,6 +3,7 @@
 use super::Ask;
 use crate::enclosure::Enclosure;
 use crate::response::{FrequencyGrid, Passband, Response};
+use crate::root::end_of;
 
 /// Levels and frequencies of a candidate, enough to rank it.
 pub(super) struct Look {
@@ -67,19 +68,19 @@ impl Look {
 
 /// Where a function that falls (or rises) along a logarithmic span crosses zero; `None` where it has one sign.
 pub(super) fn crossing(low: f64, high: f64, value: impl Fn(f64) -> Option<f64>) -> Option<f64> {
-    let (mut low, mut high) = (low.ln(), high.ln());
+    let (low, high) = (low.ln(), high.ln());
     let at_low = value(low.exp())?;
     let at_high = value(high.exp())?;
     if at_low.signum() * at_high.signum() > 0.0 {
         return None;
     }
-    for _ in 0..36 {
-        let middle = 0.5 * (low + high);
-        if value(middle.exp())?.signum() * at_low.signum() > 0.0 {
-            low = middle;
-        } else {
-            high = middle;
+    let mut lost = false;
+    let found = end_of(low, high, 36, |middle| match value(middle.exp()) {
+        Some(value) => value.signum() * at_low.signum() > 0.0,
+        None => {
+            lost = true;
+            false
         }
-    }
-    Some((0.5 * (low + high)).exp())
+    });
+    (!lost).then(|| found.exp())
 }
