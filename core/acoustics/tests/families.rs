@@ -4,8 +4,8 @@ mod support;
 
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
-    Aperiodic, Bandpass4, Bandpass6, Enclosure, Fidelity, FrontPath, Losses, PassiveRadiator, Port, Ported,
-    Radiator, Sealed, Setting,
+    Aperiodic, Bandpass4, Bandpass6, Enclosure, Fidelity, FrontPath, Losses, OpenBaffle, PassiveRadiator,
+    Port, Ported, Radiator, Sealed, Setting,
 };
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
@@ -167,4 +167,47 @@ fn a_driver_between_two_chambers_is_not_heard_itself() {
         Enclosure::Bandpass4(Bandpass4 { rear: sealed(0.025), front: Ported { tuning: None, ..shut } });
     let response = response(&enclosure, Fidelity::FULL, 20.0, 200.0, 5);
     assert!(response.pressure.iter().all(|p| p.norm() < 1e-12));
+}
+
+#[test]
+fn an_open_baffle_loses_6_db_an_octave_more_than_a_wall_and_is_whole_at_a_sixth_of_a_wave() {
+    let air = Air::reference();
+    let path = 0.6;
+    let open = Enclosure::OpenBaffle(OpenBaffle { path });
+    let over_wall = |frequency: f64| {
+        let level = |enclosure: &Enclosure| {
+            let frequencies = response(enclosure, Fidelity::TEXTBOOK, frequency, 1.01 * frequency, 2);
+            frequencies.level().next().expect("a level")
+        };
+        level(&open) - level(&Enclosure::InfiniteBaffle)
+    };
+    let whole = air.speed / (6.0 * path);
+    assert!(over_wall(whole).abs() < 1e-6, "{}", over_wall(whole));
+    // Far below, the two faces cancel but for the way round: `2 sin(kD/2)`.
+    assert!((over_wall(8.0) - over_wall(4.0) - 6.02).abs() < 0.02);
+    // At half a wave they add, at a whole one they cancel.
+    assert!((over_wall(3.0 * whole) - 6.02).abs() < 0.01);
+    assert!(over_wall(6.0 * whole) < -60.0);
+}
+
+#[test]
+fn a_port_that_is_farther_by_half_a_wave_cancels_the_cone_where_both_are_alike() {
+    let far = |path: f64| {
+        let mut ported = vented(0.05, 30.0);
+        ported.ports[0].path = path;
+        Enclosure::Ported(ported)
+    };
+    let near = response(&far(0.0), Fidelity::TEXTBOOK, 20.0, 60.0, 5);
+    let away = response(&far(2.0), Fidelity::TEXTBOOK, 20.0, 60.0, 5);
+    let air = Air::reference();
+    for k in 0..5 {
+        let omega = 2.0 * std::f64::consts::PI * near.frequency[k];
+        let scale = oak_acoustics::Complex::new(0.0, omega * air.density / (2.0 * std::f64::consts::PI));
+        let cone = scale * woofer().sd * near.cone_velocity[0][k];
+        let port = near.pressure[k] - cone;
+        let late = oak_acoustics::Complex::cis(-omega / air.speed * 2.0);
+        assert!((away.pressure[k] - (cone + port * late)).norm() < 1e-9 * cone.norm());
+        // What the cone does is the same wherever the port is heard from.
+        assert!((away.cone_velocity[0][k] - near.cone_velocity[0][k]).norm() < 1e-15);
+    }
 }
