@@ -414,3 +414,115 @@ proptest! {
         }
     }
 }
+
+/// The good design with another cabinet around the driver.
+fn in_cabinet(enclosure: Value, more: Value) -> Vec<Problem> {
+    let mut document = good();
+    document["enclosure"] = enclosure;
+    for (name, value) in more.as_object().into_iter().flatten() {
+        document[name] = value.clone();
+    }
+    problems_of(&document.to_string())
+}
+
+#[test]
+fn what_is_wrong_with_any_family_is_named_at_its_place() {
+    let way = |segment: Value, more: Value| {
+        let mut passage = json!({ "segments": [segment] });
+        for (name, value) in more.as_object().into_iter().flatten() {
+            passage[name] = value.clone();
+        }
+        passage
+    };
+    let metre = json!({ "length": "1 m", "start": "200 cm2" });
+    let tapped = |driver_at: &str, front_at: &str| {
+        let passage = way(metre.clone(), json!({ "driver_at": driver_at, "front_at": front_at }));
+        json!({ "family": "tapped_horn", "passage": passage })
+    };
+    let tractrix = json!({ "flare": "tractrix", "length": "5 cm", "start": "50 cm2", "end": "5000 cm2" });
+    let port = json!([{ "shape": "round", "diameter": "9 cm", "length": "20 cm" }]);
+    let cases = [
+        (json!({ "family": "line" }), "enclosure.passage.segments", "1 to 8 stretches are needed"),
+        (
+            json!({ "family": "line", "passage": way(json!({ "length": "1 m" }), json!({})) }),
+            "enclosure.passage.segments[0].start",
+            "is missing",
+        ),
+        (
+            json!({ "family": "line", "passage": way(metre.clone(), json!({ "driver_at": "1.2 m" })) }),
+            "enclosure.passage.driver_at",
+            "must lie before the end of the way, which is 1 m long",
+        ),
+        (
+            tapped("0.8 m", "0.5 m"),
+            "enclosure.passage.front_at",
+            "beyond the other side of the drivers at 0.8 m",
+        ),
+        (tapped("0.2 m", "3 m"), "enclosure.passage.front_at", "must lie before the end of the way"),
+        (
+            json!({ "family": "front_horn", "volume": "40 l", "passage": way(tractrix, json!({})) }),
+            "enclosure.passage.segments[0].flare",
+            "a tractrix between these areas is at least",
+        ),
+        (json!({ "family": "passive_radiator", "volume": "30 l" }), "enclosure.radiator.area", "is missing"),
+        (json!({ "family": "aperiodic", "volume": "30 l" }), "enclosure.vent_resistance", "is missing"),
+        (
+            json!({ "family": "open_baffle" }),
+            "enclosure.baffle_path",
+            "is missing; 0.02 m to 20 m is allowed",
+        ),
+        (
+            json!({ "family": "bandpass4", "volume": "20 l", "front": { "volume": "15 l", "tuning": "400 Hz",
+                "ports": [{ "shape": "round", "diameter": "3 cm" }] } }),
+            "enclosure.front.tuning",
+            "400 Hz is higher than these ports reach",
+        ),
+        (
+            json!({ "family": "bandpass6_series", "volume": "20 l", "ports": port, "front": { "volume": "15 l" } }),
+            "enclosure.front.ports",
+            "0 is outside 1 to 8",
+        ),
+    ];
+    for (enclosure, field, words) in cases {
+        let problems = in_cabinet(enclosure.clone(), json!({}));
+        let found = problems.iter().find(|problem| problem.field == field);
+        let found = found.unwrap_or_else(|| panic!("{enclosure}: {problems:?}"));
+        assert!(found.to_string().contains(words), "{enclosure}: {found}");
+    }
+}
+
+#[test]
+fn what_is_wrong_with_a_motor_or_a_limit_is_named_at_its_place() {
+    let cases = [
+        (json!({ "motor": { "coils": "parallel" } }), "motor.coils", "this driver has one coil"),
+        (json!({ "motor": { "series": 1.5 } }), "motor.series", "is not a whole number; 1 to 16 is allowed"),
+        (json!({ "motor": { "break_in": "130 %" } }), "motor.break_in", "130 % is outside 0 % to 100 %"),
+        (
+            json!({ "limits": { "power": "100 W", "voltage": "20 V" } }),
+            "limits.power",
+            "cannot be given together with limits.voltage",
+        ),
+        (json!({ "limits": { "air_speed": "17 Hz" } }), "limits.air_speed", "\"Hz\" is a unit of frequency"),
+    ];
+    for (more, field, words) in cases {
+        let problems = in_cabinet(good()["enclosure"].clone(), more.clone());
+        let found = problems.iter().find(|problem| problem.field == field);
+        let found = found.unwrap_or_else(|| panic!("{more}: {problems:?}"));
+        assert!(found.to_string().contains(words), "{more}: {found}");
+    }
+    let half = spoilt("/driver/l2", json!("1 mH"));
+    assert_eq!(half.iter().map(|problem| problem.field.as_str()).collect::<Vec<_>>(), ["driver.r2"]);
+}
+
+#[test]
+fn the_coils_of_a_driver_survive_the_table_and_a_bad_word_does_not() {
+    let table = "name,fs (Hz),re (ohm),qms,qes,vas (l),sd (cm2),coils\nTwo,30,3.6,4,0.4,20,131,dual_series\n";
+    let (drivers, _) = read_driver_table(table.as_bytes()).expect("a table");
+    let (again, _) = read_driver_table(write_driver_table(&drivers).as_bytes()).expect("a table");
+    assert_eq!(again, drivers);
+    assert!(drivers[0].coils.is_some());
+    let (none, report) = read_driver_table(table.replace("dual_series", "twin").as_bytes()).expect("a table");
+    assert!(none.is_empty());
+    assert_eq!(report.problems[0].field, "coils");
+    assert!(report.problems[0].message.contains("\"twin\" is not one of single, dual_series, dual_parallel"));
+}
