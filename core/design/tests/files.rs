@@ -211,7 +211,7 @@ fn what_was_typed_survives_the_round_trip() {
 
 #[test]
 fn the_published_schemas_accept_the_demo_and_refuse_what_the_program_refuses() {
-    let schema = |name: &str| -> Value {
+    let schema = |name: &str| {
         let path = format!("{DEMO}/../docs/schema/{name}.schema.json");
         serde_json::from_str(&std::fs::read_to_string(path).expect("schema")).expect("JSON")
     };
@@ -416,7 +416,7 @@ proptest! {
 }
 
 /// The good design with another cabinet around the driver.
-fn in_cabinet(enclosure: Value, more: Value) -> Vec<Problem> {
+fn in_cabinet(enclosure: Value, more: &Value) -> Vec<Problem> {
     let mut document = good();
     document["enclosure"] = enclosure;
     for (name, value) in more.as_object().into_iter().flatten() {
@@ -484,7 +484,7 @@ fn what_is_wrong_with_any_family_is_named_at_its_place() {
         ),
     ];
     for (enclosure, field, words) in cases {
-        let problems = in_cabinet(enclosure.clone(), json!({}));
+        let problems = in_cabinet(enclosure.clone(), &json!({}));
         let found = problems.iter().find(|problem| problem.field == field);
         let found = found.unwrap_or_else(|| panic!("{enclosure}: {problems:?}"));
         assert!(found.to_string().contains(words), "{enclosure}: {found}");
@@ -505,7 +505,7 @@ fn what_is_wrong_with_a_motor_or_a_limit_is_named_at_its_place() {
         (json!({ "limits": { "air_speed": "17 Hz" } }), "limits.air_speed", "\"Hz\" is a unit of frequency"),
     ];
     for (more, field, words) in cases {
-        let problems = in_cabinet(good()["enclosure"].clone(), more.clone());
+        let problems = in_cabinet(good()["enclosure"].clone(), &more);
         let found = problems.iter().find(|problem| problem.field == field);
         let found = found.unwrap_or_else(|| panic!("{more}: {problems:?}"));
         assert!(found.to_string().contains(words), "{more}: {found}");
