@@ -11,6 +11,7 @@
 pub mod driver;
 pub mod element;
 pub mod enclosure;
+pub mod lanes;
 pub mod medium;
 pub mod network;
 mod node;
@@ -20,20 +21,24 @@ mod root;
 pub mod school;
 pub mod solve;
 
-/// Complex phasor.
-pub type Complex = num_complex::Complex64;
+use lanes::Real;
 
+/// Complex phasor, at one frequency or at several side by side.
+pub type Complex<T = f64> = num_complex::Complex<T>;
+
+#[cfg(test)]
 pub(crate) const J: Complex = Complex::new(0.0, 1.0);
 
 /// Principal square root, by real roots only: several times quicker than the general polar route and as
 /// exact where the real part is not negative, which is where every medium property lies.
-pub(crate) fn root(z: Complex) -> Complex {
-    let real = (0.5 * (z.norm_sqr().sqrt() + z.re)).sqrt();
-    Complex::new(real, 0.5 * z.im / real)
+pub(crate) fn root<T: Real>(z: Complex<T>) -> Complex<T> {
+    let half = T::of(0.5);
+    let real = (half * (z.norm_sqr().simd_sqrt() + z.re)).simd_sqrt();
+    Complex::new(real, half * z.im / real)
 }
 
 /// One over z with a single division, which is what costs.
-pub(crate) fn inverse(z: Complex) -> Complex {
-    let scale = z.norm_sqr().recip();
+pub(crate) fn inverse<T: Real>(z: Complex<T>) -> Complex<T> {
+    let scale = z.norm_sqr().simd_recip();
     Complex::new(z.re * scale, -z.im * scale)
 }

@@ -23,7 +23,7 @@ fn driver(qts: f64) -> Driver {
         sd: Some(0.035),
         ..Sheet::default()
     };
-    sheet.complete(&Air::reference()).expect("a complete sheet").0
+    sheet.complete(&Air::reference()).expect("a complete sheet").driver
 }
 
 fn compile(enclosure: &Enclosure, driver: &Driver) -> Network {

@@ -9,11 +9,13 @@ use oak_acoustics::element::{
     At, Chamber, Duct, Element, End, Loads, Mass, MovingCoil, Passage, Resistance, Slice, piston_impedance,
 };
 use oak_acoustics::enclosure::{Enclosure, Losses, Sealed, Setting};
+use oak_acoustics::lanes::Four;
 use oak_acoustics::medium::{Air, CrossSection, Space, WallLosses};
 use oak_acoustics::network::{Network, Node};
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_acoustics::solve::Solver;
 use proptest::prelude::*;
+use simba::simd::SimdValue;
 use support::{any_enclosure, any_motor, any_profile, woofer};
 
 const INSIDE: [Node; 2] = [Node::Inside(0), Node::Inside(1)];
@@ -118,7 +120,8 @@ proptest! {
             let pressures = [Complex::new(parts[0], parts[1]), second];
             let flows = [y[0] * pressures[0] + y[1] * pressures[1], y[2] * pressures[0] + y[3] * pressures[1]];
             let taken = (pressures[0].conj() * flows[0] + pressures[1].conj() * flows[1]).re;
-            let radiated = way.radiation(&at(&Air::reference(), frequency)) * flows[1].norm_sqr();
+            let mut y = [ZERO; 4];
+            let radiated = way.admit(&at(&Air::reference(), frequency), &mut y) * flows[1].norm_sqr();
             let size = pressures[0].norm() * flows[0].norm() + pressures[1].norm() * flows[1].norm();
             prop_assert!((taken - radiated).abs() <= 1e-7 * size, "{taken} {radiated} of {size}");
             prop_assert!(radiated >= 0.0);
@@ -145,7 +148,8 @@ proptest! {
                         let velocity = flow / cone.area;
                         let coil = one.blocked_impedance(at.omega).re * solver.outflow(element, 2).norm_sqr();
                         let friction = one.mechanical_impedance(at.omega).re * velocity.norm_sqr();
-                        coil + friction + here.radiation(&at) * flow.norm_sqr()
+                        let load = here.admit(&at, &mut [ZERO; 16]);
+                        coil + friction + load * flow.norm_sqr()
                     }
                     None => (0..here.terminals().len())
                         .map(|terminal| {
@@ -158,6 +162,29 @@ proptest! {
             })
             .sum();
         prop_assert!((supplied - taken).abs() < 1e-6 * supplied, "{supplied} W in, {taken} W out");
+    }
+
+    /// The wide registers compute what the narrow ones do.
+    #[test]
+    fn four_frequencies_side_by_side_are_four_one_by_one(
+        motor in any_motor(), enclosure in any_enclosure(), frequency in 8.0f64..800.0, step in 1.0f64..3.0,
+    ) {
+        let network = enclosure.compile(&Setting::new(motor, Air::reference())).expect("compiles").network;
+        let frequencies = [0, 1, 2, 3].map(|power| frequency * step.powi(power));
+        let mut four = Solver::<Four>::new(&network);
+        four.solve(frequencies.into(), 1.0);
+        let (heard, current, radiated) = (four.heard_pressure(), four.current(), four.radiated());
+        let mut one = Solver::<f64>::new(&network);
+        for (lane, frequency) in frequencies.into_iter().enumerate() {
+            one.solve(frequency, 1.0);
+            let same = |four: f64, one: f64, size: f64| (four - one).abs() <= 1e-8 * size;
+            let close = |z: Complex<Four>, one: Complex| {
+                same(z.re.extract(lane), one.re, one.norm()) && same(z.im.extract(lane), one.im, one.norm())
+            };
+            prop_assert!(close(heard, one.heard_pressure()), "heard at {frequency}: {heard:?}, {}", one.heard_pressure());
+            prop_assert!(close(current, one.current()), "current at {frequency}");
+            prop_assert!(same(radiated.extract(lane), one.radiated(), one.current().re), "radiated at {frequency}");
+        }
     }
 }
 

@@ -2,7 +2,7 @@
 
 mod support;
 
-use oak_acoustics::driver::{Missing, Sheet};
+use oak_acoustics::driver::{Driver, Missing, Quantity, Sheet};
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{CompileError, Enclosure, Losses, Port, Ported, Setting};
 use oak_acoustics::medium::{Air, CrossSection};
@@ -60,7 +60,7 @@ proptest! {
         let driver = Sheet {
             re: Some(6.0), fs: Some(30.0), qms: Some(4.0), qes: Some(0.4), vas: Some(0.1), sd: Some(0.03),
             ..Sheet::default()
-        }.complete(&Air::reference()).expect("complete").0;
+        }.complete(&Air::reference()).expect("complete").driver;
         let tuned = |volume, length| {
             Enclosure::Ported(simple_ported(volume, radius, Some(length), None))
                 .compile(&Setting::new(driver, Air::reference())).expect("compiles")
@@ -87,26 +87,109 @@ proptest! {
         }
     }
 
-    /// Completing from Vas, Cms, Mms or Bl gives the same driver.
+    /// Every set of stated values that determines a driver completes to that driver, whichever it is; every other set says
+    /// what is missing. Which sets do, follows from the rank of the relations between the logarithms.
     #[test]
-    fn every_way_to_state_the_suspension_completes_the_same_driver(driver in any_driver()) {
+    fn every_sufficient_set_completes_the_same_driver(driver in any_driver(), set in 0u32..1024) {
         let air = Air::reference();
-        let base = Sheet {
-            re: Some(driver.re), le: Some(driver.inductance.at_one_kilohertz()), fs: Some(driver.fs()), sd: Some(driver.sd),
-            qms: Some(driver.qms()), qts: Some(driver.qts()), ..Sheet::default()
-        };
-        for sheet in [
-            Sheet { vas: Some(driver.vas(&air)), ..base },
-            Sheet { cms: Some(driver.cms), ..base },
-            Sheet { mms: Some(driver.mms), ..base },
-            Sheet { bl: Some(driver.bl), ..base },
-        ] {
-            let (same, _) = sheet.complete(&air).expect("complete");
-            for (a, b) in [(same.mms, driver.mms), (same.cms, driver.cms), (same.bl, driver.bl), (same.rms, driver.rms)] {
-                prop_assert!((a / b - 1.0).abs() < 1e-9);
+        let sheet = sheet_of(&driver, &air, set);
+        match sheet.complete(&air) {
+            Ok(completed) => {
+                let same = completed.driver;
+                for (a, b) in [
+                    (same.fs(), driver.fs()), (same.re, driver.re), (same.sd, driver.sd), (same.mms, driver.mms),
+                    (same.cms, driver.cms), (same.bl, driver.bl), (same.rms, driver.rms),
+                ] {
+                    prop_assert!((a / b - 1.0).abs() < 1e-6, "{sheet:?}: {a} and not {b}");
+                }
+                prop_assert!(sufficient(set), "{sheet:?}");
+                prop_assert!(sheet.doubts(&completed, &air).is_empty());
+                prop_assert!(sheet.reconciling(&air).expect("complete").is_empty());
             }
+            Err(missing) => prop_assert!(!missing.is_empty() && !sufficient(set), "{sheet:?}"),
         }
     }
+
+    /// One value that is off by a fifth is found by what it contradicts, and taking it out mends everything.
+    #[test]
+    fn the_value_that_is_off_is_among_those_that_mend(driver in any_driver(), which in 0usize..8) {
+        let air = Air::reference();
+        let mut sheet = sheet_of(&driver, &air, 0b11_1111_1111);
+        let quantity = [
+            Quantity::Fs, Quantity::Sd, Quantity::Qes, Quantity::Vas, Quantity::Cms, Quantity::Mms, Quantity::Bl, Quantity::Re,
+        ][which];
+        let right = sheet.stated(quantity).expect("all are stated");
+        let slot = match quantity {
+            Quantity::Fs => &mut sheet.fs,
+            Quantity::Sd => &mut sheet.sd,
+            Quantity::Qes => &mut sheet.qes,
+            Quantity::Vas => &mut sheet.vas,
+            Quantity::Cms => &mut sheet.cms,
+            Quantity::Mms => &mut sheet.mms,
+            Quantity::Bl => &mut sheet.bl,
+            _ => &mut sheet.re,
+        };
+        *slot = Some(right * 1.25);
+        let mending = sheet.reconciling(&air).expect("complete");
+        let found = mending.iter().find(|(mends, _)| *mends == quantity);
+        prop_assert!(found.is_some_and(|(_, value)| (value / right - 1.0).abs() < 1e-6), "{quantity:?}: {mending:?}");
+    }
+}
+
+/// A sheet that states the quantities whose bits are set, in the order of [`Quantity::ALL`].
+fn sheet_of(driver: &Driver, air: &Air, set: u32) -> Sheet {
+    let full = Sheet {
+        fs: Some(driver.fs()),
+        re: Some(driver.re),
+        sd: Some(driver.sd),
+        qms: Some(driver.qms()),
+        qes: Some(driver.qes()),
+        vas: Some(driver.vas(air)),
+        cms: Some(driver.cms),
+        mms: Some(driver.mms),
+        bl: Some(driver.bl),
+        qts: Some(driver.qts()),
+        ..Sheet::default()
+    };
+    let left_out = Quantity::ALL.into_iter().enumerate().filter(|(bit, _)| set >> bit & 1 == 0);
+    left_out.fold(full, |sheet, (_, quantity)| sheet.without(quantity))
+}
+
+/// Whether a set determines fs, re, sd, qms, qes, mms, cms and bl: six free values, so six independent ones are needed. The
+/// Jacobian of the ten quantities by six free logarithms (fs, re, sd, qms, mms, bl) must have full rank on the set.
+fn sufficient(set: u32) -> bool {
+    // Qts depends on Qms and Qes with weights that add up to 1; any fixed ones keep the rank.
+    let (m, e) = (0.3, 0.7);
+    let qes = [1.0, 1.0, 0.0, 0.0, 1.0, -2.0];
+    let cms = [-2.0, 0.0, 0.0, 0.0, -1.0, 0.0];
+    let rows = [
+        [1.0, 0.0, 0.0, 0.0, 0.0, 0.0],
+        [0.0, 1.0, 0.0, 0.0, 0.0, 0.0],
+        [0.0, 0.0, 1.0, 0.0, 0.0, 0.0],
+        [0.0, 0.0, 0.0, 1.0, 0.0, 0.0],
+        qes,
+        [-2.0, 0.0, 2.0, 0.0, -1.0, 0.0],
+        cms,
+        [0.0, 0.0, 0.0, 0.0, 1.0, 0.0],
+        [0.0, 0.0, 0.0, 0.0, 0.0, 1.0],
+        [e * qes[0], e * qes[1], 0.0, m, e * qes[4], e * qes[5]],
+    ];
+    let mut stated: Vec<[f64; 6]> =
+        rows.into_iter().enumerate().filter(|(bit, _)| set >> bit & 1 == 1).map(|(_, row)| row).collect();
+    let mut rank = 0;
+    for column in 0..6 {
+        let Some(pivot) = (rank..stated.len()).find(|row| stated[*row][column].abs() > 1e-9) else {
+            continue;
+        };
+        stated.swap(rank, pivot);
+        let lead = stated[rank];
+        for row in stated.iter_mut().skip(rank + 1) {
+            let factor = row[column] / lead[column];
+            row.iter_mut().zip(lead).for_each(|(entry, lead)| *entry -= factor * lead);
+        }
+        rank += 1;
+    }
+    rank == 6
 }
 
 #[test]
@@ -133,7 +216,7 @@ fn a_tuning_no_port_can_reach_names_the_highest_that_can_be() {
         sd: Some(0.03),
         ..Sheet::default()
     };
-    let driver = driver.complete(&Air::reference()).expect("complete").0;
+    let driver = driver.complete(&Air::reference()).expect("complete").driver;
     let compile = |tuning| {
         Enclosure::Ported(simple_ported(0.2, 0.02, None, Some(tuning)))
             .compile(&Setting::new(driver, Air::reference()))
@@ -165,7 +248,7 @@ fn the_slot_made_narrower_tunes_lower() {
         sd: Some(0.03),
         ..Sheet::default()
     };
-    let driver = driver.complete(&Air::reference()).expect("complete").0;
+    let driver = driver.complete(&Air::reference()).expect("complete").driver;
     let tuned = |height| {
         let section = CrossSection::Slot { width: 0.3, height };
         let port = Port {

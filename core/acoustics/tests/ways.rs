@@ -289,13 +289,11 @@ fn straight(length: f64, start: f64, end: f64, fill: Option<Fill>) -> Profile {
 
 /// A woofer whose suspension is soft, so that the line alone brakes it.
 fn still(line: &Line) -> (f64, f64) {
-    let compiled =
-        Enclosure::Line(line.clone()).compile(&Setting::new(woofer(), Air::reference())).expect("compiles");
+    let setting = Setting::new(woofer(), Air::reference());
+    let enclosure = Enclosure::Line(line.clone());
+    let compiled = enclosure.compile(&setting).expect("compiles");
     let figures = Figures::of(&compiled.network, 2.83);
-    (
-        figures.excursion_minimum.expect("a minimum").frequency,
-        compiled.passage.and_then(|way| way.resonance).expect("one"),
-    )
+    (figures.excursion_minimum.expect("a minimum").frequency, enclosure.resonance(&setting).expect("one"))
 }
 
 #[test]
@@ -346,7 +344,7 @@ fn stage_woofer() -> Driver {
         sd: Some(0.053),
         ..Sheet::default()
     };
-    sheet.complete(&Air::reference()).expect("complete").0
+    sheet.complete(&Air::reference()).expect("complete").driver
 }
 
 /// Common practice: 20 to 30 % where a direct radiator has low single digits.

@@ -47,6 +47,8 @@ pub enum Dimension {
     AcousticResistance,
     /// kg/s.
     MechanicalResistance,
+    /// dB re 20 uPa.
+    Level,
 }
 
 impl Dimension {
@@ -74,6 +76,7 @@ impl Dimension {
             Self::FlowResistivity => "flow resistivity",
             Self::AcousticResistance => "acoustic resistance",
             Self::MechanicalResistance => "mechanical resistance",
+            Self::Level => "level",
         }
     }
 }

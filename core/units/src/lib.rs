@@ -12,5 +12,5 @@ mod table;
 pub use dimension::Dimension;
 pub use format::{format_in, significant};
 pub use number::{NumberError, parse_number};
-pub use parse::{Parsed, QuantityError, parse_quantity};
+pub use parse::{Parsed, QuantityError, gauge_named, note_named, parse_quantity};
 pub use table::{UNITS, Unit, unit_named, units_of};

@@ -79,6 +79,16 @@ fn choices(dimension: Dimension) -> String {
 /// See [`QuantityError`].
 pub fn parse_quantity(text: &str, dimension: Dimension) -> Result<Parsed, QuantityError> {
     let text = text.trim();
+    if dimension == Dimension::Frequency
+        && let Some(si) = note_named(text)
+    {
+        return Ok(Parsed { si, unit: unit_named("Hz") });
+    }
+    if dimension == Dimension::Area
+        && let Some(si) = gauge_named(text)
+    {
+        return Ok(Parsed { si, unit: unit_named("mm2") });
+    }
     let split = unit_start(text);
     let (number, unit) = (text[..split].trim_end(), text[split..].trim());
     let number = match parse_number(number) {
@@ -104,6 +114,39 @@ pub fn parse_quantity(text: &str, dimension: Dimension) -> Result<Parsed, Quanti
         }),
         None => Err(QuantityError::UnknownUnit { unit: unit.to_owned(), wanted: dimension }),
     }
+}
+
+/// Frequency (Hz) of a note written as in `E1`, `Bb0`, `F#2`: equal temperament, A4 at 440 Hz.
+pub fn note_named(text: &str) -> Option<f64> {
+    let mut letters = text.chars();
+    let step = match letters.next()?.to_ascii_uppercase() {
+        'C' => 0,
+        'D' => 2,
+        'E' => 4,
+        'F' => 5,
+        'G' => 7,
+        'A' => 9,
+        'B' => 11,
+        _ => return None,
+    };
+    let rest = letters.as_str();
+    let (bend, octave) = match rest.chars().next()? {
+        '#' | '♯' => (1, rest.chars().skip(1).collect::<String>()),
+        'b' | '♭' => (-1, rest.chars().skip(1).collect()),
+        _ => (0, rest.to_owned()),
+    };
+    let octave: i32 = octave.parse().ok().filter(|octave| (-1..=9).contains(octave))?;
+    let semitones = 12 * octave + step + bend - 57;
+    Some(440.0 * (f64::from(semitones) / 12.0).exp2())
+}
+
+/// Cross-section (m2) of a wire gauge written as in `AWG 16` or `16 AWG`: `0.127 mm * 92^((36 - n)/39)` thick (ASTM B258).
+pub fn gauge_named(text: &str) -> Option<f64> {
+    let lower = text.to_ascii_lowercase();
+    let number = lower.strip_prefix("awg").or_else(|| lower.strip_suffix("awg"))?.trim();
+    let gauge: f64 = number.parse::<u8>().ok().filter(|gauge| *gauge <= 40)?.into();
+    let diameter = 0.127e-3 * 92f64.powf((36.0 - gauge) / 39.0);
+    Some(std::f64::consts::FRAC_PI_4 * diameter * diameter)
 }
 
 /// Byte offset at which the number ends and the unit begins.

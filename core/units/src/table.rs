@@ -87,6 +87,7 @@ pub static UNITS: &[Unit] = &[
     unit(Dimension::FlowResistivity, "Pa s/m2", &["Pa s/m²", "Pa·s/m²", "rayl/m"], 1.0),
     unit(Dimension::AcousticResistance, "Pa s/m3", &["Pa s/m³", "Pa·s/m³"], 1.0),
     unit(Dimension::MechanicalResistance, "kg/s", &["N s/m", "N·s/m"], 1.0),
+    unit(Dimension::Level, "dB", &["dbspl", "db spl"], 1.0),
 ];
 
 /// The units of one dimension, the usual one first.

@@ -2,6 +2,7 @@
 
 use std::f64::consts::PI;
 
+use super::relation::{Known, Quantity, close};
 use super::{Driver, Inductance};
 use crate::medium::Air;
 
@@ -42,6 +43,10 @@ pub struct Sheet {
     pub pe: Option<f64>,
     /// Nominal impedance, ohm.
     pub nominal: Option<f64>,
+    /// Level at 1 m in half space for 1 W into Re, dB; only compared.
+    pub level_1w: Option<f64>,
+    /// Level at 1 m in half space for 2.83 V, dB; only compared.
+    pub level_2v83: Option<f64>,
 }
 
 /// What a sheet lacks.
@@ -66,76 +71,104 @@ pub enum Missing {
     Suspension,
 }
 
-/// Which stated value the suspension was taken from.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum SuspensionFrom {
-    /// `Cms = Vas/(rho c^2 Sd^2)`.
-    Vas,
-    /// As stated.
-    Cms,
-    /// `Cms = 1/(ws^2 Mms)`.
-    Mms,
-    /// `Mms = Bl^2 Qes/(ws Re)`.
-    Bl,
+/// A driver with what is known about where it came from.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Completed {
+    /// The driver.
+    pub driver: Driver,
+    /// Which stated values were used; the others only follow, or contradict.
+    used: [bool; Quantity::ALL.len()],
+}
+
+impl Completed {
+    /// Whether the driver was made from a stated value and not only compared with it.
+    pub fn uses(&self, quantity: Quantity) -> bool {
+        self.used[quantity as usize]
+    }
 }
 
 /// Nominal impedances that makers print.
 const NOMINALS: [f64; 4] = [2.0, 4.0, 8.0, 16.0];
 
 impl Sheet {
-    /// Completes the driver in the given air and says where the suspension came from.
+    /// What is stated of a quantity.
+    pub fn stated(&self, quantity: Quantity) -> Option<f64> {
+        match quantity {
+            Quantity::Fs => self.fs,
+            Quantity::Re => self.re,
+            Quantity::Sd => self.sd,
+            Quantity::Qms => self.qms,
+            Quantity::Qes => self.qes,
+            Quantity::Vas => self.vas,
+            Quantity::Cms => self.cms,
+            Quantity::Mms => self.mms,
+            Quantity::Bl => self.bl,
+            Quantity::Qts => self.qts,
+        }
+    }
+
+    /// The same sheet without one quantity.
+    #[must_use]
+    pub fn without(mut self, quantity: Quantity) -> Self {
+        match quantity {
+            Quantity::Fs => self.fs = None,
+            Quantity::Re => self.re = None,
+            Quantity::Sd => self.sd = None,
+            Quantity::Qms => self.qms = None,
+            Quantity::Qes => self.qes = None,
+            Quantity::Vas => self.vas = None,
+            Quantity::Cms => self.cms = None,
+            Quantity::Mms => self.mms = None,
+            Quantity::Bl => self.bl = None,
+            Quantity::Qts => self.qts = None,
+        }
+        self
+    }
+
+    /// Completes the driver in the given air from any sufficient set of stated values.
     ///
-    /// Fs, Re, Sd, two of the Qs and one of Vas, Cms, Mms, Bl determine everything else; where
-    /// several of the latter are stated the first in that order is used. Qts is only used where Qms
-    /// or Qes is absent. A nominal impedance that is not stated is the smallest of 2, 4, 8 and 16 ohm
-    /// that is not below Re (common practice).
+    /// Stated values are used in the order of [`Quantity::ALL`], each only where those before it do not determine it
+    /// already; Qts comes last, because it is the most rounded one. A nominal impedance that is not stated is the smallest of
+    /// 2, 4, 8 and 16 ohm that is not below Re (common practice).
     ///
     /// # Errors
     /// Everything that is missing, not only the first.
-    pub fn complete(&self, air: &Air) -> Result<(Driver, SuspensionFrom), Vec<Missing>> {
-        let mut missing = Vec::new();
-        let mut need = |value: Option<f64>, kind| {
-            value.unwrap_or_else(|| {
-                missing.push(kind);
-                f64::NAN
-            })
-        };
-        let (re, fs, sd) =
-            (need(self.re, Missing::Re), need(self.fs, Missing::Fs), need(self.sd, Missing::Sd));
-        let qs = self.two_qs();
-        if let Err(kind) = qs {
-            missing.push(kind);
+    pub fn complete(&self, air: &Air) -> Result<Completed, Vec<Missing>> {
+        let mut known = Known::default();
+        let mut used = [false; Quantity::ALL.len()];
+        for quantity in Quantity::ALL {
+            if let (Some(stated), None) = (self.stated(quantity), known.get(quantity)) {
+                known.set(quantity, stated);
+                used[quantity as usize] = true;
+                known = close(known, air).map_err(|missing| vec![missing])?;
+            }
         }
-        let from = self.suspension_from();
-        if from.is_none() {
-            missing.push(Missing::Suspension);
-        }
-        let (Ok((qms, qes)), Some(from), true) = (qs, from, missing.is_empty()) else {
-            return Err(missing);
+        let need = |quantity| known.get(quantity);
+        let (Some(re), Some(fs), Some(sd), Some(qms), Some(mms), Some(cms), Some(bl)) = (
+            need(Quantity::Re),
+            need(Quantity::Fs),
+            need(Quantity::Sd),
+            need(Quantity::Qms),
+            need(Quantity::Mms),
+            need(Quantity::Cms),
+            need(Quantity::Bl),
+        ) else {
+            return Err(missing(&known));
         };
-        let omega = 2.0 * PI * fs;
-        let by_mass = |mms: f64| 1.0 / (omega * omega * mms);
-        let cms = match (from, self.vas, self.cms, self.mms, self.bl) {
-            (SuspensionFrom::Vas, Some(vas), ..) => vas / (air.bulk_modulus() * sd * sd),
-            (SuspensionFrom::Cms, _, Some(cms), ..) => cms,
-            (SuspensionFrom::Mms, _, _, Some(mms), _) => by_mass(mms),
-            (_, _, _, _, bl) => by_mass(bl.unwrap_or(f64::NAN).powi(2) * qes / (omega * re)),
-        };
-        let mms = by_mass(cms);
         let driver = Driver {
             re,
             inductance: self.inductance(),
-            bl: (omega * mms * re / qes).sqrt(),
+            bl,
             mms,
             cms,
-            rms: omega * mms / qms,
+            rms: 2.0 * PI * fs * mms / qms,
             sd,
             xmax: self.xmax,
             pe: self.pe,
             nominal: self.nominal.unwrap_or_else(|| usual_nominal(re)),
             brake: None,
         };
-        Ok((driver, from))
+        Ok(Completed { driver, used })
     }
 
     fn inductance(&self) -> Inductance {
@@ -149,34 +182,23 @@ impl Sheet {
             _ => Inductance::Plain { le },
         }
     }
+}
 
-    fn suspension_from(&self) -> Option<SuspensionFrom> {
-        [
-            (self.vas, SuspensionFrom::Vas),
-            (self.cms, SuspensionFrom::Cms),
-            (self.mms, SuspensionFrom::Mms),
-            (self.bl, SuspensionFrom::Bl),
-        ]
-        .into_iter()
-        .find_map(|(value, from)| value.map(|_| from))
-    }
-
-    /// Qms and Qes.
-    fn two_qs(&self) -> Result<(f64, f64), Missing> {
-        let third = |known: f64, qts: f64| {
-            if qts < known {
-                Ok(1.0 / (1.0 / qts - 1.0 / known))
-            } else {
-                Err(Missing::QtsNotBelow { qts, other: known })
-            }
-        };
-        match (self.qms, self.qes, self.qts) {
-            (Some(qms), Some(qes), _) => Ok((qms, qes)),
-            (Some(qms), None, Some(qts)) => Ok((qms, third(qms, qts)?)),
-            (None, Some(qes), Some(qts)) => Ok((third(qes, qts)?, qes)),
-            _ => Err(Missing::TwoOfTheQs),
-        }
-    }
+fn missing(known: &Known) -> Vec<Missing> {
+    let lacks = |quantities: &[Quantity], least: usize| {
+        quantities.iter().filter(|quantity| known.get(**quantity).is_some()).count() < least
+    };
+    let suspension = [Quantity::Vas, Quantity::Cms, Quantity::Mms, Quantity::Bl];
+    [
+        (lacks(&[Quantity::Re], 1), Missing::Re),
+        (lacks(&[Quantity::Fs], 1), Missing::Fs),
+        (lacks(&[Quantity::Sd], 1), Missing::Sd),
+        (lacks(&[Quantity::Qms, Quantity::Qes, Quantity::Qts], 2), Missing::TwoOfTheQs),
+        (lacks(&suspension, 1), Missing::Suspension),
+    ]
+    .into_iter()
+    .filter_map(|(lacks, kind)| lacks.then_some(kind))
+    .collect()
 }
 
 fn usual_nominal(re: f64) -> f64 {

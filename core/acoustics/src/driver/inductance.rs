@@ -2,7 +2,8 @@
 
 use std::f64::consts::PI;
 
-use crate::Complex;
+use crate::lanes::{Real, constant};
+use crate::{Complex, inverse};
 
 /// Inductive part of the blocked impedance.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -32,14 +33,17 @@ pub enum Inductance {
 
 impl Inductance {
     /// Impedance at an angular frequency (rad/s), ohm.
-    pub fn impedance(&self, omega: f64) -> Complex {
+    pub fn impedance<T: Real>(&self, omega: T) -> Complex<T> {
+        let coil = |henry: f64| Complex::new(T::of(0.0), omega * T::of(henry));
         match *self {
-            Self::Plain { le } => Complex::new(0.0, omega * le),
+            Self::Plain { le } => coil(le),
             Self::Shunted { le, l2, r2 } => {
-                let second = Complex::new(0.0, omega * l2);
-                Complex::new(0.0, omega * le) + second * r2 / (second + r2)
+                let second = coil(l2);
+                coil(le) + second * T::of(r2) * inverse(second + T::of(r2))
             }
-            Self::PowerLaw { k, n } => Complex::from_polar(k * omega.powf(n), n * PI / 2.0),
+            Self::PowerLaw { k, n } => {
+                constant::<T>(Complex::cis(n * PI / 2.0)) * omega.map_lanes(|omega| k * omega.powf(n))
+            }
         }
     }
 

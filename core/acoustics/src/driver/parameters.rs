@@ -3,8 +3,9 @@
 use std::f64::consts::PI;
 
 use super::Inductance;
-use crate::Complex;
+use crate::lanes::Real;
 use crate::medium::Air;
+use crate::{Complex, inverse};
 
 /// Reference pressure of levels, Pa.
 pub const REFERENCE_PRESSURE: f64 = 20e-6;
@@ -61,17 +62,21 @@ impl Driver {
     }
 
     /// Blocked electrical impedance at an angular frequency (rad/s), ohm.
-    pub fn blocked_impedance(&self, omega: f64) -> Complex {
-        self.re + self.inductance.impedance(omega)
+    pub fn blocked_impedance<T: Real>(&self, omega: T) -> Complex<T> {
+        self.inductance.impedance(omega) + T::of(self.re)
     }
 
     /// Mechanical impedance of the moving parts with a braking coil, kg/s.
-    pub fn mechanical_impedance(&self, omega: f64) -> Complex {
-        let moving = Complex::new(self.rms, omega * self.mms - 1.0 / (omega * self.cms));
-        moving
-            + self.brake.map_or(Complex::new(0.0, 0.0), |brake| {
-                brake.bl * brake.bl / (brake.resistance + brake.inductance.impedance(omega))
-            })
+    pub fn mechanical_impedance<T: Real>(&self, omega: T) -> Complex<T> {
+        let reactance = omega * T::of(self.mms) - (omega * T::of(self.cms)).simd_recip();
+        let moving = Complex::new(T::of(self.rms), reactance);
+        match self.brake {
+            None => moving,
+            Some(brake) => {
+                let circuit = brake.inductance.impedance(omega) + T::of(brake.resistance);
+                moving + inverse(circuit) * T::of(brake.bl * brake.bl)
+            }
+        }
     }
 
     /// Mechanical Q at Fs: `ws Mms/Rms` (Small 1972, eq. 7), a braking coil counted with the friction.

@@ -1,7 +1,8 @@
 //! Air enclosed in a volume small against the wavelength.
 
-use super::{At, Element};
+use super::{At, Effect};
 use crate::Complex;
+use crate::lanes::Real;
 use crate::node::Node;
 
 /// A lumped chamber: compliance `V/(rho c^2)` in series with an absorption resistance.
@@ -20,15 +21,17 @@ impl Chamber {
     }
 }
 
-impl Element for Chamber {
+impl Effect for Chamber {
     fn terminals(&self) -> &[Node] {
         &self.node
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
+    fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         // j w C / (1 + j w C R)
-        let spring = at.omega * self.compliance;
-        let lost = spring * self.absorption;
-        admittance[0] = Complex::new(lost, 1.0) * (spring / (1.0 + lost * lost));
+        let one = T::of(1.0);
+        let spring = at.omega * T::of(self.compliance);
+        let lost = spring * T::of(self.absorption);
+        admittance[0] = Complex::new(lost, one) * (spring / (one + lost * lost));
+        T::of(0.0)
     }
 }

@@ -1,6 +1,7 @@
 //! A cone without a motor.
 
-use super::{At, Element, radiation_resistance};
+use super::{At, Effect, radiation_resistance};
+use crate::lanes::Real;
 use crate::node::Node;
 use crate::{Complex, inverse};
 
@@ -23,22 +24,22 @@ pub struct Diaphragm {
     pub radiation: bool,
 }
 
-impl Element for Diaphragm {
+impl Effect for Diaphragm {
     fn terminals(&self) -> &[Node] {
         &self.nodes
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
-        let reactance = at.omega * self.mass - 1.0 / (at.omega * self.compliance);
-        let mut impedance = Complex::new(self.resistance, reactance);
-        if self.radiation && self.nodes[1] == Node::Outside {
-            impedance += radiation_resistance(at, self.area) * self.area * self.area;
-        }
-        let y = f64::from(self.count) * self.area * self.area * inverse(impedance);
+    fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
+        let load = if self.radiation && self.nodes[1] == Node::Outside {
+            radiation_resistance(at, self.area)
+        } else {
+            T::of(0.0)
+        };
+        let reactance = at.omega * T::of(self.mass) - (at.omega * T::of(self.compliance)).simd_recip();
+        let resistance = T::of(self.resistance) + load * T::of(self.area * self.area);
+        let count = f64::from(self.count);
+        let y = inverse(Complex::new(resistance, reactance)) * T::of(count * self.area * self.area);
         admittance.copy_from_slice(&[y, -y, -y, y]);
-    }
-
-    fn radiation(&self, at: &At<'_>) -> f64 {
-        if self.radiation { radiation_resistance(at, self.area) / f64::from(self.count) } else { 0.0 }
+        load / T::of(count)
     }
 }

@@ -1,8 +1,9 @@
 //! A duct of one cross-section: a port.
 
 use super::passage::{Passage, Slice};
-use super::{At, Element, End};
+use super::{At, Effect, End};
 use crate::Complex;
+use crate::lanes::Real;
 use crate::medium::CrossSection;
 use crate::node::Node;
 
@@ -29,20 +30,18 @@ impl Duct {
     }
 }
 
-impl Element for Duct {
+impl Effect for Duct {
     fn terminals(&self) -> &[Node] {
         self.one.terminals()
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
-        self.one.admit(at, admittance);
+    fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
+        let load = self.one.flows(at, admittance);
+        let count = T::of(self.count);
         for y in admittance {
-            *y *= self.count;
+            *y *= count;
         }
-    }
-
-    fn radiation(&self, at: &At<'_>) -> f64 {
-        self.one.radiation(at) / self.count
+        load / count
     }
 }
 
@@ -61,13 +60,14 @@ impl Mass {
     }
 }
 
-impl Element for Mass {
+impl Effect for Mass {
     fn terminals(&self) -> &[Node] {
         &self.nodes
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
-        let y = Complex::new(0.0, -1.0 / (at.omega * self.mass));
+    fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
+        let y = Complex::new(T::of(0.0), -(at.omega * T::of(self.mass)).simd_recip());
         admittance.copy_from_slice(&[y, -y, -y, y]);
+        T::of(0.0)
     }
 }

@@ -4,9 +4,10 @@ use std::f64::consts::PI;
 
 use super::At;
 use super::radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiation_resistance};
+use crate::Complex;
+use crate::lanes::Real;
 use crate::medium::Space;
 use crate::node::Node;
-use crate::{Complex, J};
 
 /// How a duct ends, which sets its length correction.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -69,10 +70,12 @@ impl Meeting {
         Self { kind: Kind::Mass(0.0), area }
     }
 
-    pub(super) fn impedance(&self, at: &At<'_>) -> Complex {
-        let (ka, scale) = self.scale(at);
+    /// Impedance, Pa s/m3; its real part is what leaves as sound.
+    pub(super) fn impedance<T: Real>(&self, at: &At<'_, T>) -> Complex<T> {
+        let ka = at.omega * T::of((self.area / PI).sqrt() / at.air.speed);
+        let scale = T::of(at.air.density * at.air.speed / self.area);
         match self.kind {
-            Kind::Mass(slug) => J * at.omega * at.air.density * slug,
+            Kind::Mass(slug) => Complex::new(T::of(0.0), at.omega * T::of(at.air.density * slug)),
             Kind::Baffled if at.space == Space::Half => piston_impedance(ka) * scale,
             Kind::Baffled => {
                 Complex::new(radiation_resistance(at, self.area), piston_impedance(ka).im * scale)
@@ -80,18 +83,5 @@ impl Meeting {
             Kind::Unbaffled => pipe_impedance(ka) * scale,
             Kind::Mouth => mouth_impedance(at, self.area),
         }
-    }
-
-    pub(super) fn resistance(&self, at: &At<'_>) -> f64 {
-        match self.kind {
-            Kind::Mass(_) => 0.0,
-            Kind::Unbaffled => self.impedance(at).re,
-            Kind::Baffled | Kind::Mouth => radiation_resistance(at, self.area),
-        }
-    }
-
-    fn scale(&self, at: &At<'_>) -> (f64, f64) {
-        let ka = at.omega / at.air.speed * (self.area / PI).sqrt();
-        (ka, at.air.density * at.air.speed / self.area)
     }
 }

@@ -2,7 +2,8 @@
 //!
 //! An element stands between nodes. At a frequency it states, for its terminals, what flows into it:
 //! `u = Y p`, volume velocity from pressure, on the electrical side current from voltage. That is the
-//! whole contract; the solver needs nothing else, and a new effect is a new file here.
+//! whole contract; the solver needs nothing else, and a new effect is a new file here. It is written once, for
+//! one frequency or four side by side.
 
 mod chamber;
 mod diaphragm;
@@ -23,38 +24,69 @@ pub use radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiation
 pub use resistance::Resistance;
 
 use crate::Complex;
+use crate::lanes::{Four, Real};
 use crate::medium::{Air, Space};
 use crate::node::Node;
 
 /// The frequency and surroundings an element is asked at.
 #[derive(Debug, Clone, Copy)]
-pub struct At<'a> {
+pub struct At<'a, T = f64> {
     /// Angular frequency, rad/s.
-    pub omega: f64,
+    pub omega: T,
     /// The air.
     pub air: &'a Air,
     /// The space it radiates into.
     pub space: Space,
 }
 
-/// One physical effect between nodes.
-pub trait Element: std::fmt::Debug + Send + Sync {
+/// One physical effect between nodes: what a new file here says.
+pub trait Effect: std::fmt::Debug + Send + Sync {
     /// The nodes it stands between; at most 8.
     fn terminals(&self) -> &[Node];
 
     /// Writes every admittance, row-major `[n * n]` for `n` terminals: m3/(s Pa), for electrical
     /// terminals A/V, between both m3/(s V) and A/Pa. Flow counts as positive into the element.
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]);
+    ///
+    /// Returns the resistance that the open air sets against what leaves its first terminal at the outside, Pa s/m3;
+    /// 0 where there is none.
+    fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T;
 
     /// Whether what leaves at the outside has spread on its way, so that it is heard by its power over the open space and
     /// not, as a piston, on its axis.
     fn spreads(&self) -> bool {
         false
     }
+}
 
-    /// Resistance that the open air sets against what leaves a terminal at the outside, Pa s/m3.
-    fn radiation(&self, at: &At<'_>) -> f64 {
-        let _ = at;
-        0.0
+/// Any [`Effect`], as the solver sees it.
+pub trait Element: std::fmt::Debug + Send + Sync {
+    /// See [`Effect::terminals`].
+    fn terminals(&self) -> &[Node];
+
+    /// See [`Effect::flows`], at one frequency.
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) -> f64;
+
+    /// See [`Effect::flows`], at four frequencies.
+    fn admit_four(&self, at: &At<'_, Four>, admittance: &mut [Complex<Four>]) -> Four;
+
+    /// See [`Effect::spreads`].
+    fn spreads(&self) -> bool;
+}
+
+impl<E: Effect> Element for E {
+    fn terminals(&self) -> &[Node] {
+        Effect::terminals(self)
+    }
+
+    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) -> f64 {
+        self.flows(at, admittance)
+    }
+
+    fn admit_four(&self, at: &At<'_, Four>, admittance: &mut [Complex<Four>]) -> Four {
+        self.flows(at, admittance)
+    }
+
+    fn spreads(&self) -> bool {
+        Effect::spreads(self)
     }
 }

@@ -1,8 +1,9 @@
 //! The driver: between the air before and behind its cone on one side, between the poles of its coil on the
 //! other.
 
-use super::{At, Element, radiation_resistance};
+use super::{At, Effect, radiation_resistance};
 use crate::driver::Driver;
+use crate::lanes::Real;
 use crate::node::Node;
 use crate::{Complex, inverse};
 
@@ -36,40 +37,41 @@ impl MovingCoil {
     }
 
     /// Acoustic resistance of the air at the outside, for the flow of the front, Pa s/m3.
-    fn load(&self, at: &At<'_>) -> f64 {
+    fn load<T: Real>(&self, at: &At<'_, T>) -> T {
         match self.radiation {
-            Loads::None => 0.0,
+            Loads::None => T::of(0.0),
             Loads::Front => radiation_resistance(at, self.driver.sd),
             Loads::Dipole(distance) => {
-                let kd = at.omega / at.air.speed * distance;
-                2.0 * radiation_resistance(at, self.driver.sd) * (1.0 - kd.sin() / kd)
+                let kd = at.omega * T::of(distance / at.air.speed);
+                let both = T::of(1.0) - kd.map_lanes(f64::sin) / kd;
+                T::of(2.0) * radiation_resistance(at, self.driver.sd) * both
             }
         }
     }
 }
 
-impl Element for MovingCoil {
+impl Effect for MovingCoil {
     fn terminals(&self) -> &[Node] {
         &self.nodes
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
+    fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         let d = &self.driver;
+        let (sd, bl) = (T::of(d.sd), T::of(d.bl));
+        let load = self.load(at);
         let blocked = inverse(d.blocked_impedance(at.omega));
-        let mechanical = d.mechanical_impedance(at.omega) + self.load(at) * d.sd * d.sd;
-        let mobility = inverse(mechanical + d.bl * d.bl * blocked);
-        let air = d.sd * d.sd * mobility;
-        let across = d.sd * d.bl * blocked * mobility;
-        let coil = blocked * (1.0 - d.bl * d.bl * blocked * mobility);
+        let mechanical = d.mechanical_impedance(at.omega) + load * sd * sd;
+        let mobility = inverse(mechanical + blocked * (bl * bl));
+        let air = mobility * (sd * sd);
+        let both = blocked * mobility;
+        let across = both * (sd * bl);
+        let coil = blocked - blocked * both * (bl * bl);
         admittance.copy_from_slice(&[
             air, -air, -across, across, //
             -air, air, across, -across, //
             across, -across, coil, -coil, //
             -across, across, -coil, coil,
         ]);
-    }
-
-    fn radiation(&self, at: &At<'_>) -> f64 {
-        self.load(at)
+        load
     }
 }

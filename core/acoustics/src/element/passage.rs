@@ -3,7 +3,8 @@
 use std::f64::consts::PI;
 
 use super::end::Meeting;
-use super::{At, Element, End};
+use super::{At, Effect, End};
+use crate::lanes::{Real, lane};
 use crate::medium::{CrossSection, Fill, Layers, Walls};
 use crate::node::Node;
 use crate::{Complex, inverse};
@@ -48,18 +49,18 @@ struct Piece {
 }
 
 /// What a piece sets against flow, `j w L rho`, and how it gives way to pressure, `j w L/K`; both per unit of area.
-type Medium = (Complex, Complex);
+type Medium<T> = (Complex<T>, Complex<T>);
 
 /// Chain matrix `p1 = a p2 + b u2`, `u1 = c p2 + d u2`, every entry times `exp(damping)`: a long way full of dense
 /// wool damps beyond what a number can hold.
 #[derive(Debug, Clone, Copy)]
-struct Chain {
-    a: Complex,
-    b: Complex,
-    c: Complex,
-    d: Complex,
+struct Chain<T> {
+    a: Complex<T>,
+    b: Complex<T>,
+    c: Complex<T>,
+    d: Complex<T>,
     /// Np.
-    damping: f64,
+    damping: T,
 }
 
 impl Passage {
@@ -76,10 +77,12 @@ impl Passage {
         Self { nodes, pieces, ends: [meets(0), meets(1)], walls }
     }
 
-    fn chain(&self, at: &At<'_>) -> Chain {
+    /// What it does between its ends.
+    fn chain<T: Real>(&self, at: &At<'_, T>) -> Option<Chain<T>> {
         let layers = Layers::at(at.air, at.omega);
-        let mut filled: Option<(Fill, Medium)> = None;
-        let mut whole: Option<Chain> = None;
+        let free = [at.air.density, at.air.bulk_modulus().recip()].map(|value| Complex::from(T::of(value)));
+        let mut filled: Option<(Fill, Medium<T>)> = None;
+        let mut whole: Option<Chain<T>> = None;
         for piece in &self.pieces {
             let (inertia, softness) = match (piece.fill, filled) {
                 (Some(fill), Some((same, medium))) if fill == same => medium,
@@ -93,13 +96,12 @@ impl Passage {
                     let losses = layers.losses(piece.walls);
                     (losses.density(), losses.compressibility())
                 }
-                (None, _) => (at.air.density.into(), at.air.bulk_modulus().recip().into()),
+                (None, _) => (free[0], free[1]),
             };
             let next = piece.chain(at.omega, inertia, softness);
             whole = Some(whole.map_or(next, |whole| whole.then(&next)));
         }
-        let [inner, outer] = [0, 1].map(|side| self.ends[side].impedance(at));
-        whole.map_or(Chain::through(inner + outer), |whole| whole.between(inner, outer))
+        whole
     }
 }
 
@@ -121,15 +123,15 @@ impl From<&Slice> for Piece {
     }
 }
 
-impl Chain {
+impl<T: Real> Chain<T> {
     /// An impedance and nothing else.
-    fn through(impedance: Complex) -> Self {
-        let (one, zero) = (Complex::new(1.0, 0.0), Complex::new(0.0, 0.0));
-        Self { a: one, b: impedance, c: zero, d: one, damping: 0.0 }
+    fn through(impedance: Complex<T>) -> Self {
+        let [zero, one] = [0.0, 1.0].map(|value| Complex::from(T::of(value)));
+        Self { a: one, b: impedance, c: zero, d: one, damping: T::of(0.0) }
     }
 
     /// With an impedance before and one behind it.
-    fn between(&self, inner: Complex, outer: Complex) -> Self {
+    fn between(&self, inner: Complex<T>, outer: Complex<T>) -> Self {
         let (a, b) = (self.a + inner * self.c, self.b + inner * self.d);
         Self { a, b: b + a * outer, d: self.d + self.c * outer, ..*self }
     }
@@ -148,105 +150,130 @@ impl Chain {
 impl Piece {
     /// With `z = (j w)^2 rho/K L^2` and the roots of area `s1`, `s2`. Written with `sinh(x)/x` and
     /// `(cosh(x) - sinh(x)/x)/x^2`, it holds for a cylinder too.
-    fn chain(&self, omega: f64, density: Complex, compressibility: Complex) -> Chain {
+    fn chain<T: Real>(&self, omega: T, density: Complex<T>, compressibility: Complex<T>) -> Chain<T> {
         let ([s1, s2], [t1, t2]) = (self.roots, self.inverse_roots);
-        let turned = |z: Complex| Complex::new(-z.im, z.re) * (omega * self.length);
+        let turn = omega * T::of(self.length);
+        let turned = |z: Complex<T>| Complex::new(-z.im * turn, z.re * turn);
         let (inertia, softness) = (turned(density), turned(compressibility));
-        let Waves { cosh, sinhc, rest, damping } = Waves::of(inertia * softness);
+        let Waves { sinhc, rest, square, damping } = Waves::of(inertia * softness);
+        let cosh = sinhc + square * rest;
         let growth = s2 - s1;
-        let (both, tilt) = (s1 * s2, growth * sinhc);
         Chain {
-            a: (s2 * cosh - tilt) * t1,
-            b: inertia * sinhc * (t1 * t2),
-            c: softness * (both * sinhc + growth * growth * rest),
-            d: (s1 * cosh + tilt) * t2,
+            a: cosh * T::of(s2 * t1) - sinhc * T::of(growth * t1),
+            b: inertia * sinhc * T::of(t1 * t2),
+            c: softness * (sinhc * T::of(s1 * s2) + rest * T::of(growth * growth)),
+            d: cosh * T::of(s1 * t2) + sinhc * T::of(growth * t2),
             damping,
         }
     }
 }
 
 /// Entire functions of `z = x^2`, each times `exp(damping)`.
-struct Waves {
-    cosh: Complex,
+struct Waves<T> {
     /// `sinh(x)/x`.
-    sinhc: Complex,
+    sinhc: Complex<T>,
     /// `(cosh(x) - sinh(x)/x)/x^2`.
-    rest: Complex,
-    damping: f64,
+    rest: Complex<T>,
+    /// z itself, without the damping.
+    square: Complex<T>,
+    damping: T,
 }
 
 /// Below this modulus of z eight terms of the series are exact to 1e-11 of each function, and cheaper.
 const SHORT: f64 = 3.0;
+/// Below this one the functions have not grown so far that they need damping.
+const MIDDLING: f64 = 50.0;
 
-impl Waves {
-    fn of(z: Complex) -> Self {
-        if z.norm_sqr() > SHORT * SHORT {
+impl<T: Real> Waves<T> {
+    fn of(square: Complex<T>) -> Self {
+        // Most slices are far shorter than a wave: few terms then leave as little out, `z^n/(2n + 1)!`, as eight.
+        let size = square.norm_sqr().largest();
+        let (sinhc, rest) = if size < 1.3e-5 {
+            series::<T, 3>(square)
+        } else if size < 1.6e-3 {
+            series::<T, 4>(square)
+        } else if size < 0.04 {
+            series::<T, 5>(square)
+        } else if size < 0.36 {
+            series::<T, 6>(square)
+        } else if size <= SHORT * SHORT {
+            series::<T, 8>(square)
+        } else if size <= MIDDLING * MIDDLING {
+            return Self::doubled(square);
+        } else {
+            return Self::long(square);
+        };
+        Self { sinhc, rest, square, damping: T::of(0.0) }
+    }
+
+    /// From those of half the argument: `cosh 2x = 2 cosh^2 x - 1`, `sinh 2x = 2 sinh x cosh x`.
+    fn doubled(square: Complex<T>) -> Self {
+        let half = Self::of(square * T::of(0.25));
+        let cosh = half.sinhc + half.square * half.rest;
+        let sinhc = half.sinhc * cosh;
+        let rest = (cosh * cosh * T::of(2.0) - T::of(1.0) - sinhc) * inverse(square);
+        Self { sinhc, rest, square, damping: T::of(0.0) }
+    }
+
+    fn long(square: Complex<T>) -> Self {
+        let mut waves = Self { sinhc: square, rest: square, square, damping: T::of(0.0) };
+        for index in 0..T::LANES {
+            let z = lane(square, index);
             let x = z.sqrt();
             let growth = Complex::cis(x.im);
             let decay = growth.conj() * (-2.0 * x.re).exp();
             let (cosh, sinhc) = ((growth + decay) / 2.0, (growth - decay) / (2.0 * x));
-            return Self { cosh, sinhc, rest: (cosh - sinhc) / z, damping: x.re };
+            let rest = (cosh - sinhc) / z;
+            waves.sinhc.re.replace(index, sinhc.re);
+            waves.sinhc.im.replace(index, sinhc.im);
+            waves.rest.re.replace(index, rest.re);
+            waves.rest.im.replace(index, rest.im);
+            waves.damping.replace(index, x.re);
         }
-        // Most slices are far shorter than a wave: two or three terms then do as well as eight.
-        let size = z.norm_sqr();
-        let terms = |cosh, sinhc, rest| Self { cosh, sinhc, rest, damping: 0.0 };
-        match size {
-            size if size < 1e-5 => {
-                terms(series::<2>(z, &COSH), series::<2>(z, &SINHC), series::<2>(z, &REST) / 3.0)
-            }
-            size if size < 2.5e-3 => {
-                terms(series::<3>(z, &COSH), series::<3>(z, &SINHC), series::<3>(z, &REST) / 3.0)
-            }
-            _ => {
-                let (cosh, sinhc) = if size < 0.25 {
-                    (series::<5>(z, &COSH), series::<5>(z, &SINHC))
-                } else {
-                    (series::<8>(z, &COSH), series::<8>(z, &SINHC))
-                };
-                terms(cosh, sinhc, (cosh - sinhc) * inverse(z))
-            }
-        }
+        waves
     }
 }
 
-/// Ratios of the terms of cosh, of `sinh(x)/x`, and of three times the rest.
-const COSH: [f64; 8] = ratios(1);
-const SINHC: [f64; 8] = ratios(2);
-const REST: [f64; 8] = ratios(4);
+/// Ratios of the terms of `sinh(x)/x`, `1/(2k (2k + 1))`, and of three times the rest, `1/(2k (2k + 3))`.
+const SINHC: [f64; 8] = ratios(1.0);
+const REST: [f64; 8] = ratios(3.0);
 
-/// `1/(n (n + 1))`, `1/((n + 2) (n + 3))` and on; for 4 those of `3 (cosh x - sinh(x)/x)/x^2`, `1/((2k) (2k + 3))`.
-const fn ratios(first: u32) -> [f64; 8] {
+const fn ratios(odd: f64) -> [f64; 8] {
     let mut found = [0.0; 8];
     let mut k = 0;
     while k < 8 {
-        let n = first as f64 + 2.0 * k as f64;
-        found[k] = if first == 4 { 1.0 / ((n - 2.0) * (n + 1.0)) } else { 1.0 / (n * (n + 1.0)) };
+        let even = 2.0 * (k + 1) as f64;
+        found[k] = 1.0 / (even * (even + odd));
         k += 1;
     }
     found
 }
 
-fn series<const TERMS: usize>(z: Complex, ratios: &[f64; 8]) -> Complex {
-    ratios[..TERMS].iter().rev().fold(Complex::new(1.0, 0.0), |tail, ratio| 1.0 + z * tail * *ratio)
+/// `sinh(x)/x` and `(cosh(x) - sinh(x)/x)/x^2` by their series in `z = x^2`.
+fn series<T: Real, const TERMS: usize>(z: Complex<T>) -> (Complex<T>, Complex<T>) {
+    let one = T::of(1.0);
+    let sum = |ratios: &[f64; 8]| {
+        ratios[..TERMS].iter().rev().fold(Complex::from(one), |tail, ratio| z * tail * T::of(*ratio) + one)
+    };
+    (sum(&SINHC), sum(&REST) * T::of(1.0 / 3.0))
 }
 
-impl Element for Passage {
+impl Effect for Passage {
     fn terminals(&self) -> &[Node] {
         &self.nodes
     }
 
-    fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) {
-        let chain = self.chain(at);
+    fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
+        let [inner, outer] = [0, 1].map(|side| self.ends[side].impedance(at));
+        let chain =
+            self.chain(at).map_or_else(|| Chain::through(inner + outer), |chain| chain.between(inner, outer));
         let within = inverse(chain.b);
-        let through = within * (-chain.damping).exp();
+        let through = within * (-chain.damping).map_lanes(f64::exp);
         admittance.copy_from_slice(&[chain.d * within, -through, -through, chain.a * within]);
+        outer.re
     }
 
     fn spreads(&self) -> bool {
         true
-    }
-
-    fn radiation(&self, at: &At<'_>) -> f64 {
-        self.ends[1].resistance(at)
     }
 }

@@ -1,7 +1,8 @@
 //! A plain acoustic resistance: a leak, a vent stuffed with felt.
 
-use super::{At, Element};
+use super::{At, Effect};
 use crate::Complex;
+use crate::lanes::Real;
 use crate::node::Node;
 
 /// A resistance between two nodes.
@@ -24,13 +25,14 @@ impl Resistance {
     }
 }
 
-impl Element for Resistance {
+impl Effect for Resistance {
     fn terminals(&self) -> &[Node] {
         &self.nodes
     }
 
-    fn admit(&self, _: &At<'_>, admittance: &mut [Complex]) {
-        let g = Complex::from(self.conductance);
+    fn flows<T: Real>(&self, _: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
+        let g = Complex::from(T::of(self.conductance));
         admittance.copy_from_slice(&[g, -g, -g, g]);
+        T::of(0.0)
     }
 }

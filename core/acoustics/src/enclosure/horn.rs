@@ -3,7 +3,7 @@
 use super::passage::{PassageFacts, first_resonance, helmholtz};
 use super::{CompileError, Compiled, Sealed, Setting};
 use crate::element::End;
-use crate::network::Reference;
+use crate::network::{Network, Node, Reference};
 use crate::profile::Profile;
 
 /// A horn before the drivers, a closed chamber behind them.
@@ -65,25 +65,30 @@ impl TappedHorn {
         }
         let mut network = setting.network();
         network.reference = Reference::Passband;
-        let [rear, front] = [network.node(), network.node()];
-        if first > 0.0 {
-            let closed = network.node();
-            self.profile.install(&mut network, [0.0, first], [closed, rear], [None, None], setting.fidelity);
-        }
-        self.profile.install(&mut network, [first, second], [rear, front], [None, None], setting.fidelity);
-        self.profile.install_mouth(
-            &mut network,
-            second,
-            front,
-            [None, Some(self.mouth)],
-            0.0,
-            setting.fidelity,
-        );
-        let resonance = first_resonance(&network, rear);
+        let [rear, front] = self.install(&mut network, setting);
         setting.mount(&mut network, [front, rear]);
         network.room("Near the throat", rear);
         network.room("Near the mouth", front);
-        let passage = Some(PassageFacts { resonance, ..PassageFacts::of(&self.profile, &setting.air) });
+        let passage = Some(PassageFacts::of(&self.profile, &setting.air));
         Ok(Compiled { passage, ..Compiled::of(network) })
+    }
+
+    pub(super) fn resonance(&self, setting: &Setting) -> Option<f64> {
+        let mut network = setting.network();
+        let [rear, _] = self.install(&mut network, setting);
+        first_resonance(&network, rear)
+    }
+
+    /// Adds the horn and returns where both sides of the drivers speak into it.
+    fn install(&self, network: &mut Network, setting: &Setting) -> [Node; 2] {
+        let [first, second] = self.taps;
+        let [rear, front] = [network.node(), network.node()];
+        if first > 0.0 {
+            let closed = network.node();
+            self.profile.install(network, [0.0, first], [closed, rear], [None, None], setting.fidelity);
+        }
+        self.profile.install(network, [first, second], [rear, front], [None, None], setting.fidelity);
+        self.profile.install_mouth(network, second, front, [None, Some(self.mouth)], 0.0, setting.fidelity);
+        [rear, front]
     }
 }

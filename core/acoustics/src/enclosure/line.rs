@@ -7,6 +7,7 @@ use super::{CompileError, Compiled, Losses, Port, Ported, Sealed, Setting};
 use crate::element::{End, Passage};
 use crate::network::{Network, Node};
 use crate::profile::{Profile, Segment};
+use crate::solve::Solver;
 
 /// A way out behind the drivers, whose fronts are in the open.
 #[derive(Debug, Clone, PartialEq)]
@@ -54,14 +55,33 @@ impl Line {
         let mut network = setting.network();
         let node = network.node();
         let mut port_tuning = self.install(&mut network, node, setting)?;
-        let resonance = first_resonance(&network, node);
-        if let (Some(tuning), Some(found)) = (&mut port_tuning, resonance) {
-            tuning.reactance = found;
+        if let Some(tuning) = &mut port_tuning {
+            tuning.reactance = first_resonance(&network, node).unwrap_or(tuning.reactance);
         }
         setting.mount(&mut network, [Node::Outside, node]);
         network.room("Behind the driver", node);
-        let passage = Some(PassageFacts { resonance, ..PassageFacts::of(&self.profile, &setting.air) });
+        let passage = Some(PassageFacts::of(&self.profile, &setting.air));
         Ok(Compiled { passage, port_tuning, ..Compiled::of(network) })
+    }
+
+    pub(super) fn resonance(&self, setting: &Setting) -> Option<f64> {
+        let (network, node) = self.passive(setting)?;
+        first_resonance(&network, node)
+    }
+
+    /// Susceptance behind the cone at a frequency (Hz), m3/(s Pa): below the first resonance negative, zero there. `None` where
+    /// the line cannot be made.
+    pub(crate) fn susceptance(&self, setting: &Setting, frequency: f64) -> Option<f64> {
+        let (network, node) = self.passive(setting)?;
+        Some(Solver::new(&network).input_impedance(frequency, node).inv().im)
+    }
+
+    /// What is behind the drivers, without them.
+    fn passive(&self, setting: &Setting) -> Option<(Network, Node)> {
+        let mut network = setting.network();
+        let node = network.node();
+        self.install(&mut network, node, setting).ok()?;
+        Some((network, node))
     }
 
     /// Adds everything behind the drivers.

@@ -97,6 +97,11 @@ impl Compiled {
 }
 
 impl Losses {
+    /// Of a usual box with openings: QL 7 (Small 1973), QA 100.
+    pub const USUAL: Self = Self { ql: Some(7.0), qa: Some(100.0) };
+    /// Of a usual closed box, lined and well sealed, common practice.
+    pub const CLOSED: Self = Self { ql: Some(15.0), qa: Some(50.0) };
+
     /// Adds a chamber of a volume (m3) with these losses, referred to `omega` (rad/s). Its leak is heard.
     fn install(&self, network: &mut Network, inside: Node, volume: f64, omega: f64) {
         let compliance = network.air.compliance(volume);
@@ -175,6 +180,33 @@ impl CompileError {
 }
 
 impl Enclosure {
+    /// Air in all its chambers and ways together, without the ports, m3.
+    pub fn air(&self) -> f64 {
+        let chamber = |chamber: &Option<Sealed>| chamber.map_or(0.0, |chamber| chamber.volume);
+        match self {
+            Self::InfiniteBaffle | Self::OpenBaffle(_) => 0.0,
+            Self::Sealed(sealed) => sealed.volume,
+            Self::Aperiodic(aperiodic) => aperiodic.chamber.volume,
+            Self::Ported(ported) => ported.volume,
+            Self::PassiveRadiator(cabinet) => cabinet.volume,
+            Self::Bandpass4(bandpass) => bandpass.rear.volume + bandpass.front.volume,
+            Self::Bandpass6(bandpass) => bandpass.rear.volume + bandpass.front.volume,
+            Self::Line(line) => line.profile.volume() + chamber(&line.chamber),
+            Self::FrontHorn(horn) => horn.profile.volume() + horn.rear.volume + chamber(&horn.throat),
+            Self::TappedHorn(horn) => horn.profile.volume(),
+        }
+    }
+
+    /// Where the reactance on the box side of the cone is infinite and the cone stands still, Hz; of lines and tapped horns, for an
+    /// open line near a quarter wave. Other families have theirs from their formulas.
+    pub fn resonance(&self, setting: &Setting) -> Option<f64> {
+        match self {
+            Self::Line(line) => line.resonance(setting),
+            Self::TappedHorn(horn) => horn.resonance(setting),
+            _ => None,
+        }
+    }
+
     /// Compiles the cabinet for its drivers and surroundings.
     ///
     /// # Errors

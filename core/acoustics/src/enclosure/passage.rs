@@ -4,10 +4,12 @@ use std::f64::consts::PI;
 
 use super::{CompileError, Fidelity};
 use crate::element::{End, Passage};
+use crate::inverse;
+use crate::lanes::Four;
 use crate::medium::Air;
 use crate::network::{Network, Node, Opening, Path, Way};
 use crate::profile::{Profile, cutoff};
-use crate::root::end_of;
+use crate::root::begin_of;
 use crate::solve::Solver;
 
 /// What a line or horn comes to.
@@ -23,16 +25,13 @@ pub struct PassageFacts {
     pub end: f64,
     /// A widening way's cut-off as an exponential one, Hz.
     pub cutoff: Option<f64>,
-    /// Where the reactance on the box side of the cone is infinite and the cone stands still, Hz: near a
-    /// quarter wave for an open line.
-    pub resonance: Option<f64>,
 }
 
 /// Span in which a resonance is looked for, Hz, and the ratio of its steps.
 const SEARCH: std::ops::Range<f64> = 2.0..400.0;
 const STEP: f64 = 1.05;
-/// Halvings of a step that refine a resonance to a billionth.
-const HALVINGS: usize = 26;
+/// Rounds of dividing a step by five that refine a resonance to a ten-millionth.
+const ROUNDS: usize = 8;
 
 impl PassageFacts {
     pub(super) fn of(profile: &Profile, air: &Air) -> Self {
@@ -43,24 +42,26 @@ impl PassageFacts {
             start,
             end,
             cutoff: (end > 1.05 * start).then(|| cutoff(length, start, end, air)),
-            resonance: None,
         }
     }
 }
 
 /// Where the susceptance that a network of passive parts shows at a node rises through zero for the first time.
 pub(super) fn first_resonance(network: &Network, node: Node) -> Option<f64> {
-    let mut solver = Solver::new(network);
-    let mut susceptance = |frequency: f64| solver.input_impedance(frequency, node).inv().im;
+    let mut solver = Solver::<Four>::new(network);
+    let mut susceptance = |frequencies: [f64; 4]| -> [f64; 4] {
+        inverse(solver.input_impedance(frequencies.into(), node)).im.into()
+    };
     let mut low = SEARCH.start;
-    let mut before = susceptance(low);
+    let mut before = susceptance([low; 4])[0];
     while low < SEARCH.end {
-        let high = low * STEP;
-        let after = susceptance(high);
-        if before < 0.0 && after >= 0.0 {
-            return Some(end_of(low, high, HALVINGS, |frequency| susceptance(frequency) < 0.0));
+        let places = [1, 2, 3, 4].map(|k| low * STEP.powi(k));
+        for (high, after) in places.into_iter().zip(susceptance(places)) {
+            if before < 0.0 && after >= 0.0 {
+                return Some(begin_of(low, high, ROUNDS, |all| susceptance(all).map(|found| found >= 0.0)));
+            }
+            (low, before) = (high, after);
         }
-        (low, before) = (high, after);
     }
     None
 }

@@ -7,12 +7,10 @@ use crate::Complex;
 use crate::element::{At, Duct, Element, End, Mass};
 use crate::medium::{Air, CrossSection, Space};
 use crate::network::{Network, Node, Opening, Path, Way};
-use crate::root::end_of;
+use crate::root::zero;
 
 /// Below this a hole in the wall is a hole, not a port, m.
 const SHORTEST_PORT: f64 = 1e-3;
-/// Halvings that find a tuning or a length to the last bit that matters.
-const HALVINGS: usize = 60;
 
 /// A port, or several equal ones.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -53,6 +51,8 @@ pub struct PortLength {
     pub pipe_resonance: f64,
     /// Area of one port, m2.
     pub area: f64,
+    /// How many equal ones there are.
+    pub count: u32,
 }
 
 /// How a ported box is tuned.
@@ -111,9 +111,8 @@ impl Ported {
             .map(|(port, length)| port.effective_length(*length))
             .fold(0.0, f64::max);
         // The susceptance of a pipe is still that of a mass below its quarter wave.
-        end_of(0.1, air.speed / (4.0 * longest), HALVINGS, |f| {
-            self.susceptance(lengths, f, air, fidelity) < 0.0
-        })
+        // Times the frequency it is nearly a parabola.
+        zero(0.1, air.speed / (4.0 * longest), 0.0, |f| f * self.susceptance(lengths, f, air, fidelity))
     }
 
     fn helmholtz(&self, lengths: &[f64], air: &Air) -> f64 {
@@ -137,7 +136,7 @@ impl Ported {
                     return Err(CompileError::TuningTooHigh { highest, front: false });
                 }
                 let longest = air.speed / (4.0 * tuning);
-                Ok(with(end_of(SHORTEST_PORT, longest, HALVINGS, |length| susceptance(length) < 0.0)))
+                Ok(with(zero(SHORTEST_PORT, longest, 0.0, susceptance)))
             }
         }
     }
@@ -149,6 +148,7 @@ impl Ported {
             length,
             pipe_resonance: air.speed / (2.0 * port.effective_length(length)),
             area: port.section.area(),
+            count: port.count,
         };
         Ok(PortTuning {
             reactance: self.tuning_of(&lengths, air, fidelity),

@@ -1,7 +1,8 @@
 //! Porous fill.
 
 use super::Air;
-use crate::{Complex, J, root};
+use crate::lanes::Real;
+use crate::{Complex, inverse, root};
 
 /// What a fill's frame does.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -44,20 +45,23 @@ impl Fill {
     /// Rigid frame: Allard and Champoux 1992, `X = rho0 f/sigma`, scaled from the paper's 1.2 kg/m3 and
     /// 101.32 kPa to the air at hand; the modulus with both constants times j, as passivity asks. Limp frame: `(M rho - rho0^2)/(M + rho - 2 rho0)` with
     /// `M` the bulk density and the air in it (Panneton 2007).
-    pub fn at(&self, omega: f64, air: &Air) -> (Complex, Complex) {
-        let x = air.density * omega / (2.0 * std::f64::consts::PI) / self.resistivity;
-        let inverse = x.recip();
+    pub fn at<T: Real>(&self, omega: T, air: &Air) -> (Complex<T>, Complex<T>) {
+        let per_x = T::of(self.resistivity * 2.0 * std::f64::consts::PI / air.density) / omega;
         // sqrt(-a/X^2 - j b/X): written as -j times a root in the right half plane.
-        let drag = -J * root(Complex::new(0.0364 * inverse * inverse, 0.1144 * inverse));
-        let rigid = air.density * (1.0 + drag / 1.2);
-        let heat = -J * root(Complex::new(2.82 * inverse * inverse, 24.9 * inverse));
-        let modulus = air.pressure * (29.64 + heat) / (21.17 + heat);
+        let drag = |a: f64, b: f64| {
+            let upright = root(Complex::new(per_x * per_x * T::of(a), per_x * T::of(b)));
+            Complex::new(upright.im, -upright.re)
+        };
+        let density = T::of(air.density);
+        let rigid = drag(0.0364, 0.1144) * T::of(air.density / 1.2) + density;
+        let heat = drag(2.82, 24.9);
+        let modulus = (heat + T::of(29.64)) * inverse(heat + T::of(21.17)) * T::of(air.pressure);
         match self.frame {
             Frame::Rigid => (rigid, modulus),
             Frame::Limp => {
-                let total = self.bulk_density + self.porosity() * air.density;
-                let limp = (total * rigid - air.density * air.density) / (total + rigid - 2.0 * air.density);
-                (limp, modulus)
+                let total = T::of(self.bulk_density + self.porosity() * air.density);
+                let moving = rigid * total - density * density;
+                (moving * inverse(rigid + total - density * T::of(2.0)), modulus)
             }
         }
     }
@@ -66,6 +70,7 @@ impl Fill {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::J;
     use std::f64::consts::PI;
 
     const WOOL: Fill = Fill { resistivity: 12_000.0, bulk_density: 40.0, frame: Frame::Rigid };

@@ -1,6 +1,7 @@
 //! Losses at the walls of a duct.
 
 use super::Air;
+use crate::lanes::{Real, constant, each};
 use crate::{Complex, inverse, root};
 
 /// Shape of a duct's cross-section, as far as its wall losses go.
@@ -55,36 +56,36 @@ impl From<CrossSection> for Walls {
 
 /// Boundary layers at one frequency, the same for all ducts.
 #[derive(Debug, Clone, Copy)]
-pub struct Layers<'a> {
+pub struct Layers<'a, T = f64> {
     air: &'a Air,
     /// `sqrt(nu/omega)`, m.
-    viscous: f64,
+    viscous: T,
     /// `sqrt(kappa/(rho cp omega))`, m.
-    thermal: f64,
-    /// `1/(gamma P0)`, 1/Pa.
-    softness: f64,
+    thermal: T,
 }
 
-impl<'a> Layers<'a> {
+impl<'a, T: Real> Layers<'a, T> {
     /// At an angular frequency in rad/s.
-    pub fn at(air: &'a Air, omega: f64) -> Self {
-        let layer = |diffusivity: f64| (diffusivity / omega).sqrt();
+    pub fn at(air: &'a Air, omega: T) -> Self {
+        let layer = |diffusivity: f64| (T::of(diffusivity) / omega).simd_sqrt();
         Self {
             air,
             viscous: layer(air.viscosity / air.density),
             thermal: layer(air.conductivity / (air.density * air.specific_heat)),
-            softness: (air.gamma * air.pressure).recip(),
         }
     }
 
     /// What the walls of a duct do: rigid and isothermal (Stinson 1991).
-    pub fn losses(&self, walls: Walls) -> WallLosses<'a> {
-        let viscous = friction(walls.round, self.viscous * walls.inverse_reach);
-        let thermal = friction(walls.round, self.thermal * walls.inverse_reach);
+    pub fn losses(&self, walls: Walls) -> WallLosses<'a, T> {
+        let reach = T::of(walls.inverse_reach);
+        let [viscous, thermal] =
+            [self.viscous, self.thermal].map(|layer| friction(walls.round, layer * reach));
+        let one = T::of(1.0);
         WallLosses {
             air: self.air,
-            inertia: 1.0 - viscous,
-            softness: (1.0 + (self.air.gamma - 1.0) * thermal) * self.softness,
+            inertia: -viscous + one,
+            softness: (thermal * T::of(self.air.gamma - 1.0) + one)
+                * T::of((self.air.gamma * self.air.pressure).recip()),
         }
     }
 }
@@ -95,21 +96,25 @@ impl<'a> Layers<'a> {
 /// With `x = sqrt(j)/thin`: round `2 I1(x)/(x I0(x))` (Zwikker and Kosten 1949; Stinson 1991, eq. 37 and 45), slit
 /// `tanh(x)/x` (Stinson 1991, eq. 60). For a wide duct the round one is the ratio of the asymptotic expansions (Abramowitz
 /// and Stegun 9.7.1), to 4e-9, in the powers of `u = thin/sqrt(j)`; tanh is 1 to double precision.
-fn friction(round: bool, thin: f64) -> Complex {
+fn friction<T: Real>(round: bool, thin: T) -> Complex<T> {
     const WIDE: f64 = 1.0 / 30.0;
     const C: f64 = std::f64::consts::FRAC_1_SQRT_2;
-    match (round, thin < WIDE) {
+    match (round, thin.largest() < WIDE) {
         (true, true) => {
             let t = thin;
-            let (first, third, fifth) = (2.0 * C, 0.25 * C, 25.0 / 64.0 * C);
+            let [first, third, fifth, quarter, last, one] =
+                [2.0 * C, 0.25 * C, 25.0 / 64.0 * C, 0.25, 13.0 / 16.0, 1.0].map(T::of);
             Complex::new(
-                t * (first + t * t * (third + t * (0.25 + t * fifth))),
-                t * (t * (1.0 + t * (third - t * t * (fifth + t * (13.0 / 16.0)))) - first),
+                t * (first + t * t * (third + t * (quarter + t * fifth))),
+                t * (t * (one + t * (third - t * t * (fifth + t * last))) - first),
             )
         }
-        (true, false) => 2.0 * thin * EIGHTH_TURN.conj() * bessel_ratio(thin.recip()),
-        (false, true) => thin * EIGHTH_TURN.conj(),
-        (false, false) => thin * EIGHTH_TURN.conj() * (EIGHTH_TURN / thin).tanh(),
+        (true, false) => each(thin, |thin| 2.0 * thin * EIGHTH_TURN.conj() * bessel_ratio(thin.recip())),
+        (false, true) => constant::<T>(EIGHTH_TURN.conj()) * thin,
+        (false, false) => each(thin, |thin| {
+            let decay = (EIGHTH_TURN * (-2.0 / thin)).exp();
+            thin * EIGHTH_TURN.conj() * (1.0 - decay) * inverse(1.0 + decay)
+        }),
     }
 }
 
@@ -118,37 +123,37 @@ const EIGHTH_TURN: Complex = Complex::new(std::f64::consts::FRAC_1_SQRT_2, std::
 
 /// What the walls of a duct do to the air in it at one frequency: rigid, isothermal walls.
 #[derive(Debug, Clone, Copy)]
-pub struct WallLosses<'a> {
+pub struct WallLosses<'a, T = f64> {
     air: &'a Air,
     /// `1 - F(mu/rho)`.
-    inertia: Complex,
+    inertia: Complex<T>,
     /// `(1 + (gamma - 1) F(kappa/(rho cp)))/(gamma P0)`, 1/Pa.
-    softness: Complex,
+    softness: Complex<T>,
 }
 
-impl<'a> WallLosses<'a> {
+impl<'a, T: Real> WallLosses<'a, T> {
     /// At an angular frequency in rad/s.
-    pub fn at(air: &'a Air, section: CrossSection, omega: f64) -> Self {
+    pub fn at(air: &'a Air, section: CrossSection, omega: T) -> Self {
         Layers::at(air, omega).losses(section.into())
     }
 
     /// Effective density `rho/(1 - F)`, kg/m3.
-    pub fn density(&self) -> Complex {
-        self.air.density * inverse(self.inertia)
+    pub fn density(&self) -> Complex<T> {
+        inverse(self.inertia) * T::of(self.air.density)
     }
 
     /// Effective bulk modulus `gamma P0/(1 + (gamma - 1) F)`, Pa.
-    pub fn modulus(&self) -> Complex {
+    pub fn modulus(&self) -> Complex<T> {
         inverse(self.softness)
     }
 
     /// One over the modulus, 1/Pa.
-    pub fn compressibility(&self) -> Complex {
+    pub fn compressibility(&self) -> Complex<T> {
         self.softness
     }
 
     /// Slowness of a wave, s/m: the root of density over modulus.
-    pub fn slowness(&self) -> Complex {
+    pub fn slowness(&self) -> Complex<T> {
         root(self.density() * self.compressibility())
     }
 }

@@ -4,9 +4,11 @@ use std::f64::consts::{PI, SQRT_2};
 
 use super::FrequencyGrid;
 use crate::driver::REFERENCE_PRESSURE;
+use crate::lanes::{Four, Real, lane};
 use crate::network::Network;
 use crate::solve::Solver;
 use crate::{Complex, inverse};
+use simba::simd::SimdValue;
 
 /// Neighbouring frequencies closer than this ratio serve for the group delay: the central difference is
 /// then right to about a thousandth of the delay of a resonance with Q 5.
@@ -42,22 +44,43 @@ pub struct Response {
 impl Response {
     /// Solves a network over a grid for a drive (V RMS).
     pub fn of(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
-        let mut solver = Solver::new(network);
-        let mut response = Self::solved(network, &mut solver, grid.frequencies().to_vec(), volts);
-        response.group_delay =
-            (0..response.frequency.len()).map(|index| response.delay_at(&mut solver, index)).collect();
+        let mut solver = Solver::<Four>::new(network);
+        let mut response = Self::undelayed(network, &mut solver, grid.frequencies(), volts);
+        response.delay(&mut solver, NEIGHBOURS_WITHIN);
         response
     }
 
-    /// As [`Self::of`] at one frequency (Hz), without the group delay, which takes two more solutions there.
-    pub(super) fn undelayed(network: &Network, frequency: f64, volts: f64) -> Self {
-        Self::solved(network, &mut Solver::new(network), vec![frequency], volts)
+    /// As [`Self::of`] with the group delay differenced between neighbours however far apart: enough to find where it is largest.
+    pub(super) fn with_rough_delay(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
+        let mut solver = Solver::<Four>::new(network);
+        let mut response = Self::undelayed(network, &mut solver, grid.frequencies(), volts);
+        response.delay(&mut solver, f64::INFINITY);
+        response
     }
 
-    fn solved(network: &Network, solver: &mut Solver<'_>, frequency: Vec<f64>, volts: f64) -> Self {
+    /// As [`Self::of`] without the group delay, which on a coarse grid takes two more solutions for each.
+    pub fn without_delay(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
+        Self::undelayed(network, &mut Solver::new(network), grid.frequencies(), volts)
+    }
+
+    /// As [`Self::without_delay`] at frequencies (Hz) in any order.
+    pub(super) fn undelayed(
+        network: &Network,
+        solver: &mut Solver<'_, Four>,
+        frequencies: &[f64],
+        volts: f64,
+    ) -> Self {
+        let mut response = Self::empty(network, frequencies.to_vec(), volts);
+        for (frequency, count) in fours(frequencies) {
+            response.push(network, solver, frequency, count);
+        }
+        response
+    }
+
+    fn empty(network: &Network, frequency: Vec<f64>, volts: f64) -> Self {
         let n = frequency.len();
         let lists = |count: usize| (0..count).map(|_| Vec::with_capacity(n)).collect::<Vec<_>>();
-        let mut response = Self {
+        Self {
             volts,
             pressure: Vec::with_capacity(n),
             group_delay: Vec::new(),
@@ -68,58 +91,64 @@ impl Response {
             current: Vec::with_capacity(n),
             radiated: Vec::with_capacity(n),
             frequency,
-        };
-        for index in 0..n {
-            response.push(network, solver, index);
         }
-        response
     }
 
     /// Levels only, dB re 20 uPa at 1 m, `[n]`.
     pub fn levels(network: &Network, grid: &FrequencyGrid, volts: f64) -> Vec<f64> {
-        let mut solver = Solver::new(network);
-        let level = |frequency: &f64| {
-            solver.solve(*frequency, volts);
-            level_of(solver.heard_pressure())
-        };
-        grid.frequencies().iter().map(level).collect()
+        pressures(&mut Solver::new(network), grid.frequencies(), volts).into_iter().map(level_of).collect()
     }
 
-    fn push(&mut self, network: &Network, solver: &mut Solver<'_>, index: usize) {
-        solver.solve(self.frequency[index], self.volts);
-        self.pressure.push(solver.heard_pressure());
+    /// Solves at four frequencies (Hz) and keeps `count` of them.
+    fn push(&mut self, network: &Network, solver: &mut Solver<'_, Four>, frequency: Four, count: usize) {
+        solver.solve(frequency, self.volts);
+        let keep = |list: &mut Vec<Complex>, value: Complex<Four>| {
+            let (re, im): ([f64; 4], [f64; 4]) = (value.re.into(), value.im.into());
+            list.extend(re.into_iter().zip(im).take(count).map(|(re, im)| Complex::new(re, im)));
+        };
+        keep(&mut self.pressure, solver.heard_pressure());
         for (cone, velocities) in network.cones.iter().zip(&mut self.cone_velocity) {
-            velocities.push(solver.outflow(cone.element, 0) / cone.area);
+            keep(velocities, solver.outflow(cone.element, 0) * Four::of(cone.area.recip()));
         }
         for (opening, speeds) in network.openings.iter().zip(&mut self.opening_velocity) {
-            speeds.push(solver.outflow(opening.element, opening.terminal) / opening.area);
+            let outflow = solver.outflow(opening.element, opening.terminal);
+            keep(speeds, outflow * Four::of(opening.area.recip()));
         }
         for (room, pressures) in network.rooms.iter().zip(&mut self.room_pressure) {
-            pressures.push(solver.pressure(room.node));
+            keep(pressures, solver.pressure(room.node));
         }
         let current = solver.current();
-        self.current.push(current);
-        self.impedance.push(self.volts * inverse(current));
-        self.radiated.push(solver.radiated());
+        keep(&mut self.current, current);
+        keep(&mut self.impedance, inverse(current) * Four::of(self.volts));
+        let radiated = solver.radiated();
+        let radiated: [f64; 4] = radiated.into();
+        self.radiated.extend_from_slice(&radiated[..count]);
     }
 
-    /// `-d(phase)/d(omega)` as a central difference over log frequency.
-    fn delay_at(&self, solver: &mut Solver<'_>, index: usize) -> f64 {
-        let frequency = self.frequency[index];
-        let near = |a: usize, b: usize| self.frequency[b] < self.frequency[a] * NEIGHBOURS_WITHIN;
-        let inside = index > 0 && index + 1 < self.frequency.len();
-        let (turn, step) = if inside && near(index - 1, index) && near(index, index + 1) {
-            let step = (self.frequency[index + 1] / self.frequency[index - 1]).ln();
-            (self.pressure[index + 1] * self.pressure[index - 1].conj(), step)
-        } else {
-            let mut pressure = |f: f64| {
-                solver.solve(f, 1.0);
-                solver.heard_pressure()
+    /// Fills in `-d(phase)/d(omega)` as a central difference over log frequency, between neighbours closer than a ratio.
+    fn delay(&mut self, solver: &mut Solver<'_, Four>, within: f64) {
+        let n = self.frequency.len();
+        let near = |a: usize, b: usize| self.frequency[b] < self.frequency[a] * within;
+        let between =
+            |index: usize| index > 0 && index + 1 < n && near(index - 1, index) && near(index, index + 1);
+        let beside: Vec<f64> = (0..n)
+            .filter(|index| !between(*index))
+            .flat_map(|index| [-0.5, 0.5].map(|side| self.frequency[index] * (side * DELAY_STEP).exp()))
+            .collect();
+        let beside = pressures(solver, &beside, 1.0);
+        let mut beside = beside.chunks_exact(2);
+        // The grid is logarithmic.
+        let step = if n > 2 { (self.frequency[2] / self.frequency[0]).ln() } else { DELAY_STEP };
+        let turns = (0..n).map(|index| {
+            let (below, above, step) = if between(index) {
+                (self.pressure[index - 1], self.pressure[index + 1], step)
+            } else {
+                let pair = beside.next().expect("two solutions for each");
+                (pair[0], pair[1], DELAY_STEP)
             };
-            let [below, above] = [-0.5, 0.5].map(|side| pressure(frequency * (side * DELAY_STEP).exp()));
-            (above * below.conj(), DELAY_STEP)
-        };
-        -small_angle(turn) / (2.0 * PI * frequency * step)
+            -small_angle(above * below.conj()) / (2.0 * PI * self.frequency[index] * step)
+        });
+        self.group_delay = turns.collect();
     }
 
     /// Levels, dB re 20 uPa at 1 m.
@@ -133,18 +162,18 @@ impl Response {
     }
 
     pub(super) fn excursion_at(&self, index: usize) -> f64 {
-        let fastest = self.cone_velocity.iter().map(|cone| cone[index].norm()).fold(0.0, f64::max);
+        let fastest = self.cone_velocity.iter().map(|cone| size(cone[index])).fold(0.0, f64::max);
         travel(fastest, self.frequency[index])
     }
 
     /// Peak air speed in one opening, m/s.
     pub fn air_speed(&self, opening: usize) -> impl Iterator<Item = f64> {
-        self.opening_velocity[opening].iter().map(|v| SQRT_2 * v.norm())
+        self.opening_velocity[opening].iter().map(|v| SQRT_2 * size(*v))
     }
 
     /// One-way peak excursion of what closes one opening, m.
     pub fn opening_travel(&self, opening: usize) -> impl Iterator<Item = f64> {
-        self.opening_velocity[opening].iter().zip(&self.frequency).map(|(v, f)| travel(v.norm(), *f))
+        self.opening_velocity[opening].iter().zip(&self.frequency).map(|(v, f)| travel(size(*v), *f))
     }
 
     /// Real power at the terminals, W.
@@ -158,6 +187,23 @@ impl Response {
     }
 }
 
+/// Frequencies four at a time, the last repeated where they do not come out even, and how many count.
+fn fours(frequencies: &[f64]) -> impl Iterator<Item = (Four, usize)> {
+    let four = |some: &[f64]| Four::by_lane(|lane| some[lane.min(some.len() - 1)]);
+    frequencies.chunks(Four::LANES).map(move |some| (four(some), some.len()))
+}
+
+/// What is heard at frequencies (Hz) for a drive (V RMS), Pa RMS at 1 m, `[n]`.
+pub(super) fn pressures(solver: &mut Solver<'_, Four>, frequencies: &[f64], volts: f64) -> Vec<Complex> {
+    let mut heard = Vec::with_capacity(frequencies.len());
+    for (frequency, count) in fours(frequencies) {
+        solver.solve(frequency, volts);
+        let pressure = solver.heard_pressure();
+        heard.extend((0..count).map(|index| lane(pressure, index)));
+    }
+    heard
+}
+
 /// Argument of a complex number; where it is small, as between neighbouring frequencies, by its series to 1e-12.
 fn small_angle(z: Complex) -> f64 {
     let tangent = z.im / z.re;
@@ -168,11 +214,16 @@ fn small_angle(z: Complex) -> f64 {
     tangent * (1.0 - square * (1.0 / 3.0 - square * (1.0 / 5.0 - square * (1.0 / 7.0 - square / 9.0))))
 }
 
+/// Absolute value. What sounds, moves and flows is far from where squares overflow.
+pub(super) fn size(z: Complex) -> f64 {
+    z.norm_sqr().sqrt()
+}
+
 /// Silence has a level too, so that every curve is made of numbers.
 const SILENCE: f64 = 1e-20;
 
 pub(super) fn level_of(pressure: Complex) -> f64 {
-    20.0 * (pressure.norm().max(SILENCE) / REFERENCE_PRESSURE).log10()
+    20.0 * (size(pressure).max(SILENCE) / REFERENCE_PRESSURE).log10()
 }
 
 /// One-way peak travel of a velocity (m/s RMS).

@@ -2,10 +2,11 @@
 
 use std::f64::consts::SQRT_2;
 
-use super::curves::level_of;
+use super::curves::{level_of, size};
 use super::{FrequencyGrid, Passband, Response};
 use crate::network::{Network, Reference, Way};
-use crate::root::end_of;
+use crate::root::begin_of;
+use crate::solve::Solver;
 
 /// Span and density of the grid that figures are searched on; roots are then refined, so its
 /// spacing only decides how narrow a feature may be and still be seen.
@@ -16,8 +17,8 @@ const SEARCH_POINTS: usize = 240;
 /// Ripple is looked for up to this many times F3: what a subwoofer plays.
 const RIPPLE_SPAN: f64 = 4.0;
 
-/// Halvings of a grid step (2.2 %) that refine a root to a billionth.
-const HALVINGS: usize = 24;
+/// Rounds of dividing a grid step (2.2 %) by five that refine a root to a ten-millionth.
+const ROUNDS: usize = 8;
 
 /// A largest or smallest value and where it lies.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -89,7 +90,7 @@ impl<'a> Search<'a> {
     fn new(network: &'a Network, volts: f64) -> Self {
         let grid = FrequencyGrid::logarithmic(SEARCH_FROM, SEARCH_TO, SEARCH_POINTS)
             .expect("the search grid is within the allowed range");
-        Self { network, volts, response: Response::of(network, &grid, volts) }
+        Self { network, volts, response: Response::with_rough_delay(network, &grid, volts) }
     }
 
     fn figures(&self) -> Figures {
@@ -102,7 +103,7 @@ impl<'a> Search<'a> {
         };
         let [f3, f6, f10] = [3.0, 6.0, 10.0].map(|drop| self.lowest_within(reference_level - drop));
         let f3_upper = self.upper_end(reference_level - 3.0, band);
-        let impedance: Reading = &|r, k| -r.impedance[k].norm();
+        let impedance: Reading = &|r, k| -size(r.impedance[k]);
         let lowest = self.largest(impedance, 10.0, SEARCH_TO);
         let (air_speed, fastest_opening) = self.air_speed().unzip();
         let efficiency: Reading = &|r, k| r.radiated[k] / (r.volts * r.current[k].re);
@@ -123,7 +124,7 @@ impl<'a> Search<'a> {
             fastest_opening,
             impedance_minimum: Peak { value: -lowest.value, ..lowest },
             impedance_dip: self.impedance_dip(impedance),
-            group_delay: self.largest(&|r, k| r.group_delay[k], f10.unwrap_or(SEARCH_FROM), SEARCH_TO),
+            group_delay: self.group_delay(f10.unwrap_or(SEARCH_FROM)),
             efficiency: self.largest(efficiency, SEARCH_FROM, SEARCH_TO),
         }
     }
@@ -168,13 +169,19 @@ impl<'a> Search<'a> {
         Some(Peak { value: -found.value, ..found })
     }
 
+    /// The place is found between neighbours of the grid, the value is solved there.
+    fn group_delay(&self, from: f64) -> Peak {
+        let Peak { frequency, .. } = self.largest(&|r, k| r.group_delay[k], from, SEARCH_TO);
+        Peak { value: self.at(frequency).group_delay[0], frequency }
+    }
+
     fn radiator_travel(&self, from: f64) -> Option<Peak> {
         let openings = self.network.openings.iter().enumerate();
         openings
             .filter(|(_, opening)| opening.way == Way::Diaphragm)
             .map(|(opening, _)| {
                 let travel = |r: &Response, k: usize| {
-                    SQRT_2 * r.opening_velocity[opening][k].norm() / (std::f64::consts::TAU * r.frequency[k])
+                    SQRT_2 * size(r.opening_velocity[opening][k]) / (std::f64::consts::TAU * r.frequency[k])
                 };
                 self.largest(&travel, from, SEARCH_TO)
             })
@@ -203,8 +210,10 @@ impl<'a> Search<'a> {
             return high;
         }
         let low = self.response.frequency[index - 1];
-        end_of(low, high, HALVINGS, |middle| {
-            !holds(&Response::undelayed(self.network, middle, self.volts), 0)
+        let mut solver = Solver::new(self.network);
+        begin_of(low, high, ROUNDS, |places| {
+            let response = Response::undelayed(self.network, &mut solver, &places, self.volts);
+            [0, 1, 2, 3].map(|k| holds(&response, k))
         })
     }
 
@@ -216,7 +225,7 @@ impl<'a> Search<'a> {
         (0..self.network.openings.len())
             .filter(|&opening| self.network.openings[opening].way == Way::Port)
             .map(|opening| {
-                let speed = |r: &Response, k: usize| SQRT_2 * r.opening_velocity[opening][k].norm();
+                let speed = |r: &Response, k: usize| SQRT_2 * size(r.opening_velocity[opening][k]);
                 (self.largest(&speed, SEARCH_FROM, SEARCH_TO), opening)
             })
             .max_by(|a, b| a.0.value.total_cmp(&b.0.value))
@@ -240,7 +249,12 @@ impl<'a> Search<'a> {
         let start = frequency.partition_point(|f| *f < from).min(last);
         let end = frequency.partition_point(|f| *f <= to).saturating_sub(1).max(start);
         let value = |k: usize| reading(&self.response, k);
-        let top = (start..=end).max_by(|a, b| value(*a).total_cmp(&value(*b))).unwrap_or(start);
+        let first = (start, value(start));
+        let higher = |best: (usize, f64), k: usize| {
+            let here = value(k);
+            if here >= best.1 { (k, here) } else { best }
+        };
+        let (top, _) = (start + 1..=end).fold(first, higher);
         let on_grid = Peak { value: value(top), frequency: frequency[top] };
         if top == 0 || top == last {
             return on_grid;

@@ -1,7 +1,7 @@
 //! What runs out first: the largest clean output at each frequency.
 
 use super::Response;
-use super::curves::level_of;
+use super::curves::{level_of, size};
 use crate::network::{Network, Way};
 
 /// What amplifier, coil and builder allow. What is not given does not limit.
@@ -75,7 +75,7 @@ fn scales<'a>(
     allowance: &'a Allowance,
     index: usize,
 ) -> impl Iterator<Item = (f64, Limit)> + 'a {
-    let current = response.current[index].norm();
+    let current = size(response.current[index]);
     let heat = current * current * network.coil_resistance;
     // A sine has a crest of 2 in power; a programme of the same peak has less mean power.
     let mean = 2.0 * 10f64.powf(-allowance.crest / 10.0);
@@ -86,7 +86,7 @@ fn scales<'a>(
         allowance.xmax.map(|xmax| (xmax / response.excursion_at(index), Limit::Cone)),
     ];
     let openings = network.openings.iter().enumerate().filter_map(move |(which, opening)| {
-        let speed = std::f64::consts::SQRT_2 * response.opening_velocity[which][index].norm();
+        let speed = std::f64::consts::SQRT_2 * size(response.opening_velocity[which][index]);
         match opening.way {
             Way::Port => Some((allowance.air_speed / speed, Limit::Air)),
             Way::Diaphragm => opening.xmax.map(|xmax| {

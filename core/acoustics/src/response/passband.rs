@@ -25,7 +25,9 @@ impl Passband {
         let n = level.len();
         let half = ((0.5 * per_octave) as usize).clamp(1, n.saturating_sub(1).max(2) / 2);
         let width = (2 * half + 1) as f64;
-        let mean = |centre: usize| level[centre - half..=centre + half].iter().sum::<f64>() / width;
+        let means: Vec<f64> =
+            level.windows(2 * half + 1).map(|octave| octave.iter().sum::<f64>() / width).collect();
+        let mean = |centre: usize| means[centre - half];
         let highest = |range: std::ops::RangeInclusive<usize>, value: &dyn Fn(usize) -> f64| {
             range.max_by(|a, b| value(*a).total_cmp(&value(*b))).unwrap_or(0)
         };

@@ -4,6 +4,7 @@ use std::f64::consts::{PI, SQRT_2};
 
 use realfft::RealFftPlanner;
 
+use super::curves::pressures;
 use crate::Complex;
 use crate::network::Network;
 use crate::solve::Solver;
@@ -56,15 +57,14 @@ impl Transient {
         let (forward, backward) = (planner.plan_fft_forward(SAMPLES), planner.plan_fft_inverse(SAMPLES));
         let mut spectrum = forward.make_output_vec();
         forward.process(&mut drive.clone(), &mut spectrum).expect("the plan's own lengths");
-        let mut solver = Solver::new(network);
-        for (bin, value) in spectrum.iter_mut().enumerate() {
-            let frequency = bin as f64 * RATE / SAMPLES as f64;
-            *value = if bin == 0 || frequency >= BAND[1] {
-                Complex::new(0.0, 0.0)
-            } else {
-                solver.solve(frequency, 1.0);
-                *value * solver.heard_pressure() * window(frequency) / SAMPLES as f64
-            };
+        let frequency = |bin: usize| bin as f64 * RATE / SAMPLES as f64;
+        let played: Vec<f64> =
+            (1..spectrum.len()).map(frequency).take_while(|frequency| *frequency < BAND[1]).collect();
+        let heard = pressures(&mut Solver::new(network), &played, 1.0);
+        spectrum[0] = Complex::new(0.0, 0.0);
+        spectrum[played.len() + 1..].fill(Complex::new(0.0, 0.0));
+        for ((value, heard), frequency) in spectrum[1..].iter_mut().zip(heard).zip(played) {
+            *value *= heard * window(frequency) / SAMPLES as f64;
         }
         let mut pressure = backward.make_output_vec();
         backward.process(&mut spectrum, &mut pressure).expect("the plan's own lengths");

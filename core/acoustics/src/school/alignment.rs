@@ -3,7 +3,7 @@
 //! Thiele 1971 and Small 1973: with `T = 1/sqrt(ws wb)`, `h = Fb/Fs`, `alpha = Vas/Vb` the response is
 //! `s^4/(s^4 + a1 s^3 + a2 s^2 + a3 s + 1)`.
 
-use crate::root::{ALL, end_of};
+use crate::root::{ALL, end_of, zero};
 
 /// A box for a driver.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -42,7 +42,7 @@ pub fn quasi_butterworth(qts: f64, ql: f64) -> Option<Alignment> {
     if excess(low) < 0.0 || excess(high) > 0.0 {
         return None;
     }
-    let h = end_of(low, high, ALL, |x| excess(x) > 0.0);
+    let h = zero(low, high, 0.0, excess);
     let alpha = alpha(qts, ql, h, a1(qts, ql, h).powi(2) / 2.0);
     (alpha > 0.0).then_some(Alignment { qts, h, alpha })
 }
@@ -50,10 +50,11 @@ pub fn quasi_butterworth(qts: f64, ql: f64) -> Option<Alignment> {
 /// Butterworth of the fourth order: `A1 = A2 = A3 = 0`, which one Qts has.
 pub fn butterworth(ql: f64) -> Alignment {
     let excess = |qts: f64| {
-        let Alignment { h, .. } = quasi_butterworth(qts, ql).unwrap_or(Alignment { qts, h: 1.0, alpha: 0.0 });
-        a3(qts, ql, h).powi(2) - a1(qts, ql, h).powi(2)
+        // Beyond the one that is looked for there is none.
+        quasi_butterworth(qts, ql)
+            .map_or(-1.0, |Alignment { h, .. }| a3(qts, ql, h).powi(2) - a1(qts, ql, h).powi(2))
     };
-    let qts = end_of(0.25, 0.6, ALL, |x| excess(x) > 0.0);
+    let qts = zero(0.25, 0.6, 0.0, excess);
     quasi_butterworth(qts, ql).unwrap_or(Alignment { qts, h: 1.0, alpha: 1.0 })
 }
 
@@ -66,7 +67,7 @@ pub fn chebyshev_for(k: f64, ql: f64) -> Option<Alignment> {
     let a1 = a3 / d.sqrt() * (1.0 - (1.0 - k * k) / (2.0 * root2));
     // a1 and a3 both give Qts; with s = sqrt(h) they agree where this is 0.
     let excess = |s: f64| a3 * s - a1 * s.powi(3) + (s.powi(4) - 1.0) / ql;
-    let s = end_of(0.3, 2.5, ALL, |x| excess(x) > 0.0);
+    let s = zero(0.3, 2.5, 0.0, excess);
     let h = s * s;
     let qts = (a1 * s - h / ql).recip();
     let alpha = alpha(qts, ql, h, a2);

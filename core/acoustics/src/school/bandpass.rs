@@ -2,8 +2,8 @@
 
 use super::port::{narrow_words, tuned};
 use super::search::{Band, Look};
-use super::{Ask, CLOSED, Refusal, School, Start, litres, refuse};
-use crate::enclosure::{Bandpass4, Bandpass6, Enclosure, FrontPath, Ported, Sealed};
+use super::{Ask, Refusal, School, Start, litres, refuse};
+use crate::enclosure::{Bandpass4, Bandpass6, Enclosure, FrontPath, Losses, Ported, Sealed};
 
 /// Schools of the fourth order, by S: the front chamber's damping.
 pub static BANDPASS4: &[School] = &[
@@ -55,7 +55,7 @@ fn fourth(ask: &Ask, s: f64, ripple: &str) -> Result<Start, Refusal> {
             litres(front * shrink)
         ));
     };
-    let rear = Sealed { volume: rear * shrink, losses: CLOSED };
+    let rear = Sealed { volume: rear * shrink, losses: Losses::CLOSED };
     let reason = format!(
         "S {s} gives {ripple}. Rear {} closed, front {} tuned to {tuning:.0} Hz (after Geddes 1989).{cut}{}",
         litres(rear.volume),

@@ -3,9 +3,9 @@
 use std::f64::consts::{PI, TAU};
 
 use super::search::{Band, Look, crossing};
-use super::{Ask, CLOSED, Refusal, School, Start, USUAL, litres, refuse};
+use super::{Ask, Refusal, School, Start, litres, refuse};
 use crate::element::End;
-use crate::enclosure::{Enclosure, FrontHorn, Line, Mouth, Sealed, TappedHorn};
+use crate::enclosure::{Enclosure, FrontHorn, Line, Losses, Mouth, Sealed, TappedHorn};
 use crate::profile::{Flare, Profile, Segment};
 
 /// Schools of front-loaded horns, by flare.
@@ -86,7 +86,7 @@ fn front(ask: &Ask, flare: Flare) -> Result<Start, Refusal> {
         litres(rear),
         2.0 * fs / qts
     );
-    let rear = Sealed { volume: rear, losses: CLOSED };
+    let rear = Sealed { volume: rear, losses: Losses::CLOSED };
     Ok(Start {
         enclosure: Enclosure::FrontHorn(FrontHorn { rear, throat: None, profile, mouth: End::Mouth }),
         reason,
@@ -118,7 +118,7 @@ fn back(ask: &Ask) -> Result<Start, Refusal> {
     let tuning = ask.lowest_or(0.75 * ask.driver.fs());
     let throat = 0.6 * sd;
     let mouth = mouth(ask, 1.6 * tuning).clamp(3.0 * throat, 12.0 * throat);
-    let chamber = Sealed { volume: throat * c / (TAU * 250.0), losses: USUAL };
+    let chamber = Sealed { volume: throat * c / (TAU * 250.0), losses: Losses::USUAL };
     let with = |length: f64| Line {
         profile: Profile { segments: vec![segment(Flare::Exponential, length, throat, mouth, None)] },
         driver_at: 0.0,
@@ -127,8 +127,7 @@ fn back(ask: &Ask) -> Result<Start, Refusal> {
         inner: None,
         mouth: Mouth::Open { end: End::Mouth, path: 0.0 },
     };
-    let resonance =
-        |length: f64| Enclosure::Line(with(length)).compile(&ask.setting).ok()?.passage?.resonance;
+    let resonance = |length: f64| Enclosure::Line(with(length)).resonance(&ask.setting);
     let found = crossing(0.5, 8.0, |length| Some(resonance(length).unwrap_or(500.0) - tuning));
     let Some(length) = found else {
         return refuse(format!(
@@ -220,14 +219,13 @@ fn slot_flare(ask: &Ask) -> Result<Start, Refusal> {
         Line {
             profile: Profile { segments: vec![slot, flare] },
             driver_at: 0.0,
-            chamber: Some(Sealed { volume, losses: USUAL }),
+            chamber: Some(Sealed { volume, losses: Losses::USUAL }),
             stub: None,
             inner: Some(End::Flanged),
             mouth: Mouth::Open { end: End::Flanged, path: 0.0 },
         }
     };
-    let resonance =
-        |height: f64| Enclosure::Line(with(height)).compile(&ask.setting).ok()?.passage?.resonance;
+    let resonance = |height: f64| Enclosure::Line(with(height)).resonance(&ask.setting);
     let found = crossing(0.004, 0.3, |height| Some(resonance(height).unwrap_or(2.0) - tuning));
     let Some(height) = found else {
         return refuse(format!("No slot between 4 and 300 mm tunes {} to {tuning:.0} Hz.", litres(volume)));

@@ -46,9 +46,10 @@ static STRAIGHT: Shape = Shape {
 
 /// Shortest and longest line that is looked for, m.
 const LENGTHS: [f64; 2] = [0.3, 12.0];
+/// The same over a quarter wave: fill, taper and a driver along the way shorten a line, nothing lengthens it.
+const QUARTERS: [f64; 2] = [0.3, 1.1];
 
-fn profile(ask: &Ask, shape: &Shape, length: f64) -> Profile {
-    let sd = ask.driver.sd;
+fn profile(sd: f64, shape: &Shape, length: f64) -> Profile {
     let (start, end) = (shape.start * sd, shape.end * sd);
     let middle = (0.5 * (start.sqrt() + end.sqrt())).powi(2);
     let half = |start, end, fill| Segment {
@@ -63,9 +64,14 @@ fn profile(ask: &Ask, shape: &Shape, length: f64) -> Profile {
     Profile { segments: vec![half(start, middle, Some(fill)), half(middle, end, None)] }
 }
 
-fn line(ask: &Ask, shape: &Shape, length: f64) -> Line {
+/// A line of the tapered school for drivers of an area (m2), of a length (m).
+pub fn tapered(sd: f64, length: f64) -> Line {
+    line(sd, &TAPERED, length)
+}
+
+fn line(sd: f64, shape: &Shape, length: f64) -> Line {
     Line {
-        profile: profile(ask, shape, length),
+        profile: profile(sd, shape, length),
         driver_at: shape.driver_at * length,
         chamber: None,
         stub: None,
@@ -75,7 +81,7 @@ fn line(ask: &Ask, shape: &Shape, length: f64) -> Line {
 }
 
 fn resonance(ask: &Ask, line: Line) -> Option<f64> {
-    Enclosure::Line(line).compile(&ask.setting).ok()?.passage?.resonance
+    Enclosure::Line(line).resonance(&ask.setting)
 }
 
 fn too_weak(ask: &Ask) -> Option<Refusal> {
@@ -92,13 +98,16 @@ fn open(ask: &Ask, shape: &Shape) -> Result<Start, Refusal> {
         return Err(refusal);
     }
     let tuning = ask.lowest_or(ask.driver.fs());
-    let found = crossing(LENGTHS[0], LENGTHS[1], |length| {
-        Some(resonance(ask, line(ask, shape, length)).unwrap_or(2.0) - tuning)
+    let quarter = ask.setting.air.speed / (4.0 * tuning);
+    let [shortest, longest] = QUARTERS.map(|part| (part * quarter).clamp(LENGTHS[0], LENGTHS[1]));
+    // Looked for at the tuning itself: one solution for each length.
+    let found = crossing(shortest, longest, |length| {
+        line(ask.driver.sd, shape, length).susceptance(&ask.setting, tuning)
     });
     let Some(length) = found else {
         return refuse(format!("A line for {tuning:.0} Hz would be longer than 12 m or shorter than 0.3 m."));
     };
-    let line = line(ask, shape, length);
+    let line = line(ask.driver.sd, shape, length);
     let volume = line.profile.volume();
     if let Some(most) = ask.wishes.volume.filter(|most| volume > *most) {
         return refuse(format!(
@@ -110,7 +119,7 @@ fn open(ask: &Ask, shape: &Shape) -> Result<Start, Refusal> {
     let reason = format!(
         "{}: {length:.2} m brakes the cone at {tuning:.0} Hz, taper, fill and mouth counted; an open pipe without them would need {:.2} m. Holds {}.",
         shape.words,
-        ask.setting.air.speed / (4.0 * tuning),
+        quarter,
         litres(volume)
     );
     Ok(Start { enclosure: Enclosure::Line(line), reason })
@@ -124,11 +133,11 @@ fn mass_loaded(ask: &Ask) -> Result<Start, Refusal> {
     let length = 0.65 * ask.setting.air.speed / (4.0 * tuning);
     let shape = Shape { start: 1.3, end: 1.3, driver_at: 0.25, ..TAPERED };
     let most = 1.3 * ask.driver.sd * 0.5;
-    let area = quiet_area(ask, tuning).clamp(0.08 * ask.driver.sd, most);
+    let area = quiet_area(&ask.driver, tuning).clamp(0.08 * ask.driver.sd, most);
     let diameter = ((4.0 * area / std::f64::consts::PI).sqrt() / 0.005).round().max(4.0) * 0.005;
     let with = |port_length: f64| Line {
         mouth: Mouth::Ports(vec![round(diameter, Some(port_length))]),
-        ..line(ask, &shape, length)
+        ..line(ask.driver.sd, &shape, length)
     };
     let found = crossing(0.003, 1.5, |port| Some(resonance(ask, with(port)).unwrap_or(2.0) - tuning));
     let Some(port) = found else {

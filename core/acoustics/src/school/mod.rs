@@ -8,7 +8,7 @@ mod baffle;
 mod bandpass;
 mod horn;
 mod line;
-mod port;
+pub mod port;
 mod ported;
 mod radiator;
 mod sealed;
@@ -18,13 +18,13 @@ pub use alignment::{Alignment, butterworth, chebyshev, flat, keele, quasi_butter
 pub use baffle::{INFINITE_BAFFLE, OPEN_BAFFLE};
 pub use bandpass::{BANDPASS4, BANDPASS6_PARALLEL, BANDPASS6_SERIES};
 pub use horn::{BACK_HORN, FRONT_HORN, SLOT_FLARE, TAPPED_HORN};
-pub use line::{LINE, MASS_LOADED_LINE};
+pub use line::{LINE, MASS_LOADED_LINE, tapered};
 pub use ported::PORTED;
-pub use radiator::PASSIVE_RADIATOR;
+pub use radiator::{PASSIVE_RADIATOR, opposed};
 pub use sealed::{APERIODIC, SEALED};
 
 use crate::driver::Driver;
-use crate::enclosure::{Enclosure, Losses, Setting};
+use crate::enclosure::{Enclosure, Setting};
 
 /// What a builder wishes for.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
@@ -101,11 +101,6 @@ impl Ask {
         (4.0 * self.driver.sd / std::f64::consts::PI).sqrt()
     }
 }
-
-/// Losses of a usual box with openings: QL 7 (Small 1973), QA 100.
-const USUAL: Losses = Losses { ql: Some(7.0), qa: Some(100.0) };
-/// Losses of a usual closed box, lined and well sealed, common practice.
-const CLOSED: Losses = Losses { ql: Some(15.0), qa: Some(50.0) };
 
 fn refuse<T>(reason: String) -> Result<T, Refusal> {
     Err(Refusal(reason))

@@ -1,26 +1,28 @@
 //! A port to begin with.
 
-use super::{Ask, USUAL};
+use super::Ask;
+use crate::driver::Driver;
 use crate::element::End;
-use crate::enclosure::{Enclosure, Port, Ported};
+use crate::enclosure::{Enclosure, Losses, Port, Ported};
 use crate::medium::CrossSection;
 
 /// A pipe is sold in steps; sizes are rounded to this, m.
-const STEP: f64 = 0.005;
-/// Longest port that is tried before a smaller one is taken, in sides of a cube of the box's volume.
-const LONGEST: f64 = 1.5;
-/// Smallest port over the cone's area: below a twentieth the air only hisses.
-const LEAST: f64 = 0.05;
+pub const STEP: f64 = 0.005;
+/// Longest port that fits, folded, in sides of a cube of the box's volume (common practice).
+pub const LONGEST: f64 = 1.5;
+/// Smallest port over the cone's area: below a twentieth the air only hisses (common practice).
+pub const LEAST: f64 = 0.05;
 
 /// Area that keeps the air slow: `0.8 Fb Vd` (Small 1973, SI), or a ninth of the cone where Xmax is not known.
-pub(super) fn quiet_area(ask: &Ask, tuning: f64) -> f64 {
-    match ask.driver.vd() {
+pub fn quiet_area(driver: &Driver, tuning: f64) -> f64 {
+    match driver.vd() {
         Some(vd) => 0.8 * tuning * vd,
-        None => ask.driver.sd / 9.0,
+        None => driver.sd / 9.0,
     }
 }
 
-pub(super) fn round(diameter: f64, length: Option<f64>) -> Port {
+/// A round port, free inside and in the wall outside (m).
+pub fn round(diameter: f64, length: Option<f64>) -> Port {
     let section = CrossSection::Round { radius: diameter / 2.0 };
     Port { section, length, count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 }
 }
@@ -28,12 +30,16 @@ pub(super) fn round(diameter: f64, length: Option<f64>) -> Port {
 /// A chamber tuned by one round port that is wide enough to be quiet and short enough to fit, as far as both go
 /// together; and whether it had to be made smaller.
 pub(super) fn tuned(ask: &Ask, volume: f64, tuning: f64) -> Option<(Ported, bool)> {
-    let quiet = (4.0 * quiet_area(ask, tuning) / std::f64::consts::PI).sqrt();
+    let quiet = (4.0 * quiet_area(&ask.driver, tuning) / std::f64::consts::PI).sqrt();
     let least = (4.0 * LEAST * ask.driver.sd / std::f64::consts::PI).sqrt();
     let mut diameter = ((quiet.max(least) / STEP).ceil() * STEP).clamp(0.02, 0.5);
     let wanted = diameter;
-    let chamber =
-        |diameter| Ported { volume, losses: USUAL, ports: vec![round(diameter, None)], tuning: Some(tuning) };
+    let chamber = |diameter| Ported {
+        volume,
+        losses: Losses::USUAL,
+        ports: vec![round(diameter, None)],
+        tuning: Some(tuning),
+    };
     // Too wide a hole tunes too high even without length: then a wider one only makes it worse, a narrower one not.
     while diameter > least.max(0.02) {
         let candidate = chamber(diameter);

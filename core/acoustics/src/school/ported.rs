@@ -4,7 +4,7 @@ use super::alignment::{flat, keele};
 use super::port::{narrow_words, tuned};
 use super::search::Look;
 use super::{Ask, Refusal, School, Start, litres, refuse};
-use crate::enclosure::{Enclosure, Ported};
+use crate::enclosure::{Enclosure, Losses, Ported};
 
 /// Schools of ported boxes.
 pub static PORTED: &[School] = &[
@@ -73,10 +73,10 @@ fn flattest_tuning(ask: &Ask, volume: f64, ripple: f64) -> Option<f64> {
 /// A box whose port is ideal for comparing tunings: as wide as is quiet, however long.
 fn plain(ask: &Ask, volume: f64, tuning: f64) -> Ported {
     let diameter =
-        (4.0 * super::port::quiet_area(ask, tuning) / std::f64::consts::PI).sqrt().clamp(0.02, 0.2);
+        (4.0 * super::port::quiet_area(&ask.driver, tuning) / std::f64::consts::PI).sqrt().clamp(0.02, 0.2);
     Ported {
         volume,
-        losses: super::USUAL,
+        losses: Losses::USUAL,
         ports: vec![super::port::round(diameter, None)],
         tuning: Some(tuning),
     }

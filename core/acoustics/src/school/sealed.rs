@@ -1,8 +1,8 @@
 //! Closed boxes.
 
 use super::search::crossing;
-use super::{Ask, CLOSED, Refusal, School, Start, litres, refuse};
-use crate::enclosure::{Aperiodic, Enclosure, Sealed};
+use super::{Ask, Refusal, School, Start, litres, refuse};
+use crate::enclosure::{Aperiodic, Enclosure, Losses, Sealed};
 use crate::response::{FrequencyGrid, Response};
 
 /// Schools of closed boxes.
@@ -39,7 +39,7 @@ const VOLUMES: [f64; 2] = [0.02, 40.0];
 fn volume_for(ask: &Ask, qtc: f64) -> Option<f64> {
     let vas = ask.vas();
     crossing(VOLUMES[0] * vas, VOLUMES[1] * vas, |volume| {
-        Some(Sealed { volume, losses: CLOSED }.closed_box(&ask.driver, &ask.setting.air).qtc - qtc)
+        Some(Sealed { volume, losses: Losses::CLOSED }.closed_box(&ask.driver, &ask.setting.air).qtc - qtc)
     })
 }
 
@@ -51,7 +51,7 @@ fn by_qtc(ask: &Ask, qtc: f64, why: &str) -> Result<Start, Refusal> {
         ));
     };
     let (volume, cut) = ask.within(volume);
-    let sealed = Sealed { volume, losses: CLOSED };
+    let sealed = Sealed { volume, losses: Losses::CLOSED };
     let found = sealed.closed_box(&ask.driver, &ask.setting.air);
     let reason = format!(
         "Qtc {:.2}: {why}. With usual losses that takes {} and puts Fc at {:.0} Hz (Small 1972).{cut}",
@@ -65,20 +65,20 @@ fn by_qtc(ask: &Ask, qtc: f64, why: &str) -> Result<Start, Refusal> {
 fn just_seal_it(ask: &Ask) -> Result<Start, Refusal> {
     // As stiff as the suspension, or a box that one can carry.
     let (volume, cut) = ask.within(ask.vas().clamp(0.008, 0.09));
-    let found = Sealed { volume, losses: CLOSED }.closed_box(&ask.driver, &ask.setting.air);
+    let found = Sealed { volume, losses: Losses::CLOSED }.closed_box(&ask.driver, &ask.setting.air);
     let reason = format!(
         "For a driver whose values are not trusted: a closed box forgives. {} gives Qtc {:.2}; measure and line it (common practice).{cut}",
         litres(volume),
         found.qtc
     );
-    Ok(Start { enclosure: Enclosure::Sealed(Sealed { volume, losses: CLOSED }), reason })
+    Ok(Start { enclosure: Enclosure::Sealed(Sealed { volume, losses: Losses::CLOSED }), reason })
 }
 
 /// The tightest vent that halves the impedance peak.
 fn even_load(ask: &Ask) -> Result<Start, Refusal> {
     let tight = volume_for(ask, 1.0f64.max(1.25 * ask.driver.qts()));
     let (volume, cut) = ask.within(tight.unwrap_or(0.5 * ask.vas()));
-    let chamber = Sealed { volume, losses: CLOSED };
+    let chamber = Sealed { volume, losses: Losses::CLOSED };
     let fc = chamber.closed_box(&ask.driver, &ask.setting.air).fc;
     let reactance = (std::f64::consts::TAU * fc * ask.setting.air.compliance(volume)).recip();
     let peak = |resistance: f64| {

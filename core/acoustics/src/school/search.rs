@@ -3,7 +3,7 @@
 use super::Ask;
 use crate::enclosure::Enclosure;
 use crate::response::{FrequencyGrid, Passband, Response};
-use crate::root::end_of;
+use crate::root::zero;
 
 /// Levels and frequencies of a candidate, enough to rank it.
 pub(super) struct Look {
@@ -66,6 +66,9 @@ impl Look {
     }
 }
 
+/// How near a crossing is found, as a ratio less one.
+const CLOSE: f64 = 1e-8;
+
 /// Where a function that falls (or rises) along a logarithmic span crosses zero; `None` where it has one sign.
 pub(super) fn crossing(low: f64, high: f64, value: impl Fn(f64) -> Option<f64>) -> Option<f64> {
     let (low, high) = (low.ln(), high.ln());
@@ -75,12 +78,11 @@ pub(super) fn crossing(low: f64, high: f64, value: impl Fn(f64) -> Option<f64>) 
         return None;
     }
     let mut lost = false;
-    let found = end_of(low, high, 36, |middle| match value(middle.exp()) {
-        Some(value) => value.signum() * at_low.signum() > 0.0,
-        None => {
+    let found = zero(low, high, CLOSE, |middle| {
+        value(middle.exp()).unwrap_or_else(|| {
             lost = true;
-            false
-        }
+            f64::NAN
+        })
     });
     (!lost).then(|| found.exp())
 }

@@ -3,16 +3,31 @@
 //! The general linear-algebra crates allocate a factorisation per call; with one to twenty nodes and
 //! thousands of frequencies that would cost more than the arithmetic.
 
+use crate::lanes::Real;
 use crate::{Complex, inverse};
 
 /// Solves `matrix x = rhs` by Gaussian elimination with partial pivoting; `rhs` `[n]` becomes `x`,
-/// `matrix` `[n * n]` row-major is overwritten.
+/// `matrix` `[n * n]` row-major is overwritten. Where several systems stand side by side they share their pivots: the
+/// row whose smallest is largest.
 ///
 /// A singular matrix yields non-finite values. That cannot come from a passive network above 0 Hz.
-pub(super) fn solve_in_place(matrix: &mut [Complex], rhs: &mut [Complex]) {
-    let n = rhs.len();
+pub(super) fn solve_in_place<T: Real>(matrix: &mut [Complex<T>], rhs: &mut [Complex<T>]) {
+    // Most cabinets are this small; a size known beforehand unrolls the loops.
+    match rhs.len() {
+        1 => eliminate(1, matrix, rhs),
+        2 => eliminate(2, matrix, rhs),
+        3 => eliminate(3, matrix, rhs),
+        4 => eliminate(4, matrix, rhs),
+        5 => eliminate(5, matrix, rhs),
+        n => eliminate(n, matrix, rhs),
+    }
+}
+
+#[inline(always)]
+fn eliminate<T: Real>(n: usize, matrix: &mut [Complex<T>], rhs: &mut [Complex<T>]) {
+    let (matrix, rhs) = (&mut matrix[..n * n], &mut rhs[..n]);
     for column in 0..n.saturating_sub(1) {
-        let size = |row: usize| matrix[row * n + column].norm_sqr();
+        let size = |row: usize| matrix[row * n + column].norm_sqr().simd_horizontal_min();
         let pivot = (column + 1..n).fold(column, |best, row| if size(row) > size(best) { row } else { best });
         if pivot != column {
             for k in column..n {
@@ -21,19 +36,23 @@ pub(super) fn solve_in_place(matrix: &mut [Complex], rhs: &mut [Complex]) {
             rhs.swap(column, pivot);
         }
         let pivot = inverse(matrix[column * n + column]);
-        for row in column + 1..n {
-            let factor = matrix[row * n + column] * pivot;
-            for k in column + 1..n {
-                let upper = matrix[column * n + k];
-                matrix[row * n + k] -= factor * upper;
+        let (upper, lower) = matrix.split_at_mut((column + 1) * n);
+        let upper = &upper[column * n..];
+        let (known, unknown) = rhs.split_at_mut(column + 1);
+        for (row, right) in lower.chunks_exact_mut(n).zip(unknown) {
+            let factor = row[column] * pivot;
+            for (entry, upper) in row[column + 1..].iter_mut().zip(&upper[column + 1..]) {
+                *entry -= factor * *upper;
             }
-            let upper = rhs[column];
-            rhs[row] -= factor * upper;
+            *right -= factor * known[column];
         }
     }
     for row in (0..n).rev() {
-        let known: Complex = (row + 1..n).map(|k| matrix[row * n + k] * rhs[k]).sum();
-        rhs[row] = (rhs[row] - known) * inverse(matrix[row * n + row]);
+        let mut left = rhs[row];
+        for k in row + 1..n {
+            left -= matrix[row * n + k] * rhs[k];
+        }
+        rhs[row] = left * inverse(matrix[row * n + row]);
     }
 }
 

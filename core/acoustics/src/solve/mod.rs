@@ -2,27 +2,28 @@
 
 mod elimination;
 
+use crate::Complex;
 use crate::element::At;
+use crate::lanes::{Real, each};
 use crate::network::{Network, Node};
-use crate::{Complex, J};
 use elimination::solve_in_place;
 
-const ZERO: Complex = Complex::new(0.0, 0.0);
-
-/// Working memory for one network; made once, used for every frequency.
+/// Working memory for one network; made once, used for every frequency, or for several at a time.
 #[derive(Debug)]
-pub struct Solver<'a> {
+pub struct Solver<'a, T: Real = f64> {
     network: &'a Network,
     slots: Vec<Slot>,
     wiring: Wiring,
-    admittance: Vec<Complex>,
-    matrix: Vec<Complex>,
+    admittance: Vec<Complex<T>>,
+    /// Radiation resistance of each element, Pa s/m3.
+    loads: Vec<T>,
+    matrix: Vec<Complex<T>>,
     /// Pressure or voltage at each inside node, then the drive, then the zero of everything open or grounded.
-    across: Vec<Complex>,
-    /// What leaves each sounding terminal at the last solution, m3/s RMS, and its radiation resistance, Pa s/m3.
-    sound: Vec<(Complex, f64)>,
+    across: Vec<Complex<T>>,
+    /// What leaves each sounding terminal at the last solution, m3/s RMS.
+    sound: Vec<Complex<T>>,
     /// Angular frequency of the last solution, rad/s.
-    omega: f64,
+    omega: T,
 }
 
 /// Where an element's admittances and the places of its terminals stand.
@@ -98,7 +99,7 @@ fn way(network: &Network, element: usize, terminal: usize) -> f64 {
     network.paths.iter().find(same).map_or(0.0, |path| path.distance)
 }
 
-impl<'a> Solver<'a> {
+impl<'a, T: Real> Solver<'a, T> {
     /// Lays out the memory for a network.
     pub fn new(network: &'a Network) -> Self {
         let mut slots = Vec::with_capacity(network.elements.len());
@@ -112,129 +113,138 @@ impl<'a> Solver<'a> {
             slots.push(slot);
             next = Slot { admittance: slot.admittance + n * n, places: slot.places + n, terminals: 0 };
         }
+        let zero = Complex::from(T::of(0.0));
         Self {
             network,
+            loads: vec![zero.re; slots.len()],
             slots,
-            sound: vec![(ZERO, 0.0); wiring.sounding.len()],
+            sound: vec![zero; wiring.sounding.len()],
             wiring,
-            admittance: vec![ZERO; next.admittance],
-            matrix: vec![ZERO; network.nodes * network.nodes],
-            across: vec![ZERO; network.nodes + 2],
-            omega: 0.0,
+            admittance: vec![zero; next.admittance],
+            matrix: vec![zero; network.nodes * network.nodes],
+            across: vec![zero; network.nodes + 2],
+            omega: zero.re,
         }
     }
 
     /// Solves at a frequency (Hz) for a drive (V RMS); the results stay until the next call.
-    pub fn solve(&mut self, frequency: f64, volts: f64) {
-        let Network { air, space, nodes, elements, .. } = self.network;
-        self.omega = 2.0 * std::f64::consts::PI * frequency;
-        let at = At { omega: self.omega, air, space: *space };
-        self.assemble(&at, volts);
-        solve_in_place(&mut self.matrix, &mut self.across[..*nodes]);
+    pub fn solve(&mut self, frequency: T, volts: f64) {
+        self.assemble(frequency, volts);
+        solve_in_place(&mut self.matrix, &mut self.across[..self.network.nodes]);
         for index in 0..self.sound.len() {
-            let Sounding { element, terminal, loaded, .. } = self.wiring.sounding[index];
-            let resistance = if loaded { elements[element].radiation(&at) } else { 0.0 };
-            self.sound[index] = (self.outflow(element, terminal), resistance);
+            let Sounding { element, terminal, .. } = self.wiring.sounding[index];
+            self.sound[index] = self.outflow(element, terminal);
         }
     }
 
     /// Impedance that a node sets against a flow into it at a frequency (Hz), with nothing driven, Pa s/m3.
-    pub fn input_impedance(&mut self, frequency: f64, node: Node) -> Complex {
-        let Network { air, space, nodes, .. } = self.network;
-        let Node::Inside(index) = node else { return ZERO };
-        self.omega = 2.0 * std::f64::consts::PI * frequency;
-        self.assemble(&At { omega: self.omega, air, space: *space }, 0.0);
-        self.across[index] = Complex::new(1.0, 0.0);
-        solve_in_place(&mut self.matrix, &mut self.across[..*nodes]);
+    pub fn input_impedance(&mut self, frequency: T, node: Node) -> Complex<T> {
+        let Node::Inside(index) = node else { return Complex::from(T::of(0.0)) };
+        self.assemble(frequency, 0.0);
+        self.across[index] = T::of(1.0).into();
+        solve_in_place(&mut self.matrix, &mut self.across[..self.network.nodes]);
         self.across[index]
     }
 
     /// What flows out of an element's terminal: m3/s RMS, on the electrical side A RMS.
-    pub fn outflow(&self, element: usize, terminal: usize) -> Complex {
+    pub fn outflow(&self, element: usize, terminal: usize) -> Complex<T> {
         let Slot { admittance, places, terminals } = self.slots[element];
         let row = &self.admittance[admittance + terminal * terminals..][..terminals];
         let places = &self.wiring.places[places..][..terminals];
-        -row.iter().zip(places).map(|(y, place)| y * self.across[*place]).sum::<Complex>()
+        let zero = self.network.nodes + 1;
+        let mut flow = Complex::from(T::of(0.0));
+        for (y, &place) in row.iter().zip(places) {
+            if place != zero {
+                flow -= *y * self.across[place];
+            }
+        }
+        flow
     }
 
     /// Pressure at a node, Pa RMS, on the electrical side V RMS.
-    pub fn pressure(&self, node: Node) -> Complex {
+    pub fn pressure(&self, node: Node) -> Complex<T> {
         match node {
-            Node::Outside | Node::Elsewhere | Node::Ground => ZERO,
+            Node::Outside | Node::Elsewhere | Node::Ground => T::of(0.0).into(),
             Node::Inside(index) => self.across[index],
             Node::Amplifier => self.across[self.network.nodes],
         }
     }
 
     /// Radiation resistance of a small source in this space, whatever its size: `rho w^2/(Omega c)`, Pa s/m3.
-    fn small_source(&self) -> f64 {
+    fn small_source(&self) -> T {
         let Network { air, space, .. } = self.network;
-        air.density * self.omega * self.omega / (space.angle() * air.speed)
+        self.omega * self.omega * T::of(air.density / (space.angle() * air.speed))
     }
 
     /// Everything that flows to the outside, m3/s RMS: cones, ports and leaks alike, each as loud as it spreads and
     /// delayed by its extra way to the listener.
-    pub fn heard_outflow(&self) -> Complex {
+    pub fn heard_outflow(&self) -> Complex<T> {
         let speed = self.network.air.speed;
-        let heard = |(sounding, &(mut flow, resistance)): (&Sounding, &(Complex, f64))| {
-            if sounding.spreads && resistance > 0.0 {
-                flow *= (resistance / self.small_source()).sqrt();
+        let mut sum = Complex::from(T::of(0.0));
+        for (sounding, flow) in self.wiring.sounding.iter().zip(&self.sound) {
+            let mut flow = *flow;
+            if sounding.spreads && sounding.loaded {
+                let spread = (self.loads[sounding.element] / self.small_source()).simd_sqrt();
+                flow *= spread.map_lanes(|spread| if spread > 0.0 { spread } else { 1.0 });
             }
             if sounding.way > 0.0 {
-                flow *= Complex::cis(-self.omega / speed * sounding.way);
+                flow *= each(self.omega, |omega| Complex::cis(-omega / speed * sounding.way));
             }
-            flow
-        };
-        self.wiring.sounding.iter().zip(&self.sound).map(heard).sum()
+            sum += flow;
+        }
+        sum
     }
 
     /// Pressure at 1 m in the space of the network, without the travel time: `j w rho U/(Omega r)`, Pa RMS.
-    pub fn heard_pressure(&self) -> Complex {
+    pub fn heard_pressure(&self) -> Complex<T> {
         let Network { air, space, .. } = self.network;
-        J * (self.omega * air.density / space.angle()) * self.heard_outflow()
+        let flow = self.heard_outflow() * (self.omega * T::of(air.density / space.angle()));
+        Complex::new(-flow.im, flow.re)
     }
 
     /// Current that the amplifier gives, A RMS.
-    pub fn current(&self) -> Complex {
-        -self
-            .wiring
-            .supplied
-            .iter()
-            .map(|&(element, terminal)| self.outflow(element, terminal))
-            .sum::<Complex>()
+    pub fn current(&self) -> Complex<T> {
+        let outflow = |sum, &(element, terminal): &(usize, usize)| sum - self.outflow(element, terminal);
+        self.wiring.supplied.iter().fold(T::of(0.0).into(), outflow)
     }
 
     /// Power that leaves as sound, W.
     ///
     /// Every opening works against its own radiation resistance; as long as they stand close together they
     /// also work against each other, all against `rho w^2/(Omega c)` of their sum.
-    pub fn radiated(&self) -> f64 {
+    pub fn radiated(&self) -> T {
         let apart = !self.network.paths.is_empty();
-        let together = if apart { 0.0 } else { self.small_source() };
-        let mut power = 0.0;
-        let mut sum = ZERO;
-        for (_, (flow, resistance)) in
-            self.wiring.sounding.iter().zip(&self.sound).filter(|(at, _)| at.loaded)
-        {
-            sum += flow;
-            let own = if *resistance > 0.0 { resistance - together } else { 0.0 };
-            power += own * flow.norm_sqr();
+        let zero = T::of(0.0);
+        let together = if apart { zero } else { self.small_source() };
+        let mut power = zero;
+        let mut sum = Complex::from(zero);
+        for (sounding, flow) in self.wiring.sounding.iter().zip(&self.sound).filter(|(at, _)| at.loaded) {
+            sum += *flow;
+            let load = self.loads[sounding.element];
+            if load.largest() > 0.0 {
+                power += (load - together) * flow.norm_sqr();
+            }
         }
-        (power + together * sum.norm_sqr()).max(0.0)
+        (power + together * sum.norm_sqr()).simd_max(zero)
     }
 
-    fn assemble(&mut self, at: &At<'_>, volts: f64) {
-        let drive = self.network.nodes;
-        self.matrix.fill(ZERO);
-        self.across.fill(ZERO);
-        self.across[drive] = volts.into();
-        for (element, slot) in self.network.elements.iter().zip(&self.slots) {
+    fn assemble(&mut self, frequency: T, volts: f64) {
+        let Network { air, space, elements, nodes, .. } = self.network;
+        self.omega = frequency * T::of(2.0 * std::f64::consts::PI);
+        let at = At { omega: self.omega, air, space: *space };
+        let zero = Complex::from(T::of(0.0));
+        self.matrix.fill(zero);
+        self.across.fill(zero);
+        self.across[*nodes] = T::of(volts).into();
+        for ((element, slot), load) in elements.iter().zip(&self.slots).zip(&mut self.loads) {
             let n = slot.terminals;
-            element.admit(at, &mut self.admittance[slot.admittance..slot.admittance + n * n]);
+            let admittance = &mut self.admittance[slot.admittance..slot.admittance + n * n];
+            *load = T::admit(&**element, &at, admittance);
         }
         for &(admittance, entry) in &self.wiring.stamps {
             self.matrix[entry] += self.admittance[admittance];
         }
+        let volts = T::of(volts);
         for &(admittance, node) in &self.wiring.drives {
             self.across[node] -= self.admittance[admittance] * volts;
         }

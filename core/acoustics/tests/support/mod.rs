@@ -23,7 +23,7 @@ pub fn woofer() -> Driver {
         sd: Some(0.0346),
         ..Sheet::default()
     };
-    sheet.complete(&Air::reference()).expect("complete").0
+    sheet.complete(&Air::reference()).expect("complete").driver
 }
 
 /// Any driver that could be built.
@@ -41,7 +41,7 @@ pub fn any_driver() -> impl Strategy<Value = Driver> {
                 xmax: Some(8e-3),
                 ..Sheet::default()
             };
-            sheet.complete(&Air::reference()).expect("complete").0
+            sheet.complete(&Air::reference()).expect("complete").driver
         })
 }
 
