@@ -73,6 +73,18 @@ pub enum ProblemKind {
         /// Most allowed.
         max: usize,
     },
+    /// A list that is too long.
+    TooMany {
+        /// How many there are.
+        found: usize,
+        /// Most allowed.
+        max: usize,
+    },
+    /// A name of no field.
+    NoSuchField {
+        /// As written.
+        name: String,
+    },
     /// Two values that exclude each other.
     Excludes {
         /// The other field.
@@ -215,6 +227,8 @@ impl fmt::Display for ProblemKind {
             Self::Length { found, min, max } => {
                 write!(f, "is {found} characters long; {min} to {max} are allowed")
             }
+            Self::TooMany { found, max } => write!(f, "holds {found} entries; at most {max} are allowed"),
+            Self::NoSuchField { name } => write!(f, "\"{name}\" is not a value of a driver"),
             Self::Excludes { other } => write!(f, "cannot be given together with {other}; leave one out"),
             Self::QtsNotBelow { qts, other } => {
                 write!(f, "Qts {qts} must be below the Qms or Qes of {other} that it is part of")

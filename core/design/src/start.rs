@@ -120,9 +120,13 @@ impl RawAsk {
         Ok(self.answer_of(school, &Ask::new(setting, wishes)))
     }
 
+    /// Everything but the cabinet as a design, in an infinite baffle, which has no values of its own.
+    pub fn blank(&self) -> RawDesign {
+        self.design("Start", String::new(), RawEnclosure::empty(RawFamily::InfiniteBaffle))
+    }
+
     fn read(&self) -> Result<(Setting, Wishes), Vec<Problem>> {
-        // Everything but the cabinet is read as in a design; an infinite baffle has no values of its own.
-        let design = self.design("Start", String::new(), RawEnclosure::empty(RawFamily::InfiniteBaffle));
+        let design = self.blank();
         let wishes = read_wishes(self.volume.as_ref(), self.lowest.as_ref());
         match (resolve_design(&design), wishes) {
             (Ok(resolved), Ok(wishes)) => Ok((resolved.setting(), wishes)),
@@ -169,8 +173,8 @@ fn typed(si: f64, field: &Field, digits: u32) -> Option<Typed> {
     })
 }
 
-/// A cabinet as a file has it.
-fn raw_enclosure(family: RawFamily, enclosure: &Enclosure) -> RawEnclosure {
+/// A cabinet as a file has it, rounded to what can be built.
+pub fn raw_enclosure(family: RawFamily, enclosure: &Enclosure) -> RawEnclosure {
     let empty = RawEnclosure::empty(family);
     match enclosure {
         Enclosure::InfiniteBaffle => empty,

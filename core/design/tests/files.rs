@@ -1,26 +1,16 @@
 //! Files in and out: round trips, and what is said of bad ones.
 
 use oak_acoustics::response::{FrequencyGrid, Response};
-use oak_design::exchange::{read_driver_table, response_columns, write_driver_table, write_response_table};
-use oak_design::file::{
-    RawBuild, RawDesign, RawDriver, RawFamily, RawShape, Typed, open_build, open_design, open_driver,
-};
+use oak_design::exchange::{read_driver_table, response_columns, write_response_table};
+use oak_design::file::{RawDesign, RawDriver, RawFamily, RawShape, Typed, open_design, open_driver};
 use oak_design::report::{DriverReport, Report, compute};
 use oak_design::resolve::{resolve_design, resolve_driver};
 use oak_design::{Problem, ProblemKind};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
-
-fn demo_builds() -> Vec<RawBuild> {
-    let mut paths: Vec<_> = std::fs::read_dir(format!("{DEMO}/builds"))
-        .expect("demo")
-        .map(|entry| entry.expect("entry").path())
-        .collect();
-    paths.sort();
-    paths.iter().map(|path| open_build(&std::fs::read(path).expect("readable")).expect("a build")).collect()
-}
+mod support;
+use support::{DEMO, any_text, any_typed, demo_builds};
 
 /// A good design as a JSON value, to be spoilt.
 fn good() -> Value {
@@ -266,66 +256,6 @@ fn the_report_tells_the_tuning_it_was_asked_for() {
     assert_eq!((report.figures.qtc, report.figures.ports.len()), (None, 1));
 }
 
-#[test]
-fn a_table_of_drivers_is_taken_whole_or_not_at_all() {
-    let table = "name;fs [Hz];re (ohm);qms;qes;vas (l);sd (cm2);frequency range\n\
-                 Good;30,5;5,6;4;0,4;60;350;20-200\n\
-                 Bad;0;5,6;4;0,4;2 cuft;350;\n\
-                 ;30;5,6;4;;60;350 kg;\n\
-                 Short;30\n";
-    let (drivers, report) = read_driver_table(table.as_bytes()).expect("a table");
-    assert!(drivers.is_empty());
-    assert_eq!((report.rows, report.imported, report.problem_count), (4, 0, 5));
-    assert_eq!(report.ignored_columns, ["frequency range"]);
-    let told: Vec<_> = report.problems.iter().map(|p| (p.line, p.field.as_str())).collect();
-    assert_eq!(told, [(3, "fs"), (4, "name"), (4, "sd"), (4, "qes"), (5, "")]);
-    assert!(report.problems[0].message.contains("0 Hz is outside 5 Hz to 2000 Hz"));
-
-    let good: String = table.lines().take(2).collect::<Vec<_>>().join("\n");
-    let (drivers, report) = read_driver_table(good.as_bytes()).expect("a table");
-    assert_eq!((drivers.len(), report.imported), (1, 1));
-    assert_eq!(drivers[0].vas, Some(Typed::from("60 l")));
-}
-
-#[test]
-fn tables_that_cannot_be_read_say_why() {
-    let told = |bytes: &[u8]| read_driver_table(bytes).expect_err("unreadable").to_string();
-    assert!(told(b"").contains("no column is called \"name\""));
-    assert!(told(b"name,fs\n").contains("no rows"));
-    assert!(told(b"\xff\xfe\x00name").contains("not UTF-8"));
-    assert!(told(b"name,fs\0\n").contains("not UTF-8"));
-    assert!(told(b"a,b\n1,2\n").contains("\"a\", \"b\""));
-    assert!(told(b"name,vas (kg)\nx,1\n").contains("vas (kg)"));
-    assert!(told(b"name,vas,VAS (l)\nx,1 l,1\n").contains("two columns hold Vas"));
-    assert!(told("name,".repeat(300).as_bytes()).contains("200 columns"));
-}
-
-#[test]
-fn drivers_survive_the_round_trip_through_a_table() {
-    let drivers: Vec<RawDriver> =
-        demo_builds().into_iter().flat_map(|build| build.variants).map(|variant| variant.driver).collect();
-    let (back, report) = read_driver_table(write_driver_table(&drivers).as_bytes()).expect("own writing");
-    assert_eq!(report.problems, []);
-    for (back, driver) in back.iter().zip(&drivers) {
-        assert_eq!(resolve_driver(back), resolve_driver(driver));
-        assert_eq!((&back.name, &back.maker, &back.notes), (&driver.name, &driver.maker, &driver.notes));
-    }
-}
-
-/// A text or number as somebody might type it, good or not.
-fn any_typed() -> impl Strategy<Value = Typed> {
-    prop_oneof![
-        (-1e6f64..1e6).prop_map(Typed::from),
-        (-1000i32..1000).prop_map(|whole| Typed::from(f64::from(whole))),
-        "\\PC{0,16}".prop_map(|text| Typed::from(text.as_str())),
-    ]
-}
-
-/// Names and notes with everything that a table has to quote.
-fn any_text() -> impl Strategy<Value = String> {
-    "[a-zA-Z0-9 ,;\"'\n\u{e9}\u{4f4e}/-]{0,24}[a-z0-9]"
-}
-
 proptest! {
     /// Whatever was typed, sense or nonsense, a design file gives back, to the byte.
     #[test]
@@ -351,40 +281,6 @@ proptest! {
         let back = open_design(text.as_bytes()).expect("opens");
         prop_assert_eq!(&back, &design);
         prop_assert_eq!(serde_json::to_string(&back).expect("serialises"), text);
-    }
-
-    /// Drivers come back from a table with the same values, whatever stands in their names.
-    #[test]
-    fn any_drivers_survive_the_round_trip_through_a_table(
-        rows in proptest::collection::vec(
-            (any_text(), any_text(), 10.0f64..90.0, 0.2f64..1.5, 2.0f64..12.0, 2.0f64..12.0, 5.0f64..300.0, 80.0f64..1500.0),
-            1..6,
-        ),
-    ) {
-        let drivers: Vec<RawDriver> = rows
-            .into_iter()
-            .map(|(name, notes, fs, qes, qms, re, vas, sd)| RawDriver {
-                name: name.trim().to_owned(),
-                notes: notes.trim().to_owned(),
-                fs: Some(Typed::Text(format!("{fs:.3} Hz"))),
-                qes: Some(Typed::Number((qes * 1e4).round() / 1e4)),
-                qms: Some(Typed::Number((qms * 1e4).round() / 1e4)),
-                re: Some(Typed::Text(format!("{re:.3} ohm"))),
-                vas: Some(Typed::Text(format!("{vas:.3} l"))),
-                sd: Some(Typed::Text(format!("{sd:.2} cm2"))),
-                ..RawDriver::default()
-            })
-            // Sense one by one, but no driver together: those are told elsewhere.
-            .filter(|driver| resolve_driver(driver).is_ok())
-            .collect();
-        prop_assume!(!drivers.is_empty());
-        let (back, report) = read_driver_table(write_driver_table(&drivers).as_bytes()).expect("own writing");
-        prop_assert_eq!(report.problems, []);
-        prop_assert_eq!(back.len(), drivers.len());
-        for (back, driver) in back.iter().zip(&drivers) {
-            prop_assert_eq!((&back.name, &back.notes), (&driver.name, &driver.notes));
-            prop_assert_eq!(resolve_driver(back), resolve_driver(driver));
-        }
     }
 }
 
@@ -512,17 +408,4 @@ fn what_is_wrong_with_a_motor_or_a_limit_is_named_at_its_place() {
     }
     let half = spoilt("/driver/l2", json!("1 mH"));
     assert_eq!(half.iter().map(|problem| problem.field.as_str()).collect::<Vec<_>>(), ["driver.r2"]);
-}
-
-#[test]
-fn the_coils_of_a_driver_survive_the_table_and_a_bad_word_does_not() {
-    let table = "name,fs (Hz),re (ohm),qms,qes,vas (l),sd (cm2),coils\nTwo,30,3.6,4,0.4,20,131,dual_series\n";
-    let (drivers, _) = read_driver_table(table.as_bytes()).expect("a table");
-    let (again, _) = read_driver_table(write_driver_table(&drivers).as_bytes()).expect("a table");
-    assert_eq!(again, drivers);
-    assert!(drivers[0].coils.is_some());
-    let (none, report) = read_driver_table(table.replace("dual_series", "twin").as_bytes()).expect("a table");
-    assert!(none.is_empty());
-    assert_eq!(report.problems[0].field, "coils");
-    assert!(report.problems[0].message.contains("\"twin\" is not one of single, dual_series, dual_parallel"));
 }

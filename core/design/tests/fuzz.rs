@@ -237,11 +237,12 @@ proptest! {
         let Ok(raw) = open_design(document.to_string().as_bytes()) else { return Ok(()) };
         let report = answered(&raw)?;
         let curves = &report.curves;
+        let further = curves.further.as_ref().expect("all of them");
         let lists = [
             &curves.level, &curves.group_delay, &curves.excursion, &curves.impedance, &curves.impedance_phase,
-            &curves.current, &curves.power, &curves.efficiency,
+            &further.phase, &further.current, &further.power, &further.efficiency,
         ];
-        let many = curves.air_speed.iter().chain(&curves.radiator_travel).chain(&curves.chamber_pressure);
+        let many = curves.air_speed.iter().chain(&curves.radiator_travel).chain(&further.chamber_pressure);
         for values in lists.into_iter().chain(many) {
             prop_assert_eq!(values.len(), 120);
             prop_assert!(values.iter().all(|value| value.is_finite()), "{document}");

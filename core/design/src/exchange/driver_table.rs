@@ -2,10 +2,11 @@
 
 use std::fmt;
 
-use oak_units::{Unit, unit_named};
+use oak_units::Unit;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::columns::{Column, ColumnChoice, ColumnReport};
 use crate::field::{Field, driver_fields};
 use crate::file::{RawDriver, RawSheetCoils, Typed};
 use crate::resolve::resolve_driver;
@@ -17,19 +18,43 @@ const MOST_COLUMNS: usize = 200;
 /// Problems beyond this many are counted, not listed.
 const MOST_PROBLEMS: usize = 500;
 
+/// How a file of drivers is to be read.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct ImportAsk {
+    /// What each column holds, in order; guessed from the headers where absent.
+    pub columns: Option<Vec<ColumnChoice>>,
+    /// Whether the good rows are taken although others are bad.
+    pub skip_bad: bool,
+}
+
 /// What came of reading a table.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct ImportReport {
     /// Rows with content, without the header.
     pub rows: usize,
-    /// Drivers taken in: all of them, or none where any row has a problem.
+    /// Drivers taken in: all of them, or none where any row has a problem, or the good ones where that was chosen.
     pub imported: usize,
+    /// Rows that can be taken.
+    pub good: usize,
     /// What is wrong, row by row; at most 500 are listed.
     pub problems: Vec<RowProblem>,
     /// How many problems there are in all.
     pub problem_count: usize,
-    /// Columns that mean nothing here.
-    pub ignored_columns: Vec<String>,
+    /// How each column was understood.
+    pub columns: Vec<ColumnReport>,
+    /// The first good rows as they were read.
+    pub preview: Vec<RawDriver>,
+    /// Drivers much like one in the library or in an earlier row; told, not refused.
+    pub alike: Vec<AlikeRow>,
+}
+
+/// A row that is much like another driver.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct AlikeRow {
+    /// Name of the row's driver.
+    pub name: String,
+    /// What it is like, and how.
+    pub like: String,
 }
 
 /// One problem in a table.
@@ -50,25 +75,13 @@ pub struct RowProblem {
 pub enum TableError {
     /// Not text.
     NotText,
+    /// Text that begins like JSON and is none.
+    NotJson {
+        /// What the reader says.
+        reason: String,
+    },
     /// No header or no rows.
     Empty,
-    /// No column is called `name`.
-    NoNameColumn {
-        /// What the columns are called.
-        found: Vec<String>,
-    },
-    /// Two columns for one value.
-    TwiceTheSame {
-        /// The value.
-        field: &'static str,
-    },
-    /// A unit in a header that does not fit the value.
-    HeaderUnit {
-        /// The header.
-        header: String,
-        /// What the value measures.
-        wanted: &'static str,
-    },
     /// More than is reasonable.
     TooLarge {
         /// Rows or columns.
@@ -82,16 +95,8 @@ impl fmt::Display for TableError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             Self::NotText => write!(f, "the file is not UTF-8 text"),
+            Self::NotJson { reason } => write!(f, "the file begins like JSON and cannot be read: {reason}"),
             Self::Empty => write!(f, "the file has no header and no rows"),
-            Self::NoNameColumn { found } => write!(
-                f,
-                "no column is called \"name\"; the columns are {}",
-                found.iter().map(|name| format!("\"{name}\"")).collect::<Vec<_>>().join(", ")
-            ),
-            Self::TwiceTheSame { field } => write!(f, "two columns hold {field}; leave one out"),
-            Self::HeaderUnit { header, wanted } => {
-                write!(f, "the unit in \"{header}\" is not one of {wanted}")
-            }
             Self::TooLarge { what, most } => write!(f, "the file has more than {most} {what}"),
         }
     }
@@ -99,28 +104,32 @@ impl fmt::Display for TableError {
 
 impl std::error::Error for TableError {}
 
-/// What a column holds.
-enum Column {
-    Name,
-    Maker,
-    Notes,
-    Coils,
-    Value(&'static Field, Option<&'static Unit>),
-    Ignored,
-}
+/// Good rows that are shown before an import.
+const PREVIEW: usize = 8;
 
-/// Reads a table of drivers. The delimiter (comma, semicolon, tab) is found from the header; a
-/// header may carry a unit, `vas (l)`, or each cell its own.
-///
-/// All drivers are returned only where no row has a problem; else none.
+/// Reads a table of drivers, all rows or none; see [`read_drivers`].
 ///
 /// # Errors
 /// What makes the table unreadable as a whole.
 pub fn read_driver_table(bytes: &[u8]) -> Result<(Vec<RawDriver>, ImportReport), TableError> {
+    read_drivers(bytes, &ImportAsk::default())
+}
+
+/// Reads drivers: a table, or JSON where the text begins like it. The delimiter (comma, semicolon, tab, bar) is found from
+/// the header; a header may carry a unit, `vas (l)`, or each cell its own.
+///
+/// The drivers are returned only where no row has a problem, or where bad rows are to be skipped; else none.
+///
+/// # Errors
+/// What makes the file unreadable as a whole.
+pub fn read_drivers(bytes: &[u8], ask: &ImportAsk) -> Result<(Vec<RawDriver>, ImportReport), TableError> {
     let text = std::str::from_utf8(bytes).map_err(|_| TableError::NotText)?;
     let text = text.strip_prefix('\u{feff}').unwrap_or(text);
     if text.contains('\0') {
         return Err(TableError::NotText);
+    }
+    if text.trim_start().starts_with(['[', '{']) {
+        return super::driver_list::read(text, ask.skip_bad);
     }
     let header_line = text.lines().next().unwrap_or("");
     let mut reader = csv::ReaderBuilder::new()
@@ -132,8 +141,11 @@ pub fn read_driver_table(bytes: &[u8]) -> Result<(Vec<RawDriver>, ImportReport),
     if headers.len() > MOST_COLUMNS {
         return Err(TableError::TooLarge { what: "columns", most: MOST_COLUMNS });
     }
-    let columns = columns(&headers)?;
-    let mut table = Table { drivers: Vec::new(), problems: Vec::new(), rows: 0 };
+    if headers.iter().all(str::is_empty) {
+        return Err(TableError::Empty);
+    }
+    let mut table = Table::default();
+    let columns = columns(&headers, ask.columns.as_deref(), &mut table);
     for record in reader.records() {
         let record = record.map_err(|_| TableError::NotText)?;
         if record.iter().all(str::is_empty) {
@@ -147,139 +159,172 @@ pub fn read_driver_table(bytes: &[u8]) -> Result<(Vec<RawDriver>, ImportReport),
     if table.rows == 0 {
         return Err(TableError::Empty);
     }
-    Ok(table.finish(ignored(&headers, &columns)))
+    Ok(table.finish(ask.skip_bad))
 }
 
-struct Table {
+/// Rows as they are read.
+#[derive(Debug, Default)]
+pub(super) struct Table {
     drivers: Vec<RawDriver>,
     problems: Vec<RowProblem>,
     rows: usize,
+    columns: Vec<ColumnReport>,
+    /// Something is wrong with the table as a whole, so that no row can be taken.
+    barred: bool,
 }
 
 impl Table {
     fn read_row(&mut self, record: &csv::StringRecord, columns: &[Column]) {
-        self.rows += 1;
         let line = record.position().map_or(0, csv::Position::line);
         let driver = row(record, columns);
-        let mut report = |field: &str, message: String| {
-            let (name, field) = (driver.name.clone(), field.to_owned());
-            self.problems.push(RowProblem { line, name, field, message });
-        };
+        for (report, cell) in self.columns.iter_mut().zip(record).filter(|(_, cell)| !cell.is_empty()) {
+            if report.samples.len() < 3 {
+                report.samples.push(cell.to_owned());
+            }
+        }
         if record.len() != columns.len() {
-            report("", format!("has {} cells, and the header has {}", record.len(), columns.len()));
+            self.rows += 1;
+            let message = format!("has {} cells, and the header has {}", record.len(), columns.len());
+            self.report(line, &driver.name, "", message);
             return;
         }
-        let mut coils = record.iter().zip(columns).filter(|(_, column)| matches!(column, Column::Coils));
+        let is_coils = |column: &Column| *column == Column::Text("coils");
+        let mut coils = record.iter().zip(columns).filter(|(_, column)| is_coils(column));
         if let Some((cell, _)) = coils.find(|(cell, _)| !cell.is_empty() && coils_named(cell).is_none()) {
+            self.rows += 1;
             let allowed: Vec<_> = RawSheetCoils::ALL.iter().map(|(_, name)| *name).collect();
-            report("coils", format!("\"{cell}\" is not one of {}", allowed.join(", ")));
+            let message = format!("\"{cell}\" is not one of {}", allowed.join(", "));
+            self.report(line, &driver.name, "coils", message);
             return;
         }
+        self.take(line, driver);
+    }
+
+    /// Counts a row and takes its driver where it is complete.
+    pub fn take(&mut self, line: u64, driver: RawDriver) {
+        self.rows += 1;
         match resolve_driver(&driver) {
             Ok(_) => self.drivers.push(driver),
-            Err(found) => found.iter().for_each(|problem| report(&problem.field, problem.kind.to_string())),
+            Err(found) => {
+                for problem in found {
+                    self.report(line, &driver.name, &problem.field, problem.kind.to_string());
+                }
+            }
         }
     }
 
-    fn finish(mut self, ignored_columns: Vec<String>) -> (Vec<RawDriver>, ImportReport) {
+    /// Counts a row that cannot be read.
+    pub fn refuse(&mut self, line: u64, field: &str, message: String) {
+        self.rows += 1;
+        self.report(line, "", field, message);
+    }
+
+    fn report(&mut self, line: u64, name: &str, field: &str, message: String) {
+        self.problems.push(RowProblem { line, name: name.to_owned(), field: field.to_owned(), message });
+    }
+
+    fn bar(&mut self, field: &str, message: String) {
+        self.barred = true;
+        self.report(1, "", field, message);
+    }
+
+    pub fn finish(mut self, skip_bad: bool) -> (Vec<RawDriver>, ImportReport) {
         let problem_count = self.problems.len();
-        if problem_count > 0 {
+        if self.barred {
+            self.drivers.clear();
+        }
+        let good = self.drivers.len();
+        let preview = self.drivers.iter().take(PREVIEW).cloned().collect();
+        if problem_count > 0 && !skip_bad {
             self.drivers.clear();
         }
         self.problems.truncate(MOST_PROBLEMS);
-        let imported = self.drivers.len();
         let report = ImportReport {
             rows: self.rows,
-            imported,
+            imported: self.drivers.len(),
+            good,
             problems: self.problems,
             problem_count,
-            ignored_columns,
+            columns: self.columns,
+            preview,
+            alike: Vec::new(),
         };
         (self.drivers, report)
     }
 }
 
 fn delimiter(header: &str) -> u8 {
-    [b',', b';', b'\t']
+    [b',', b';', b'\t', b'|']
         .into_iter()
         .max_by_key(|candidate| (header.bytes().filter(|byte| byte == candidate).count(), *candidate == b','))
         .unwrap_or(b',')
 }
 
-fn columns(headers: &csv::StringRecord) -> Result<Vec<Column>, TableError> {
-    let mut columns = Vec::with_capacity(headers.len());
-    for header in headers {
-        let column = column(header)?;
-        if let Column::Value(field, _) = column
-            && columns.iter().any(|other| matches!(other, Column::Value(taken, _) if *taken == field))
-        {
-            return Err(TableError::TwiceTheSame { field: field.symbol });
+/// What the columns hold; what is wrong with them is reported for the header's line.
+fn columns(headers: &csv::StringRecord, choices: Option<&[ColumnChoice]>, table: &mut Table) -> Vec<Column> {
+    if let Some(choices) = choices.filter(|choices| choices.len() != headers.len()) {
+        table.bar("", format!("{} columns were chosen, and the file has {}", choices.len(), headers.len()));
+    }
+    let mut columns: Vec<Column> = Vec::with_capacity(headers.len());
+    for (index, header) in headers.iter().enumerate() {
+        let column = match choices.and_then(|choices| choices.get(index)) {
+            Some(choice) => Column::chosen(choice),
+            None => Column::guess(header),
+        };
+        let mut column = column.unwrap_or_else(|message| {
+            table.bar(header, message);
+            Column::Ignored
+        });
+        if column != Column::Ignored && columns.iter().any(|other| other.field() == column.field()) {
+            table.bar(header, format!("two columns hold {}; leave one out", column.field()));
+            column = Column::Ignored;
         }
+        table.columns.push(ColumnReport {
+            header: header.to_owned(),
+            field: column.field(),
+            unit: column.unit(),
+            samples: Vec::new(),
+        });
         columns.push(column);
     }
-    if columns.iter().any(|column| matches!(column, Column::Name)) {
-        Ok(columns)
-    } else {
-        Err(TableError::NoNameColumn { found: headers.iter().map(str::to_owned).collect() })
+    if !columns.contains(&Column::Text("name")) {
+        let found: Vec<_> = headers.iter().map(|name| format!("\"{name}\"")).collect();
+        table.bar("name", format!("no column holds the name; the columns are {}", found.join(", ")));
     }
-}
-
-fn column(header: &str) -> Result<Column, TableError> {
-    let (word, unit) = match header.split_once(['(', '[']) {
-        Some((word, unit)) => (word, Some(unit.trim_end_matches([')', ']']).trim())),
-        None => (header, None),
-    };
-    let word = word.trim().to_lowercase();
-    let Some(field) = driver_fields().find(|field| field.name() == word) else {
-        return Ok(match word.as_str() {
-            "name" | "model" => Column::Name,
-            "maker" | "brand" => Column::Maker,
-            "notes" => Column::Notes,
-            "coils" => Column::Coils,
-            _ => Column::Ignored,
-        });
-    };
-    let Some(unit) = unit.filter(|unit| !unit.is_empty()) else {
-        return Ok(Column::Value(field, None));
-    };
-    match unit_named(unit) {
-        Some(found) if found.dimension == field.dimension => Ok(Column::Value(field, Some(found))),
-        _ => Err(TableError::HeaderUnit { header: header.to_owned(), wanted: field.dimension.noun() }),
-    }
-}
-
-fn ignored(headers: &csv::StringRecord, columns: &[Column]) -> Vec<String> {
-    let pairs = headers.iter().zip(columns);
-    pairs
-        .filter(|(_, column)| matches!(column, Column::Ignored))
-        .map(|(header, _)| header.to_owned())
-        .collect()
+    columns
 }
 
 fn row(record: &csv::StringRecord, columns: &[Column]) -> RawDriver {
     let mut driver = RawDriver::default();
     for (cell, column) in record.iter().zip(columns).filter(|(cell, _)| !cell.is_empty()) {
         match column {
-            Column::Name => cell.clone_into(&mut driver.name),
-            Column::Maker => cell.clone_into(&mut driver.maker),
-            Column::Notes => cell.clone_into(&mut driver.notes),
-            Column::Coils => driver.coils = coils_named(cell),
+            Column::Text("name") => cell.clone_into(&mut driver.name),
+            Column::Text("maker") => cell.clone_into(&mut driver.maker),
+            Column::Text("notes") => cell.clone_into(&mut driver.notes),
+            Column::Text("frequency_range") => cell.clone_into(&mut driver.frequency_range),
+            Column::Text("tags") => driver.tags = tags(cell),
+            Column::Text("coils") => driver.coils = coils_named(cell),
             Column::Value(field, unit) => {
                 if let Some(value) = driver.value_mut(field.name()) {
-                    *value = Some(typed(cell, *unit));
+                    *value = Some(typed(cell, unit.or(field.usual_unit())));
                 }
             }
-            Column::Ignored => {}
+            Column::Text(_) | Column::Ignored => {}
         }
     }
     driver
+}
+
+/// Tags in one cell stand apart by bars or commas.
+fn tags(cell: &str) -> Vec<String> {
+    cell.split(['|', ',']).map(str::trim).filter(|tag| !tag.is_empty()).map(str::to_owned).collect()
 }
 
 fn coils_named(cell: &str) -> Option<RawSheetCoils> {
     RawSheetCoils::ALL.iter().find(|(_, name)| *name == cell).map(|(coils, _)| *coils)
 }
 
-/// The header's unit goes to cells that are a bare number.
+/// The column's unit goes to cells that are a bare number.
 fn typed(cell: &str, unit: Option<&Unit>) -> Typed {
     let bare = cell.chars().all(|c| c.is_ascii_digit() || " .,-+−/eE".contains(c));
     match unit {
@@ -299,16 +344,18 @@ fn coils(driver: &RawDriver) -> &'static str {
 pub fn write_driver_table<'a>(drivers: impl IntoIterator<Item = &'a RawDriver>) -> String {
     let never = "writing rows of equal length to memory";
     let mut writer = csv::Writer::from_writer(Vec::new());
-    let header =
-        ["name", "maker"].into_iter().chain(driver_fields().map(Field::name)).chain(["coils", "notes"]);
+    let last = ["coils", "frequency_range", "tags", "notes"];
+    let header = ["name", "maker"].into_iter().chain(driver_fields().map(Field::name)).chain(last);
     writer.write_record(header).expect(never);
     for driver in drivers {
         let values =
             driver.values().map(|(_, value)| value.as_ref().map(Typed::to_string).unwrap_or_default());
-        let row = [driver.name.clone(), driver.maker.clone()]
-            .into_iter()
-            .chain(values)
-            .chain([coils(driver).to_owned(), driver.notes.clone()]);
+        let row = [driver.name.clone(), driver.maker.clone()].into_iter().chain(values).chain([
+            coils(driver).to_owned(),
+            driver.frequency_range.clone(),
+            driver.tags.join(" | "),
+            driver.notes.clone(),
+        ]);
         writer.write_record(row).expect(never);
     }
     String::from_utf8(writer.into_inner().expect(never)).expect("made of strings")

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::RawDesign;
+use super::{RawBrief, RawDesign};
 
 /// What the `format` of a build file says.
 pub const BUILD_FORMAT: &str = "oak-drum/build";
@@ -25,6 +25,9 @@ pub struct RawBuild {
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 10000)]
     pub notes: String,
+    /// What it must reach.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub brief: Option<RawBrief>,
     /// Its candidates.
     #[serde(default)]
     #[schema(max_items = 100)]

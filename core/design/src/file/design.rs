@@ -120,3 +120,14 @@ pub enum RawProgramme {
     /// Film: 12 dB.
     Film,
 }
+
+impl RawProgramme {
+    /// Peak over RMS, dB (common practice for music and film).
+    pub fn crest(self) -> f64 {
+        match self {
+            Self::Sine => 20.0 * std::f64::consts::SQRT_2.log10(),
+            Self::Music => 10.0,
+            Self::Film => 12.0,
+        }
+    }
+}

@@ -1,5 +1,7 @@
 //! The driver file.
 
+use std::collections::BTreeMap;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -86,13 +88,63 @@ pub struct RawDriver {
     /// From the front of the frame to the back of the magnet.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub depth: Option<Typed>,
+    /// Printed level at 1 m for 1 W; only compared.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub level_1w: Option<Typed>,
+    /// Printed level at 1 m for 2.83 V; only compared.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub level_2v83: Option<Typed>,
+    /// What one costs.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub price: Option<Typed>,
+    /// How many are on hand.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub on_hand: Option<Typed>,
     /// Coils, and how the values above were taken; one coil where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub coils: Option<RawSheetCoils>,
+    /// The frequency range as printed. Kept for the record and never used: the box decides how low a driver plays.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    #[schema(max_length = 120)]
+    pub frequency_range: String,
+    /// Words to find it by.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 20)]
+    pub tags: Vec<String>,
+    /// Where values come from, by the name of the field; from the sheet where nothing is said.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub sources: BTreeMap<String, RawSource>,
     /// Anything worth keeping.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 10000)]
     pub notes: String,
+}
+
+/// Where a value comes from.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawSource {
+    /// How it was had.
+    pub kind: RawSourceKind,
+    /// When it was measured or changed, as written.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    #[schema(max_length = 40)]
+    pub on: String,
+    /// What stood there before, so that it can be taken back; absent where there was nothing.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub was: Option<Typed>,
+}
+
+/// How a value was had.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RawSourceKind {
+    /// Read off the maker's sheet.
+    Sheet,
+    /// Measured.
+    Measured,
+    /// Worked out from the other values and put in the place of what was stated.
+    Derived,
 }
 
 /// The coils of a driver and how the values of its sheet were taken.
@@ -147,7 +199,14 @@ impl Default for RawDriver {
             r2: None,
             inductance_exponent: None,
             depth: None,
+            level_1w: None,
+            level_2v83: None,
+            price: None,
+            on_hand: None,
             coils: None,
+            frequency_range: String::new(),
+            tags: Vec::new(),
+            sources: BTreeMap::new(),
             notes: String::new(),
         }
     }
@@ -155,7 +214,7 @@ impl Default for RawDriver {
 
 impl RawDriver {
     /// The typed values by the name of their field, in the order of the file.
-    pub fn values(&self) -> [(&'static str, &Option<Typed>); 19] {
+    pub fn values(&self) -> [(&'static str, &Option<Typed>); 23] {
         [
             ("size", &self.size),
             ("nominal", &self.nominal),
@@ -176,6 +235,10 @@ impl RawDriver {
             ("r2", &self.r2),
             ("inductance_exponent", &self.inductance_exponent),
             ("depth", &self.depth),
+            ("level_1w", &self.level_1w),
+            ("level_2v83", &self.level_2v83),
+            ("price", &self.price),
+            ("on_hand", &self.on_hand),
         ]
     }
 
@@ -201,6 +264,10 @@ impl RawDriver {
             "r2" => &mut self.r2,
             "inductance_exponent" => &mut self.inductance_exponent,
             "depth" => &mut self.depth,
+            "level_1w" => &mut self.level_1w,
+            "level_2v83" => &mut self.level_2v83,
+            "price" => &mut self.price,
+            "on_hand" => &mut self.on_hand,
             _ => return None,
         })
     }

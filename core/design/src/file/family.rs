@@ -24,6 +24,11 @@ macro_rules! families {
                 match self { $(Self::$variant => $id),* }
             }
 
+            /// The one written so.
+            pub fn of_id(id: &str) -> Option<Self> {
+                match id { $($id => Some(Self::$variant),)* _ => None }
+            }
+
             /// As written for people.
             pub fn name(self) -> &'static str {
                 match self { $(Self::$variant => $name),* }
@@ -68,6 +73,7 @@ mod tests {
     fn every_family_is_written_as_its_id() {
         for family in RawFamily::ALL {
             assert_eq!(serde_json::to_value(family).expect("a text"), family.id());
+            assert_eq!(RawFamily::of_id(family.id()), Some(*family));
         }
     }
 }

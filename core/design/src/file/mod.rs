@@ -1,5 +1,6 @@
 //! Raw forms: what is in a file, as typed.
 
+mod brief;
 mod build;
 mod design;
 mod driver;
@@ -9,9 +10,10 @@ mod motor;
 mod open;
 mod typed;
 
+pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};
 pub use design::{DESIGN_FORMAT, RawAir, RawDesign, RawDrive, RawLimits, RawProgramme, RawSpace};
-pub use driver::{DRIVER_FORMAT, RawDriver, RawSheetCoils};
+pub use driver::{DRIVER_FORMAT, RawDriver, RawSheetCoils, RawSource, RawSourceKind};
 pub use enclosure::{
     RawChamber, RawEnclosure, RawEnd, RawFlare, RawFrame, RawMouth, RawPassage, RawPort, RawRadiator,
     RawSegment, RawShape, RawStuffing,
@@ -28,3 +30,7 @@ pub const VERSION: u32 = 1;
 pub const LONGEST_NAME: usize = 120;
 /// Longest note, in characters.
 pub const LONGEST_NOTE: usize = 10_000;
+/// Most tags of one driver.
+pub const MOST_TAGS: usize = 20;
+/// Longest tag, in characters.
+pub const LONGEST_TAG: usize = 40;

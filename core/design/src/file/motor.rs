@@ -30,9 +30,15 @@ pub struct RawMotor {
     /// Groups in parallel; 1 where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub parallel: Option<Typed>,
-    /// Resistance of cable and amplifier.
+    /// Resistance between amplifier and drivers, besides the cable below.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub series_resistance: Option<Typed>,
+    /// Length of the cable, one way.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cable_length: Option<Typed>,
+    /// Cross-section of one core of the cable, or its gauge; 2.5 mm2 where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cable_area: Option<Typed>,
     /// Each place holds a pair, one cone behind the other.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub isobaric: Option<RawIsobaric>,

@@ -10,8 +10,6 @@ use utoipa::ToSchema;
 pub struct CeilingReport {
     /// dB at 1 m; null where nothing limits.
     pub level: Vec<Option<f32>>,
-    /// The drive it takes, V RMS; null where nothing limits.
-    pub volts: Vec<Option<f32>>,
     /// What binds, from low to high frequencies.
     pub ribbon: Vec<RibbonPiece>,
 }
@@ -34,8 +32,6 @@ pub struct Curves {
     pub frequency: Vec<f32>,
     /// dB re 20 uPa at 1 m in the space of the design.
     pub level: Vec<f32>,
-    /// Degrees, without the travel time.
-    pub phase: Vec<f32>,
     /// ms, without the travel time.
     pub group_delay: Vec<f32>,
     /// Excursion of the cone that moves farthest, one-way peak, mm.
@@ -50,6 +46,18 @@ pub struct Curves {
     pub impedance: Vec<f32>,
     /// Degrees.
     pub impedance_phase: Vec<f32>,
+    /// What no lane draws; absent where only these are asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub further: Option<FurtherCurves>,
+}
+
+/// Curves that no lane draws, as long as the others.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FurtherCurves {
+    /// Degrees, without the travel time.
+    pub phase: Vec<f32>,
+    /// The drive of the largest clean output, V RMS; null where nothing limits.
+    pub clean_volts: Vec<Option<f32>>,
     /// A RMS.
     pub current: Vec<f32>,
     /// Real power, W.
@@ -66,9 +74,6 @@ pub struct Curves {
 
 impl CeilingReport {
     pub(super) fn of(response: &Response, ceiling: &Ceiling) -> Self {
-        let finite = |values: &[f64]| {
-            values.iter().map(|value| value.is_finite().then_some(*value as f32)).collect::<Vec<_>>()
-        };
         let mut ribbon: Vec<RibbonPiece> = Vec::new();
         for (frequency, limit) in response.frequency.iter().zip(&ceiling.limit) {
             let limit = limit_name(*limit);
@@ -83,8 +88,12 @@ impl CeilingReport {
                 }
             }
         }
-        Self { level: finite(&ceiling.level), volts: finite(&ceiling.volts), ribbon }
+        Self { level: finite(&ceiling.level), ribbon }
     }
+}
+
+fn finite(values: &[f64]) -> Vec<Option<f32>> {
+    values.iter().map(|value| value.is_finite().then_some(*value as f32)).collect()
 }
 
 /// The word for a limit in files.
@@ -100,36 +109,44 @@ pub fn limit_name(limit: Option<Limit>) -> &'static str {
     }
 }
 
+fn single(values: impl Iterator<Item = f64>) -> Vec<f32> {
+    values.map(|value| value as f32).collect()
+}
+
 impl Curves {
-    pub(super) fn of(network: &Network, response: &Response) -> Self {
-        let single =
-            |values: &mut dyn Iterator<Item = f64>| values.map(|value| value as f32).collect::<Vec<_>>();
+    pub(super) fn of(network: &Network, response: &Response, ceiling: &Ceiling) -> Self {
         let openings = |way: Way| {
             let all = network.openings.iter().enumerate();
             all.filter(move |(_, opening)| opening.way == way)
         };
         Self {
-            frequency: single(&mut response.frequency.iter().copied()),
-            level: single(&mut response.level()),
-            phase: single(&mut response.pressure.iter().map(|p| p.arg().to_degrees())),
-            group_delay: single(&mut response.group_delay.iter().map(|delay| delay * 1e3)),
-            excursion: single(&mut response.excursion().map(|x| x * 1e3)),
-            air_speed: openings(Way::Port).map(|(at, _)| single(&mut response.air_speed(at))).collect(),
+            frequency: single(response.frequency.iter().copied()),
+            level: single(response.level()),
+            group_delay: single(response.group_delay.iter().map(|delay| delay * 1e3)),
+            excursion: single(response.excursion().map(|x| x * 1e3)),
+            air_speed: openings(Way::Port).map(|(at, _)| single(response.air_speed(at))).collect(),
             air_labels: openings(Way::Port).map(|(_, opening)| opening.label.clone()).collect(),
             radiator_travel: openings(Way::Diaphragm)
-                .map(|(at, _)| single(&mut response.opening_travel(at).map(|x| x * 1e3)))
+                .map(|(at, _)| single(response.opening_travel(at).map(|x| x * 1e3)))
                 .collect(),
-            impedance: single(&mut response.impedance.iter().map(|z| z.norm())),
-            impedance_phase: single(&mut response.impedance.iter().map(|z| z.arg().to_degrees())),
-            current: single(&mut response.current.iter().map(|i| i.norm())),
-            power: single(&mut response.power()),
-            apparent_power: single(&mut response.current.iter().map(|i| i.norm() * response.volts)),
-            efficiency: single(&mut response.efficiency().map(|share| share * 100.0)),
-            chamber_pressure: response
-                .room_pressure
-                .iter()
-                .map(|room| single(&mut room.iter().map(|p| p.norm())))
-                .collect(),
+            impedance: single(response.impedance.iter().map(|z| z.norm())),
+            impedance_phase: single(response.impedance.iter().map(|z| z.arg().to_degrees())),
+            further: Some(FurtherCurves::of(network, response, ceiling)),
+        }
+    }
+}
+
+impl FurtherCurves {
+    fn of(network: &Network, response: &Response, ceiling: &Ceiling) -> Self {
+        let rooms = response.room_pressure.iter();
+        Self {
+            phase: single(response.pressure.iter().map(|p| p.arg().to_degrees())),
+            clean_volts: finite(&ceiling.volts),
+            current: single(response.current.iter().map(|i| i.norm())),
+            power: single(response.power()),
+            apparent_power: single(response.current.iter().map(|i| i.norm() * response.volts)),
+            efficiency: single(response.efficiency().map(|share| share * 100.0)),
+            chamber_pressure: rooms.map(|room| single(room.iter().map(|p| p.norm()))).collect(),
             chamber_labels: network.rooms.iter().map(|room| room.label).collect(),
         }
     }

@@ -1,12 +1,12 @@
 //! Drivers as they came out.
 
-use oak_acoustics::driver::{Driver, SuspensionFrom};
+use oak_acoustics::driver::Driver;
 use oak_acoustics::medium::Air;
+use oak_units::Dimension;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::field::Field;
-use crate::resolve::{ResolvedDesign, ResolvedDriver};
+use crate::resolve::{ResolvedDesign, ResolvedDriver, SheetDoubt};
 
 /// All drivers together as one, SI.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -80,10 +80,35 @@ pub struct DriverReport {
     pub level_1w: f64,
     /// dB at 1 m in half space for 2.83 V.
     pub level_2v83: f64,
-    /// Which stated value the suspension was taken from: `vas`, `cms`, `mms` or `bl`.
-    pub suspension_from: &'static str,
-    /// Stated values that the others contradict by more than 5 %.
+    /// The stated values it was made from; others follow, or contradict.
+    pub used: Vec<&'static str>,
+    /// Stated values that the ones in use contradict by more than 5 %, or 1 dB.
     pub doubts: Vec<DoubtReport>,
+    /// Values that would, each alone, put everything in agreement.
+    pub reconciling: Vec<Reconciling>,
+    /// What else looks like a slip.
+    pub hints: Vec<HintReport>,
+}
+
+/// A value that would put everything in agreement.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Reconciling {
+    /// Which field.
+    pub field: &'static str,
+    /// As it would be, SI.
+    pub value: f64,
+    /// How what was stated probably came about.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub slip: Option<&'static str>,
+}
+
+/// A value that contradicts nothing and still looks wrong.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct HintReport {
+    /// Which field.
+    pub field: &'static str,
+    /// What it may be, in words.
+    pub message: String,
 }
 
 /// A stated value that the others contradict.
@@ -95,7 +120,7 @@ pub struct DoubtReport {
     pub stated: f64,
     /// As it follows from the rest, SI.
     pub derived: f64,
-    /// The same in words.
+    /// The same in words, with what probably happened.
     pub message: String,
 }
 
@@ -123,32 +148,38 @@ impl DriverReport {
             eta0: d.eta0(&air),
             level_1w: d.reference_level(d.re.sqrt(), &air),
             level_2v83: d.reference_level(2.83, &air),
-            suspension_from: match resolved.suspension_from {
-                SuspensionFrom::Vas => "vas",
-                SuspensionFrom::Cms => "cms",
-                SuspensionFrom::Mms => "mms",
-                SuspensionFrom::Bl => "bl",
-            },
-            doubts: resolved
-                .doubts
+            used: resolved.used.iter().map(|field| field.name()).collect(),
+            doubts: resolved.doubts.iter().map(Into::into).collect(),
+            reconciling: resolved
+                .reconciling
                 .iter()
-                .map(|doubt| DoubtReport {
-                    field: doubt.field.name(),
-                    stated: doubt.stated,
-                    derived: doubt.derived,
-                    message: doubt_in_words(doubt.field, doubt.stated, doubt.derived),
+                .map(|one| Reconciling { field: one.field.name(), value: one.value, slip: one.slip })
+                .collect(),
+            hints: resolved
+                .hints
+                .iter()
+                .map(|hint| HintReport {
+                    field: hint.field.name(),
+                    message: format!("{} {}", hint.field.symbol, hint.slip),
                 })
                 .collect(),
         }
     }
 }
 
-fn doubt_in_words(field: &Field, stated: f64, derived: f64) -> String {
-    let off = (stated / derived - 1.0) * 100.0;
-    let (symbol, stated, derived) = (field.symbol, field.write(stated), field.write(derived));
-    format!(
-        "{symbol} is stated as {stated}; the other values give {derived} ({off:+.0} %). The other values are used."
-    )
+impl From<&SheetDoubt> for DoubtReport {
+    fn from(doubt: &SheetDoubt) -> Self {
+        let SheetDoubt { field, stated, derived, slip } = *doubt;
+        let (said, follows) = (field.write(stated), field.write(derived));
+        let off = match field.dimension {
+            Dimension::Level => format!("{:+.1} dB", stated - derived),
+            _ => format!("{:+.0} %", (stated / derived - 1.0) * 100.0),
+        };
+        let slip = slip.map_or(String::new(), |slip| format!(": {slip}"));
+        let message =
+            format!("{} is stated as {said}; the other values give {follows} ({off}){slip}.", field.symbol);
+        Self { field: field.name(), stated, derived, message }
+    }
 }
 
 impl UsedReport {

@@ -111,9 +111,9 @@ impl From<Peak> for PeakReport {
     }
 }
 
-impl From<PassageFacts> for PassageReport {
-    fn from(facts: PassageFacts) -> Self {
-        let PassageFacts { length, volume, start, end, cutoff, resonance } = facts;
+impl PassageReport {
+    fn of(facts: PassageFacts, resonance: Option<f64>) -> Self {
+        let PassageFacts { length, volume, start, end, cutoff } = facts;
         Self { length, volume, start, end, cutoff, resonance }
     }
 }
@@ -126,13 +126,12 @@ fn ports(tuning: Option<&PortTuning>) -> Vec<PortReport> {
 }
 
 impl FigureReport {
-    pub(super) fn of(computed: &Computed) -> Self {
+    /// Lays the figures out; `resonance` (Hz) is where the cone stands still in a line or tapped horn.
+    pub(super) fn of(computed: &Computed, resonance: Option<f64>) -> Self {
         let Computed { figures, compiled, .. } = computed;
         let (tuning, radiators) = (compiled.port_tuning.as_ref(), compiled.radiator_tuning);
-        let fb = tuning
-            .map(|tuning| tuning.reactance)
-            .or(radiators.map(|tuning| tuning.tuning))
-            .or(compiled.passage.and_then(|passage| passage.resonance));
+        let fb =
+            tuning.map(|tuning| tuning.reactance).or(radiators.map(|tuning| tuning.tuning)).or(resonance);
         Self {
             reference: match figures.reference {
                 Reference::Piston => "piston",
@@ -163,7 +162,7 @@ impl FigureReport {
             notch: radiators.map(|tuning| tuning.notch),
             ports: ports(tuning),
             rear_ports: ports(compiled.rear_tuning.as_ref()),
-            passage: compiled.passage.map(Into::into),
+            passage: compiled.passage.map(|facts| PassageReport::of(facts, resonance)),
         }
     }
 }

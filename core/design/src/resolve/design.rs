@@ -6,14 +6,15 @@ use oak_acoustics::medium::{Air, Space};
 use oak_acoustics::response::Allowance;
 use oak_acoustics::school::Wishes;
 
+use super::brief::resolve_brief;
 use super::driver::{ResolvedDriver, resolve_driver};
 use super::enclosure::enclosure;
 use super::motor::motor;
 use super::reading::Reading;
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, LONGEST_NOTE, RawAir, RawBuild, RawDesign, RawDrive, RawLimits, RawProgramme, RawSpace,
-    Typed,
+    LONGEST_NAME, LONGEST_NOTE, RawAir, RawBrief, RawBuild, RawDesign, RawDrive, RawLimits, RawProgramme,
+    RawSpace, Typed,
 };
 use crate::problem::{Problem, ProblemKind, Range};
 
@@ -119,12 +120,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     let volts = volts(raw.drive.as_ref(), nominal, &mut reading);
     let air = air(raw.air.as_ref(), &mut reading);
     let allowance = allowance(raw.limits.as_ref(), motor.as_ref(), &mut reading);
-    let space = match raw.space.unwrap_or(RawSpace::Half) {
-        RawSpace::Full => Space::Full,
-        RawSpace::Half => Space::Half,
-        RawSpace::Quarter => Space::Quarter,
-        RawSpace::Eighth => Space::Eighth,
-    };
+    let space = space(raw.space.unwrap_or(RawSpace::Half));
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
     let tunings_typed = [typed(raw.enclosure.tuning.as_ref()), typed(front)];
@@ -149,14 +145,17 @@ pub fn read_wishes(volume: Option<&Typed>, lowest: Option<&Typed>) -> Result<Wis
     if reading.problems.is_empty() { Ok(wishes) } else { Err(reading.problems) }
 }
 
-/// Checks the texts of a build; its variants may be unfinished, so they are not resolved.
+/// Checks the texts and the brief of a build; its variants may be unfinished, so they are not resolved.
 ///
 /// # Errors
 /// Every problem, with its place.
-pub fn check_build(name: &str, notes: &str) -> Result<(), Vec<Problem>> {
+pub fn check_build(name: &str, notes: &str, brief: Option<&RawBrief>) -> Result<(), Vec<Problem>> {
     let mut reading = Reading::default();
     reading.text("name", name, 1, LONGEST_NAME);
     reading.text("notes", notes, 0, LONGEST_NOTE);
+    if let Some(Err(problems)) = brief.map(resolve_brief) {
+        reading.problems.extend(problems.into_iter().map(|problem| problem.within("brief")));
+    }
     if reading.problems.is_empty() { Ok(()) } else { Err(reading.problems) }
 }
 
@@ -166,7 +165,8 @@ impl RawBuild {
     /// # Errors
     /// Every problem, with its place.
     pub fn check(&self) -> Result<(), Vec<Problem>> {
-        let mut problems = check_build(&self.name, &self.notes).err().unwrap_or_default();
+        let mut problems =
+            check_build(&self.name, &self.notes, self.brief.as_ref()).err().unwrap_or_default();
         for (index, variant) in self.variants.iter().enumerate() {
             let found = match resolve_design(variant) {
                 Ok(resolved) => resolved.compile().err().into_iter().collect(),
@@ -175,6 +175,15 @@ impl RawBuild {
             problems.extend(found.into_iter().map(|problem| problem.within(&format!("variants[{index}]"))));
         }
         if problems.is_empty() { Ok(()) } else { Err(problems) }
+    }
+}
+
+pub(super) fn space(raw: RawSpace) -> Space {
+    match raw {
+        RawSpace::Full => Space::Full,
+        RawSpace::Half => Space::Half,
+        RawSpace::Quarter => Space::Quarter,
+        RawSpace::Eighth => Space::Eighth,
     }
 }
 
@@ -210,11 +219,7 @@ fn allowance(raw: Option<&RawLimits>, motor: Option<&Motor>, reading: &mut Readi
         volts: voltage.or(power.map(|watts| (watts * nominal).sqrt())),
         amperes: reading.optional("limits.current", &field::LIMIT_CURRENT, &raw.current),
         heat: driver.and_then(|driver| driver.pe),
-        crest: match raw.programme.unwrap_or(RawProgramme::Sine) {
-            RawProgramme::Sine => 20.0 * std::f64::consts::SQRT_2.log10(),
-            RawProgramme::Music => 10.0,
-            RawProgramme::Film => 12.0,
-        },
+        crest: raw.programme.unwrap_or(RawProgramme::Sine).crest(),
         xmax: driver.and_then(|driver| driver.xmax),
         air_speed: reading
             .optional("limits.air_speed", &field::LIMIT_AIR, &raw.air_speed)

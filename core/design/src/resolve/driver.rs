@@ -1,36 +1,73 @@
 //! A driver file becomes a driver.
 
-use oak_acoustics::driver::{Driver, Missing, Sheet, SuspensionFrom};
+use oak_acoustics::driver::{Doubt, Driver, Missing, Quantity, Sheet, Stated};
 use oak_acoustics::medium::Air;
 
 use super::reading::Reading;
+use super::slip;
 use crate::field::{self, Field};
-use crate::file::{LONGEST_NAME, LONGEST_NOTE, RawDriver};
+use crate::file::{LONGEST_NAME, LONGEST_NOTE, LONGEST_TAG, MOST_TAGS, RawDriver};
 use crate::problem::{Problem, ProblemKind};
-
-/// Stated and derived values may differ by this much before it is worth saying (data sheets round).
-const DOUBT_ABOVE: f64 = 0.05;
 
 /// A complete driver with what is known about where it came from.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ResolvedDriver {
     /// The driver.
     pub driver: Driver,
-    /// What its suspension was taken from.
-    pub suspension_from: SuspensionFrom,
-    /// Stated values that the others contradict.
-    pub doubts: Vec<Doubt>,
+    /// The stated values it was made from; others follow.
+    pub used: Vec<&'static Field>,
+    /// Stated values that the ones in use contradict.
+    pub doubts: Vec<SheetDoubt>,
+    /// Values that would, each alone, put everything in agreement.
+    pub reconciling: Vec<Reconciled>,
+    /// What else looks like a slip.
+    pub hints: Vec<SheetHint>,
+    /// What is kept about it and computed with nowhere.
+    pub record: Record,
+}
+
+/// What is kept about a driver and computed with nowhere.
+#[derive(Debug, Clone, Copy, Default, PartialEq)]
+pub struct Record {
+    /// Nominal size of the frame, m.
+    pub size: Option<f64>,
+    /// What one costs.
+    pub price: Option<f64>,
+    /// How many are on hand.
+    pub on_hand: Option<u32>,
 }
 
 /// A stated value that differs from what the other values give.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Doubt {
+#[derive(Debug, Clone, PartialEq)]
+pub struct SheetDoubt {
     /// Which value.
     pub field: &'static Field,
     /// As stated, SI.
     pub stated: f64,
     /// As it follows from the values that were used, SI.
     pub derived: f64,
+    /// What probably happened.
+    pub slip: Option<&'static str>,
+}
+
+/// A value that would put everything in agreement.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Reconciled {
+    /// Which value.
+    pub field: &'static Field,
+    /// As it would be, SI.
+    pub value: f64,
+    /// How what was stated probably came about.
+    pub slip: Option<&'static str>,
+}
+
+/// A value that contradicts nothing and still looks wrong.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct SheetHint {
+    /// Which value.
+    pub field: &'static Field,
+    /// What it may be.
+    pub slip: &'static str,
 }
 
 /// Resolves a driver; data sheets are read with reference air.
@@ -43,6 +80,8 @@ pub fn resolve_driver(raw: &RawDriver) -> Result<ResolvedDriver, Vec<Problem>> {
     reading.text("name", &raw.name, 1, LONGEST_NAME);
     reading.text("maker", &raw.maker, 0, LONGEST_NAME);
     reading.text("notes", &raw.notes, 0, LONGEST_NOTE);
+    reading.text("frequency_range", &raw.frequency_range, 0, LONGEST_NAME);
+    let record = read_record(raw, &mut reading);
     let sheet = read_sheet(raw, &mut reading);
     let completed = sheet.complete(&air);
     if let Err(missing) = &completed {
@@ -50,9 +89,10 @@ pub fn resolve_driver(raw: &RawDriver) -> Result<ResolvedDriver, Vec<Problem>> {
             note_missing(raw, *kind, &mut reading);
         }
     }
-    let (Ok((driver, suspension_from)), true) = (completed, reading.problems.is_empty()) else {
+    let (Ok(completed), true) = (completed, reading.problems.is_empty()) else {
         return Err(reading.problems);
     };
+    let driver = completed.driver;
     for (derived, value) in [(&field::MMS, driver.mms), (&field::BL, driver.bl), (&field::CMS, driver.cms)] {
         if !(derived.min..=derived.max).contains(&value) {
             reading.note("", ProblemKind::Inconsistent { derived, value });
@@ -61,12 +101,40 @@ pub fn resolve_driver(raw: &RawDriver) -> Result<ResolvedDriver, Vec<Problem>> {
     if !reading.problems.is_empty() {
         return Err(reading.problems);
     }
-    let doubts = doubts(&sheet, &driver, &air);
-    Ok(ResolvedDriver { driver, suspension_from, doubts })
+    let used = Quantity::ALL.into_iter().filter(|quantity| completed.uses(*quantity)).map(field_of).collect();
+    let doubts = sheet.doubts(&completed, &air).iter().map(in_fields).collect();
+    let reconciling = sheet.reconciling(&air).unwrap_or_default();
+    let reconciled = |(quantity, value): (Quantity, f64)| {
+        let field = field_of(quantity);
+        let slip = sheet.stated(quantity).and_then(|stated| slip::likely(field, stated, value));
+        Reconciled { field, value, slip }
+    };
+    let reconciling = reconciling.into_iter().map(reconciled).collect();
+    Ok(ResolvedDriver { driver, used, doubts, reconciling, hints: slip::hints(&sheet), record })
+}
+
+fn read_record(raw: &RawDriver, reading: &mut Reading) -> Record {
+    if raw.tags.len() > MOST_TAGS {
+        reading.note("tags", ProblemKind::TooMany { found: raw.tags.len(), max: MOST_TAGS });
+    }
+    for (index, tag) in raw.tags.iter().enumerate() {
+        reading.text(&format!("tags[{index}]"), tag, 1, LONGEST_TAG);
+    }
+    for (name, source) in &raw.sources {
+        let place = format!("sources.{name}");
+        reading.text(&place, &source.on, 0, LONGEST_TAG);
+        if !raw.values().iter().any(|(known, _)| known == name) {
+            reading.note(&place, ProblemKind::NoSuchField { name: name.clone() });
+        }
+    }
+    Record {
+        size: reading.optional("size", &field::SIZE, &raw.size),
+        price: reading.optional("price", &field::PRICE, &raw.price),
+        on_hand: raw.on_hand.as_ref().and_then(|_| reading.count("on_hand", &field::ON_HAND, &raw.on_hand)),
+    }
 }
 
 fn read_sheet(raw: &RawDriver, reading: &mut Reading) -> Sheet {
-    reading.optional("size", &field::SIZE, &raw.size);
     reading.optional("depth", &field::DEPTH, &raw.depth);
     match (&raw.l2, &raw.r2) {
         (Some(_), None) => drop(reading.required("r2", &field::R2, &raw.r2)),
@@ -95,6 +163,8 @@ fn read_sheet(raw: &RawDriver, reading: &mut Reading) -> Sheet {
         xmax: reading.optional("xmax", &field::XMAX, &raw.xmax),
         pe: reading.optional("pe", &field::PE, &raw.pe),
         nominal: reading.optional("nominal", &field::NOMINAL, &raw.nominal),
+        level_1w: reading.optional("level_1w", &field::LEVEL_1W, &raw.level_1w),
+        level_2v83: reading.optional("level_2v83", &field::LEVEL_2V83, &raw.level_2v83),
     }
 }
 
@@ -118,16 +188,27 @@ fn note_missing(raw: &RawDriver, missing: Missing, reading: &mut Reading) {
     }
 }
 
-fn doubts(sheet: &Sheet, driver: &Driver, air: &Air) -> Vec<Doubt> {
-    [
-        (&field::QTS, sheet.qts, driver.qts()),
-        (&field::VAS, sheet.vas, driver.vas(air)),
-        (&field::CMS, sheet.cms, driver.cms),
-        (&field::MMS, sheet.mms, driver.mms),
-        (&field::BL, sheet.bl, driver.bl),
-    ]
-    .into_iter()
-    .filter_map(|(field, stated, derived)| stated.map(|stated| Doubt { field, stated, derived }))
-    .filter(|doubt| (doubt.stated / doubt.derived - 1.0).abs() > DOUBT_ABOVE)
-    .collect()
+fn field_of(quantity: Quantity) -> &'static Field {
+    match quantity {
+        Quantity::Fs => &field::FS,
+        Quantity::Re => &field::RE,
+        Quantity::Sd => &field::SD,
+        Quantity::Qms => &field::QMS,
+        Quantity::Qes => &field::QES,
+        Quantity::Vas => &field::VAS,
+        Quantity::Cms => &field::CMS,
+        Quantity::Mms => &field::MMS,
+        Quantity::Bl => &field::BL,
+        Quantity::Qts => &field::QTS,
+    }
+}
+
+fn in_fields(doubt: &Doubt) -> SheetDoubt {
+    let field = match doubt.stated {
+        Stated::Quantity(quantity) => field_of(quantity),
+        Stated::Level1W => &field::LEVEL_1W,
+        Stated::Level2V83 => &field::LEVEL_2V83,
+    };
+    let slip = slip::likely(field, doubt.value, doubt.derived);
+    SheetDoubt { field, stated: doubt.value, derived: doubt.derived, slip }
 }

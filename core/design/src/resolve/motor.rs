@@ -1,18 +1,34 @@
 //! What is done to the driver, and how several work together.
 
-use oak_acoustics::driver::{Change, Coils, Driver, DualCoil, Isobaric, Motor, SheetCoils, Wiring};
+use oak_acoustics::driver::{
+    Change, Coils, Driver, DualCoil, Isobaric, Motor, SheetCoils, Wiring, cable_resistance,
+};
 
+use super::driver::resolve_driver;
 use super::reading::Reading;
 use crate::field;
 use crate::file::{RawArrangement, RawCoils, RawDriver, RawIsobaric, RawMotor, RawSheetCoils};
-use crate::problem::ProblemKind;
+use crate::problem::{Problem, ProblemKind};
 
 /// Temperature at which a sheet's Re is taken, degC.
 const SHEET_TEMPERATURE: f64 = 20.0;
 /// Depth of a driver over its effective diameter where the sheet does not say, common practice.
 const USUAL_DEPTH: f64 = 0.48;
+/// Core of a cable where nothing is said, m2: 2.5 mm2, common practice.
+const USUAL_CORE: f64 = 2.5e-6;
 /// Clearance between the parts of a pair, m.
 const CLEARANCE: f64 = 5e-3;
+
+/// Resolves what is done to a driver, and how several work together; as one driver where nothing is said.
+///
+/// # Errors
+/// Every problem, with places as in the design file.
+pub fn resolve_motor(driver: &RawDriver, raw: Option<&RawMotor>) -> Result<Motor, Vec<Problem>> {
+    let within = |problem: Problem| problem.within("driver");
+    let one = resolve_driver(driver).map_err(|found| found.into_iter().map(within).collect::<Vec<_>>())?;
+    let mut reading = Reading::default();
+    motor(raw, driver, Some(one.driver), &mut reading).ok_or(reading.problems)
+}
 
 /// Resolves the motor; `None` where a value has a problem.
 pub(super) fn motor(
@@ -29,6 +45,7 @@ pub(super) fn motor(
     let added_mass = zero("added_mass", &field::ADDED_MASS, &raw.added_mass);
     let softening = zero("break_in", &field::BREAK_IN, &raw.break_in);
     let series_resistance = zero("series_resistance", &field::SERIES_RESISTANCE, &raw.series_resistance);
+    let series_resistance = series_resistance + cable(raw, reading);
     let temperature =
         reading.optional("motor.coil_temperature", &field::COIL_TEMPERATURE, &raw.coil_temperature);
     let coil_heat = temperature.map_or(0.0, |temperature| temperature - SHEET_TEMPERATURE);
@@ -44,6 +61,12 @@ pub(super) fn motor(
     let driver = Change { added_mass, softening, coil_heat, coils: coils? }.apply(&driver?);
     let isobaric = trapped.map(|(pair, volume)| isobaric(pair, volume, sheet, &driver));
     Some(Motor { driver, wiring, isobaric, series_resistance })
+}
+
+fn cable(raw: &RawMotor, reading: &mut Reading) -> f64 {
+    let length = reading.optional("motor.cable_length", &field::CABLE_LENGTH, &raw.cable_length);
+    let area = reading.optional("motor.cable_area", &field::CABLE_AREA, &raw.cable_area);
+    length.map_or(0.0, |length| cable_resistance(length, area.unwrap_or(USUAL_CORE)))
 }
 
 fn coils(raw: &RawMotor, sheet: &RawDriver, reading: &mut Reading) -> Option<DualCoil> {

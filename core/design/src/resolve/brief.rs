@@ -1,0 +1,92 @@
+//! A brief becomes numbers.
+
+use oak_acoustics::medium::Space;
+
+use super::design::space;
+use super::reading::Reading;
+use crate::field;
+use crate::file::{RawBrief, RawFamily, RawProgramme};
+use crate::problem::{Problem, ProblemKind, Range};
+
+/// What a build must reach, SI; what is `None` is left open.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Brief {
+    /// The space it radiates into.
+    pub space: Option<Space>,
+    /// Crest factor of what is played, dB.
+    pub crest: Option<f64>,
+    /// Lowest note, Hz.
+    pub lowest: Option<f64>,
+    /// Where others take over, Hz.
+    pub crossover: Option<f64>,
+    /// Level at the listener, dB.
+    pub loudness: Option<f64>,
+    /// Distance of the listener, m.
+    pub distance: f64,
+    /// Most outside size, width by height by depth, m.
+    pub outside: Option<[f64; 3]>,
+    /// Free volume, m3.
+    pub free: Option<f64>,
+    /// What the drivers may cost.
+    pub budget: Option<f64>,
+    /// Power of the amplifier into its least load, W.
+    pub power: Option<f64>,
+    /// Least load of the amplifier, ohm.
+    pub load: Option<f64>,
+    /// Fastest air in a port, peak m/s.
+    pub air_speed: Option<f64>,
+    /// Families that are allowed; all where empty.
+    pub families: Vec<RawFamily>,
+}
+
+/// Resolves a brief.
+///
+/// # Errors
+/// Every problem, with its place.
+pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
+    let mut reading = Reading::default();
+    reading.text("template", raw.template.as_deref().unwrap_or(""), 0, 40);
+    let mut sides = Vec::new();
+    for (place, field, typed) in [
+        ("width", &field::BRIEF_WIDTH, &raw.width),
+        ("height", &field::BRIEF_HEIGHT, &raw.height),
+        ("depth", &field::BRIEF_DEPTH, &raw.depth),
+    ] {
+        match (reading.optional(place, field, typed), typed) {
+            (Some(side), _) => sides.push(side),
+            (None, Some(_)) => {}
+            // One side alone limits nothing that can be computed.
+            (None, None) if [&raw.width, &raw.height, &raw.depth].into_iter().any(Option::is_some) => {
+                reading.note(
+                    place,
+                    ProblemKind::Missing { range: Range { min: field.min, max: field.max, field } },
+                );
+            }
+            (None, None) => {}
+        }
+    }
+    if raw.volume.is_some() && raw.width.is_some() {
+        reading.note("volume", ProblemKind::Excludes { other: "width" });
+    }
+    let brief = Brief {
+        space: raw.space.map(space),
+        crest: raw.programme.map(RawProgramme::crest),
+        lowest: reading.optional("lowest", &field::BRIEF_LOWEST, &raw.lowest),
+        crossover: reading.optional("crossover", &field::BRIEF_CROSSOVER, &raw.crossover),
+        loudness: reading.optional("loudness", &field::BRIEF_LOUDNESS, &raw.loudness),
+        distance: reading.optional("distance", &field::BRIEF_DISTANCE, &raw.distance).unwrap_or(1.0),
+        outside: <[f64; 3]>::try_from(sides).ok(),
+        free: reading.optional("volume", &field::BRIEF_FREE, &raw.volume),
+        budget: reading.optional("budget", &field::BRIEF_BUDGET, &raw.budget),
+        power: reading.optional("amplifier_power", &field::BRIEF_POWER, &raw.amplifier_power),
+        load: reading.optional("amplifier_load", &field::BRIEF_LOAD, &raw.amplifier_load),
+        air_speed: raw.air_noise.map(|school| school.speed()),
+        families: raw.families.clone(),
+    };
+    if let (Some(lowest), Some(crossover)) = (brief.lowest, brief.crossover)
+        && crossover <= lowest
+    {
+        reading.note("crossover", ProblemKind::NotBeyond { other: lowest });
+    }
+    if reading.problems.is_empty() { Ok(brief) } else { Err(reading.problems) }
+}
