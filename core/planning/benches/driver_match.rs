@@ -1,0 +1,26 @@
+//! One driver of the demo in five families for a brief: `cargo bench -p oak-planning --bench driver_match`.
+
+use criterion::{Criterion, criterion_group, criterion_main};
+use oak_design::exchange::{ImportAsk, read_drivers};
+use oak_planning::driver_match::Search;
+use oak_planning::template::templates;
+
+const DEMO: &[u8] = include_bytes!("../../../demo/drivers.csv");
+
+fn one_driver(criterion: &mut Criterion) {
+    let (drivers, _) = read_drivers(DEMO, &ImportAsk::default()).expect("a table");
+    let mut brief = templates().remove(0).brief;
+    brief.families.clear();
+    let search = Search::new(&brief, 1).expect("a search");
+    let mut next = drivers.iter().cycle();
+    criterion.bench_function("one driver, five families", |b| {
+        b.iter(|| search.outcomes(next.next().expect("endless")));
+    });
+}
+
+criterion_group! {
+    name = benches;
+    config = Criterion::default().sample_size(30);
+    targets = one_driver
+}
+criterion_main!(benches);

@@ -1,0 +1,98 @@
+//! A design as its brief has it used.
+
+use oak_acoustics::response::{Allowance, FrequencyGrid};
+use oak_design::Problem;
+use oak_design::file::RawDesign;
+use oak_design::report::{Computed, compute_undelayed};
+use oak_design::resolve::{Brief, ResolvedDesign, resolve_design};
+
+/// A design, computed in the brief's space and against the brief's amplifier and air.
+#[derive(Debug)]
+pub struct Case<'a> {
+    /// What must be reached.
+    pub brief: &'a Brief,
+    /// As typed.
+    pub raw: &'a RawDesign,
+    /// As resolved, in the brief's surroundings.
+    pub design: ResolvedDesign,
+    /// As computed.
+    pub computed: Computed,
+    /// The part of the curves that the brief is about, as positions: all of them, or none where no lowest note is asked.
+    pub band: std::ops::Range<usize>,
+}
+
+/// Level at 1 m that a brief asks for, dB.
+pub(crate) fn level_at_one_metre(brief: &Brief) -> Option<f64> {
+    brief.loudness.map(|loudness| loudness + 20.0 * brief.distance.log10())
+}
+
+/// Puts a design where its brief has it used, with the brief's amplifier and air.
+pub(crate) fn surround(brief: &Brief, design: &mut ResolvedDesign) {
+    design.space = brief.space.unwrap_or(design.space);
+    design.allowance = allowance(brief, design);
+}
+
+/// Where the band ends that a brief asks for from a lowest note (Hz), Hz.
+pub(crate) fn upper_end(brief: &Brief, lowest: f64) -> f64 {
+    brief.crossover.unwrap_or(lowest * OCTAVES.exp2())
+}
+
+/// What is computed where a brief names no lowest note, Hz.
+const WHOLE: (f64, f64) = (10.0, 1000.0);
+/// Where a brief leaves the crossover open, two octaves are judged: what a subwoofer plays.
+const OCTAVES: f64 = 2.0;
+
+impl<'a> Case<'a> {
+    /// How many frequencies a design is judged at, from the lowest note to the crossover.
+    pub const POINTS: usize = 240;
+
+    /// Computes a design for a brief.
+    ///
+    /// # Errors
+    /// What is wrong with the design.
+    pub fn of(brief: &'a Brief, raw: &'a RawDesign) -> Result<Self, Vec<Problem>> {
+        let mut design = resolve_design(raw)?;
+        surround(brief, &mut design);
+        let (from, to) = brief.lowest.map_or(WHOLE, |lowest| (lowest, upper_end(brief, lowest)));
+        let grid = FrequencyGrid::logarithmic(from, to, Self::POINTS).expect("within the allowed range");
+        let computed = compute_undelayed(&design, &grid).map_err(|problem| vec![problem])?;
+        let band = if brief.lowest.is_some() { 0..Self::POINTS } else { 0..0 };
+        Ok(Self { brief, raw, computed, band, design })
+    }
+
+    /// Level at 1 m that the brief asks for, dB.
+    pub fn level_at_one_metre(&self) -> Option<f64> {
+        level_at_one_metre(self.brief)
+    }
+
+    /// By how much the drive of the response is to be multiplied at each point of the band until the brief's level is reached;
+    /// empty where none is asked.
+    pub fn drive(&self) -> Vec<f64> {
+        let Some(asked) = self.level_at_one_metre() else { return Vec::new() };
+        let levels: Vec<f64> = self.computed.response.level().collect();
+        self.band.clone().map(|k| 10f64.powf((asked - levels[k]) / 20.0)).collect()
+    }
+
+    /// Air that the cabinet holds in all chambers and ways, m3.
+    pub fn air(&self) -> f64 {
+        self.design.enclosure.air()
+    }
+
+    /// How many drivers there are.
+    pub fn drivers(&self) -> u32 {
+        let motor = &self.design.motor;
+        motor.wiring.count() * if motor.isobaric.is_some() { 2 } else { 1 }
+    }
+}
+
+fn allowance(brief: &Brief, design: &ResolvedDesign) -> Allowance {
+    let own = design.allowance;
+    // An amplifier gives its power into its least load, and into any other what its voltage makes of it.
+    let load = brief.load.unwrap_or(design.motor.as_driven().nominal);
+    Allowance {
+        volts: brief.power.map(|power| (power * load).sqrt()).or(own.volts),
+        crest: brief.crest.unwrap_or(own.crest),
+        air_speed: brief.air_speed.unwrap_or(own.air_speed),
+        ..own
+    }
+}

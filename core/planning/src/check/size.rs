@@ -1,0 +1,79 @@
+//! The cabinet fits its place.
+
+use oak_acoustics::enclosure::Compiled;
+use oak_design::resolve::{Brief, ResolvedDriver};
+
+use super::{Check, Verdict};
+use crate::Case;
+
+/// Panels of a small cabinet, m (common practice).
+const PANEL: f64 = 0.018;
+/// Of the room inside, what braces, corner strips and terminals take (common practice).
+const BRACES: f64 = 0.05;
+/// What a driver takes of the room, times the cube of its frame (common practice: 2 l for 250 mm).
+const DRIVER: f64 = 0.12;
+/// Where only a free volume is given: what is left of it inside panels of 18 mm, for cabinets of 10 to 100 l.
+const INSIDE: f64 = 0.75;
+
+/// Room inside the walls of a place, m3; `None` where the brief names none.
+pub(crate) fn room(brief: &Brief) -> Option<f64> {
+    match (brief.outside, brief.free) {
+        (Some(sides), _) => Some(sides.iter().map(|side| (side - 2.0 * PANEL).max(0.0)).product()),
+        (None, Some(free)) => Some(free * INSIDE),
+        _ => None,
+    }
+}
+
+/// Air that a place (m3 inside the walls) leaves beside drivers of a frame (m), with the ports, m3; none or less where not even
+/// they fit.
+pub(crate) fn left(room: f64, drivers: u32, frame: f64) -> f64 {
+    room * (1.0 - BRACES) - f64::from(drivers) * DRIVER * frame.powi(3)
+}
+
+/// Room that air (m3) takes with drivers of a frame (m), ports (m3) and braces, m3.
+pub(crate) fn needed(air: f64, drivers: u32, frame: f64, ports: f64) -> f64 {
+    (air + f64::from(drivers) * DRIVER * frame.powi(3) + ports) / (1.0 - BRACES)
+}
+
+/// Frame of a driver, m. Without one in the sheet: a cone with half its surround has about two thirds of the frame's area
+/// (common practice).
+pub(crate) fn frame(driver: &ResolvedDriver) -> f64 {
+    driver.record.size.unwrap_or((4.0 * driver.driver.sd / (0.66 * std::f64::consts::PI)).sqrt())
+}
+
+/// What all ports take without their walls, m3.
+pub(crate) fn port_volume(compiled: &Compiled) -> f64 {
+    let tunings = [&compiled.port_tuning, &compiled.rear_tuning];
+    let ports = tunings.into_iter().flatten().flat_map(|tuning| &tuning.ports);
+    ports.map(|port| port.area * port.length * f64::from(port.count)).sum()
+}
+
+pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
+    let room = room(case.brief)?;
+    let air = case.air();
+    if air <= 0.0 {
+        return None;
+    }
+    let ports = port_volume(&case.computed.compiled);
+    let needed = needed(air, case.drivers(), frame(&case.design.driver), ports);
+    let met = needed <= room;
+    Some(Check {
+        id: "size",
+        name: "Size, air inside",
+        reached: format!("{:.1} l", air * 1e3),
+        words: if met {
+            format!("{:.1} l to spare", (room - needed) * 1e3)
+        } else {
+            format!("{:.1} l too large", (needed - room) * 1e3)
+        },
+        verdict: Verdict::of(met),
+        ratio: room / needed,
+        why: format!(
+            "With drivers, ports and braces the inside must hold about {:.1} l; the place leaves {:.1} l within panels of 18 mm. \
+             This is an estimate until the box itself is drawn up. A smaller box plays less low or less loud; a driver with less \
+             Vas, or two as an isobaric pair, asks for less.",
+            needed * 1e3,
+            room * 1e3
+        ),
+    })
+}

@@ -1,0 +1,297 @@
+//! Which driver in which cabinet reaches a brief: a library searched, family by family.
+//!
+//! `shape` has the continuous values of each family, `sketch` judges a cabinet roughly, `tune` finds the best values, `score` says
+//! how well a finished design does, `front` which of many are beaten in nothing.
+
+mod front;
+mod score;
+mod shape;
+mod sketch;
+mod tune;
+
+use oak_acoustics::enclosure::{Enclosure, Fidelity, Port, Ported};
+use oak_acoustics::medium::CrossSection;
+use oak_acoustics::school::{Ask, Wishes, port};
+use oak_design::Problem;
+use oak_design::field;
+use oak_design::file::{
+    DESIGN_FORMAT, RawBrief, RawDesign, RawDrive, RawDriver, RawEnclosure, RawFamily, RawLimits, RawMotor,
+    Typed, VERSION,
+};
+use oak_design::problem::{ProblemKind, Range};
+use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
+use oak_design::start::{raw_enclosure, schools};
+
+pub use front::front;
+pub use score::{Found, Part};
+use shape::{Around, SHAPES, Shape};
+use sketch::{Board, Sketch};
+
+use crate::case::surround;
+use crate::check::size;
+use crate::wiring::ways;
+use crate::{Case, wiring};
+
+/// A cabinet that no brief limits holds this much at most, m3.
+const VAST: f64 = 1.0;
+/// A school's own cabinet is preferred to a tuned one that is better by less than this many doublings.
+const PREFERENCE: f64 = 0.002;
+/// What a constraint may be off by in a sketch, doublings.
+const SLACK: f64 = 0.02;
+
+/// The families that are searched, as written in files.
+const SEARCHED: [&str; 5] = ["sealed", "ported", "passive_radiator", "bandpass4", "line"];
+
+/// What is searched for.
+#[derive(Debug, Clone)]
+pub struct Search {
+    raw: RawBrief,
+    brief: Brief,
+    lowest: f64,
+    drivers: u32,
+    shapes: Vec<&'static Shape>,
+}
+
+/// What came of one driver in one family.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Outcome {
+    /// The family.
+    pub family: RawFamily,
+    /// Its best cabinet, or why there is none.
+    pub found: Result<Found, String>,
+}
+
+/// A cabinet among those of one family.
+struct Candidate {
+    school: &'static str,
+    reason: Option<String>,
+    enclosure: Enclosure,
+    sketch: Sketch,
+}
+
+impl Search {
+    /// A search for a brief with a number of equal drivers.
+    ///
+    /// # Errors
+    /// Every problem with the brief, which must name a lowest note and allow a family that is searched, or with the number.
+    pub fn new(raw: &RawBrief, drivers: u32) -> Result<Self, Vec<Problem>> {
+        let brief = resolve_brief(raw)?;
+        let missing = || {
+            let wanted = &field::BRIEF_LOWEST;
+            let range = Range { min: wanted.min, max: wanted.max, field: wanted };
+            vec![Problem::new("lowest", ProblemKind::Missing { range })]
+        };
+        let lowest = brief.lowest.ok_or_else(missing)?;
+        let allowed = |shape: &&Shape| brief.families.is_empty() || brief.families.contains(&shape.family);
+        let shapes: Vec<_> = SHAPES.iter().filter(allowed).collect();
+        if shapes.is_empty() {
+            let kind = ProblemKind::MissingOneOf { names: &SEARCHED, needed: 1 };
+            return Err(vec![Problem::new("families", kind)]);
+        }
+        if !(1..=wiring::MOST).contains(&drivers) {
+            let range = Range { min: 1.0, max: f64::from(wiring::MOST), field: &field::SERIES };
+            let kind = ProblemKind::OutOfRange { given: drivers.to_string(), range };
+            return Err(vec![Problem::new("drivers", kind)]);
+        }
+        Ok(Self { raw: raw.clone(), lowest, drivers, shapes, brief })
+    }
+
+    /// The families that are searched, of those that the brief allows.
+    pub fn families(&self) -> impl Iterator<Item = RawFamily> {
+        self.shapes.iter().map(|shape| shape.family)
+    }
+
+    /// The brief, resolved.
+    pub fn brief(&self) -> &Brief {
+        &self.brief
+    }
+
+    /// What comes of a driver in every family that is searched.
+    ///
+    /// # Errors
+    /// Every problem with the driver.
+    pub fn outcomes(&self, driver: &RawDriver) -> Result<Vec<Outcome>, Vec<Problem>> {
+        let motor = self.motor(driver)?;
+        let empty = RawEnclosure::empty(RawFamily::InfiniteBaffle);
+        let mut design = resolve_design(&self.design(driver.clone(), motor.clone(), empty, String::new()))?;
+        surround(&self.brief, &mut design);
+        let frame = size::frame(&design.driver);
+        let room = size::room(&self.brief).map_or(VAST, |room| size::left(room, self.drivers, frame));
+        let outcome = |shape: &&'static Shape| {
+            let found = if room > 0.0 {
+                let board = self.board(&design, room);
+                self.best(shape, &board, driver, motor.as_ref())
+            } else {
+                Err("The drivers alone take more room than the place has.".to_owned())
+            };
+            Outcome { family: shape.family, found }
+        };
+        Ok(self.shapes.iter().map(outcome).collect())
+    }
+
+    /// A whole design for a driver: with the amplifier, the programme and the space of the brief.
+    pub fn design(
+        &self,
+        driver: RawDriver,
+        motor: Option<RawMotor>,
+        enclosure: RawEnclosure,
+        notes: String,
+    ) -> RawDesign {
+        let volts = self.brief.power.zip(self.brief.load).map(|(power, load)| (power * load).sqrt());
+        let volts = volts.map(|volts| Typed::from(format!("{volts:.1} V").as_str()));
+        let limits = RawLimits {
+            voltage: volts.clone(),
+            air_speed: self.brief.air_speed.map(|speed| Typed::from(format!("{speed:.0} m/s").as_str())),
+            programme: self.raw.programme,
+            ..RawLimits::default()
+        };
+        RawDesign {
+            format: DESIGN_FORMAT.to_owned(),
+            version: VERSION,
+            name: format!("{}, {}", driver.name, enclosure.family.name().to_lowercase()),
+            driver,
+            motor,
+            enclosure,
+            drive: volts.map(|volts| RawDrive { voltage: Some(volts), power: None }),
+            limits: Some(limits),
+            space: self.raw.space,
+            air: None,
+            notes,
+        }
+    }
+
+    /// How the drivers are wired: the lowest load that the amplifier stands, or the highest there is.
+    fn motor(&self, driver: &RawDriver) -> Result<Option<RawMotor>, Vec<Problem>> {
+        let least = self.brief.load.unwrap_or(0.0);
+        let standing = ways(driver, self.drivers, least, f64::INFINITY)?;
+        let way = match standing.into_iter().next() {
+            Some(way) => Some(way),
+            None => ways(driver, self.drivers, 0.0, f64::INFINITY)?.pop(),
+        };
+        let count = |count: u32| (count > 1).then(|| Typed::Number(f64::from(count)));
+        let motor = way.map(|way| RawMotor {
+            coils: way.coils,
+            series: count(way.series),
+            parallel: count(way.parallel),
+            ..RawMotor::default()
+        });
+        Ok(motor.filter(|motor| *motor != RawMotor::default()))
+    }
+
+    fn board(&self, design: &ResolvedDesign, room: f64) -> Board {
+        let driver = design.motor.as_driven();
+        let around = Around { driver, count: self.drivers, air: design.air, lowest: self.lowest, room };
+        Board::new(&self.brief, design, around)
+    }
+
+    fn best(
+        &self,
+        shape: &'static Shape,
+        board: &Board,
+        driver: &RawDriver,
+        motor: Option<&RawMotor>,
+    ) -> Result<Found, String> {
+        let (by_school, mut refusal) = self.by_school(shape.family, board);
+        if by_school.is_none() {
+            // It is the driver that does not suit, and not the place, where there is no start without a wish either.
+            let ask = Ask::new(board.setting, Wishes::default());
+            if schools(shape.family).iter().all(|school| (school.start)(&ask).is_err()) {
+                return Err(refusal.unwrap_or_default());
+            }
+            refusal = None;
+        }
+        let tuned = tune::tune(shape, board).map(|(enclosure, sketch)| Candidate {
+            school: "To the brief",
+            reason: None,
+            enclosure,
+            sketch,
+        });
+        let worth = |candidate: &Candidate| candidate.sketch.with_violations();
+        let best = match (by_school, tuned) {
+            (Some(school), Some(tuned)) if worth(&tuned) + PREFERENCE < worth(&school) => tuned,
+            (Some(school), _) => school,
+            (None, Some(tuned)) => tuned,
+            (None, None) => return Err(refusal.unwrap_or_else(|| "It cannot be built.".to_owned())),
+        };
+        if let Some(why) = best.sketch.within.iter().position(|within| *within < -SLACK) {
+            return Err(refusal.unwrap_or_else(|| UNFIT[why].to_owned()));
+        }
+        self.finish(shape.family, best, driver, motor)
+    }
+
+    /// The best that a school has, and why one has none.
+    fn by_school(&self, family: RawFamily, board: &Board) -> (Option<Candidate>, Option<String>) {
+        // A plain port is as good to begin with, and quicker.
+        let plain = board.setting.with(Fidelity { ducts: false, ..Fidelity::FULL });
+        let wishes = Wishes { volume: Some(board.around.room), lowest: Some(self.lowest) };
+        let ask = Ask::new(plain, wishes);
+        let mut refusal = None;
+        let mut best: Option<Candidate> = None;
+        for school in schools(family) {
+            match (school.start)(&ask) {
+                Ok(start) => {
+                    let Some(sketch) = board.sketch(&start.enclosure) else { continue };
+                    let worth = sketch.with_violations();
+                    if best.as_ref().is_none_or(|best| worth < best.sketch.with_violations()) {
+                        let reason = Some(start.reason);
+                        let enclosure = start.enclosure;
+                        best = Some(Candidate { school: school.name, reason, enclosure, sketch });
+                    }
+                }
+                Err(why) => refusal = refusal.or(Some(why.0)),
+            }
+        }
+        (best, refusal)
+    }
+
+    /// Rounds a cabinet to what can be built, simulates it with everything in it, and says how it does.
+    fn finish(
+        &self,
+        family: RawFamily,
+        best: Candidate,
+        driver: &RawDriver,
+        motor: Option<&RawMotor>,
+    ) -> Result<Found, String> {
+        let enclosure = raw_enclosure(family, &built(best.enclosure, best.sketch.tuning));
+        let design = self.design(driver.clone(), motor.cloned(), enclosure, String::new());
+        let told = |problems: Vec<Problem>| {
+            problems.into_iter().next().map_or_else(String::new, |problem| problem.to_string())
+        };
+        let case = Case::of(&self.brief, &design).map_err(told)?;
+        Ok(Found::of(&case, best.school, best.reason))
+    }
+}
+
+/// Why a cabinet that violates a constraint is none, in the order of the constraints.
+const UNFIT: [&str; 5] = [
+    "No cabinet of this kind around it fits the place.",
+    "Every one that fits booms by more than 3 dB, or sags by more than 6 dB within the band.",
+    "A port that is wide enough is too long for any box that fits.",
+    "The box that fits is so large for the port that a hole in the wall tunes it too low.",
+    "Its radiators would have to be lighter than cones are.",
+];
+
+/// A cabinet as it is built: ports of pipes that are sold, as long as the tuning needs.
+fn built(enclosure: Enclosure, tuning: Option<f64>) -> Enclosure {
+    let chamber = |chamber: Ported| match tuning {
+        Some(tuning) if chamber.tuning.is_none() => {
+            let ports = chamber.ports.into_iter().map(sold).collect();
+            Ported { tuning: Some(tuning), ports, ..chamber }
+        }
+        _ => chamber,
+    };
+    match enclosure {
+        Enclosure::Ported(ported) => Enclosure::Ported(chamber(ported)),
+        Enclosure::Bandpass4(bandpass) => {
+            let front = chamber(bandpass.front);
+            Enclosure::Bandpass4(oak_acoustics::enclosure::Bandpass4 { front, ..bandpass })
+        }
+        other => other,
+    }
+}
+
+fn sold(port: Port) -> Port {
+    let CrossSection::Round { radius } = port.section else { return port };
+    let diameter = ((2.0 * radius / port::STEP).ceil() * port::STEP).max(port::STEP);
+    Port { section: CrossSection::Round { radius: 0.5 * diameter }, length: None, ..port }
+}
