@@ -4,7 +4,6 @@ use std::sync::mpsc;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use oak_server::app::{self, State};
-use oak_server::db;
 use serde_json::Value;
 
 const DEMO: &str = include_str!("../../demo/builds/narrowboat-nook.json");
@@ -13,8 +12,8 @@ const DEMO: &str = include_str!("../../demo/builds/narrowboat-nook.json");
 fn address() -> String {
     let (sender, receiver) = mpsc::channel();
     std::thread::spawn(move || {
-        let state = State { pool: db::pool("postgres://", 1) };
         actix_web::rt::System::new().block_on(async move {
+            let state = State::new("postgres://", 1).expect("a state");
             let (server, port) = app::start(state, 0, 1).expect("starts");
             sender.send(port).expect("somebody waits");
             server.await.expect("runs");

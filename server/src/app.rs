@@ -11,8 +11,9 @@ use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
 use utoipa_actix_web::AppExt;
 
-use crate::db::Pool;
+use crate::db::{self, Pool};
 use crate::error::ApiError;
+use crate::jobs::Queue;
 use crate::{assets, guard, routes};
 
 /// What every handler can reach.
@@ -20,6 +21,18 @@ use crate::{assets, guard, routes};
 pub struct State {
     /// Connections to the database.
     pub pool: Pool,
+    /// Long work.
+    pub queue: Queue,
+}
+
+impl State {
+    /// What handlers reach in a database. Must be called within a runtime.
+    ///
+    /// # Errors
+    /// An address that is none.
+    pub fn new(database_url: &str, connections: u32) -> Result<Self, ApiError> {
+        Ok(Self { pool: db::pool(database_url, connections), queue: Queue::new(database_url)? })
+    }
 }
 
 #[derive(OpenApi)]

@@ -10,5 +10,6 @@ pub mod db;
 pub mod demo;
 pub mod error;
 mod guard;
+pub mod jobs;
 mod routes;
 mod tag;

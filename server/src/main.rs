@@ -7,7 +7,7 @@ use anyhow::Context;
 use clap::{Parser, Subcommand};
 use diesel::{Connection, PgConnection};
 use oak_server::app::{self, State};
-use oak_server::{db, demo};
+use oak_server::{db, demo, jobs};
 use tracing_subscriber::EnvFilter;
 
 #[derive(Parser)]
@@ -21,6 +21,8 @@ struct Arguments {
 enum Command {
     /// Brings the database to this version and serves.
     Serve(Serve),
+    /// Takes long work out of the database's queue, beside any number of other workers.
+    Worker(Worker),
     /// Prints the description of the API.
     Openapi,
 }
@@ -39,6 +41,24 @@ struct Serve {
     /// Threads that answer requests.
     #[arg(long, default_value_t = 2)]
     workers: usize,
+    /// Threads for long work in this program; 0 leaves it to workers of their own. One for each core where absent.
+    #[arg(long)]
+    search_threads: Option<usize>,
+}
+
+#[derive(clap::Args)]
+struct Worker {
+    /// PostgreSQL address of a database that a server has set up.
+    #[arg(long, env = "OAK_DRUM_DATABASE_URL", hide_env_values = true)]
+    database_url: String,
+    /// Threads; one for each core where absent.
+    #[arg(long)]
+    threads: Option<usize>,
+}
+
+/// One for each core where nothing else is said.
+fn threads(asked: Option<usize>) -> usize {
+    asked.unwrap_or_else(|| std::thread::available_parallelism().map_or(1, usize::from))
 }
 
 #[actix_web::main]
@@ -48,6 +68,7 @@ async fn main() -> ExitCode {
     tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
     let outcome = match Arguments::parse().command {
         Command::Serve(arguments) => serve(arguments).await,
+        Command::Worker(arguments) => worker(arguments).await,
         Command::Openapi => print_openapi(),
     };
     match outcome {
@@ -63,11 +84,17 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
     let mut connection =
         PgConnection::establish(&arguments.database_url).context("the database cannot be reached")?;
     db::migrate(&mut connection)?;
+    db::queries::driver::refill(&mut connection)?;
     if let Some(folder) = &arguments.demo {
         demo::load(&mut connection, folder)?;
     }
     drop(connection);
-    let state = State { pool: db::pool(&arguments.database_url, 8) };
+    let state = State::new(&arguments.database_url, 8)?;
+    state.queue.set_up().await.context("the queue for long work")?;
+    let threads = threads(arguments.search_threads);
+    if threads > 0 {
+        jobs::start(&arguments.database_url, threads)?;
+    }
     let port = arguments.port;
     let (server, port) = app::start(state, port, arguments.workers)
         .with_context(|| format!("port {port} on 127.0.0.1 cannot be used; choose another with --port"))?;
@@ -76,8 +103,17 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
     Ok(())
 }
 
+async fn worker(arguments: Worker) -> anyhow::Result<()> {
+    let threads = threads(arguments.threads).max(1);
+    let state = State::new(&arguments.database_url, u32::try_from(threads).unwrap_or(1) + 1)?;
+    state.queue.set_up().await.context("the queue for long work")?;
+    println!("Waiting for work on {threads} threads");
+    jobs::work(&state.queue, state.pool.clone(), threads, tokio::signal::ctrl_c()).await?;
+    Ok(())
+}
+
 fn print_openapi() -> anyhow::Result<()> {
-    let state = State { pool: db::pool("postgres://", 1) };
+    let state = State::new("postgres://", 1)?;
     println!("{}", app::openapi(state).to_pretty_json()?);
     Ok(())
 }

@@ -15,6 +15,19 @@ diesel::table! {
         created_at -> Timestamptz,
         updated_at -> Timestamptz,
         archived_at -> Nullable<Timestamptz>,
+        values_version -> Int4,
+        found_by -> Text,
+        tags -> Array<Text>,
+        size_m -> Nullable<Double>,
+        le_h -> Double,
+        qes -> Double,
+        qms -> Double,
+        mms_kg -> Double,
+        bl_tm -> Double,
+        xmax_m -> Nullable<Double>,
+        pe_w -> Nullable<Double>,
+        price -> Nullable<Double>,
+        on_hand -> Nullable<Int4>,
     }
 }
 
@@ -24,6 +37,7 @@ diesel::table! {
         revision -> Int4,
         name -> Text,
         notes -> Text,
+        brief -> Nullable<Jsonb>,
         created_at -> Timestamptz,
         updated_at -> Timestamptz,
         archived_at -> Nullable<Timestamptz>,
@@ -56,6 +70,41 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    searches (id) {
+        id -> Uuid,
+        build_id -> Uuid,
+        brief -> Jsonb,
+        drivers -> Int4,
+        total -> Int4,
+        done -> Int4,
+        found -> Int4,
+        complete -> Int4,
+        failure -> Nullable<Text>,
+        cancelled_at -> Nullable<Timestamptz>,
+        created_at -> Timestamptz,
+        finished_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    search_rows (search_id, driver_id, family) {
+        search_id -> Uuid,
+        driver_id -> Uuid,
+        family -> Text,
+        score -> Nullable<Double>,
+        spare -> Nullable<Double>,
+        volume_m3 -> Nullable<Double>,
+        f3_hz -> Nullable<Double>,
+        loudness_db -> Nullable<Double>,
+        found -> Nullable<Jsonb>,
+        refused -> Nullable<Text>,
+    }
+}
+
+diesel::joinable!(search_rows -> drivers (driver_id));
+diesel::joinable!(search_rows -> searches (search_id));
 diesel::joinable!(variants -> builds (build_id));
 diesel::joinable!(variant_revisions -> variants (variant_id));
 diesel::allow_tables_to_appear_in_same_query!(drivers, builds, variants, variant_revisions);
+diesel::allow_tables_to_appear_in_same_query!(drivers, search_rows, searches);

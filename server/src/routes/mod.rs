@@ -1,8 +1,12 @@
 //! One handler a file, `noun/verb`.
 
+mod brief;
 mod build;
+mod compare;
 mod driver;
 mod health;
+mod motor;
+mod search;
 mod simulate;
 mod start;
 mod transient;
@@ -23,10 +27,16 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(health::health)
         .service(simulate::simulate)
         .service(start::starts)
-        .service(transient::transient);
+        .service(transient::transient)
+        .service(brief::list)
+        .service(brief::judge)
+        .service(motor::wirings)
+        .service(motor::changes)
+        .service(compare::compare);
     driver::configure(config);
     build::configure(config);
     variant::configure(config);
+    search::configure(config);
 }
 
 /// Runs a computation off the threads that answer.

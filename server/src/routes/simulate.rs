@@ -5,7 +5,7 @@ use oak_design::report::Report;
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
 use serde::Deserialize;
-use utoipa::IntoParams;
+use utoipa::{IntoParams, ToSchema};
 
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
@@ -47,8 +47,41 @@ impl Span {
     }
 }
 
+/// The frequencies to compute at, and which curves to answer with.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Wanted {
+    /// Lowest frequency, Hz, from 1.
+    #[serde(default = "lowest")]
+    #[param(default = 10.0)]
+    from: f64,
+    /// Highest frequency, Hz, up to 20000.
+    #[serde(default = "highest")]
+    #[param(default = 500.0)]
+    to: f64,
+    /// How many, 2 to 20000.
+    #[serde(default = "points")]
+    #[param(default = 600)]
+    points: usize,
+    /// `all`, or only those that are drawn as `lanes`.
+    #[serde(default)]
+    #[param(inline)]
+    curves: WantedCurves,
+}
+
+/// Which curves to answer with.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum WantedCurves {
+    /// All there are.
+    #[default]
+    All,
+    /// What the lanes of the interface draw: half as much.
+    Lanes,
+}
+
 /// Computes a design: curves, figures and the completed driver.
-#[utoipa::path(tag = "simulate", params(Span), request_body = RawDesign, responses(
+#[utoipa::path(tag = "simulate", params(Wanted), request_body = RawDesign, responses(
     (status = 200, body = Report),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -56,11 +89,16 @@ impl Span {
 #[post("/simulate")]
 pub async fn simulate(
     request: HttpRequest,
-    span: web::Query<Span>,
+    wanted: web::Query<Wanted>,
     payload: Payload,
 ) -> Result<web::Json<Report>, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
     let resolved = resolve_design(&design)?;
-    let grid = span.grid()?;
-    Ok(web::Json(computing(move || Report::of(&resolved, &grid)).await??))
+    let Wanted { from, to, points, curves } = wanted.into_inner();
+    let grid = FrequencyGrid::logarithmic(from, to, points)?;
+    let mut report = computing(move || Report::of(&resolved, &grid)).await??;
+    if curves == WantedCurves::Lanes {
+        report.curves.further = None;
+    }
+    Ok(web::Json(report))
 }

@@ -6,4 +6,5 @@ mod support;
 mod bad_input;
 mod guards;
 mod hostile;
+mod library;
 mod workshop;

@@ -23,9 +23,9 @@ fn a_driver_is_kept_as_typed_and_changed_only_from_its_newest_state() {
     site.delete(&path, "\"1\"").expect(412);
     site.delete(&path, "\"2\"").expect(204);
     site.get(&path).expect(404);
-    assert_eq!(site.get("/api/v1/drivers").json(), json!([]));
+    assert_eq!(site.get("/api/v1/drivers").json()["drivers"], json!([]));
     site.post(&format!("{path}/restore"), &json!({})).expect(200);
-    assert_eq!(site.get("/api/v1/drivers").json().as_array().expect("list").len(), 1);
+    assert_eq!(site.get("/api/v1/drivers").json()["drivers"].as_array().expect("list").len(), 1);
 }
 
 #[test]
@@ -134,7 +134,7 @@ fn what_is_exported_can_be_imported_and_is_the_same() {
     assert_eq!(report["imported"], report["rows"]);
     let back = site.get("/api/v1/drivers/export.csv").expect(200);
     assert_eq!(site.import_table(back.text.as_bytes()).expect(200).json()["imported"], report["rows"]);
-    let id = site.get("/api/v1/drivers").json()[0]["id"].as_str().expect("id").to_owned();
+    let id = site.get("/api/v1/drivers").json()["drivers"][0]["id"].as_str().expect("id").to_owned();
     let file = site.get(&format!("/api/v1/drivers/{id}/driver.json")).json();
     site.post("/api/v1/drivers", &file).expect(201);
 }
@@ -147,7 +147,7 @@ fn a_table_with_a_bad_row_imports_nothing_and_reports_every_bad_row() {
     let lines: Vec<_> =
         refused["report"]["problems"].as_array().expect("list").iter().map(|p| p["line"].clone()).collect();
     assert_eq!(lines, [3, 4]);
-    assert_eq!(site.get("/api/v1/drivers").json(), json!([]));
+    assert_eq!(site.get("/api/v1/drivers").json()["drivers"], json!([]));
 }
 
 #[test]
@@ -155,6 +155,13 @@ fn the_computation_is_the_same_as_on_the_command_line() {
     let site = Site::start();
     let report = site.post("/api/v1/simulate?from=20&to=100&points=11", &design()).expect(200).json();
     assert_eq!(report["curves"]["frequency"].as_array().expect("list").len(), 11);
+    assert_eq!(report["curves"]["further"]["phase"].as_array().expect("list").len(), 11);
+    let mut drawn =
+        site.post("/api/v1/simulate?from=20&to=100&points=11&curves=lanes", &design()).expect(200).json();
+    assert!(drawn["curves"].get("further").is_none());
+    drawn["curves"]["further"] = report["curves"]["further"].clone();
+    assert_eq!(drawn, report);
+    site.post("/api/v1/simulate?curves=some", &design()).expect(400);
     assert!((report["figures"]["fb"].as_f64().expect("ported") - 29.0).abs() < 1e-6);
     assert!((report["driver"]["vas"].as_f64().expect("m3") - 0.06343).abs() < 1e-4);
     let resolved = site.post("/api/v1/drivers/resolve", &driver()).expect(200).json();

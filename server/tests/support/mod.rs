@@ -63,8 +63,8 @@ impl Site {
         db::migrate(&mut PgConnection::establish(&url).expect("connects")).expect("migrates");
         let (sender, receiver) = std::sync::mpsc::channel();
         std::thread::spawn(move || {
-            let state = State { pool: db::pool(&url, 4) };
             actix_web::rt::System::new().block_on(async move {
+                let state = State::new(&url, 4).expect("a state");
                 let (server, port) = app::start(state, 0, 1).expect("starts");
                 sender.send(port).expect("somebody waits");
                 server.await.expect("runs");
@@ -72,6 +72,11 @@ impl Site {
         });
         let port = receiver.recv().expect("the server starts");
         Self { address: format!("http://127.0.0.1:{port}"), agent: agent() }
+    }
+
+    /// One that runs elsewhere.
+    pub fn at(address: &str) -> Self {
+        Self { address: address.to_owned(), agent: agent() }
     }
 
     pub fn get(&self, path: &str) -> Answer {

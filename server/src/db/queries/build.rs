@@ -4,11 +4,13 @@ use chrono::{DateTime, Utc};
 use diesel::dsl::{count_star, max, now};
 use diesel::pg::PgConnection;
 use diesel::prelude::*;
-use oak_design::file::RawBuild;
+use oak_design::file::{RawBrief, RawBuild};
 use oak_design::resolve::check_build;
+use serde_json::Value;
 use uuid::Uuid;
 
 use super::variant;
+use crate::db::documents::{from_value, to_value};
 use crate::db::rows::{Build, BuildWithVariants};
 use crate::db::schema::{builds, variant_revisions, variants};
 use crate::error::ApiError;
@@ -20,6 +22,7 @@ struct Row {
     revision: i32,
     name: String,
     notes: String,
+    brief: Option<Value>,
     updated_at: DateTime<Utc>,
 }
 
@@ -37,6 +40,7 @@ impl Row {
             revision: self.revision,
             name: self.name,
             notes: self.notes,
+            brief: self.brief.map(from_value).transpose()?,
             variant_count,
             updated_at: newest.map_or(self.updated_at, |newest| newest.max(self.updated_at)),
         })
@@ -77,7 +81,12 @@ pub fn add(connection: &mut PgConnection, raw: &RawBuild) -> Result<BuildWithVar
     connection.transaction(|connection| {
         let id = Uuid::now_v7();
         diesel::insert_into(builds::table)
-            .values((builds::id.eq(id), builds::name.eq(raw.name.trim()), builds::notes.eq(&raw.notes)))
+            .values((
+                builds::id.eq(id),
+                builds::name.eq(raw.name.trim()),
+                builds::notes.eq(&raw.notes),
+                builds::brief.eq(raw.brief.as_ref().map(to_value).transpose()?),
+            ))
             .execute(connection)?;
         for design in &raw.variants {
             variant::add(connection, id, design)?;
@@ -86,21 +95,23 @@ pub fn add(connection: &mut PgConnection, raw: &RawBuild) -> Result<BuildWithVar
     })
 }
 
-/// Changes name and notes of a build that is still at a revision.
+/// Changes name, notes and brief of a build that is still at a revision.
 pub fn change(
     connection: &mut PgConnection,
     id: Uuid,
     expected: i32,
     name: &str,
     notes: &str,
+    brief: Option<&RawBrief>,
 ) -> Result<Build, ApiError> {
-    check_build(name, notes)?;
+    check_build(name, notes, brief)?;
     let at_revision =
         builds::table.find(id).filter(builds::revision.eq(expected)).filter(builds::archived_at.is_null());
     let row = diesel::update(at_revision)
         .set((
             builds::name.eq(name.trim()),
             builds::notes.eq(notes),
+            builds::brief.eq(brief.map(to_value).transpose()?),
             builds::revision.eq(expected + 1),
             builds::updated_at.eq(now),
         ))

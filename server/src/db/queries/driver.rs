@@ -17,7 +17,7 @@ use crate::error::ApiError;
 
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = drivers, check_for_backend(diesel::pg::Pg))]
-struct Row {
+pub(super) struct Row {
     id: Uuid,
     revision: i32,
     document: Value,
@@ -28,11 +28,16 @@ struct Row {
     vas_m3: f64,
     sd_m2: f64,
     level_db: f64,
+    xmax_m: Option<f64>,
+    pe_w: Option<f64>,
+    price: Option<f64>,
+    on_hand: Option<i32>,
+    archived_at: Option<DateTime<Utc>>,
     updated_at: DateTime<Utc>,
 }
 
 impl Row {
-    fn show(self) -> Result<Driver, ApiError> {
+    pub(super) fn show(self) -> Result<Driver, ApiError> {
         Ok(Driver {
             id: self.id,
             revision: self.revision,
@@ -44,14 +49,22 @@ impl Row {
             vas: self.vas_m3,
             sd: self.sd_m2,
             level: self.level_db,
+            xmax: self.xmax_m,
+            pe: self.pe_w,
+            price: self.price,
+            on_hand: self.on_hand,
+            archived_at: self.archived_at,
             updated_at: self.updated_at,
         })
     }
 }
 
+/// How the columns below are made. Counting it up makes the server fill them in anew.
+const VALUES_VERSION: i32 = 1;
+
 /// A driver's values as columns; made only from drivers that resolve.
 #[derive(Insertable, AsChangeset)]
-#[diesel(table_name = drivers)]
+#[diesel(table_name = drivers, treat_none_as_null = true)]
 struct Values {
     name: String,
     maker: String,
@@ -63,11 +76,28 @@ struct Values {
     vas_m3: f64,
     sd_m2: f64,
     level_db: f64,
+    values_version: i32,
+    found_by: String,
+    tags: Vec<String>,
+    size_m: Option<f64>,
+    le_h: f64,
+    qes: f64,
+    qms: f64,
+    mms_kg: f64,
+    bl_tm: f64,
+    xmax_m: Option<f64>,
+    pe_w: Option<f64>,
+    price: Option<f64>,
+    on_hand: Option<i32>,
 }
 
 impl Values {
     fn of(raw: &RawDriver) -> Result<Self, ApiError> {
-        let report = DriverReport::of(&resolve_driver(raw)?);
+        let resolved = resolve_driver(raw)?;
+        let (report, record) = (DriverReport::of(&resolved), resolved.record);
+        let size = raw.size.as_ref().map(ToString::to_string).unwrap_or_default();
+        let mut found_by = vec![raw.name.as_str(), &raw.maker, &size, &raw.notes];
+        found_by.extend(raw.tags.iter().map(String::as_str));
         Ok(Self {
             name: raw.name.trim().to_owned(),
             maker: raw.maker.clone(),
@@ -79,18 +109,47 @@ impl Values {
             vas_m3: report.vas,
             sd_m2: report.sd,
             level_db: report.level_2v83,
+            values_version: VALUES_VERSION,
+            found_by: found_by.join("\n").to_lowercase(),
+            tags: raw.tags.iter().map(|tag| tag.trim().to_owned()).collect(),
+            size_m: record.size,
+            le_h: report.le,
+            qes: report.qes,
+            qms: report.qms,
+            mms_kg: report.mms,
+            bl_tm: report.bl,
+            xmax_m: report.xmax,
+            pe_w: report.pe,
+            price: record.price,
+            on_hand: record.on_hand.map(|count| count as i32),
         })
     }
 }
 
-/// All drivers, by size and name.
-pub fn list(connection: &mut PgConnection) -> Result<Vec<Driver>, ApiError> {
-    let rows = drivers::table
+/// Values of all drivers that were kept by an older program, brought up to date.
+pub fn refill(connection: &mut PgConnection) -> Result<(), ApiError> {
+    connection.transaction(|connection| {
+        let behind: Vec<(Uuid, Value)> = drivers::table
+            .filter(drivers::values_version.lt(VALUES_VERSION))
+            .select((drivers::id, drivers::document))
+            .for_update()
+            .load(connection)?;
+        for (id, document) in behind {
+            let values = Values::of(&from_value(document)?)?;
+            diesel::update(drivers::table.find(id)).set(values).execute(connection)?;
+        }
+        Ok(())
+    })
+}
+
+/// Every driver's document, by size and name.
+pub fn all(connection: &mut PgConnection) -> Result<Vec<RawDriver>, ApiError> {
+    let documents: Vec<Value> = drivers::table
         .filter(drivers::archived_at.is_null())
         .order((drivers::sd_m2, drivers::name))
-        .select(Row::as_select())
+        .select(drivers::document)
         .load(connection)?;
-    rows.into_iter().map(Row::show).collect()
+    documents.into_iter().map(from_value).collect()
 }
 
 /// One driver.
@@ -104,16 +163,25 @@ pub fn find(connection: &mut PgConnection, id: Uuid) -> Result<Driver, ApiError>
     row.ok_or(ApiError::NotFound { what: "driver" })?.show()
 }
 
+/// Rows of one statement; PostgreSQL takes 65535 values in all.
+const AT_ONCE: usize = 1000;
+
 /// Adds drivers, all or none.
 pub fn add(connection: &mut PgConnection, raw: &[RawDriver]) -> Result<Vec<Driver>, ApiError> {
     connection.transaction(|connection| {
         let mut added = Vec::with_capacity(raw.len());
-        for driver in raw {
-            let row = diesel::insert_into(drivers::table)
-                .values((drivers::id.eq(Uuid::now_v7()), Values::of(driver)?))
+        for some in raw.chunks(AT_ONCE) {
+            let values = some
+                .iter()
+                .map(|driver| Ok((drivers::id.eq(Uuid::now_v7()), Values::of(driver)?)))
+                .collect::<Result<Vec<_>, ApiError>>()?;
+            let rows: Vec<Row> = diesel::insert_into(drivers::table)
+                .values(values)
                 .returning(Row::as_returning())
-                .get_result(connection)?;
-            added.push(row.show()?);
+                .get_results(connection)?;
+            for row in rows {
+                added.push(row.show()?);
+            }
         }
         Ok(added)
     })

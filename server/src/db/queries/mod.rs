@@ -1,6 +1,8 @@
-//! One file a table.
+//! One file a table, and one for what is asked of several columns at once.
 
 pub mod build;
 pub mod driver;
+pub mod library;
 pub mod scenario;
+pub mod search;
 pub mod variant;

@@ -9,7 +9,7 @@ use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 use crate::{body, tag};
 
-/// Changes the name and notes of a build.
+/// Changes the name, the notes and the brief of a build.
 #[utoipa::path(tag = "builds", params(("id" = Uuid, Path), ("If-Match" = String, Header)), request_body = BuildText, responses(
     (status = 200, body = rows::Build),
     (status = 412, body = ProblemDocument, content_type = "application/problem+json"),
@@ -24,7 +24,7 @@ pub async fn change(
     let expected = tag::expected(&request)?;
     let text: BuildText = body::json(&request, payload).await?;
     let build = db::run(&state.pool, move |connection| {
-        build::change(connection, *id, expected, &text.name, &text.notes)
+        build::change(connection, *id, expected, &text.name, &text.notes, text.brief.as_ref())
     })
     .await?;
     Ok(HttpResponse::Ok().insert_header(tag::header(build.revision)).json(build))

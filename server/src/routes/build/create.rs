@@ -1,6 +1,6 @@
 use actix_web::web::Payload;
 use actix_web::{HttpRequest, HttpResponse, post, web};
-use oak_design::file::{BUILD_FORMAT, RawBuild, VERSION};
+use oak_design::file::{BUILD_FORMAT, RawBrief, RawBuild, VERSION};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
@@ -10,7 +10,7 @@ use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 use crate::{body, tag};
 
-/// Name and notes of a build.
+/// Name, notes and brief of a build.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct BuildText {
@@ -19,6 +19,9 @@ pub struct BuildText {
     /// What it is for.
     #[serde(default)]
     pub notes: String,
+    /// What it must reach.
+    #[serde(default)]
+    pub brief: Option<RawBrief>,
 }
 
 /// Begins a build without variants.
@@ -32,9 +35,9 @@ pub async fn create(
     payload: Payload,
     state: web::Data<State>,
 ) -> Result<HttpResponse, ApiError> {
-    let BuildText { name, notes } = body::json(&request, payload).await?;
-    let raw =
-        RawBuild { format: BUILD_FORMAT.to_owned(), version: VERSION, name, notes, variants: Vec::new() };
+    let BuildText { name, notes, brief } = body::json(&request, payload).await?;
+    let (format, variants) = (BUILD_FORMAT.to_owned(), Vec::new());
+    let raw = RawBuild { format, version: VERSION, name, notes, brief, variants };
     let opened = db::run(&state.pool, move |connection| build::add(connection, &raw)).await?;
     Ok(HttpResponse::Created().insert_header(tag::header(opened.build.revision)).json(opened))
 }

@@ -18,6 +18,7 @@ pub async fn export(id: web::Path<Uuid>, state: web::Data<State>) -> Result<Http
         version: VERSION,
         name: opened.build.name,
         notes: opened.build.notes,
+        brief: opened.build.brief,
         variants: opened.variants.into_iter().map(|variant| variant.document).collect(),
     };
     download_json(&raw.name, &raw)

@@ -13,9 +13,16 @@ use crate::routes::{download, download_json};
 #[utoipa::path(tag = "drivers", responses((status = 200, body = String, content_type = "text/csv")))]
 #[get("/drivers/export.csv")]
 pub async fn table(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
-    let drivers = db::run(&state.pool, driver::list).await?;
-    let text = write_driver_table(drivers.iter().map(|driver| &driver.document));
-    Ok(download("drivers.csv", "text/csv; charset=utf-8", text))
+    let drivers = db::run(&state.pool, driver::all).await?;
+    Ok(download("drivers.csv", "text/csv; charset=utf-8", write_driver_table(&drivers)))
+}
+
+/// All drivers as a list of driver files that can be imported again.
+#[utoipa::path(tag = "drivers", responses((status = 200, body = Vec<RawDriver>)))]
+#[get("/drivers/export.json")]
+pub async fn files(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
+    let drivers = db::run(&state.pool, driver::all).await?;
+    download_json("drivers", &drivers)
 }
 
 /// One driver as a driver file.

@@ -1,13 +1,19 @@
 use actix_web::{get, web};
 
 use crate::app::State;
-use crate::db::queries::driver;
+use crate::db::queries::library::{self, Wanted};
 use crate::db::{self, rows};
-use crate::error::ApiError;
+use crate::error::{ApiError, ProblemDocument};
 
-/// All drivers, by size.
-#[utoipa::path(tag = "drivers", responses((status = 200, body = Vec<rows::Driver>)))]
+/// A page of the library: searched, filtered and sorted.
+#[utoipa::path(tag = "drivers", params(Wanted), responses(
+    (status = 200, body = rows::DriverPage),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+))]
 #[get("/drivers")]
-pub async fn list(state: web::Data<State>) -> Result<web::Json<Vec<rows::Driver>>, ApiError> {
-    Ok(web::Json(db::run(&state.pool, driver::list).await?))
+pub async fn list(
+    wanted: web::Query<Wanted>,
+    state: web::Data<State>,
+) -> Result<web::Json<rows::DriverPage>, ApiError> {
+    Ok(web::Json(db::run(&state.pool, move |connection| library::page(connection, &wanted)).await?))
 }

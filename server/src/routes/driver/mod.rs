@@ -1,3 +1,4 @@
+mod alike;
 mod archive;
 mod change;
 mod create;
@@ -15,8 +16,10 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(list::list)
         .service(create::create)
         .service(resolve::resolve)
+        .service(alike::alike)
         .service(import::import)
         .service(export::table)
+        .service(export::files)
         .service(export::file)
         .service(read::read)
         .service(change::change)

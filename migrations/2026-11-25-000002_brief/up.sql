@@ -1,0 +1,2 @@
+-- What a build must reach, as typed.
+ALTER TABLE builds ADD COLUMN brief jsonb;

@@ -1,0 +1,2 @@
+DROP TABLE search_rows;
+DROP TABLE searches;

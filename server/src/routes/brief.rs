@@ -1,0 +1,44 @@
+use actix_web::web::{Json, Payload};
+use actix_web::{HttpRequest, get, post};
+use oak_design::file::{RawBrief, RawDesign};
+use oak_design::resolve::resolve_brief;
+use oak_planning::Case;
+use oak_planning::check::{self, Check};
+use oak_planning::template::{Template, templates};
+use serde::Deserialize;
+use utoipa::ToSchema;
+
+use crate::body;
+use crate::error::{ApiError, ProblemDocument};
+use crate::routes::computing;
+
+/// A design and what it must reach.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Judged {
+    /// What must be reached.
+    brief: RawBrief,
+    /// What is judged.
+    design: RawDesign,
+}
+
+/// Briefs to begin with.
+#[utoipa::path(tag = "briefs", responses((status = 200, body = Vec<Template>)))]
+#[get("/briefs")]
+pub async fn list() -> Json<Vec<Template>> {
+    Json(templates())
+}
+
+/// How a design stands to everything that a brief asks.
+#[utoipa::path(tag = "briefs", request_body = Judged, responses(
+    (status = 200, body = Vec<Check>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/judge")]
+pub async fn judge(request: HttpRequest, payload: Payload) -> Result<Json<Vec<Check>>, ApiError> {
+    let Judged { brief, design } = body::json(&request, payload).await?;
+    let brief = resolve_brief(&brief)?;
+    let checks = computing(move || Case::of(&brief, &design).map(|case| check::judge(&case))).await?;
+    Ok(Json(checks?))
+}

@@ -1,0 +1,46 @@
+use actix_web::web::{Json, Query};
+use actix_web::{get, web};
+use oak_design::file::RawFamily;
+use serde::Deserialize;
+use utoipa::IntoParams;
+use uuid::Uuid;
+
+use crate::app::State;
+use crate::db::queries::search;
+use crate::db::{self, rows};
+use crate::error::{ApiError, ProblemDocument};
+
+/// Most rows of one answer.
+const MOST: i64 = 200;
+
+/// Which rows.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub struct Which {
+    /// Only this kind of cabinet.
+    family: Option<RawFamily>,
+    /// How many rows, 50 where absent.
+    #[param(minimum = 1, maximum = 200)]
+    limit: Option<i64>,
+}
+
+/// How a search stands, and the best that it has found.
+#[utoipa::path(tag = "searches", params(("id" = Uuid, Path), Which), responses(
+    (status = 200, body = rows::SearchPage),
+    (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[get("/searches/{id}")]
+pub async fn best(
+    id: web::Path<Uuid>,
+    which: Query<Which>,
+    state: web::Data<State>,
+) -> Result<Json<rows::SearchPage>, ApiError> {
+    let Which { family, limit } = which.into_inner();
+    let limit = limit.unwrap_or(50);
+    if !(1..=MOST).contains(&limit) {
+        return Err(ApiError::Query { reason: format!("limit {limit} is outside 1 to {MOST}") });
+    }
+    let page = db::run(&state.pool, move |connection| search::best(connection, *id, family, limit));
+    Ok(Json(page.await?))
+}
