@@ -37,6 +37,12 @@ enum Command {
     Limits(Spanned),
     /// Writes what is heard of a step or tone burst, as CSV.
     Transient(Transient),
+    /// Takes long work out of a database's queue: `oak-drum-server worker`, the program beside this one.
+    Worker {
+        /// As that program takes them; the database is named by OAK_DRUM_DATABASE_URL.
+        #[arg(trailing_var_arg = true, allow_hyphen_values = true)]
+        arguments: Vec<String>,
+    },
     /// Prints the JSON Schema of a kind of file: design, driver or build.
     Schema {
         /// Which kind.
@@ -133,6 +139,7 @@ fn main() -> ExitCode {
         Command::Limits(arguments) => limits(&arguments),
         Command::Transient(arguments) => transient(&arguments),
         Command::Schema { kind } => print_schema(&kind),
+        Command::Worker { arguments } => worker(&arguments),
         Command::Quantities => pretty(&quantities()),
     };
     match outcome {
@@ -237,6 +244,16 @@ fn start(arguments: &StartDesign) -> anyhow::Result<String> {
         }
     }
     bail!("{}", refusals.join("\nerror: "))
+}
+
+/// Becomes the server's program, which lies beside this one: only that one knows the database.
+fn worker(arguments: &[String]) -> anyhow::Result<String> {
+    use std::os::unix::process::CommandExt;
+    let program = std::env::current_exe()?.with_file_name("oak-drum-server");
+    let error = std::process::Command::new(&program).arg("worker").args(arguments).exec();
+    Err(error).with_context(|| {
+        format!("{} cannot be started; build it with cargo build --release -p oak-server", program.display())
+    })
 }
 
 fn print_schema(kind: &str) -> anyhow::Result<String> {

@@ -106,7 +106,10 @@ fn bad_values_are_named_all_at_once() {
 #[test]
 fn missing_values_wrong_units_and_unknown_fields_are_named() {
     let missing = design("missing", |design| {
-        design["driver"].as_object_mut().expect("object").remove("re");
+        // Without Bl nothing else determines Re.
+        for name in ["re", "bl"] {
+            design["driver"].as_object_mut().expect("object").remove(name);
+        }
         design["enclosure"]["tuning"] = json!("29 mm");
     });
     let told = refused(&["simulate", &missing]);
@@ -234,4 +237,23 @@ fn steps_and_bursts_are_written_over_time() {
     assert!(refusal.contains("900 Hz is outside 5 to 500 Hz"), "{refusal}");
     let refusal = refused(&["transient", &file, "--play", "burst", "--frequency", "20", "--cycles", "9"]);
     assert!(refusal.contains("9 cycles are outside 1 to 8"), "{refusal}");
+}
+
+#[test]
+fn a_worker_is_the_servers_program_beside_this_one() {
+    use std::os::unix::fs::PermissionsExt;
+    let folder = PathBuf::from(env!("CARGO_TARGET_TMPDIR")).join("worker");
+    fs::create_dir_all(&folder).expect("a folder");
+    let (program, server) = (folder.join("oak-drum"), folder.join("oak-drum-server"));
+    fs::copy(env!("CARGO_BIN_EXE_oak-drum"), &program).expect("copied");
+    let run = || Command::new(&program).args(["worker", "--threads", "3"]).output().expect("runs");
+    let _ = fs::remove_file(&server);
+    let output = run();
+    assert!(!output.status.success());
+    let told = String::from_utf8_lossy(&output.stderr).into_owned();
+    assert!(told.contains("oak-drum-server") && told.contains("cargo build"), "{told}");
+    fs::write(&server, "#!/bin/sh\necho \"$@\"\n").expect("written");
+    fs::set_permissions(&server, fs::Permissions::from_mode(0o755)).expect("may be run");
+    let output = run();
+    assert_eq!(String::from_utf8_lossy(&output.stdout), "worker --threads 3\n");
 }
