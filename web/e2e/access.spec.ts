@@ -40,6 +40,17 @@ for (const theme of ['light', 'dark'] as const) {
       await page.getByRole('tab', { name: tab }).click();
       await clean(page, `values of ${tab}`);
     }
+    await page.getByRole('tab', { name: 'Drivers' }).click();
+    await page.getByRole('button', { name: 'Wiring and changes …' }).click();
+    await expect(page.getByRole('row', { name: /as on its sheet/ })).toBeVisible();
+    await clean(page, 'wiring and changes');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^The brief/ }).click();
+    await page.getByRole('button', { name: /^Car, under a seat/ }).click();
+    await clean(page, 'the brief');
+    await page.getByRole('button', { name: 'Keep the brief' }).click();
+    await expect(page.locator('[data-figure="brief-size"]')).toBeVisible();
+    await clean(page, 'workbench, judged by a brief');
     await page
       .getByRole('button', { name: /^Driver Heron/ })
       .first()
@@ -51,6 +62,26 @@ for (const theme of ['light', 'dark'] as const) {
     await page.goto(`${server.address}/drivers`);
     await expect(page.getByRole('row', { name: /Heron/ }).first()).toBeVisible();
     await clean(page, 'drivers');
+    await page.getByRole('button', { name: 'Bounds …' }).click();
+    await expect(page.getByRole('textbox', { name: 'Fs, at most' })).toBeVisible();
+    await clean(page, 'bounds');
+    await page.keyboard.press('Escape');
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
+    const buffer = Buffer.from('name,fs (Hz)\nOne,30\n');
+    await (await chooser).setFiles({ name: 'drivers.csv', mimeType: 'text/csv', buffer });
+    await expect(page.getByText('1 row, 0 can be taken')).toBeVisible();
+    await clean(page, 'import');
+    await page.keyboard.press('Escape');
+    for (const name of ['Heron 250/4', 'Mole 250/4']) await page.getByLabel(`Compare ${name}`).check();
+    await page.getByRole('button', { name: 'Compare 2' }).click();
+    await expect(page.getByRole('row', { name: /^Mole/ })).toContainText('Hz');
+    await clean(page, 'drivers compared');
+    await page.goto(`${server.address}/builds/${build.id}/find`);
+    await expect(page.getByText(/drivers looked at\./)).toBeVisible();
+    await page.locator('[data-found] button').first().click();
+    await expect(page.getByRole('heading', { name: 'Trade-off' })).toBeVisible();
+    await clean(page, 'drivers found');
     await page.keyboard.press('Alt+k');
     await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
     await clean(page, 'shortcuts');

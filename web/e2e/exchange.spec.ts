@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { expect, openBuild, test } from './support';
+import { expect, expectFigures, openBuild, test } from './support';
 
 async function choose(page: Page, button: string, name: string, mimeType: string, text: string | Buffer) {
   const chooser = page.waitForEvent('filechooser');
@@ -8,27 +8,67 @@ async function choose(page: Page, button: string, name: string, mimeType: string
   await (await chooser).setFiles({ name, mimeType, buffer: Buffer.from(text) });
 }
 
-test('drivers come in by table: all rows, or none with a report for each bad one', async ({
+test('a file of drivers is looked at first, and taken whole or without its bad rows', async ({
   page,
   server,
 }) => {
   await page.goto(`${server.address}/drivers`);
   const count = (await server.drivers()).length;
-  const header = 'name,re (ohm),fs (Hz),qms,qes,vas (l),sd (cm2)\n';
-  const table = `${header}Newt 200,3.4,31,5,0.4,35,214\nBroken 200,0,31,5,0.4,35,214\nBent 200,3.4,wide,5,0.4,35,214\n`;
-  await choose(page, 'Import CSV', 'drivers.csv', 'text/csv', table);
-  const report = page.getByRole('region', { name: 'Import' });
-  await expect(report).toContainText('Nothing was imported: 2 values in 3 rows');
-  await expect(report.getByRole('row', { name: /3 Broken 200 re/ })).toContainText('0.1 ohm to 100 ohm');
-  await expect(report.getByRole('row', { name: /4 Bent 200 fs/ })).toContainText('"wide" is not a number');
+  const header = 'Model;Res.;DCR;Qms;Qes;Vas cu ft;Sd cm2\n';
+  const table = `${header}Newt 200;31,5;3,4;5;0,4;1,2;214\nBroken 200;31;0;5;0,4;1,2;214\nBent 200;wide;3,4;5;0,4;1,2;214\n`;
+  await choose(page, 'Import', 'drivers.csv', 'text/csv', table);
+  const dialog = page.getByRole('dialog', { name: 'Import drivers.csv' });
+  await expect(dialog.getByText('3 rows, 0 can be taken')).toBeVisible();
+  await dialog.getByRole('combobox', { name: 'What Res. means' }).selectOption({ label: 'Fs' });
+  await expect(dialog.getByText('3 rows, 1 can be taken')).toBeVisible();
+  await expect(dialog.getByRole('row', { name: /3 Broken 200 re/ })).toContainText('0.1 ohm to 100 ohm');
+  await expect(dialog.getByRole('row', { name: /4 Bent 200 fs/ })).toContainText('not a number');
+  await expect(dialog.getByRole('region', { name: /The first drivers/ })).toContainText('1,2 cuft');
+  await expect(dialog.getByRole('button', { name: 'Import all' })).toBeDisabled();
   expect((await server.drivers()).length).toBe(count);
-
-  await choose(page, 'Import CSV', 'drivers.csv', 'text/csv', `${header}Newt 200,3.4,31,5,0.4,35,214\n`);
-  await expect(report).toContainText('1 drivers were imported');
+  await dialog.getByRole('button', { name: 'Skip the bad rows and import 1' }).click();
+  await expect(page.getByText('1 driver was imported')).toBeVisible();
   await expect(page.getByRole('row', { name: /Newt 200/ })).toBeVisible();
 
-  await choose(page, 'Import CSV', 'cat.csv', 'text/csv', Buffer.from([0, 255, 254, 0, 17]));
-  await expect(page.getByRole('alert')).toContainText('The table cannot be read');
+  await choose(page, 'Import', 'drivers.csv', 'text/csv', table.split('\n').slice(0, 2).join('\n'));
+  await dialog.getByRole('combobox', { name: 'What Res. means' }).selectOption({ label: 'Fs' });
+  await dialog.getByText(/is there already|are there already/).click();
+  await expect(dialog.getByText('Newt 200 is like Newt 200 of the library, by its name')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Back' }).click();
+
+  await choose(page, 'Import', 'cat.csv', 'text/csv', Buffer.from([0, 255, 254, 0, 17]));
+  await expect(page.getByRole('alert')).toContainText('not UTF-8');
+});
+
+test('a driver is found by bounds, sorted, tagged, and its doubtful value mended', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.address}/drivers`);
+  await page.getByRole('button', { name: 'Bounds …' }).click();
+  const bound = page.getByRole('textbox', { name: 'Sd, at least' });
+  await bound.fill('500');
+  await bound.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('row', { name: /Heron 250/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Fs Hz' }).click();
+  await expect(page.getByRole('columnheader', { name: 'Fs Hz' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(page.getByRole('row').nth(1)).toContainText('Ox 460');
+  await page.getByRole('button', { name: 'Drop the bounds of Sd' }).click();
+
+  await page.getByRole('button', { name: 'Open Heron 250/4' }).click();
+  const bl = page.getByRole('textbox', { name: 'Bl', exact: true });
+  await bl.fill('20 T m');
+  await bl.press('Enter');
+  await expect(page.getByText('Bl is stated as 20 T m; the other values give 12.6 T m')).toBeVisible();
+  await page.getByRole('button', { name: 'Take Bl 12.6 T m' }).click();
+  await expect(page.getByText('Bl was 20 T m.')).toBeVisible();
+  const tags = page.getByRole('textbox', { name: 'Tags' });
+  await tags.fill('boat, quiet');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await page.getByRole('combobox', { name: 'Tag' }).selectOption('boat');
+  await expect(page.getByRole('row', { name: /Heron 250\/4/ })).toContainText('quiet');
+  await expect(page.getByText('1 driver', { exact: true })).toBeVisible();
 });
 
 test('a driver is changed in the library, archived and brought back', async ({ page, server }) => {
@@ -91,7 +131,7 @@ test('a build file comes in, and a build is archived and brought back', async ({
   const demo = readFileSync(new URL('../../demo/builds/pit-organ.json', import.meta.url), 'utf8');
   const text = demo.replace('"Pit organ"', '"Loft organ"');
   await choose(page, 'Open a build file', 'b.json', 'application/json', text);
-  await expect(page.locator('[data-figure="f3"]')).toBeVisible();
+  await expectFigures(page);
   await page.getByRole('link', { name: 'Builds' }).click();
   await page.getByRole('button', { name: 'Archive Loft organ' }).click();
   await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(0);

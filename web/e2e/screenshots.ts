@@ -38,13 +38,28 @@ for (const theme of ['light', 'dark'] as const) {
       await page.waitForTimeout(900);
       await shoot('workbench-radiators');
       await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
+      await page.getByRole('button', { name: /^The brief/ }).click();
+      await expect(page.getByRole('dialog')).toContainText('Bass guitar cabinet');
+      await shoot('brief');
+      await page.keyboard.press('Escape');
+      await page.getByRole('tab', { name: 'Drivers' }).click();
+      await page.getByRole('textbox', { name: 'Added mass' }).fill('20 g');
+      await page.getByRole('textbox', { name: 'Cable length' }).fill('8 m');
+      await page.getByRole('button', { name: 'Wiring and changes …' }).click();
+      await page.getByRole('combobox', { name: 'How many drivers' }).selectOption('4');
+      await page.getByRole('button', { name: 'Wire 2 groups of 2 in series' }).click();
+      await expect(page.getByRole('row', { name: /several drivers/ })).toBeVisible();
+      await page.waitForTimeout(600);
+      await shoot('wiring');
+      await page.keyboard.press('Escape');
+      for (let step = 0; step < 3; step += 1) await page.keyboard.press('Control+z');
     }
     await page
       .getByRole('button', { name: /^Driver / })
       .first()
       .click();
     await expect(page.getByRole('dialog')).toContainText('Otter');
-    await shoot('choose-driver');
+    if (theme === 'light') await shoot('choose-driver');
     await page.getByRole('button', { name: 'Type in a driver' }).click();
     for (const [label, value] of [
       ['Name', 'Kitchen find 10 in'],
@@ -60,10 +75,39 @@ for (const theme of ['light', 'dark'] as const) {
       await page.keyboard.press('Tab');
     }
     await page.waitForTimeout(300);
-    await shoot('type-in-driver');
+    if (theme === 'light') await shoot('type-in-driver');
+    if (theme === 'light') {
+      await page.goto(`${server.address}/builds/${nook?.id}/find`);
+      await expect(page.getByText(/^\d+ drivers looked at\.$/)).toBeVisible();
+      await page.locator('[data-found] button').first().click();
+      await expect(page.getByRole('region', { name: /in every cabinet$/ })).toContainText('asked');
+      await page.waitForTimeout(600);
+      await shoot('find');
+      await page.goto(`${server.address}/drivers`);
+      for (const name of ['Heron 250/4', 'Mole 250/4', 'Coot 250/4', 'Hound 300/4'])
+        await page.getByLabel(`Compare ${name}`).check();
+      await page.getByRole('button', { name: 'Compare 4' }).click();
+      await expect(page.getByRole('row', { name: /^Mole/ })).toContainText('Hz');
+      await page.waitForTimeout(900);
+      await shoot('compare');
+    }
     await page.goto(`${server.address}/drivers`);
     await expect(page.getByRole('heading', { name: 'Drivers' })).toBeVisible();
     await page.waitForTimeout(300);
     await shoot('drivers');
+    if (theme === 'light') {
+      const chooser = page.waitForEvent('filechooser');
+      await page.getByRole('button', { name: 'Import', exact: true }).click();
+      const table =
+        'Model;Res.;DCR;Qms;Qes;Vas cu ft;Sd cm2;Colour\nNewt 200/4;31,5;3,4;5,0;0,40;1,2;214;grey\nBent 200/4;wide;3,4;5;0,4;1,2;214;red\nHeron 250/4;24;3,4;5,4;0,381;2,24;346;black\n';
+      await (await chooser).setFiles({
+        name: 'flea market.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(table),
+      });
+      await page.getByRole('combobox', { name: 'What Res. means' }).selectOption({ label: 'Fs' });
+      await expect(page.getByText('3 rows, 2 can be taken')).toBeVisible();
+      await shoot('import');
+    }
   });
 }

@@ -4,7 +4,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { test as base, expect, type Page } from '@playwright/test';
-import type { Build, BuildWithVariants, Driver, RawDesign, Variant } from '../src/api/types';
+import type { Build, BuildWithVariants, Driver, DriverPage, RawDesign, Variant } from '../src/api/types';
 
 export { expect };
 
@@ -64,12 +64,13 @@ export class Server {
   }
 
   /** A build of its own with the first two variants of the demo. */
-  async makeBuild(name: string): Promise<BuildWithVariants> {
+  /** A build with designs, two of the demo where none are given. */
+  async makeBuild(name: string, designs?: RawDesign[]): Promise<BuildWithVariants> {
     const demo = JSON.parse(readFileSync(`${DEMO}/builds/narrowboat-nook.json`, 'utf8')) as {
       variants: RawDesign[];
     };
     const build = await this.call<Build>('POST', '/builds', { name, notes: '' });
-    for (const design of demo.variants.slice(0, 2)) {
+    for (const design of designs ?? demo.variants.slice(0, 2)) {
       await this.call<Variant>('POST', `/builds/${build.id}/variants`, design);
     }
     return this.open(build.id);
@@ -79,8 +80,9 @@ export class Server {
     return this.call('GET', `/builds/${id}`);
   }
 
-  drivers(): Promise<Driver[]> {
-    return this.call('GET', '/drivers');
+  async drivers(): Promise<Driver[]> {
+    const page: DriverPage = await this.call('GET', '/drivers?limit=500');
+    return page.drivers;
   }
 }
 
@@ -100,7 +102,12 @@ export const test = base.extend<object, { server: Server }>({
 /** Opens the workbench and waits for the figures. */
 export async function openBuild(page: Page, server: Server, id: string): Promise<void> {
   await page.goto(`${server.address}/builds/${id}`);
-  await expect(page.locator('[data-figure="f3"]')).toBeVisible();
+  await expectFigures(page);
+}
+
+/** The lowest note is on the strip, of its own or beside what the brief asks. */
+export async function expectFigures(page: Page): Promise<void> {
+  await expect(page.locator('[data-figure="f3"], [data-figure="brief-lowest"]')).toBeVisible();
 }
 
 export function figure(page: Page, name: string) {

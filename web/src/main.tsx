@@ -6,7 +6,9 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { queryClient } from './api/queries';
 import { BuildsPage } from './features/builds/BuildsPage';
+import { ComparePage } from './features/drivers/ComparePage';
 import { DriversPage } from './features/drivers/DriversPage';
+import { FindPage } from './features/find/FindPage';
 import { NotFound } from './features/shell/NotFound';
 import { applyTheme } from './features/shell/theme';
 import { WorkbenchPage } from './features/workbench/WorkbenchPage';
@@ -19,7 +21,9 @@ applyTheme();
 const router = createBrowserRouter([
   { path: '/', element: <BuildsPage /> },
   { path: '/drivers', element: <DriversPage /> },
+  { path: '/drivers/compare', element: <ComparePage /> },
   { path: '/builds/:id', element: <WorkbenchPage /> },
+  { path: '/builds/:id/find', element: <FindPage /> },
   { path: '*', element: <NotFound /> },
 ]);
 

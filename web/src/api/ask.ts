@@ -7,7 +7,11 @@ export const SPAN = { from: 10, to: 500, points: 600 };
 /** Asks the server to compute a design. */
 export const ask: Ask = async (design, signal) => {
   try {
-    const request = api.POST('/api/v1/simulate', { params: { query: SPAN }, body: design, signal });
+    const request = api.POST('/api/v1/simulate', {
+      params: { query: { ...SPAN, curves: 'lanes' } },
+      body: design,
+      signal,
+    });
     return { ok: true, report: await answered(request) };
   } catch (error) {
     return { ok: false, problem: error instanceof Refusal ? error.document : null };

@@ -1,6 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { paths } from './schema';
-import type { ImportReport, ProblemDocument } from './types';
+import type { ProblemDocument } from './types';
 
 export const api = createClient<paths>({ baseUrl: '' });
 
@@ -13,10 +13,6 @@ export class Refusal extends Error {
   /** What is wrong with a field, if anything. */
   told(field: string): string | undefined {
     return this.document.errors?.find((error) => error.field === field)?.message;
-  }
-
-  get report(): ImportReport | null {
-    return this.document.report ?? null;
   }
 }
 

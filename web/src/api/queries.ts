@@ -1,8 +1,24 @@
 // The library and the builds, cached by key.
 
-import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  QueryClient,
+  queryOptions,
+  useMutation,
+  useQueries,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { answered, api, Unreachable } from './client';
-import type { RawAsk, RawDriver } from './types';
+import type {
+  RawAsk,
+  RawBrief,
+  RawComparison,
+  RawDesign,
+  RawDriver,
+  RawEnclosure,
+  Search,
+  WantedDrivers,
+} from './types';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -12,8 +28,32 @@ export const queryClient = new QueryClient({
 
 const keys = { drivers: ['drivers'], builds: ['builds'] };
 
-export function useDrivers() {
-  return useQuery({ queryKey: keys.drivers, queryFn: () => answered(api.GET('/api/v1/drivers')) });
+function driverPage(wanted: WantedDrivers) {
+  return queryOptions({
+    queryKey: [...keys.drivers, wanted],
+    queryFn: ({ signal }) => answered(api.GET('/api/v1/drivers', { params: { query: wanted }, signal })),
+  });
+}
+
+/** A page of the library; the page before stays on show until the next is there. */
+export function useDrivers(wanted: WantedDrivers) {
+  return useQuery({ ...driverPage(wanted), placeholderData: (previous) => previous });
+}
+
+/** Asks once for a page of the library. */
+export function askDrivers(wanted: WantedDrivers) {
+  return queryClient.fetchQuery(driverPage(wanted));
+}
+
+/** Drivers of the library that are much like one. */
+export function useAlike(driver: RawDriver, complete: boolean) {
+  return useQuery({
+    queryKey: [...keys.drivers, 'alike', driver],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/drivers/alike', { body: driver, signal })),
+    enabled: complete,
+    placeholderData: (previous) => previous,
+    retry: false,
+  });
 }
 
 export function useBuilds() {
@@ -28,6 +68,16 @@ export function useBuild(id: string) {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
     refetchOnReconnect: false,
+  });
+}
+
+/** A build as it is on the server now, for a page that only reads it. */
+export function useBuildNow(id: string) {
+  return useQuery({
+    queryKey: ['build now', id],
+    queryFn: () => answered(api.GET('/api/v1/builds/{id}', { params: { path: { id } } })),
+    staleTime: 0,
+    gcTime: 0,
   });
 }
 
@@ -55,6 +105,132 @@ export function useStarts(ask: RawAsk) {
   return useQuery({
     queryKey: ['starts', ask],
     queryFn: ({ signal }) => answered(api.POST('/api/v1/starts', { body: ask, signal })),
+    retry: false,
+  });
+}
+
+/** Briefs to begin with. */
+export function useBriefs() {
+  return useQuery({
+    queryKey: ['briefs'],
+    queryFn: () => answered(api.GET('/api/v1/briefs')),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+/** How a design stands to a brief; the judgement before stays on show until the next is there. */
+export function useJudgement(brief: RawBrief | null, design: RawDesign | null) {
+  return useQuery({
+    queryKey: ['judgement', brief, design],
+    queryFn: ({ signal }) =>
+      answered(
+        api.POST('/api/v1/judge', {
+          body: { brief: brief as RawBrief, design: design as RawDesign },
+          signal,
+        }),
+      ),
+    enabled: brief !== null && design !== null,
+    placeholderData: (previous) => previous,
+    gcTime: 5000,
+    retry: false,
+  });
+}
+
+/** Ways to wire equal drivers so that the load lies in a range (ohm). */
+export function useWirings(driver: RawDriver, count: number, least: number, most: number) {
+  return useQuery({
+    queryKey: ['wirings', driver, count, least, most],
+    queryFn: ({ signal }) =>
+      answered(api.POST('/api/v1/wirings', { body: { driver, count, least, most }, signal })),
+    placeholderData: (previous) => previous,
+    retry: false,
+  });
+}
+
+/** What each change that a design makes to its drivers does. */
+export function useChanges(design: RawDesign) {
+  return useQuery({
+    queryKey: ['changes', design],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/changes', { body: design, signal })),
+    placeholderData: (previous) => previous,
+    gcTime: 5000,
+    retry: false,
+  });
+}
+
+/** How often a search that runs is looked at, ms. */
+const LOOK = 300;
+
+export function runs(search: Search | null | undefined): boolean {
+  return search?.state === 'waiting' || search?.state === 'running';
+}
+
+/** The search of a build; null where there has been none. */
+export function useSearchOf(build: string) {
+  return useQuery({
+    queryKey: ['search of', build],
+    queryFn: () => answered(api.GET('/api/v1/builds/{id}/search', { params: { path: { id: build } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+/** How a search stands and the best it has found, looked at again while it runs. */
+export function useFound(id: string | undefined, family: RawEnclosure['family'] | undefined) {
+  return useQuery({
+    queryKey: ['found', id, family],
+    queryFn: ({ signal }) => {
+      const params = { path: { id: id as string }, query: { family, limit: 60 } };
+      return answered(api.GET('/api/v1/searches/{id}', { params, signal }));
+    },
+    enabled: id !== undefined,
+    placeholderData: (previous) => (previous?.search.id === id ? previous : undefined),
+    refetchInterval: ({ state }) => (runs(state.data?.search) ? LOOK : false),
+  });
+}
+
+/** What a search has found as points; `done` is how many drivers it had looked at. */
+export function usePoints(id: string | undefined, done: number | undefined) {
+  return useQuery({
+    queryKey: ['points', id, done],
+    queryFn: ({ signal }) =>
+      answered(api.GET('/api/v1/searches/{id}/points', { params: { path: { id: id as string } }, signal })),
+    enabled: id !== undefined && done !== undefined && done > 0,
+    placeholderData: (previous) => previous,
+    gcTime: 0,
+  });
+}
+
+/** Everything that came of one driver. */
+export function useOutcomes(id: string, driver: string, done: number) {
+  return useQuery({
+    queryKey: ['outcomes', id, driver, done],
+    queryFn: ({ signal }) => {
+      const params = { path: { id, driver } };
+      return answered(api.GET('/api/v1/searches/{id}/drivers/{driver}', { params, signal }));
+    },
+    placeholderData: (previous) => previous,
+    gcTime: 0,
+  });
+}
+
+/** Drivers of the library by their keys, in order. */
+export function useDriversById(ids: string[]) {
+  return useQueries({
+    queries: ids.map((id) => ({
+      queryKey: [...keys.drivers, 'one', id],
+      queryFn: () => answered(api.GET('/api/v1/drivers/{id}', { params: { path: { id } } })),
+    })),
+  });
+}
+
+/** Drivers in the same box and each in its own. */
+export function useComparison(ask: RawComparison, wanted = true) {
+  return useQuery({
+    queryKey: ['comparison', ask],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/compare', { body: ask, signal })),
+    enabled: wanted,
+    placeholderData: (previous) => previous,
+    gcTime: 5000,
     retry: false,
   });
 }

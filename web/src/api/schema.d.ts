@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/briefs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Briefs to begin with. */
+        get: operations["briefs_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds": {
         parameters: {
             query?: never;
@@ -48,7 +65,7 @@ export interface paths {
         };
         /** One build with its variants. */
         get: operations["builds_open"];
-        /** Changes the name and notes of a build. */
+        /** Changes the name, the notes and the brief of a build. */
         put: operations["builds_change"];
         post?: never;
         /** Puts a build away. It can be restored. */
@@ -92,6 +109,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{id}/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The search of a build; null where there has been none. */
+        get: operations["searches_of_build"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{id}/searches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins to search the library for a build, in the place of an earlier search; workers carry it out. */
+        post: operations["searches_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{id}/variants": {
         parameters: {
             query?: never;
@@ -109,6 +160,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each change that a design makes to its drivers does, one after the other, in the same box. */
+        post: operations["motor_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two to six drivers in the same box, and each in its own. */
+        post: operations["compare_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drivers": {
         parameters: {
             query?: never;
@@ -116,11 +201,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All drivers, by size. */
+        /** A page of the library: searched, filtered and sorted. */
         get: operations["drivers_list"];
         put?: never;
         /** Adds a driver to the library from a driver file. */
         post: operations["drivers_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drivers/alike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Drivers of the library that are much like one: the same name and maker, or the same values. */
+        post: operations["drivers_alike"];
         delete?: never;
         options?: never;
         head?: never;
@@ -144,6 +246,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/drivers/export.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All drivers as a list of driver files that can be imported again. */
+        get: operations["drivers_files"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drivers/import": {
         parameters: {
             query?: never;
@@ -153,7 +272,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Imports a table of drivers: every row, or none where any has a problem. */
+        /** Imports drivers from a table or from JSON. */
         post: operations["drivers_import"];
         delete?: never;
         options?: never;
@@ -240,6 +359,108 @@ export interface paths {
         };
         /** Answers when server and database work. */
         get: operations["health_health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a design stands to everything that a brief asks. */
+        post: operations["briefs_judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/searches/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a search stands, and the best that it has found. */
+        get: operations["searches_best"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/searches/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Calls a search off; what it has found stays. */
+        post: operations["searches_cancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/searches/{id}/drivers/{driver}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that came of one driver: its cabinets, and why there is none of some kinds. */
+        get: operations["searches_driver"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/searches/{id}/drivers/{driver}/{family}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cabinet that was found, as a whole design with the amplifier and the space of the brief. */
+        get: operations["searches_design"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/searches/{id}/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a search has found as points of size, lowest note and loudness. */
+        get: operations["searches_points"];
         put?: never;
         post?: never;
         delete?: never;
@@ -386,10 +607,82 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/wirings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every way to wire equal drivers whose load lies in a range, the best first. */
+        post: operations["motor_wirings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A driver that is much like another. */
+        AlikeDriver: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description `name` or `values`. */
+            by: string;
+        };
+        /** @description A row that is much like another driver. */
+        AlikeRow: {
+            /** @description Name of the row's driver. */
+            name: string;
+            /** @description What it is like, and how. */
+            like: string;
+        };
+        /** @description A driver in a box at 2.83 V, or why there is none. */
+        Boxed: {
+            design?: components["schemas"]["RawDesign"] | null;
+            /** @description Where the box comes from, or why there is none. */
+            reason: string;
+            /**
+             * Format: double
+             * @description Air in it, m3.
+             */
+            volume?: number | null;
+            /**
+             * Format: double
+             * @description −3 dB frequency, Hz.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description Level of the plain at 2.83 V, dB.
+             */
+            level?: number | null;
+            /**
+             * Format: double
+             * @description How far the highest level stands above the plain, dB.
+             */
+            hump?: number | null;
+            /**
+             * Format: double
+             * @description Largest clean level at F3, dB: within Xmax, Pe and a quiet port.
+             */
+            clean?: number | null;
+            /**
+             * Format: double
+             * @description Lowest impedance, ohm.
+             */
+            impedance?: number | null;
+        };
         /** @description A cabinet project. */
         Build: {
             /**
@@ -406,6 +699,7 @@ export interface components {
             name: string;
             /** @description What it is for. */
             notes: string;
+            brief?: components["schemas"]["RawBrief"] | null;
             /**
              * Format: int64
              * @description How many variants it has.
@@ -417,12 +711,13 @@ export interface components {
              */
             updated_at: string;
         };
-        /** @description Name and notes of a build. */
+        /** @description Name, notes and brief of a build. */
         BuildText: {
             /** @description What to call it. */
             name: string;
             /** @description What it is for. */
             notes?: string;
+            brief?: components["schemas"]["RawBrief"] | null;
         };
         /** @description A build with its variants in order. */
         BuildWithVariants: components["schemas"]["Build"] & {
@@ -433,10 +728,54 @@ export interface components {
         CeilingReport: {
             /** @description dB at 1 m; null where nothing limits. */
             level: (number | null)[];
-            /** @description The drive it takes, V RMS; null where nothing limits. */
-            volts: (number | null)[];
             /** @description What binds, from low to high frequencies. */
             ribbon: components["schemas"]["RibbonPiece"][];
+        };
+        /** @description How a design stands to one thing that the brief asks. */
+        Check: {
+            /** @description Which rule: `lowest`, `loudness`, `even`, `size`, `air`, `cone`, `load`, `cost`, `family`. */
+            id: string;
+            /** @description What is asked about, in words. */
+            name: string;
+            /** @description What is reached. */
+            reached: string;
+            /** @description What was asked, or by how much it is short. */
+            words: string;
+            /** @description Whether it is reached. */
+            verdict: components["schemas"]["Verdict"];
+            /**
+             * Format: double
+             * @description How far: 1 is just reached, 0.5 half of what was asked, 2 twice as much.
+             */
+            ratio: number;
+            /** @description Why it matters, and what mends it where it is short. */
+            why: string;
+        };
+        /** @description How a column was understood. */
+        ColumnReport: {
+            /** @description Its header. */
+            header: string;
+            /** @description What it was taken for; empty where it means nothing here. */
+            field: string;
+            /** @description Unit of bare numbers; empty for texts and plain numbers. */
+            unit: string;
+            /** @description The first cells that hold something, at most three. */
+            samples: string[];
+        };
+        /** @description One driver in both boxes. */
+        ComparedDriver: {
+            /** @description What it is called. */
+            name: string;
+            /** @description In the same box as the others, or why it cannot be. */
+            same: components["schemas"]["Boxed"];
+            /** @description In the box that its own values lead to. */
+            own: components["schemas"]["Boxed"];
+        };
+        /** @description Drivers beside each other. */
+        Comparison: {
+            enclosure?: components["schemas"]["RawEnclosure"] | null;
+            /** @description The drivers, in order. */
+            rows: components["schemas"]["ComparedDriver"][];
         };
         /** @description Curves, every list of the same length. Seven digits (single precision) are kept. */
         Curves: {
@@ -444,8 +783,6 @@ export interface components {
             frequency: number[];
             /** @description dB re 20 uPa at 1 m in the space of the design. */
             level: number[];
-            /** @description Degrees, without the travel time. */
-            phase: number[];
             /** @description ms, without the travel time. */
             group_delay: number[];
             /** @description Excursion of the cone that moves farthest, one-way peak, mm. */
@@ -460,18 +797,7 @@ export interface components {
             impedance: number[];
             /** @description Degrees. */
             impedance_phase: number[];
-            /** @description A RMS. */
-            current: number[];
-            /** @description Real power, W. */
-            power: number[];
-            /** @description Apparent power, VA. */
-            apparent_power: number[];
-            /** @description Share of the real power that leaves as sound, %. */
-            efficiency: number[];
-            /** @description Pressure in each chamber, Pa RMS. */
-            chamber_pressure: number[][];
-            /** @description What these are called. */
-            chamber_labels: string[];
+            further?: components["schemas"]["FurtherCurves"] | null;
         };
         /** @description A stated value that the others contradict. */
         DoubtReport: {
@@ -487,7 +813,7 @@ export interface components {
              * @description As it follows from the rest, SI.
              */
             derived: number;
-            /** @description The same in words. */
+            /** @description The same in words, with what probably happened. */
             message: string;
         };
         /** @description A driver in the library. */
@@ -540,10 +866,52 @@ export interface components {
              */
             level: number;
             /**
+             * Format: double
+             * @description One-way linear excursion, m.
+             */
+            xmax?: number | null;
+            /**
+             * Format: double
+             * @description Continuous power, W.
+             */
+            pe?: number | null;
+            /**
+             * Format: double
+             * @description What one costs.
+             */
+            price?: number | null;
+            /**
+             * Format: int32
+             * @description How many are on hand.
+             */
+            on_hand?: number | null;
+            /**
+             * Format: date-time
+             * @description When it was put away, if it was.
+             */
+            archived_at?: string | null;
+            /**
              * Format: date-time
              * @description Last change.
              */
             updated_at: string;
+        };
+        /** @description A page of the library. */
+        DriverPage: {
+            /**
+             * Format: int64
+             * @description How many drivers answer in all.
+             */
+            total: number;
+            /**
+             * Format: int64
+             * @description How many drivers there are, archived ones left out.
+             */
+            library: number;
+            /** @description This page of them. */
+            drivers: components["schemas"]["Driver"][];
+            /** @description Every tag in the library. */
+            tags: string[];
         };
         /** @description A driver with every value, stated or derived, SI. */
         DriverReport: {
@@ -642,10 +1010,14 @@ export interface components {
              * @description dB at 1 m in half space for 2.83 V.
              */
             level_2v83: number;
-            /** @description Which stated value the suspension was taken from: `vas`, `cms`, `mms` or `bl`. */
-            suspension_from: string;
-            /** @description Stated values that the others contradict by more than 5 %. */
+            /** @description The stated values it was made from; others follow, or contradict. */
+            used: string[];
+            /** @description Stated values that the ones in use contradict by more than 5 %, or 1 dB. */
             doubts: components["schemas"]["DoubtReport"][];
+            /** @description Values that would, each alone, put everything in agreement. */
+            reconciling: components["schemas"]["Reconciling"][];
+            /** @description What else looks like a slip. */
+            hints: components["schemas"]["HintReport"][];
         };
         /** @description One field that is wrong. */
         FieldError: {
@@ -763,22 +1135,121 @@ export interface components {
             rear_ports: components["schemas"]["PortReport"][];
             passage?: components["schemas"]["PassageReport"] | null;
         };
+        /** @description A cabinet that was found for a driver, with everything that a list says about it. */
+        Found: {
+            /** @description What it began with: a school by its name, or the brief. */
+            school: string;
+            /** @description Where it comes from. */
+            reason: string;
+            /** @description The cabinet as a design file has it. */
+            enclosure: components["schemas"]["RawEnclosure"];
+            motor?: components["schemas"]["RawMotor"] | null;
+            /**
+             * Format: double
+             * @description How well the brief is met, per cent: 100 where nothing is short. The geometric mean of the parts.
+             */
+            score: number;
+            /**
+             * Format: double
+             * @description By how much what is asked is exceeded, as a geometric mean; 1 is just so.
+             */
+            spare: number;
+            /** @description What the score is made of. */
+            parts: components["schemas"]["Part"][];
+            /** @description What holds it back, in words; empty where nothing is short. */
+            holds_back: string;
+            /**
+             * Format: double
+             * @description Air in the cabinet, m3.
+             */
+            volume: number;
+            /**
+             * Format: double
+             * @description −3 dB frequency, Hz.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description Largest clean level over the whole band at the listener, dB; absent where nothing limits it.
+             */
+            loudness?: number | null;
+            /**
+             * Format: double
+             * @description What the drivers cost.
+             */
+            cost?: number | null;
+        };
+        /** @description Curves that no lane draws, as long as the others. */
+        FurtherCurves: {
+            /** @description Degrees, without the travel time. */
+            phase: number[];
+            /** @description The drive of the largest clean output, V RMS; null where nothing limits. */
+            clean_volts: (number | null)[];
+            /** @description A RMS. */
+            current: number[];
+            /** @description Real power, W. */
+            power: number[];
+            /** @description Apparent power, VA. */
+            apparent_power: number[];
+            /** @description Share of the real power that leaves as sound, %. */
+            efficiency: number[];
+            /** @description Pressure in each chamber, Pa RMS. */
+            chamber_pressure: number[][];
+            /** @description What these are called. */
+            chamber_labels: string[];
+        };
         Health: {
             /** @description Version of the server. */
             version: string;
+        };
+        /** @description A value that contradicts nothing and still looks wrong. */
+        HintReport: {
+            /** @description Which field. */
+            field: string;
+            /** @description What it may be, in words. */
+            message: string;
         };
         /** @description What came of reading a table. */
         ImportReport: {
             /** @description Rows with content, without the header. */
             rows: number;
-            /** @description Drivers taken in: all of them, or none where any row has a problem. */
+            /** @description Drivers taken in: all of them, or none where any row has a problem, or the good ones where that was chosen. */
             imported: number;
+            /** @description Rows that can be taken. */
+            good: number;
             /** @description What is wrong, row by row; at most 500 are listed. */
             problems: components["schemas"]["RowProblem"][];
             /** @description How many problems there are in all. */
             problem_count: number;
-            /** @description Columns that mean nothing here. */
-            ignored_columns: string[];
+            /** @description How each column was understood. */
+            columns: components["schemas"]["ColumnReport"][];
+            /** @description The first good rows as they were read. */
+            preview: components["schemas"]["RawDriver"][];
+            /** @description Drivers much like one in the library or in an earlier row; told, not refused. */
+            alike: components["schemas"]["AlikeRow"][];
+        };
+        /** @description A design and what it must reach. */
+        Judged: {
+            /** @description What must be reached. */
+            brief: components["schemas"]["RawBrief"];
+            /** @description What is judged. */
+            design: components["schemas"]["RawDesign"];
+        };
+        /** @description One part of a score. */
+        Part: {
+            /** @description Which rule. */
+            id: string;
+            /** @description What is asked about. */
+            name: string;
+            /** @description What is reached. */
+            reached: string;
+            /** @description What was asked, or by how much it is short. */
+            words: string;
+            /**
+             * Format: double
+             * @description 1 where it is met; else the share that is reached.
+             */
+            part: number;
         };
         /** @description A line or horn as it came out, SI. */
         PassageReport: {
@@ -873,6 +1344,11 @@ export interface components {
             humidity?: components["schemas"]["Typed"] | null;
         };
         /**
+         * @description Schools of air speed in ports (common practice).
+         * @enum {string}
+         */
+        RawAirNoise: "silent" | "straight" | "flared";
+        /**
          * @description How the two drivers of a pair stand.
          * @enum {string}
          */
@@ -891,6 +1367,27 @@ export interface components {
             volume?: components["schemas"]["Typed"] | null;
             lowest?: components["schemas"]["Typed"] | null;
         };
+        /** @description What a build must reach. Everything may be left open; what is left open is not judged. */
+        RawBrief: {
+            /** @description The template it began with, by its id. */
+            template?: string | null;
+            space?: components["schemas"]["RawSpace"] | null;
+            programme?: components["schemas"]["RawProgramme"] | null;
+            lowest?: components["schemas"]["Typed"] | null;
+            crossover?: components["schemas"]["Typed"] | null;
+            loudness?: components["schemas"]["Typed"] | null;
+            distance?: components["schemas"]["Typed"] | null;
+            width?: components["schemas"]["Typed"] | null;
+            height?: components["schemas"]["Typed"] | null;
+            depth?: components["schemas"]["Typed"] | null;
+            volume?: components["schemas"]["Typed"] | null;
+            budget?: components["schemas"]["Typed"] | null;
+            amplifier_power?: components["schemas"]["Typed"] | null;
+            amplifier_load?: components["schemas"]["Typed"] | null;
+            air_noise?: components["schemas"]["RawAirNoise"] | null;
+            /** @description Families that are allowed; all where empty. */
+            families?: components["schemas"]["RawFamily"][];
+        };
         /** @description One cabinet project with its candidate designs. */
         RawBuild: {
             /** @description Always `oak-drum/build`. */
@@ -904,6 +1401,7 @@ export interface components {
             name: string;
             /** @description What it is for. */
             notes?: string;
+            brief?: components["schemas"]["RawBrief"] | null;
             /** @description Its candidates. */
             variants?: components["schemas"]["RawDesign"][];
         };
@@ -923,6 +1421,14 @@ export interface components {
          * @enum {string}
          */
         RawCoils: "series" | "parallel" | "one" | "one_shorted" | "one_braked";
+        /** @description What is compared. */
+        RawComparison: {
+            /** @description Two to six drivers. */
+            drivers: components["schemas"]["RawDriver"][];
+            /** @description The kind of cabinet. */
+            family: components["schemas"]["RawFamily"];
+            enclosure?: components["schemas"]["RawEnclosure"] | null;
+        };
         /** @description One candidate design: a driver, a cabinet and a drive. */
         RawDesign: {
             /** @description Always `oak-drum/design`. */
@@ -986,7 +1492,19 @@ export interface components {
             r2?: components["schemas"]["Typed"] | null;
             inductance_exponent?: components["schemas"]["Typed"] | null;
             depth?: components["schemas"]["Typed"] | null;
+            level_1w?: components["schemas"]["Typed"] | null;
+            level_2v83?: components["schemas"]["Typed"] | null;
+            price?: components["schemas"]["Typed"] | null;
+            on_hand?: components["schemas"]["Typed"] | null;
             coils?: components["schemas"]["RawSheetCoils"] | null;
+            /** @description The frequency range as printed. Kept for the record and never used: the box decides how low a driver plays. */
+            frequency_range?: string;
+            /** @description Words to find it by. */
+            tags?: string[];
+            /** @description Where values come from, by the name of the field; from the sheet where nothing is said. */
+            sources?: {
+                [key: string]: components["schemas"]["RawSource"];
+            };
             /** @description Anything worth keeping. */
             notes?: string;
         };
@@ -1059,6 +1577,8 @@ export interface components {
             series?: components["schemas"]["Typed"] | null;
             parallel?: components["schemas"]["Typed"] | null;
             series_resistance?: components["schemas"]["Typed"] | null;
+            cable_length?: components["schemas"]["Typed"] | null;
+            cable_area?: components["schemas"]["Typed"] | null;
             isobaric?: components["schemas"]["RawIsobaric"] | null;
         };
         /**
@@ -1128,6 +1648,19 @@ export interface components {
          * @enum {string}
          */
         RawSheetCoils: "single" | "dual_series" | "dual_parallel";
+        /** @description Where a value comes from. */
+        RawSource: {
+            /** @description How it was had. */
+            kind: components["schemas"]["RawSourceKind"];
+            /** @description When it was measured or changed, as written. */
+            on?: string;
+            was?: components["schemas"]["Typed"] | null;
+        };
+        /**
+         * @description How a value was had.
+         * @enum {string}
+         */
+        RawSourceKind: "sheet" | "measured" | "derived";
         /**
          * @description The solid angle that walls and ground leave open.
          * @enum {string}
@@ -1138,6 +1671,18 @@ export interface components {
          * @enum {string}
          */
         RawStuffing: "none" | "lined" | "half" | "full" | "packed";
+        /** @description A value that would put everything in agreement. */
+        Reconciling: {
+            /** @description Which field. */
+            field: string;
+            /**
+             * Format: double
+             * @description As it would be, SI.
+             */
+            value: number;
+            /** @description How what was stated probably came about. */
+            slip?: string | null;
+        };
         /** @description Everything computed of one design. SI throughout, but dB, degrees and ms where a name says so. */
         Report: {
             /**
@@ -1202,6 +1747,138 @@ export interface components {
             /** @description What is wrong, with the value and what is allowed. */
             message: string;
         };
+        /** @description A search of the library for a build's brief. */
+        Search: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Whose brief it is for.
+             */
+            build: string;
+            /** @description The brief as it was then. */
+            brief: components["schemas"]["RawBrief"];
+            /**
+             * Format: int32
+             * @description How many equal drivers each cabinet has.
+             */
+            drivers: number;
+            /** @description How it stands. */
+            state: components["schemas"]["SearchState"];
+            /**
+             * Format: int32
+             * @description Drivers that are looked at in all.
+             */
+            total: number;
+            /**
+             * Format: int32
+             * @description Drivers that have been.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Cabinets that were found so far.
+             */
+            found: number;
+            /**
+             * Format: int32
+             * @description Of these, such that reach all that is asked.
+             */
+            complete: number;
+            /** @description Why it broke down. */
+            failure?: string | null;
+            /**
+             * Format: date-time
+             * @description When it was begun.
+             */
+            created_at: string;
+            /**
+             * Format: date-time
+             * @description When it ended.
+             */
+            finished_at?: string | null;
+        };
+        /** @description What is searched for. */
+        SearchAsk: {
+            /** @description What must be reached; it must name a lowest note. */
+            brief: components["schemas"]["RawBrief"];
+            /**
+             * Format: int32
+             * @description How many equal drivers each cabinet has.
+             */
+            drivers?: number;
+        };
+        /** @description The best of a search. */
+        SearchPage: {
+            /** @description How it stands. */
+            search: components["schemas"]["Search"];
+            /** @description The best that it has found. */
+            rows: components["schemas"]["SearchRow"][];
+        };
+        /** @description A cabinet as a point. */
+        SearchPoint: {
+            /**
+             * Format: uuid
+             * @description The driver.
+             */
+            driver: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The kind of cabinet. */
+            family: components["schemas"]["RawFamily"];
+            /**
+             * Format: double
+             * @description Air in it, m3.
+             */
+            volume: number;
+            /**
+             * Format: double
+             * @description Lowest note, Hz.
+             */
+            f3: number;
+            /**
+             * Format: double
+             * @description Largest clean level at the listener, dB.
+             */
+            loudness: number;
+            /**
+             * Format: double
+             * @description How well the brief is met, per cent.
+             */
+            score: number;
+            /** @description Whether no other is as small, as low and as loud. */
+            front: boolean;
+        };
+        /** @description A cabinet for a driver, or why there is none. */
+        SearchRow: {
+            /**
+             * Format: uuid
+             * @description The driver.
+             */
+            driver: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many of it are on hand.
+             */
+            on_hand?: number | null;
+            /** @description Whether the driver was changed after it was looked at. */
+            stale: boolean;
+            /** @description The kind of cabinet. */
+            family: components["schemas"]["RawFamily"];
+            found?: components["schemas"]["Found"] | null;
+            /** @description Why there is none. */
+            refused?: string | null;
+        };
+        /**
+         * @description How a search stands.
+         * @enum {string}
+         */
+        SearchState: "waiting" | "running" | "finished" | "cancelled" | "failed";
         /** @description What one school says: a design to begin with, or why there is none. */
         StartReport: {
             /** @description As written on the command line. */
@@ -1211,6 +1888,74 @@ export interface components {
             /** @description Where the design comes from, or why there is none. */
             reason: string;
             design?: components["schemas"]["RawDesign"] | null;
+        };
+        /** @description The drivers after one more change, as one, SI. */
+        Step: {
+            /** @description What was changed: `sheet`, `break_in`, `added_mass`, `coils`, `coil_temperature`, `wiring`, `isobaric`, `cable`. */
+            id: string;
+            /** @description The same in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            fs: number;
+            /**
+             * Format: double
+             * @description Total Q.
+             */
+            qts: number;
+            /**
+             * Format: double
+             * @description m3.
+             */
+            vas: number;
+            /**
+             * Format: double
+             * @description Nominal load, ohm.
+             */
+            load: number;
+            /**
+             * Format: double
+             * @description dB at 1 m in half space for 2.83 V.
+             */
+            level: number;
+            /**
+             * Format: double
+             * @description In the same box, Hz; absent where the box has none.
+             */
+            f3?: number | null;
+        };
+        /** @description A brief to begin with. */
+        Template: {
+            /** @description Stays the same. */
+            id: string;
+            /** @description What to call it. */
+            name: string;
+            /** @description What it is for, in one line. */
+            about: string;
+            /** @description The brief. */
+            brief: components["schemas"]["RawBrief"];
+        };
+        /** @description Equal drivers that are to be wired. */
+        ToWire: {
+            /** @description One of them. */
+            driver: components["schemas"]["RawDriver"];
+            /**
+             * Format: int32
+             * @description How many, 1 to 8.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description Least nominal load that is wanted, ohm.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description Highest one, ohm.
+             */
+            most: number;
         };
         /** @description What is heard over half a second. */
         TransientReport: {
@@ -1327,6 +2072,42 @@ export interface components {
              */
             kept_at: string;
         };
+        /**
+         * @description How a design stands.
+         * @enum {string}
+         */
+        Verdict: "met" | "short" | "unknown";
+        /** @description One way to wire. */
+        Way: {
+            coils?: components["schemas"]["RawCoils"] | null;
+            /**
+             * Format: int32
+             * @description Drivers in series in each group.
+             */
+            series: number;
+            /**
+             * Format: int32
+             * @description Groups in parallel.
+             */
+            parallel: number;
+            /**
+             * Format: double
+             * @description Nominal load, ohm.
+             */
+            load: number;
+            /**
+             * Format: double
+             * @description DC resistance, what a meter reads, ohm.
+             */
+            resistance: number;
+            /**
+             * Format: double
+             * @description Level against one driver as its sheet has it, at the same voltage, dB.
+             */
+            gain: number;
+            /** @description What it means for the amplifier and the drivers; empty where there is nothing to say. */
+            reason: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -1336,6 +2117,25 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    briefs_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"][];
+                };
+            };
+        };
+    };
     builds_list: {
         parameters: {
             query?: never;
@@ -1544,6 +2344,76 @@ export interface operations {
             };
         };
     };
+    searches_of_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Search"] | null;
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    searches_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SearchAsk"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Search"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     variants_create: {
         parameters: {
             query?: never;
@@ -1577,9 +2447,168 @@ export interface operations {
             };
         };
     };
-    drivers_list: {
+    motor_changes: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawDesign"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Step"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    compare_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawComparison"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    drivers_list: {
+        parameters: {
+            query?: {
+                /** @description Words that must all be in name, maker, size, tags or notes. */
+                find?: string;
+                /** @description A tag it must have. */
+                tag?: string;
+                /** @description Whether only archived drivers are meant. */
+                archived?: boolean;
+                /** @description Whether only drivers on hand are meant. */
+                in_stock?: boolean;
+                /** @description What to sort by. */
+                sort?: "sd" | "name" | "nominal" | "fs" | "qts" | "vas" | "xmax" | "pe" | "level" | "price" | "on_hand" | "changed";
+                /** @description Whether the largest comes first. */
+                descending?: boolean;
+                /** @description How many to leave out at the beginning. */
+                offset?: number;
+                /** @description How many to give, at most 500; 100 where nothing is said. */
+                limit?: number | null;
+                /** @description Size of the frame, m. */
+                size_min?: number | null;
+                /** @description See `size_min`. */
+                size_max?: number | null;
+                /** @description Nominal impedance, ohm. */
+                nominal_min?: number | null;
+                /** @description See `nominal_min`. */
+                nominal_max?: number | null;
+                /** @description Hz. */
+                fs_min?: number | null;
+                /** @description Hz. */
+                fs_max?: number | null;
+                /** @description Electrical Q. */
+                qes_min?: number | null;
+                /** @description Electrical Q. */
+                qes_max?: number | null;
+                /** @description Mechanical Q. */
+                qms_min?: number | null;
+                /** @description Mechanical Q. */
+                qms_max?: number | null;
+                /** @description Total Q. */
+                qts_min?: number | null;
+                /** @description Total Q. */
+                qts_max?: number | null;
+                /** @description m3. */
+                vas_min?: number | null;
+                /** @description m3. */
+                vas_max?: number | null;
+                /** @description m2. */
+                sd_min?: number | null;
+                /** @description m2. */
+                sd_max?: number | null;
+                /** @description kg. */
+                mms_min?: number | null;
+                /** @description kg. */
+                mms_max?: number | null;
+                /** @description T m. */
+                bl_min?: number | null;
+                /** @description T m. */
+                bl_max?: number | null;
+                /** @description ohm. */
+                re_min?: number | null;
+                /** @description ohm. */
+                re_max?: number | null;
+                /** @description H. */
+                le_min?: number | null;
+                /** @description H. */
+                le_max?: number | null;
+                /** @description m. */
+                xmax_min?: number | null;
+                /** @description m. */
+                xmax_max?: number | null;
+                /** @description W. */
+                pe_min?: number | null;
+                /** @description W. */
+                pe_max?: number | null;
+                /** @description dB for 2.83 V at 1 m. */
+                level_min?: number | null;
+                /** @description dB for 2.83 V at 1 m. */
+                level_max?: number | null;
+                /** @description Price of one. */
+                price_min?: number | null;
+                /** @description Price of one. */
+                price_max?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1591,7 +2620,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Driver"][];
+                    "application/json": components["schemas"]["DriverPage"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -1627,6 +2664,37 @@ export interface operations {
             };
         };
     };
+    drivers_alike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawDriver"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlikeDriver"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     drivers_table: {
         parameters: {
             query?: never;
@@ -1646,9 +2714,33 @@ export interface operations {
             };
         };
     };
-    drivers_import: {
+    drivers_files: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RawDriver"][];
+                };
+            };
+        };
+    };
+    drivers_import: {
+        parameters: {
+            query?: {
+                /** @description What becomes of it. */
+                take?: "all" | "good" | "look";
+                /** @description What each column holds, a JSON list of `{"field": "vas", "unit": "l"}`; guessed where absent. */
+                columns?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1862,6 +2954,198 @@ export interface operations {
             };
         };
     };
+    briefs_judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Judged"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Check"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    searches_best: {
+        parameters: {
+            query?: {
+                /** @description Only this kind of cabinet. */
+                family?: components["schemas"]["RawFamily"];
+                /** @description How many rows, 50 where absent. */
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchPage"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    searches_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Search"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    searches_driver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                driver: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchRow"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    searches_design: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                driver: string;
+                family: components["schemas"]["RawFamily"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RawDesign"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    searches_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchPoint"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     simulate_simulate: {
         parameters: {
             query?: {
@@ -1871,6 +3155,8 @@ export interface operations {
                 to?: number;
                 /** @description How many, 2 to 20000. */
                 points?: number;
+                /** @description `all`, or only those that are drawn as `lanes`. */
+                curves?: "all" | "lanes";
             };
             header?: never;
             path?: never;
@@ -2181,6 +3467,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"][];
+                };
+            };
+        };
+    };
+    motor_wirings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToWire"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };

@@ -132,6 +132,8 @@ function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps)
   const { lines, extras, range, limit } = useMemo(() => drawing(lane, shown, active), [lane, shown, active]);
   const y = (value: number) =>
     PADDING + ((range[1] - value) / (range[1] - range[0])) * (height - 2 * PADDING);
+  // Many readings stand closer, so that they stay within their lane.
+  const line = Math.min(17, Math.floor((height - 5) / shown.length));
   return (
     <section aria-label={lane.name} className="flex" style={{ height }}>
       <header className="shrink-0 pt-1 pr-1" style={{ width: NAMES_WIDTH }}>
@@ -162,11 +164,14 @@ function LaneRow({ lane, height, width, shown, active, index, theme }: RowProps)
         <ExtraLabels extras={extras} range={range} width={width} y={y} />
         {lane.id === 'level' && <EndLabels shown={shown} lines={lines} y={y} height={height} />}
       </div>
-      <dl className="shrink-0 pt-1 pl-2 font-mono text-[13px]" style={{ width: READOUT_WIDTH }}>
+      <dl
+        className={`shrink-0 pt-1 pl-2 font-mono ${line < 14 ? 'text-[12px]' : 'text-[13px]'}`}
+        style={{ width: READOUT_WIDTH }}
+      >
         {shown.map((one, row) => {
           const value = lines[row]?.values?.[index];
           return (
-            <div key={one.id} className="flex items-center gap-1.5 leading-[17px]">
+            <div key={one.id} className="flex items-center gap-1.5" style={{ lineHeight: `${line}px` }}>
               <dt className="flex">
                 <MarkGlyph mark={one.mark} />
                 <span className="sr-only">{one.name}</span>

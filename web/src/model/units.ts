@@ -99,6 +99,10 @@ function fraction(text: string): number | string | undefined {
 /** Reads a quantity of a known dimension. A unit must be written wherever there is one. */
 export function parseQuantity(written: string, dimension: string): Reading {
   const text = written.trim();
+  const note = dimension === 'frequency' ? noteNamed(text) : null;
+  if (note !== null) return { ok: true, value: { si: note, unit: unitNamed('Hz') ?? null } };
+  const gauge = dimension === 'area' ? gaugeNamed(text) : null;
+  if (gauge !== null) return { ok: true, value: { si: gauge, unit: unitNamed('mm2') ?? null } };
   const start = unitStart(text);
   const name = text.slice(start).trim();
   const number = parseNumber(text.slice(0, start).trimEnd());
@@ -116,6 +120,25 @@ export function parseQuantity(written: string, dimension: string): Reading {
     ? `"${name}" is a unit of ${unit.dimension}, not of ${dimension}`
     : `"${name}" is not a unit of ${dimension}`;
   return { ok: false, reason: `${what}; write it with ${choices(dimension)}` };
+}
+
+const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
+
+/** Hz of a note written as in `E1`, `Bb0`, `F#2`: equal temperament, A4 at 440 Hz. */
+function noteNamed(text: string): number | null {
+  const [, letter, bend, octave] = /^([A-Ga-g])([#♯b♭]?)(-1|\d)$/.exec(text) ?? [];
+  if (!letter || octave === undefined) return null;
+  const bent = bend === '' ? 0 : /[#♯]/.test(bend ?? '') ? 1 : -1;
+  const semitones = 12 * Number(octave) + (STEPS[letter.toUpperCase()] ?? 0) + bent - 57;
+  return 440 * 2 ** (semitones / 12);
+}
+
+/** m² of a wire gauge written as in `AWG 16` or `16 AWG` (ASTM B258). */
+function gaugeNamed(text: string): number | null {
+  const gauge = /^(?:awg\s*(\d{1,2})|(\d{1,2})\s*awg)$/i.exec(text);
+  const number = Number(gauge?.[1] ?? gauge?.[2]);
+  if (!gauge || number > 40) return null;
+  return (Math.PI / 4) * (0.127e-3 * 92 ** ((36 - number) / 39)) ** 2;
 }
 
 function choices(dimension: string): string {

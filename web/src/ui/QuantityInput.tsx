@@ -96,7 +96,7 @@ export function QuantityInput(props: Props) {
         data-draft={draft === null ? undefined : ''}
         autoComplete="off"
         spellCheck={false}
-        placeholder={optional && fields[0] ? (usualUnit(fields[0])?.symbol ?? '') : ''}
+        placeholder={optional && fields[0] ? shown(usualUnit(fields[0])?.symbol ?? '') : ''}
         value={draft ?? written}
         onChange={(event) => setDraft(event.target.value)}
         onFocus={(event) => event.target.select()}

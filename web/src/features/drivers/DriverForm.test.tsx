@@ -17,6 +17,7 @@ vi.mock('../../api/queries', () => ({
     sent.push(driver);
     return { isFetching: fetching, ...answer } as Completion;
   },
+  useAlike: () => ({ data: [{ id: '1', name: 'Otter 165/8', by: 'values' }] }),
 }));
 
 afterEach(cleanup);
@@ -77,6 +78,27 @@ describe('the form of a driver', () => {
     answer = { data: { ...report.driver, doubts } };
     open({ ...emptyDriver(), name: 'Known', fs: '24 Hz' });
     expect(screen.getByText('Mms 200 g is stated, 118 g follows')).toBeTruthy();
+  });
+
+  it('puts the one value that mends the rest in the place of the stated one, and back', () => {
+    const doubts = [{ field: 'mms' as const, stated: 0.2, derived: 0.118, message: 'Mms is off' }];
+    answer = {
+      data: {
+        ...report.driver,
+        doubts,
+        reconciling: [{ field: 'mms', value: 0.118, slip: 'looks like ounces' }],
+      },
+    };
+    const stated = { ...emptyDriver(), name: 'Known', mms: '200 g' };
+    open(stated);
+    fireEvent.click(screen.getByRole('button', { name: 'Take Mms 118 g' }));
+    expect(sent.at(-1)?.mms).toBe('118 g');
+    expect(screen.getByText(/Mms: looks like ounces/)).toBeTruthy();
+    expect(screen.getByText(/Much like Otter/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Take it back' }));
+    expect(sent.at(-1)).toEqual(stated);
+    fireEvent.click(screen.getByRole('button', { name: 'Mms: sheet' }));
+    expect(sent.at(-1)?.sources?.mms?.kind).toBe('measured');
   });
 
   it('takes a value back when it is emptied', () => {

@@ -1,14 +1,16 @@
 import { useEffect, useState } from 'react';
 import { Refusal } from '../../api/client';
-import { useCompletion } from '../../api/queries';
+import { useAlike, useCompletion } from '../../api/queries';
 import type { DriverReport, RawDriver, Typed } from '../../api/types';
-import { driverFields, type Field, shown, usualUnit, writeTyped } from '../../model/units';
+import { driverFields, type Field, fieldAt, shown, usualUnit, writeTyped } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Explained } from '../../ui/Explained';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';
 import { TextInput } from '../../ui/TextInput';
+import { SourceMark } from './SourceMark';
+import { adopted, takenBack, withValue } from './source';
 
 interface Props {
   initial: RawDriver;
@@ -24,6 +26,9 @@ const COILS = [
   ['dual_series', 'two, values for both in series'],
   ['dual_parallel', 'two, values for both in parallel'],
 ] as const;
+
+/** What is kept about a driver and has no source. */
+const RECORD = new Set(['price', 'on_hand']);
 
 type Name = keyof DriverReport & keyof RawDriver;
 
@@ -44,16 +49,16 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
     if (report) onSubmit(driver);
   }, [wanted, settled, report, driver, onSubmit]);
 
-  const set = (name: string, typed: Typed | string | null) => {
-    const { [name as keyof RawDriver]: _, ...others } = driver;
-    setDriver((typed === null ? others : { ...others, [name]: typed }) as RawDriver);
-  };
+  const set = (name: string, typed: Typed | string | null) => setDriver(withValue(driver, name, typed));
   const toldAs = (name: string) => {
     const given = driver[name as keyof RawDriver] !== undefined;
     return given ? refusal?.told(name) : undefined;
   };
 
-  const text = (name: 'name' | 'maker' | 'notes', label: string, longest: number) => (
+  const alike = useAlike(driver, Boolean(report && driver.name && settled && touched));
+  const others = alike.data?.filter(({ name }) => name !== initial.name) ?? [];
+
+  const text = (name: 'name' | 'maker' | 'notes' | 'frequency_range', label: string, longest: number) => (
     <div>
       <span aria-hidden="true" className="block text-soft">
         {label}
@@ -93,7 +98,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
               return (
                 <div
                   key={name}
-                  className="grid grid-cols-[3.6rem_1fr] items-center gap-2"
+                  className="grid grid-cols-[3.6rem_1fr_3.4rem] items-center gap-1.5"
                   {...explain(field)}
                 >
                   <span aria-hidden="true">{field.symbol}</span>
@@ -106,6 +111,9 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
                     optional
                     onType={(_, typed) => set(name, typed)}
                   />
+                  {driver[name as keyof RawDriver] !== undefined && !RECORD.has(name) && (
+                    <SourceMark driver={driver} name={name} symbol={field.symbol} onChange={setDriver} />
+                  )}
                 </div>
               );
             })}
@@ -127,8 +135,36 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
         </div>
         {text('notes', 'Notes', 10_000)}
       </div>
+      <div className="grid grid-cols-2 gap-3">
+        <div>
+          <span aria-hidden="true" className="block text-soft">
+            Tags, apart by commas
+          </span>
+          <TextInput
+            label="Tags, apart by commas"
+            value={driver.tags?.join(', ') ?? ''}
+            longest={500}
+            optional
+            className="w-full"
+            onChange={(written) => {
+              const tags = written.split(',').map((tag) => tag.trim());
+              setDriver({ ...driver, tags: [...new Set(tags.filter(Boolean))] });
+            }}
+          />
+        </div>
+        {text('frequency_range', 'Printed frequency range (kept, never used: the box decides)', 120)}
+      </div>
       <div aria-live="polite" className="min-h-12">
-        {report && <Derived report={report} />}
+        {report && <Derived report={report} driver={driver} onChange={setDriver} />}
+        {others.length > 0 && (
+          <p>
+            Much like{' '}
+            {others
+              .map(({ name, by }) => `${name} (${by === 'name' ? 'same name' : 'same values'})`)
+              .join(', ')}{' '}
+            in the library.
+          </p>
+        )}
         {refusal && touched && <StillWanted refusal={refusal} driver={driver} />}
         <Message error={completion.error && !refusal ? completion.error : null} />
       </div>
@@ -149,7 +185,14 @@ function following(report: DriverReport, name: Name, field: Field): string | und
   return typeof value === 'number' ? shown(writeTyped(value, usualUnit(field), 4)) : undefined;
 }
 
-function Derived({ report }: { report: DriverReport }) {
+interface DerivedProps {
+  report: DriverReport;
+  driver: RawDriver;
+  onChange: (driver: RawDriver) => void;
+}
+
+function Derived({ report, driver, onChange }: DerivedProps) {
+  const taken = Object.entries(driver.sources ?? {}).filter(([, source]) => source.was != null);
   return (
     <>
       <p>
@@ -164,8 +207,46 @@ function Derived({ report }: { report: DriverReport }) {
           {doubt.message}
         </p>
       ))}
+      {report.hints.map((hint) => (
+        <p key={hint.field} className="text-short">
+          {hint.message}
+        </p>
+      ))}
+      {report.doubts.length > 0 && (
+        <p className="flex flex-wrap items-center gap-2">
+          {report.reconciling.length
+            ? 'One value alone would put everything in agreement:'
+            : 'No single value puts everything in agreement; at least two are off, or the sheet is of two drivers.'}
+          {report.reconciling.map(({ field, value }) => {
+            const typed = written(field, value);
+            return (
+              <Button key={field} onClick={() => onChange(adopted(driver, field, typed))}>
+                Take {fieldAt(`driver.${field}`).symbol} {shown(typed)}
+              </Button>
+            );
+          })}
+        </p>
+      )}
+      {report.reconciling.map(
+        ({ field, slip }) =>
+          slip && (
+            <p key={field} className="text-short">
+              {fieldAt(`driver.${field}`).symbol}: {slip}.
+            </p>
+          ),
+      )}
+      {taken.map(([name, source]) => (
+        <p key={name} className="flex items-center gap-2">
+          {fieldAt(`driver.${name}`).symbol} was {shown(source.was ?? '')}.
+          <Button onClick={() => onChange(takenBack(driver, name))}>Take it back</Button>
+        </p>
+      ))}
     </>
   );
+}
+
+function written(name: string, value: number): Typed {
+  return writeTyped(value, usualUnit(fieldAt(`driver.${name}`)), 4);
 }
 
 /** Problems of fields that are empty or that stand between fields; the others are shown where they are. */

@@ -1,61 +1,82 @@
-import { useState } from 'react';
-import type { Driver } from '../../api/types';
+import { useDeferredValue, useState } from 'react';
+import { useDrivers } from '../../api/queries';
+import type { Driver, WantedDrivers } from '../../api/types';
 import { Button } from '../../ui/Button';
+import { Icon } from '../../ui/Icon';
+import { Message } from '../../ui/Message';
+import { DriverFilters } from './DriverFilters';
 
 interface Props {
-  drivers: Driver[];
   action: string;
   onAct: (driver: Driver) => void;
+  /** Drivers chosen for something, and a way to choose them; absent where nothing is chosen. */
+  chosen?: ReadonlySet<string>;
+  onChoose?: (driver: Driver, chosen: boolean) => void;
+  archived?: boolean;
 }
+
+type Sort = NonNullable<WantedDrivers['sort']>;
 
 interface Column {
   name: string;
   unit: string;
-  value: (driver: Driver) => number;
+  sort: Sort;
+  value: (driver: Driver) => number | null | undefined;
   decimals: number;
 }
 
 const COLUMNS: Column[] = [
-  { name: 'Z', unit: 'Ω', value: (driver) => driver.nominal, decimals: 0 },
-  { name: 'Fs', unit: 'Hz', value: (driver) => driver.fs, decimals: 0 },
-  { name: 'Qts', unit: '', value: (driver) => driver.qts, decimals: 2 },
-  { name: 'Vas', unit: 'l', value: (driver) => driver.vas * 1e3, decimals: 1 },
-  { name: 'Sd', unit: 'cm²', value: (driver) => driver.sd * 1e4, decimals: 0 },
-  { name: '2.83 V', unit: 'dB', value: (driver) => driver.level, decimals: 1 },
+  { name: 'Z', unit: 'Ω', sort: 'nominal', value: (driver) => driver.nominal, decimals: 0 },
+  { name: 'Fs', unit: 'Hz', sort: 'fs', value: (driver) => driver.fs, decimals: 0 },
+  { name: 'Qts', unit: '', sort: 'qts', value: (driver) => driver.qts, decimals: 2 },
+  { name: 'Vas', unit: 'l', sort: 'vas', value: (driver) => driver.vas * 1e3, decimals: 1 },
+  { name: 'Sd', unit: 'cm²', sort: 'sd', value: (driver) => driver.sd * 1e4, decimals: 0 },
+  { name: 'Xmax', unit: 'mm', sort: 'xmax', value: ({ xmax }) => scaled(xmax, 1e3), decimals: 1 },
+  { name: 'Pe', unit: 'W', sort: 'pe', value: (driver) => driver.pe, decimals: 0 },
+  { name: '2.83 V', unit: 'dB', sort: 'level', value: (driver) => driver.level, decimals: 1 },
+  { name: 'Price', unit: '', sort: 'price', value: (driver) => driver.price, decimals: 0 },
+  { name: 'Shelf', unit: '', sort: 'on_hand', value: (driver) => driver.on_hand, decimals: 0 },
 ];
 
-/** The library as a table; typing finds by name, maker and notes. */
-export function DriverTable({ drivers, action, onAct }: Props) {
-  const [wanted, setWanted] = useState('');
-  const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = drivers.filter(({ document }) => {
-    const text =
-      `${document.name} ${document.maker ?? ''} ${document.size ?? ''} ${document.notes ?? ''}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
+const PAGE = 50;
+
+function scaled(value: number | null | undefined, factor: number) {
+  return value == null ? value : value * factor;
+}
+
+/** The library as a table: found, filtered, sorted and paged by the server. */
+export function DriverTable({ action, onAct, chosen, onChoose, archived = false }: Props) {
+  const [wanted, setWanted] = useState<WantedDrivers>({ sort: 'sd' });
+  const find = useDeferredValue(wanted);
+  const page = useDrivers({ ...find, archived, limit: PAGE });
+  const narrow = (change: WantedDrivers) => setWanted({ ...wanted, ...change, offset: 0 });
+  const sort = (by: Sort) =>
+    narrow({ sort: by, descending: wanted.sort === by ? !wanted.descending : false });
+  const offset = wanted.offset ?? 0;
+  const total = page.data?.total ?? 0;
   return (
     <div>
-      <input
-        type="search"
-        className="field mb-2 max-w-80"
-        aria-label="Find a driver"
-        placeholder="Find by name, size or note"
-        value={wanted}
-        onChange={(event) => setWanted(event.target.value)}
+      <DriverFilters
+        wanted={wanted}
+        tags={page.data?.tags ?? []}
+        onChange={narrow}
+        onClear={() => setWanted({ sort: 'sd' })}
       />
+      <Message error={page.error} />
       <table className="w-full">
         <thead>
           <tr className="border-line border-b text-left">
-            <th scope="col" className="py-1">
-              Driver
-            </th>
-            {COLUMNS.map((column) => (
-              <th key={column.name} scope="col" className="text-right">
-                {column.name} <span className="font-normal text-soft">{column.unit}</span>
+            {onChoose && (
+              <th scope="col">
+                <span className="sr-only">Chosen</span>
               </th>
+            )}
+            <Heading column={{ name: 'Driver', sort: 'name', unit: '' }} wanted={wanted} onSort={sort} left />
+            {COLUMNS.map((column) => (
+              <Heading key={column.name} column={column} wanted={wanted} onSort={sort} />
             ))}
             <th scope="col" className="pl-6">
-              Notes
+              Tags and notes
             </th>
             <th scope="col">
               <span className="sr-only">{action}</span>
@@ -63,17 +84,34 @@ export function DriverTable({ drivers, action, onAct }: Props) {
           </tr>
         </thead>
         <tbody>
-          {found.map((driver) => (
+          {page.data?.drivers.map((driver) => (
             <tr key={driver.id} className="border-grid border-b hover:bg-card">
-              <th scope="row" className="whitespace-nowrap py-0.5 text-left font-semibold">
+              {onChoose && (
+                <td>
+                  <input
+                    type="checkbox"
+                    aria-label={`Compare ${driver.document.name}`}
+                    checked={chosen?.has(driver.id) ?? false}
+                    onChange={(event) => onChoose(driver, event.target.checked)}
+                  />
+                </td>
+              )}
+              <th scope="row" className="max-w-64 truncate py-0.5 text-left font-semibold">
                 {driver.document.name}
               </th>
               {COLUMNS.map((column) => (
                 <td key={column.name} className="text-right font-mono text-[13px]">
-                  {column.value(driver).toFixed(column.decimals)}
+                  {column.value(driver)?.toFixed(column.decimals) ?? '–'}
                 </td>
               ))}
-              <td className="max-w-80 truncate pl-6 text-soft">{driver.document.notes}</td>
+              <td className="max-w-56 truncate pl-6 text-soft">
+                {driver.document.tags?.map((tag) => (
+                  <span key={tag} className="mr-1 rounded-[3px] border border-line px-1 text-ink">
+                    {tag}
+                  </span>
+                ))}
+                {driver.document.notes}
+              </td>
               <td className="text-right">
                 <Button onClick={() => onAct(driver)} aria-label={`${action} ${driver.document.name}`}>
                   {action}
@@ -83,7 +121,54 @@ export function DriverTable({ drivers, action, onAct }: Props) {
           ))}
         </tbody>
       </table>
-      {found.length === 0 && <p className="py-4 text-soft">No driver is like that.</p>}
+      <div className="flex items-center gap-2 py-2" aria-live="polite">
+        <p className="flex-1 text-soft">
+          {page.isPending ? 'Opening the library …' : counted(total, offset)}
+        </p>
+        {total > PAGE && (
+          <>
+            <Button disabled={offset === 0} onClick={() => setWanted({ ...wanted, offset: offset - PAGE })}>
+              Before
+            </Button>
+            <Button
+              disabled={offset + PAGE >= total}
+              onClick={() => setWanted({ ...wanted, offset: offset + PAGE })}
+            >
+              Next
+            </Button>
+          </>
+        )}
+      </div>
     </div>
+  );
+}
+
+function counted(total: number, offset: number): string {
+  if (total === 0) return 'No driver is like that.';
+  if (total <= PAGE) return total === 1 ? '1 driver' : `${total} drivers`;
+  return `${offset + 1} to ${Math.min(offset + PAGE, total)} of ${total} drivers`;
+}
+
+interface HeadingProps {
+  column: { name: string; unit: string; sort: Sort };
+  wanted: WantedDrivers;
+  onSort: (by: Sort) => void;
+  left?: boolean;
+}
+
+function Heading({ column, wanted, onSort, left }: HeadingProps) {
+  const sorted = wanted.sort === column.sort;
+  const order = wanted.descending ? 'descending' : 'ascending';
+  return (
+    <th scope="col" aria-sort={sorted ? order : 'none'} className={left ? 'py-1' : 'text-right'}>
+      <button
+        type="button"
+        className="inline-flex items-center gap-0.5 whitespace-nowrap rounded-[3px] px-0.5 font-semibold hover:bg-rule"
+        onClick={() => onSort(column.sort)}
+      >
+        {column.name} <span className="font-normal text-soft">{column.unit}</span>
+        {sorted && <Icon name={wanted.descending ? 'down' : 'up'} />}
+      </button>
+    </th>
   );
 }

@@ -1,8 +1,10 @@
 import { useState } from 'react';
-import { answered, api, ifMatch, Refusal } from '../../api/client';
-import { useChange, useDrivers } from '../../api/queries';
+import { useNavigate } from 'react-router';
+import { answered, api, ifMatch } from '../../api/client';
+import { useChange } from '../../api/queries';
 import type { Driver, ImportReport, RawDriver } from '../../api/types';
 import { Button, Download } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
 import { chooseFile } from '../../ui/file';
 import { Icon } from '../../ui/Icon';
@@ -11,13 +13,18 @@ import { Shell } from '../shell/Shell';
 import { DriverForm } from './DriverForm';
 import { DriverTable } from './DriverTable';
 import { emptyDriver } from './empty';
-import { ImportResult } from './ImportResult';
+import { ImportDialog } from './ImportDialog';
+
+/** Most drivers that are compared at once. */
+const MOST_COMPARED = 6;
 
 /** The library of drivers. */
 export function DriversPage() {
-  const drivers = useDrivers();
   const [editing, setEditing] = useState<Driver | 'new' | null>(null);
   const [archived, setArchived] = useState<Driver | null>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const [imported, setImported] = useState<ImportReport | null>(null);
+  const [shelf, setShelf] = useState<'library' | 'archive'>('library');
   const keep = useChange('drivers', (driver: RawDriver) => {
     if (editing === 'new' || !editing) return answered(api.POST('/api/v1/drivers', { body: driver }));
     const params = { path: { id: editing.id }, header: ifMatch(editing.revision) };
@@ -30,22 +37,17 @@ export function DriversPage() {
   const restore = useChange('drivers', (driver: Driver) =>
     answered(api.POST('/api/v1/drivers/{id}/restore', { params: { path: { id: driver.id } } })),
   );
-  const importTable = useChange('drivers', (file: File) =>
-    answered<ImportReport>(
-      api.POST('/api/v1/drivers/import', {
-        body: file as unknown as string,
-        bodySerializer: (body) => body,
-        headers: { 'Content-Type': 'text/csv' },
-      }),
-    ),
-  );
+  const navigate = useNavigate();
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const mark = ({ id }: Driver, chosen: boolean) =>
+    setMarked((before) => new Set(chosen ? [...before, id] : [...before].filter((other) => other !== id)));
+  const comparable = marked.size >= 2 && marked.size <= MOST_COMPARED;
 
   function close() {
     keep.reset();
     setEditing(null);
   }
 
-  const refused = importTable.error instanceof Refusal ? importTable.error.report : null;
   return (
     <Shell title="Drivers">
       <div className="mx-auto max-w-[1180px] px-6 py-5">
@@ -54,25 +56,23 @@ export function DriversPage() {
           <Button look="strong" onClick={() => setEditing('new')}>
             <Icon name="plus" /> Type in a driver
           </Button>
-          <Button
-            disabled={importTable.isPending}
-            onClick={() => void chooseFile('.csv,text/csv').then((file) => file && importTable.mutate(file))}
-          >
-            <Icon name="into" /> Import CSV
+          <Button onClick={() => void chooseFile('.csv,.json,.txt').then((file) => file && setFile(file))}>
+            <Icon name="into" /> Import
           </Button>
           <Download href="/api/v1/drivers/export.csv">
-            <Icon name="out" /> Export CSV
+            <Icon name="out" /> CSV
+          </Download>
+          <Download href="/api/v1/drivers/export.json">
+            <Icon name="out" /> JSON
           </Download>
         </div>
         <div className="mb-3 flex flex-col gap-2" aria-live="polite">
-          <Message
-            error={drivers.error ?? archive.error ?? restore.error ?? (refused ? null : importTable.error)}
-          />
-          {(importTable.data || refused) && (
-            <ImportResult
-              report={(importTable.data ?? refused) as ImportReport}
-              onClose={() => importTable.reset()}
-            />
+          <Message error={archive.error ?? restore.error} />
+          {imported && (
+            <p className="flex items-center gap-2">
+              {imported.imported} {imported.imported === 1 ? 'driver was' : 'drivers were'} imported.
+              <Button onClick={() => setImported(null)}>Close</Button>
+            </p>
           )}
           {archived && (
             <p className="flex items-center gap-2">
@@ -83,11 +83,45 @@ export function DriversPage() {
             </p>
           )}
         </div>
-        {drivers.isPending ? (
-          <p className="text-soft">Opening the library …</p>
-        ) : (
-          <DriverTable drivers={drivers.data ?? []} action="Open" onAct={setEditing} />
-        )}
+        <div className="flex items-center gap-3">
+          <Choice
+            label="Which drivers"
+            value={shelf}
+            options={[
+              ['library', 'Library'],
+              ['archive', 'Archive'],
+            ]}
+            onChange={setShelf}
+          />
+          {shelf === 'library' && (
+            <>
+              <Button
+                look={comparable ? 'strong' : 'plain'}
+                disabled={!comparable}
+                onClick={() => navigate(`/drivers/compare?of=${[...marked].join(',')}`)}
+              >
+                Compare {marked.size > 0 ? marked.size : ''}
+              </Button>
+              <p className="text-soft">
+                {marked.size > MOST_COMPARED
+                  ? `At most ${MOST_COMPARED} can be compared at once.`
+                  : marked.size < 2 && 'Mark two to six drivers to compare them with all else equal.'}
+              </p>
+            </>
+          )}
+        </div>
+        <div className="mt-3">
+          {shelf === 'library' ? (
+            <DriverTable key="library" action="Open" onAct={setEditing} chosen={marked} onChoose={mark} />
+          ) : (
+            <DriverTable
+              key="archive"
+              action="Bring back"
+              archived
+              onAct={(driver) => restore.mutate(driver)}
+            />
+          )}
+        </div>
       </div>
       <Dialog
         title={editing === 'new' ? 'Type in a driver' : (editing?.document.name ?? '')}
@@ -130,6 +164,14 @@ export function DriversPage() {
           </>
         )}
       </Dialog>
+      <ImportDialog
+        file={file}
+        onClose={() => setFile(null)}
+        onImported={(report) => {
+          setFile(null);
+          setImported(report);
+        }}
+      />
     </Shell>
   );
 }

@@ -6,26 +6,31 @@ import { markAt } from '../../model/mark';
 import type { OnBench, Workbench } from '../../model/workbench';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
+import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { TextInput } from '../../ui/TextInput';
 import { groupsOf } from './groups';
 import { KindChoices } from './Kinds';
 import { ValueTapes } from './ValueTapes';
+import { WiringDialog } from './WiringDialog';
 
 interface Props {
   variant: OnBench;
   workbench: Workbench;
   report: Report | undefined;
   errors: FieldError[];
+  /** The least load that the amplifier of the brief stands, ohm. */
+  least: number | null;
   onDriver: () => void;
   onFamily: () => void;
 }
 
 /** The active variant: its cabinet drawn to scale and every value that makes it. */
-export function CabinetPanel({ variant, workbench, report, errors, onDriver, onFamily }: Props) {
+export function CabinetPanel({ variant, workbench, report, errors, least, onDriver, onFamily }: Props) {
   const values = useRef<HTMLDivElement>(null);
   const [wanted, setWanted] = useState('');
+  const [wiring, setWiring] = useState(false);
   const { design, id } = variant;
   const groups = groupsOf(design);
   const group = groups.find((one) => one.id === wanted) ?? groups[0];
@@ -98,6 +103,9 @@ export function CabinetPanel({ variant, workbench, report, errors, onDriver, onF
               {group.kinds.map((kind) => (
                 <KindChoices key={JSON.stringify(kind)} design={design} kind={kind} onChange={edit} />
               ))}
+              {group.id === 'drivers' && (
+                <Button onClick={() => setWiring(true)}>Wiring and changes …</Button>
+              )}
             </div>
             <ValueTapes
               group={group}
@@ -109,6 +117,14 @@ export function CabinetPanel({ variant, workbench, report, errors, onDriver, onF
           </Tabs.Content>
         </Tabs.Root>
       )}
+      <WiringDialog
+        open={wiring}
+        design={design}
+        report={report}
+        least={least}
+        onClose={() => setWiring(false)}
+        onWire={(motor) => edit({ ...design, motor }, 'wiring')}
+      />
     </section>
   );
 }

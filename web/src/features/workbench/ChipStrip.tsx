@@ -1,7 +1,7 @@
 import { Tooltip } from 'radix-ui';
 import { memo } from 'react';
-import type { Report } from '../../api/types';
-import { chips, type Verdict } from './figures';
+import type { Check, RawBrief, Report } from '../../api/types';
+import { strip, type Verdict } from './figures';
 
 const EDGE: Record<Verdict, string> = {
   met: 'border-l-met',
@@ -16,11 +16,38 @@ const WORDS: Record<Verdict, string> = {
   plain: 'text-soft',
 };
 
-/** The figures of the active variant; each explains itself. */
-export const ChipStrip = memo(function ChipStrip({ report }: { report: Report }) {
+interface Props {
+  report: Report;
+  brief: RawBrief | null;
+  /** How the active variant stands to the brief. */
+  checks: Check[];
+  onBrief: () => void;
+}
+
+/** What the brief asks and the active variant reaches, then other figures; each explains itself. */
+export const ChipStrip = memo(function ChipStrip({ report, brief, checks, onBrief }: Props) {
+  const count = (wanted: Check['verdict']) => checks.filter(({ verdict }) => verdict === wanted).length;
+  const [short, open] = [count('short'), count('unknown')];
   return (
-    <ul aria-label="Figures" className="flex gap-2 border-line border-b px-4 py-2">
-      {chips(report).map((chip) => (
+    <ul aria-label="Figures" className="flex gap-1.5 border-line border-b px-4 py-2">
+      <li>
+        <button
+          type="button"
+          className="h-full w-[104px] rounded-[3px] border border-line bg-rule px-2 py-1 text-left hover:border-oak"
+          onClick={onBrief}
+        >
+          <span className="block truncate text-[12.5px] text-ink">The brief</span>
+          <span className="block truncate font-bold text-[15px] leading-tight">
+            {brief ? 'Change' : 'Write it'}
+          </span>
+          <span
+            className={`block truncate text-[12.5px] ${short ? 'text-short' : checks.length ? 'text-met' : 'text-ink'}`}
+          >
+            {checks.length ? standing(short, open, checks.length) : 'what to reach'}
+          </span>
+        </button>
+      </li>
+      {strip(report, checks).map((chip) => (
         <li key={chip.id} className="min-w-0 flex-1">
           <Tooltip.Root>
             <Tooltip.Trigger asChild>
@@ -51,3 +78,8 @@ export const ChipStrip = memo(function ChipStrip({ report }: { report: Report })
     </ul>
   );
 });
+
+function standing(short: number, open: number, all: number): string {
+  if (short) return `${short} of ${all} short`;
+  return open ? `met, ${open} open` : 'all met';
+}

@@ -1,12 +1,11 @@
 import { useState } from 'react';
 import { answered, api } from '../../api/client';
-import { useChange, useDrivers } from '../../api/queries';
+import { useChange } from '../../api/queries';
 import type { Driver, RawDesign, RawDriver } from '../../api/types';
 import { firstDesign } from '../../model/design';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Icon } from '../../ui/Icon';
-import { Message } from '../../ui/Message';
 import { DriverForm } from '../drivers/DriverForm';
 import { DriverTable } from '../drivers/DriverTable';
 import { emptyDriver } from '../drivers/empty';
@@ -24,7 +23,6 @@ type Page = 'library' | 'new' | 'values';
 /** Chooses a driver from the library, types in a new one, or changes its values in this variant alone. */
 export function DriverDialog({ open, design, onClose, onChosen }: Props) {
   const [page, setPage] = useState<Page>('library');
-  const drivers = useDrivers();
   const add = useChange('drivers', (driver: RawDriver) =>
     answered(api.POST('/api/v1/drivers', { body: driver })),
   );
@@ -55,8 +53,7 @@ export function DriverDialog({ open, design, onClose, onChosen }: Props) {
               </Button>
             )}
           </div>
-          <Message error={drivers.error} />
-          <DriverTable drivers={drivers.data ?? []} action="Use" onAct={pick} />
+          <DriverTable action="Use" onAct={pick} />
         </div>
       )}
       {page === 'new' && (

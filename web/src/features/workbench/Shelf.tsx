@@ -1,5 +1,5 @@
 import { DropdownMenu } from 'radix-ui';
-import { memo, type ReactNode } from 'react';
+import { memo, type ReactNode, useEffect, useRef } from 'react';
 import { duplicateVariant } from '../../actions/duplicate';
 import type { RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
@@ -20,11 +20,13 @@ interface Props {
   failure: unknown;
   onAdd: (design: RawDesign) => void;
   onNew: () => void;
+  /** Searches the library; absent without a brief. */
+  onFind: (() => void) | null;
   onFailure: (error: unknown) => void;
 }
 
 /** The build's variants, side by side. */
-export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFailure }: Props) {
+export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFind, onFailure }: Props) {
   const present = bench.variants.filter((variant) => !variant.archived);
   const active = present.find((variant) => variant.id === bench.activeId);
   return (
@@ -65,6 +67,11 @@ export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFail
             <Item onSelect={onNew}>
               <Icon name="plus" /> With another driver
             </Item>
+            {onFind && (
+              <Item onSelect={onFind}>
+                <Icon name="eye" /> Found for the brief
+              </Item>
+            )}
             <Item onSelect={() => void importDesign().then((design) => design && onAdd(design), onFailure)}>
               <Icon name="into" /> From a design file
             </Item>
@@ -88,8 +95,13 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
   const { id, design, place } = variant;
   const mark = markAt(place);
   const name = design.name ?? '';
+  const card = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (active) card.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [active]);
   return (
     <li
+      ref={card}
       className={`flex w-[272px] shrink-0 rounded-[3px] border bg-card ${active ? 'border-oak ring-1 ring-oak' : 'border-line'}`}
     >
       <button

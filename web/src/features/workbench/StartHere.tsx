@@ -1,3 +1,4 @@
+import { useNavigate, useParams } from 'react-router';
 import type { RawDesign } from '../../api/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
@@ -6,13 +7,18 @@ import { importDesign } from './design_file';
 
 interface Props {
   failure: unknown;
+  /** Whether the build has a brief. */
+  briefed: boolean;
+  onBrief: () => void;
   onNew: () => void;
   onAdd: (design: RawDesign) => void;
   onFailure: (error: unknown) => void;
 }
 
 /** A build without variants. */
-export function StartHere({ failure, onNew, onAdd, onFailure }: Props) {
+export function StartHere({ failure, briefed, onBrief, onNew, onAdd, onFailure }: Props) {
+  const navigate = useNavigate();
+  const { id } = useParams();
   return (
     <div className="mx-auto flex max-w-xl flex-col gap-4 p-12">
       <h2 className="text-2xl">Start with a driver</h2>
@@ -20,8 +26,21 @@ export function StartHere({ failure, onNew, onAdd, onFailure }: Props) {
         Choose a woofer from the library or type one in from its data sheet. Then choose a kind of cabinet:
         each school works out a box to begin with and says why. Change it from there and watch what happens.
       </p>
-      <div className="flex gap-2">
-        <Button look="strong" onClick={onNew}>
+      <p>
+        {briefed
+          ? 'The brief is written; every variant will be judged by it. The library can be searched for drivers and cabinets that reach it.'
+          : 'Say first how low and how loud it must play and where it must fit, and every variant will be judged by it.'}
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Button look={briefed ? 'plain' : 'strong'} onClick={onBrief}>
+          {briefed ? 'Change the brief' : 'Write the brief'}
+        </Button>
+        {briefed && (
+          <Button look="strong" onClick={() => navigate(`/builds/${id}/find`)}>
+            Find drivers for it
+          </Button>
+        )}
+        <Button onClick={onNew}>
           <Icon name="plus" /> Choose a driver
         </Button>
         <Button onClick={() => void importDesign().then((design) => design && onAdd(design), onFailure)}>

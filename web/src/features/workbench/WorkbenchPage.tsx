@@ -1,16 +1,19 @@
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { useParams } from 'react-router';
+import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useLocation, useNavigate, useParams } from 'react-router';
 import { answered, api, Refusal } from '../../api/client';
-import { useBuild } from '../../api/queries';
-import type { BuildWithVariants, ProblemDocument, RawDesign, Report } from '../../api/types';
+import { useBuild, useJudgement } from '../../api/queries';
+import type { BuildWithVariants, Check, ProblemDocument, RawDesign, Report } from '../../api/types';
 import { Lanes, type Shown } from '../../lanes/Lanes';
 import { copyOf } from '../../model/design';
 import { markAt } from '../../model/mark';
+import { readTyped } from '../../model/units';
 import type { Bench } from '../../model/workbench';
 import { Message } from '../../ui/Message';
 import { Shell } from '../shell/Shell';
 import { useTheme } from '../shell/theme';
+import { BriefDialog } from './BriefDialog';
 import { BuildName } from './BuildName';
+import { useBuildText } from './build_text';
 import { CabinetDialog } from './CabinetDialog';
 import { CabinetPanel } from './CabinetPanel';
 import { ChipStrip } from './ChipStrip';
@@ -38,6 +41,8 @@ export function WorkbenchPage() {
   );
 }
 
+const NONE: Check[] = [];
+
 type Choosing =
   | { of: 'driver of the variant' | 'driver of a new variant' | 'cabinet of the variant' }
   | { of: 'cabinet of a new variant'; design: RawDesign }
@@ -53,10 +58,25 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
   const [choosing, setChoosing] = useState<Choosing>(null);
   const [failure, setFailure] = useState<unknown>(null);
 
+  const navigate = useNavigate();
+  const find = useCallback(() => navigate(`/builds/${build.id}/find`), [navigate, build.id]);
+  // Whoever made a variant elsewhere wants to work on it.
+  const made = (useLocation().state as { variant?: string } | null)?.variant;
+  useEffect(() => {
+    if (made && workbench.snapshot().variants.some(({ id }) => id === made)) workbench.activate(made);
+  }, [made, workbench]);
+
+  const text = useBuildText(build);
+  const [briefOpen, setBriefOpen] = useState(false);
+  const openBrief = useCallback(() => setBriefOpen(true), []);
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
   const shown = useShown(bench, results.reports);
   const report = active && results.reports.get(active.id);
   const problem = active && results.problems.get(active.id);
+
+  // The judgement may lag behind a drag; the lanes may not.
+  const judged = useDeferredValue(active?.design ?? null);
+  const judgement = useJudgement(text.current.brief ?? null, judged);
 
   const addVariant = useCallback(
     (design: RawDesign) => {
@@ -73,7 +93,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
       title={build.name}
       beside={
         <>
-          <BuildName build={build} />
+          <BuildName text={text} />
           <Kept keeper={keeper} />
         </>
       }
@@ -82,7 +102,14 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
     >
       {active ? (
         <div className="flex h-full flex-col">
-          {report && <ChipStrip report={report} />}
+          {report && (
+            <ChipStrip
+              report={report}
+              brief={text.current.brief ?? null}
+              checks={text.current.brief ? (judgement.data ?? NONE) : NONE}
+              onBrief={openBrief}
+            />
+          )}
           <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)] gap-4 px-4 pt-2 pb-1">
             <div className="relative min-h-0">
               {problem !== undefined && <NotComputed problem={problem} />}
@@ -93,6 +120,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
               workbench={workbench}
               report={report}
               errors={problem?.errors ?? []}
+              least={readTyped(text.current.brief?.amplifier_load, 'resistance')?.si ?? null}
               onDriver={() => setChoosing({ of: 'driver of the variant' })}
               onFamily={() => setChoosing({ of: 'cabinet of the variant' })}
             />
@@ -104,12 +132,15 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
             failure={failure}
             onAdd={addVariant}
             onNew={() => setChoosing({ of: 'driver of a new variant' })}
+            onFind={text.current.brief ? find : null}
             onFailure={setFailure}
           />
         </div>
       ) : (
         <StartHere
           failure={failure}
+          briefed={text.current.brief != null}
+          onBrief={openBrief}
           onNew={() => setChoosing({ of: 'driver of a new variant' })}
           onAdd={addVariant}
           onFailure={setFailure}
@@ -139,6 +170,16 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
           addVariant(unlike(design, bench));
           setChoosing(null);
         }}
+      />
+      <BriefDialog
+        open={briefOpen}
+        brief={text.current.brief ?? null}
+        busy={text.change.isPending}
+        error={text.change.variables?.brief ? text.change.error : null}
+        onClose={() => setBriefOpen(false)}
+        onKeep={(brief, search) =>
+          text.change.mutate({ brief }, { onSuccess: () => (search ? find() : setBriefOpen(false)) })
+        }
       />
       <ConflictDialog session={session} />
     </Shell>

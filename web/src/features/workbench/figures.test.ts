@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import type { Check } from '../../api/types';
 import { report, sealedReport, withFigures } from '../../testing/report';
-import { chips, hertz } from './figures';
+import { chips, hertz, strip } from './figures';
 
 const chip = (id: string, of = report) => chips(of).find((one) => one.id === id);
 
@@ -91,4 +92,32 @@ describe('the strip of figures', () => {
 
 it('a frequency that is not there is a dash', () => {
   expect([hertz(null), hertz(undefined), hertz(41.23)]).toEqual(['–', '–', '41.2 Hz']);
+});
+
+describe('the strip beside a brief', () => {
+  const check = (id: string, verdict: Check['verdict']): Check => ({
+    id,
+    name: id,
+    reached: '28 Hz',
+    words: 'asked: 30 Hz',
+    verdict,
+    ratio: 1.07,
+    why: 'so it is',
+  });
+
+  it('says what is asked first, and no figure twice', () => {
+    const ids = strip(report, [check('lowest', 'met'), check('air', 'short')]).map(({ id }) => id);
+    expect(ids).toEqual(['brief-lowest', 'brief-air', 'fb', 'port', 'cone', 'load', 'level']);
+    expect(strip(report, [])).toEqual(chips(report));
+  });
+
+  it('shows every check, however many, and what cannot be said with care', () => {
+    const all = ['lowest', 'loudness', 'size', 'air', 'cone', 'load', 'cost', 'family'];
+    const shown = strip(
+      report,
+      all.map((id) => check(id, 'unknown')),
+    );
+    expect(shown.map(({ id }) => id)).toEqual(all.map((id) => `brief-${id}`));
+    expect(shown.every(({ verdict }) => verdict === 'careful')).toBe(true);
+  });
 });

@@ -1,6 +1,6 @@
 // Figures of a report in words.
 
-import type { Report } from '../../api/types';
+import type { Check, Report } from '../../api/types';
 import { noteAt } from '../../lanes/axis';
 import { FLARED, STRAIGHT } from '../../lanes/lane';
 import { significant } from '../../model/units';
@@ -35,6 +35,29 @@ export function chips(report: Report): Chip[] {
     load(report),
     level(report),
   ];
+}
+
+/** Figures that a check says already. */
+const SAID: Record<string, string> = {
+  lowest: 'f3',
+  loudness: 'level',
+  air: 'air',
+  cone: 'cone',
+  load: 'load',
+};
+/** As many as can be read side by side. */
+const MOST = 8;
+
+/** The checks of the brief, then the figures that they do not say. */
+export function strip(report: Report, checks: readonly Check[]): Chip[] {
+  const said = new Set(checks.map(({ id }) => SAID[id]));
+  const others = chips(report).filter(({ id }) => !said.has(id));
+  return [...checks.map(asChip), ...others].slice(0, Math.max(MOST, checks.length));
+}
+
+function asChip({ id, name, reached, verdict, words, why }: Check): Chip {
+  const seen = verdict === 'unknown' ? 'careful' : verdict;
+  return { id: `brief-${id}`, name, figure: reached, verdict: seen, words, meaning: why };
 }
 
 function lowest({ figures }: Report): Chip {

@@ -1,0 +1,171 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { answered, api } from '../../api/client';
+import { runs, useBuildNow, useFound, usePoints, useSearchOf } from '../../api/queries';
+import type { BuildWithVariants, Search } from '../../api/types';
+import { FAMILIES, type Family } from '../../model/families';
+import { Button } from '../../ui/Button';
+import { Message } from '../../ui/Message';
+import { Select } from '../../ui/Select';
+import { Shell } from '../shell/Shell';
+import { FoundTable } from './FoundTable';
+import { Outcomes } from './Outcomes';
+import { Progress } from './Progress';
+import { Tradeoff } from './Tradeoff';
+import { WhyNot } from './WhyNot';
+
+/** Searches the library for drivers and cabinets that reach a build's brief. */
+export function FindPage() {
+  const { id = '' } = useParams();
+  const build = useBuildNow(id);
+  const search = useSearchOf(id);
+  const title = build.data ? `Drivers for ${build.data.name}` : 'Find a driver';
+  return (
+    <Shell
+      title={title}
+      beside={
+        <Link to={`/builds/${id}`} className="rounded-[3px] px-1 font-medium text-oak hover:underline">
+          ← To the workbench
+        </Link>
+      }
+    >
+      {build.data?.brief && search.data !== undefined ? (
+        <Find build={build.data} begun={search.data} />
+      ) : (
+        <div className="p-8">
+          <h1 className="mb-2 text-2xl">{title}</h1>
+          <Message error={build.error ?? search.error} />
+          {build.data && !build.data.brief && (
+            <p>A search needs a brief. Write it on the workbench first: the lowest note at least.</p>
+          )}
+        </div>
+      )}
+    </Shell>
+  );
+}
+
+const COUNTS = ['1', '2', '3', '4', '6', '8'].map(
+  (count) => [count, count === '1' ? 'one driver' : `${count} drivers`] as const,
+);
+const SEARCHED: Family[] = ['sealed', 'ported', 'passive_radiator', 'bandpass4', 'line'];
+const KINDS = [
+  ['all', 'all kinds'],
+  ...FAMILIES.filter(({ id }) => SEARCHED.includes(id)).map(({ id, name }) => [id, name] as const),
+] as const satisfies readonly (readonly [string, string])[];
+
+/** The driver that is looked at more closely. */
+export interface Chosen {
+  driver: string;
+  name: string;
+  family: Family | null;
+}
+
+function Find({ build, begun }: { build: BuildWithVariants; begun: Search | null }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [count, setCount] = useState(String(begun?.drivers ?? 1));
+  const [kind, setKind] = useState<string>('all');
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const begin = useMutation({
+    mutationFn: (drivers: number) => {
+      const params = { path: { id: build.id } };
+      const body = { brief: build.brief ?? {}, drivers };
+      return answered(api.POST('/api/v1/builds/{id}/searches', { params, body }));
+    },
+    onSuccess: (search) => {
+      setChosen(null);
+      client.setQueryData(['search of', build.id], search);
+    },
+  });
+  const cancel = useMutation({
+    mutationFn: (id: string) =>
+      answered(api.POST('/api/v1/searches/{id}/cancel', { params: { path: { id } } })),
+    onSuccess: (search) => client.invalidateQueries({ queryKey: ['found', search.id] }),
+  });
+  const take = useMutation({
+    mutationFn: async ({ driver, family }: { driver: string; family: Family }) => {
+      const params = { path: { id: begun?.id ?? '', driver, family } };
+      const body = await answered(api.GET('/api/v1/searches/{id}/drivers/{driver}/{family}', { params }));
+      return answered(api.POST('/api/v1/builds/{id}/variants', { params: { path: { id: build.id } }, body }));
+    },
+    onSuccess: (variant) => navigate(`/builds/${build.id}`, { state: { variant: variant.id } }),
+  });
+
+  // Whoever comes here wants to have searched, and in a library that is no longer empty.
+  const first = useRef(!begun?.total);
+  const { mutate } = begin;
+  useEffect(() => {
+    if (first.current) mutate(1);
+    first.current = false;
+  }, [mutate]);
+
+  const found = useFound(begun?.id, kind === 'all' ? undefined : (kind as Family));
+  const search = found.data?.search ?? begun;
+  // The points are fetched some times while a search runs, not each time it is looked at.
+  const step = search ? Math.ceil(search.done / Math.max(1, Math.ceil(search.total / 8))) : 0;
+  const points = usePoints(begun?.id, runs(search) ? step : search?.done);
+  const changed = begun !== null && JSON.stringify(begun.brief) !== JSON.stringify(build.brief);
+  const onTake = (driver: string, family: Family) => take.mutate({ driver, family });
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1.7fr)_minmax(380px,1fr)]">
+      <section aria-label="What was found" className="flex min-h-0 flex-col gap-2 px-4 pt-3">
+        <div className="flex items-center gap-2">
+          <h1 className="flex-1 truncate text-xl">Drivers for {build.name}</h1>
+          <Select
+            label="How many drivers in a cabinet"
+            className="max-w-32"
+            value={count}
+            options={COUNTS}
+            onChange={setCount}
+          />
+          <Button look="strong" disabled={begin.isPending} onClick={() => begin.mutate(Number(count))}>
+            {begun ? 'Search again' : 'Search the library'}
+          </Button>
+        </div>
+        {changed && (
+          <p className="rounded-[3px] border border-oak bg-card px-2 py-1">
+            The brief was changed after this search; what is listed is for the brief as it was. Search again.
+          </p>
+        )}
+        <Message error={begin.error ?? cancel.error ?? take.error ?? found.error} />
+        {search && <Progress search={search} onCancel={() => cancel.mutate(search.id)} />}
+        <div className="flex items-center gap-2">
+          <Select
+            label="Kind of cabinet"
+            className="max-w-44"
+            value={kind}
+            options={KINDS}
+            onChange={setKind}
+          />
+          {begun && <WhyNot onChoose={(driver, name) => setChosen({ driver, name, family: null })} />}
+        </div>
+        <div className="min-h-0 flex-1 overflow-y-auto">
+          <FoundTable
+            rows={found.data?.rows ?? []}
+            chosen={chosen}
+            busy={take.isPending}
+            onChoose={setChosen}
+            onTake={onTake}
+          />
+        </div>
+      </section>
+      <aside
+        aria-label="Closer"
+        className="flex min-h-0 flex-col gap-3 overflow-y-auto border-line border-l bg-shelf px-4 py-3"
+      >
+        <Tradeoff points={points.data ?? []} chosen={chosen} onChoose={setChosen} />
+        {search && chosen && (
+          <Outcomes search={search} chosen={chosen} busy={take.isPending} onTake={onTake} />
+        )}
+        {!chosen && (
+          <p className="text-soft">
+            Choose a row or a point to see what the driver comes to in every kind of cabinet. Travel, air
+            noise and the amplifier are within the loudness: it is the largest clean level over the whole
+            band.
+          </p>
+        )}
+      </aside>
+    </div>
+  );
+}

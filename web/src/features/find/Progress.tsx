@@ -1,0 +1,61 @@
+import { Link } from 'react-router';
+import { runs } from '../../api/queries';
+import type { Search } from '../../api/types';
+import { Button } from '../../ui/Button';
+
+interface Props {
+  search: Search;
+  onCancel: () => void;
+}
+
+/** How a search stands. */
+export function Progress({ search, onCancel }: Props) {
+  const { found, complete } = search;
+  const running = runs(search);
+  return (
+    <div className="flex items-center gap-3">
+      <p className="flex-1" aria-live={running ? 'off' : 'polite'}>
+        <b>{words(search)}</b>{' '}
+        {search.total === 0 && (
+          <>
+            <Link to="/drivers" className="font-medium text-oak underline">
+              Put some in
+            </Link>
+            , typed from their sheets or imported as a table, and come back.
+          </>
+        )}
+        {complete > 0 && (
+          <span className="text-met">
+            {complete} of {found} cabinets reach everything.
+          </span>
+        )}
+        {complete === 0 && found > 0 && (
+          <span className="text-short">
+            None of {found} cabinets reaches everything; the nearest are first, with what holds each back.
+          </span>
+        )}
+      </p>
+      {running && (
+        <>
+          <progress
+            aria-label="Drivers looked at"
+            className="h-2 w-40 accent-[var(--oak)]"
+            max={search.total}
+            value={search.done}
+          />
+          <Button onClick={onCancel}>Stop</Button>
+        </>
+      )}
+    </div>
+  );
+}
+
+function words({ state, done, total, failure }: Search): string {
+  const drivers = total === 1 ? '1 driver' : `${total} drivers`;
+  if (state === 'waiting') return `${drivers} to look at …`;
+  if (state === 'running') return `${done} of ${drivers} looked at …`;
+  if (state === 'cancelled') return `Stopped after ${done} of ${drivers}.`;
+  if (state === 'failed') return `It broke down after ${done} of ${drivers}: ${failure}`;
+  if (total === 0) return 'The library holds no drivers.';
+  return `${drivers} looked at.`;
+}

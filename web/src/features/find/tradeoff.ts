@@ -1,0 +1,72 @@
+// Cabinets as marks on a plane of two of: size, lowest note, loudness.
+
+import type { SearchPoint } from '../../api/types';
+
+export interface Axis {
+  id: 'volume' | 'f3' | 'loudness';
+  name: string;
+  unit: string;
+  /** In the unit shown. */
+  value: (point: SearchPoint) => number;
+  logarithmic: boolean;
+}
+
+export const AXES: Record<Axis['id'], Axis> = {
+  volume: { id: 'volume', name: 'Air', unit: 'l', value: ({ volume }) => volume * 1e3, logarithmic: true },
+  f3: { id: 'f3', name: 'Lowest note', unit: 'Hz', value: ({ f3 }) => f3, logarithmic: true },
+  loudness: {
+    id: 'loudness',
+    name: 'Clean level',
+    unit: 'dB',
+    value: ({ loudness }) => loudness,
+    logarithmic: false,
+  },
+};
+
+export interface Scale {
+  from: number;
+  to: number;
+  /** Place of a value from 0 to 1. */
+  place: (value: number) => number;
+  ticks: number[];
+}
+
+/** A scale over the values of some points. */
+export function scaleOf(axis: Axis, points: readonly SearchPoint[]): Scale {
+  const values = points.map(axis.value);
+  const [least, most] = [Math.min(...values), Math.max(...values)];
+  if (axis.logarithmic) {
+    const [from, to] = [least / 1.08, most * 1.08];
+    const place = (value: number) => Math.log(value / from) / Math.log(to / from);
+    return { from, to, place, ticks: decades(from, to) };
+  }
+  const room = Math.max(1, 0.05 * (most - least));
+  const [from, to] = [least - room, most + room];
+  const step = to - from > 40 ? 10 : to - from > 12 ? 5 : 2;
+  const first = Math.ceil(from / step) * step;
+  const ticks = Array.from({ length: Math.floor((to - first) / step) + 1 }, (_, k) => first + k * step);
+  return { from, to, place: (value) => (value - from) / (to - from), ticks };
+}
+
+/** 1, 2 and 5 of every decade; all whole ones where that leaves fewer than three. */
+function decades(from: number, to: number): number[] {
+  const within = (steps: number[]) =>
+    [1, 10, 100, 1000]
+      .flatMap((decade) => steps.map((step) => step * decade))
+      .filter((value) => value >= from && value <= to);
+  const few = within([1, 2, 5]);
+  return few.length >= 3 ? few : within([1, 1.5, 2, 2.5, 3, 4, 5, 6, 7, 8, 9]);
+}
+
+/** The next point on the front in a direction along an axis, from one of them or from its end. */
+export function nextOnFront(
+  points: readonly SearchPoint[],
+  axis: Axis,
+  current: SearchPoint | undefined,
+  direction: 1 | -1,
+): SearchPoint | undefined {
+  const front = points.filter(({ front }) => front).sort((a, b) => axis.value(a) - axis.value(b));
+  const at = current ? front.indexOf(current) : -1;
+  if (at < 0) return direction > 0 ? front[0] : front.at(-1);
+  return front[Math.min(front.length - 1, Math.max(0, at + direction))];
+}
