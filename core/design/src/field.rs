@@ -4,6 +4,8 @@
 
 use oak_units::{Dimension, Unit, unit_named};
 
+use crate::file::Typed;
+
 /// One quantity.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Field {
@@ -32,6 +34,22 @@ impl Field {
     /// The unit it is usually written in.
     pub fn usual_unit(&self) -> Option<&'static Unit> {
         unit_named(self.unit).filter(|unit| unit.dimension == self.dimension)
+    }
+
+    /// A value (SI) as a file has it: in the usual unit, rounded to some digits.
+    pub fn typed(&self, si: f64, digits: u32) -> Typed {
+        match self.usual_unit() {
+            Some(unit) => Typed::Text(oak_units::format_in(si, unit, digits)),
+            None => oak_units::significant(si, digits).parse().map_or(Typed::Number(si), Typed::Number),
+        }
+    }
+
+    /// What was typed, SI; nothing where it cannot be read.
+    pub fn read(&self, typed: Option<&Typed>) -> Option<f64> {
+        match typed? {
+            Typed::Number(number) => Some(*number),
+            Typed::Text(text) => oak_units::parse_quantity(text, self.dimension).ok().map(|parsed| parsed.si),
+        }
     }
 }
 

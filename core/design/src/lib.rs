@@ -3,11 +3,13 @@
 //! A file holds what was typed, units and all, and may be incomplete: the *raw* form in [`file`].
 //! [`resolve`] turns it into the complete SI form that the core computes with, or returns every problem
 //! at once, each with its place. [`report`] runs the computation and lays out the results;
-//! [`start`] makes designs to begin with; [`exchange`] reads and writes tables.
+//! [`motion`] shows what moves at one frequency; [`start`] makes designs to begin with; [`exchange`] reads and writes tables.
 
 pub mod exchange;
 pub mod field;
 pub mod file;
+pub mod glossary;
+pub mod motion;
 pub mod problem;
 pub mod quantities;
 pub mod report;
@@ -15,6 +17,7 @@ pub mod resolve;
 pub mod schema;
 pub mod start;
 pub mod transient;
+pub mod working;
 
 pub use oak_acoustics::response;
 pub use problem::{Problem, ProblemKind, Range};

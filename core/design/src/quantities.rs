@@ -5,10 +5,11 @@ use serde_json::{Value, json};
 
 use crate::field::FIELDS;
 use crate::file::RawFamily;
+use crate::glossary::TERMS;
 use crate::start::schools;
 
 /// Every unit with its spellings and SI factor, every field with its usual unit, range (SI) and meaning, and every
-/// family of cabinets with its schools.
+/// family of cabinets with its schools, and the glossary.
 pub fn quantities() -> Value {
     let units: Vec<_> = UNITS
         .iter()
@@ -48,5 +49,7 @@ pub fn quantities() -> Value {
             })
         })
         .collect();
-    json!({ "units": units, "fields": fields, "families": families })
+    let terms: Vec<_> =
+        TERMS.iter().map(|(term, meaning)| json!({ "term": term, "meaning": meaning })).collect();
+    json!({ "units": units, "fields": fields, "families": families, "terms": terms })
 }

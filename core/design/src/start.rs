@@ -167,10 +167,7 @@ impl RawAsk {
 
 /// A value in its field's usual unit, rounded to what can be built.
 fn typed(si: f64, field: &Field, digits: u32) -> Option<Typed> {
-    Some(match field.usual_unit() {
-        Some(unit) => Typed::Text(oak_units::format_in(si, unit, digits)),
-        None => oak_units::significant(si, digits).parse().map_or(Typed::Number(si), Typed::Number),
-    })
+    Some(field.typed(si, digits))
 }
 
 /// A cabinet as a file has it, rounded to what can be built.

@@ -155,7 +155,8 @@ fn boxed(design: RawDesign, reason: String) -> Boxed {
     }
 }
 
-fn clean(computed: &Computed) -> Option<f64> {
+/// Largest clean level at F3, dB; `None` where there is no F3 or nothing limits.
+pub(crate) fn clean(computed: &Computed) -> Option<f64> {
     let f3 = computed.figures.f3?;
     let at = computed.response.frequency.partition_point(|frequency| *frequency < f3);
     computed.ceiling.level.get(at).copied().filter(|level| level.is_finite())

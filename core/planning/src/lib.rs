@@ -1,15 +1,20 @@
 //! What a build must reach, and whether a design reaches it.
 //!
 //! `template` holds briefs to begin with; `case` computes a design as its brief has it used; `check` judges, one rule a file;
-//! `driver_match` searches drivers and
-//! cabinets for a brief, `compare` puts drivers beside each other; `wiring` lists the ways to wire equal drivers, `change` says what each change to them does.
+//! `driver_match` searches drivers and cabinets for a brief, `compare` puts drivers beside each other; `wiring` lists the ways
+//! to wire equal drivers, `change` says what each change to them does. `knob` lists the values that can be turned one at a time:
+//! `mend` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly.
 
 mod case;
 pub mod change;
 pub mod check;
 pub mod compare;
 pub mod driver_match;
+pub mod knob;
+pub mod mend;
+pub mod sweep;
 pub mod template;
+pub mod tolerance;
 pub mod wiring;
 
 pub use case::Case;

@@ -96,6 +96,8 @@ pub struct Variant {
     pub build_id: Uuid,
     /// Newest revision; the ETag.
     pub revision: i32,
+    /// What it is told apart by, counted from 0 in the order of making; it stays in whatever order they stand.
+    pub mark: i32,
     /// As typed.
     pub document: RawDesign,
     /// When this revision was kept.

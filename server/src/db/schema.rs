@@ -51,6 +51,7 @@ diesel::table! {
         position -> Int4,
         revision -> Int4,
         archived_at -> Nullable<Timestamptz>,
+        mark -> Int4,
     }
 }
 

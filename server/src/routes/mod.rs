@@ -5,12 +5,17 @@ mod build;
 mod compare;
 mod driver;
 mod health;
+mod mend;
+mod motion;
 mod motor;
 mod search;
 mod simulate;
 mod start;
+mod sweep;
+mod tolerance;
 mod transient;
 mod variant;
+mod workings;
 
 use actix_web::HttpResponse;
 use actix_web::http::header::{
@@ -32,7 +37,12 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(brief::judge)
         .service(motor::wirings)
         .service(motor::changes)
-        .service(compare::compare);
+        .service(compare::compare)
+        .service(mend::mend)
+        .service(motion::motion)
+        .service(sweep::sweep)
+        .service(tolerance::tolerance)
+        .service(workings::workings);
     driver::configure(config);
     build::configure(config);
     variant::configure(config);

@@ -17,13 +17,13 @@ use crate::error::ApiError;
 /// Most variants in one build.
 const MOST_VARIANTS: i64 = 100;
 
-type Row = (Uuid, Uuid, i32, Value, DateTime<Utc>);
+type Row = (Uuid, Uuid, i32, i32, Value, DateTime<Utc>);
 
-fn show((id, build_id, revision, document, kept_at): Row) -> Result<Variant, ApiError> {
-    Ok(Variant { id, build_id, revision, document: from_value(document)?, kept_at })
+fn show((id, build_id, revision, mark, document, kept_at): Row) -> Result<Variant, ApiError> {
+    Ok(Variant { id, build_id, revision, mark, document: from_value(document)?, kept_at })
 }
 
-/// The columns of a variant with its newest revision.
+/// The columns of a variant with its newest revision, archived or not.
 macro_rules! newest {
     () => {
         variants::table
@@ -32,11 +32,11 @@ macro_rules! newest {
                     .eq(variants::id)
                     .and(variant_revisions::revision.eq(variants::revision))),
             )
-            .filter(variants::archived_at.is_null())
             .select((
                 variants::id,
                 variants::build_id,
                 variants::revision,
+                variants::mark,
                 variant_revisions::document,
                 variant_revisions::created_at,
             ))
@@ -47,14 +47,52 @@ macro_rules! newest {
 pub fn of_build(connection: &mut PgConnection, build: Uuid) -> Result<Vec<Variant>, ApiError> {
     let rows: Vec<Row> = newest!()
         .filter(variants::build_id.eq(build))
+        .filter(variants::archived_at.is_null())
         .order((variants::position, variants::id))
         .load(connection)?;
     rows.into_iter().map(show).collect()
 }
 
+/// The variants of a build that were put away, the latest first.
+pub fn archived(connection: &mut PgConnection, build: Uuid) -> Result<Vec<Variant>, ApiError> {
+    let rows: Vec<Row> = newest!()
+        .filter(variants::build_id.eq(build))
+        .filter(variants::archived_at.is_not_null())
+        .order(variants::archived_at.desc())
+        .load(connection)?;
+    rows.into_iter().map(show).collect()
+}
+
+/// Puts the variants of a build in an order; those that are not named come after, as they stood.
+pub fn arrange(connection: &mut PgConnection, build: Uuid, order: &[Uuid]) -> Result<(), ApiError> {
+    connection.transaction(|connection| {
+        let mut all: Vec<Uuid> = variants::table
+            .filter(variants::build_id.eq(build))
+            .order((variants::position, variants::id))
+            .select(variants::id)
+            .for_update()
+            .load(connection)?;
+        if order.iter().any(|id| !all.contains(id)) {
+            return Err(ApiError::NotFound { what: "variant in this build" });
+        }
+        let place = |id: &Uuid| order.iter().position(|other| other == id).unwrap_or(order.len());
+        all.sort_by_key(place);
+        for (position, id) in (1..).zip(&all) {
+            diesel::update(variants::table.find(id))
+                .set(variants::position.eq(position))
+                .execute(connection)?;
+        }
+        Ok(())
+    })
+}
+
 /// One variant.
 pub fn find(connection: &mut PgConnection, id: Uuid) -> Result<Variant, ApiError> {
-    let row: Option<Row> = newest!().filter(variants::id.eq(id)).first(connection).optional()?;
+    let row: Option<Row> = newest!()
+        .filter(variants::id.eq(id))
+        .filter(variants::archived_at.is_null())
+        .first(connection)
+        .optional()?;
     show(row.ok_or(ApiError::NotFound { what: "variant" })?)
 }
 
@@ -77,7 +115,8 @@ pub fn add(connection: &mut PgConnection, build: Uuid, design: &RawDesign) -> Re
         if count >= MOST_VARIANTS {
             return Err(ApiError::TooMany { most: MOST_VARIANTS });
         }
-        let last: Option<i32> = of_build.select(max(variants::position)).first(connection)?;
+        let (last, mark): (Option<i32>, Option<i32>) =
+            of_build.select((max(variants::position), max(variants::mark))).first(connection)?;
         let id = Uuid::now_v7();
         diesel::insert_into(variants::table)
             .values((
@@ -85,6 +124,7 @@ pub fn add(connection: &mut PgConnection, build: Uuid, design: &RawDesign) -> Re
                 variants::build_id.eq(build),
                 variants::position.eq(last.unwrap_or(0) + 1),
                 variants::revision.eq(1),
+                variants::mark.eq(mark.map_or(0, |mark| mark + 1)),
             ))
             .execute(connection)?;
         keep(connection, id, 1, design)?;

@@ -1,4 +1,6 @@
 mod archive;
+mod archived;
+mod arrange;
 mod change;
 mod create;
 mod export;
@@ -17,6 +19,8 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(open::open)
         .service(change::change)
         .service(archive::archive)
+        .service(archived::archived)
+        .service(arrange::arrange)
         .service(restore::restore)
         .service(export::export);
 }

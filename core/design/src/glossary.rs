@@ -1,0 +1,62 @@
+//! Terms of the trade in one plain sentence each, for those who meet them first.
+
+/// Terms and what they mean; quantities of a design file have theirs in [`crate::field`].
+pub static TERMS: &[(&str, &str)] = &[
+    ("F3", "The frequency below which the level has fallen by 3 dB: where the bass begins to fade."),
+    ("F6", "The frequency at which the level has fallen by 6 dB."),
+    (
+        "F10",
+        "The frequency at which the level has fallen by 10 dB: in a room, often the lowest that is still heard.",
+    ),
+    ("Fc", "Resonance of the driver on the spring of its suspension and of the air in a closed box."),
+    (
+        "Qtc",
+        "How a closed box rings at its resonance: 0.5 does not overshoot, 0.707 is flattest, above 1 the bass stands out.",
+    ),
+    (
+        "Fb",
+        "The tuning: where the air in the port swings against the spring of the box and the cone nearly stands still.",
+    ),
+    (
+        "SPL",
+        "Sound pressure level in dB; 3 dB more is twice the power, 10 dB more is heard as about twice as loud.",
+    ),
+    ("Excursion", "How far the cone moves out of its rest, one way."),
+    ("Group delay", "How much later a note comes out than it went in; steep bass comes later."),
+    ("Impedance", "What the amplifier sees: how much the driver resists at each frequency."),
+    (
+        "EBP",
+        "Fs divided by Qes: below 50 a driver asks for a closed box, above 100 for a port (common practice).",
+    ),
+    (
+        "Reference efficiency",
+        "The share of the electrical power that a driver turns to sound in its piston band.",
+    ),
+    ("Alignment", "A proven recipe of box and tuning for a driver of given parameters."),
+    (
+        "Limit ribbon",
+        "Says along the frequencies what runs out first: amplifier, coil, cone, air or radiator.",
+    ),
+    ("Largest clean output", "The level at each frequency when the first limit is just met."),
+    ("Standing wave", "Sound that runs to and fro between two walls and piles up; a box's own note."),
+    (
+        "Isobaric pair",
+        "Two drivers one behind the other that move as one: half the box, half the efficiency.",
+    ),
+    ("Passive radiator", "A cone without a motor that does the work of a port; tuned by its mass."),
+    (
+        "Transmission line",
+        "A long filled pipe behind the driver; it takes the cone's load at a quarter of the wave.",
+    ),
+    (
+        "End correction",
+        "The air just outside a port that moves along, so that the port acts longer than it is.",
+    ),
+    ("Half space", "On the ground or in a wall: the sound has half of all directions to go to."),
+    (
+        "Crest factor",
+        "How far the peaks of what is played stand above its mean: 3 dB for a tone, 10 and more for music.",
+    ),
+    ("High-pass", "A filter that keeps what is too low away from the driver."),
+    ("Hump", "How far the highest level stands above the plain of the curve."),
+];

@@ -1,0 +1,349 @@
+//! How each figure is worked out: its formula, what went into it here, and where it comes from.
+
+use oak_acoustics::network::Reference;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::problem::Problem;
+use crate::report::{Computed, compute};
+use crate::resolve::ResolvedDesign;
+use oak_acoustics::response::FrequencyGrid;
+
+/// How one figure is worked out.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Working {
+    /// Which figure: `f3`, `clean`, `hump`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `fc`, `qtc`,
+    /// `level`, `group_delay`, `efficiency`, `way`.
+    pub id: &'static str,
+    /// What it is called.
+    pub name: &'static str,
+    /// What it comes to here.
+    pub result: String,
+    /// The formula, or the rule by which it is read off the solution.
+    pub formula: &'static str,
+    /// What went into it.
+    pub inputs: Vec<Input>,
+    /// Where formula or rule come from.
+    pub source: &'static str,
+}
+
+/// A value that went into a figure.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Input {
+    /// As in the formula.
+    pub symbol: &'static str,
+    /// What it is here, with its unit.
+    pub value: String,
+}
+
+const NETWORK: &str = "Solved from the network of driver, air and openings with radiation, losses and wall friction in it; \
+    no table of alignments. The elements and their sources stand in the project's acoustics crate.";
+
+/// The grid that curves are read off here: 10 Hz to 1 kHz, a ninetieth of an octave apart.
+const POINTS: usize = 600;
+
+/// Works out every figure of a design.
+///
+/// # Errors
+/// What only shows when the ports are worked out.
+pub fn workings(design: &ResolvedDesign) -> Result<Vec<Working>, Problem> {
+    let grid = FrequencyGrid::logarithmic(10.0, 1000.0, POINTS).expect("within the allowed range");
+    let computed = compute(design, &grid)?;
+    let rules: [fn(&ResolvedDesign, &Computed) -> Option<Working>; 15] = [
+        f3,
+        level,
+        clean,
+        hump,
+        excursion,
+        air_speed,
+        tuning,
+        port_length,
+        fc,
+        qtc,
+        load,
+        group_delay,
+        efficiency,
+        air_volume,
+        way,
+    ];
+    Ok(rules.iter().filter_map(|rule| rule(design, &computed)).collect())
+}
+
+fn input(symbol: &'static str, value: f64, unit: &str) -> Input {
+    let space = if unit.is_empty() || unit.starts_with('°') { "" } else { " " };
+    Input { symbol, value: format!("{}{space}{unit}", oak_units::significant(value, 4)) }
+}
+
+fn words(symbol: &'static str, value: &str) -> Input {
+    Input { symbol, value: value.to_owned() }
+}
+
+fn hertz(value: f64) -> String {
+    format!("{value:.1} Hz")
+}
+
+fn f3(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let f3 = computed.figures.f3?;
+    Some(Working {
+        id: "f3",
+        name: "F3",
+        result: hertz(f3),
+        formula: "lowest f with L(f) = Lref − 3 dB",
+        inputs: vec![
+            input("Lref", computed.figures.reference_level, "dB"),
+            words(
+                "Lref is",
+                match computed.figures.reference {
+                    Reference::Piston => "the level that the driver's parameters promise for its piston band",
+                    Reference::Passband => "the highest level of the passband",
+                },
+            ),
+        ],
+        source: NETWORK,
+    })
+}
+
+fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let driver = design.motor.as_driven();
+    let (reference, formula, source) = match computed.figures.reference {
+        Reference::Piston => (
+            vec![
+                input("E", design.volts, "V"),
+                input("Bl", driver.bl, "T m"),
+                input("Sd", driver.sd * 1e4, "cm²"),
+                input("Re", driver.re, "Ω"),
+                input("Mms", driver.mms * 1e3, "g"),
+                input("ρ", design.air.density, "kg/m³"),
+                input("Ω", design.space.angle(), "sr"),
+            ],
+            "p = ρ E Bl Sd/(Ω Re Mms),  L = 20 lg(p/20 µPa)",
+            "Small 1972, Direct-radiator loudspeaker system analysis, J. Audio Eng. Soc. 20, eq. 24 in terms of pressure",
+        ),
+        Reference::Passband => {
+            (vec![input("E", design.volts, "V")], "the highest level of the passband", NETWORK)
+        }
+    };
+    Some(Working {
+        id: "level",
+        name: "Level at 1 m",
+        result: format!("{:.1} dB", computed.figures.reference_level),
+        formula,
+        inputs: reference,
+        source,
+    })
+}
+
+fn clean(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let f3 = computed.figures.f3?;
+    let at = computed.response.frequency.partition_point(|frequency| *frequency < f3);
+    let most = computed.ceiling.level.get(at).filter(|level| level.is_finite())?;
+    let allowance = &design.allowance;
+    let given = [
+        allowance.volts.map(|volts| input("amplifier", volts, "V")),
+        allowance.amperes.map(|amperes| input("amplifier", amperes, "A")),
+        allowance.heat.map(|heat| input("coils' heat", heat, "W")),
+        allowance.xmax.map(|xmax| input("Xmax", xmax * 1e3, "mm")),
+        Some(input("air", allowance.air_speed, "m/s")),
+        Some(input("crest", allowance.crest, "dB")),
+    ];
+    Some(Working {
+        id: "clean",
+        name: "Largest clean level",
+        result: format!("{most:.1} dB at 1 m and {}", hertz(f3)),
+        formula: "L(f) + 20 lg of the least of: volts/E, amperes/I, √(heat/(I² Re)), Xmax/x, air/v",
+        inputs: given.into_iter().flatten().collect(),
+        source: "Each quantity grows with the drive, so the first to reach its limit decides. Small-signal values are used up to \
+                 the limit; power compression and distortion below it are not counted.",
+    })
+}
+
+fn hump(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let Computed { figures, .. } = computed;
+    Some(Working {
+        id: "hump",
+        name: "Evenness",
+        result: format!("{:+.1} dB", figures.level_peak.value - figures.reference_level),
+        formula: "highest L(f) − Lref",
+        inputs: vec![
+            input("highest", figures.level_peak.value, "dB"),
+            input("at", figures.level_peak.frequency, "Hz"),
+            input("Lref", figures.reference_level, "dB"),
+        ],
+        source: NETWORK,
+    })
+}
+
+fn excursion(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let travel = computed.figures.excursion_in_band?;
+    let mut inputs = vec![input("E", design.volts, "V"), input("f", travel.frequency, "Hz")];
+    inputs.extend(design.allowance.xmax.map(|xmax| input("Xmax", xmax * 1e3, "mm")));
+    Some(Working {
+        id: "excursion",
+        name: "Cone travel",
+        result: format!("{} mm one way", oak_units::significant(travel.value * 1e3, 3)),
+        formula: "x = √2 |v|/(2π f), v the velocity of the cone",
+        inputs,
+        source: NETWORK,
+    })
+}
+
+fn air_speed(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let air = computed.figures.air_speed?;
+    let opening = computed.compiled.network.openings.get(computed.figures.fastest_opening?)?;
+    Some(Working {
+        id: "air_speed",
+        name: "Air speed",
+        result: format!("{} m/s, peak", oak_units::significant(air.value, 3)),
+        formula: "v = √2 |U|/S, U the flow through the opening",
+        inputs: vec![
+            words("opening", &opening.label),
+            input("S", opening.area * 1e4, "cm²"),
+            input("f", air.frequency, "Hz"),
+            input("E", design.volts, "V"),
+        ],
+        source: "Mean over the cross-section. 17 m/s for straight edges and 34 m/s for generous flares are common practice.",
+    })
+}
+
+fn tuning(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let tuning = computed.compiled.port_tuning.as_ref()?;
+    Some(Working {
+        id: "tuning",
+        name: "Tuning Fb",
+        result: hertz(tuning.reactance),
+        formula: "Im Y(Fb) = 0, Y the admittance of box and ports; Helmholtz: c/(2π) √(S/(V Leff))",
+        inputs: vec![
+            input("Helmholtz", tuning.helmholtz, "Hz"),
+            input("c", design.air.speed, "m/s"),
+            input("V", design.enclosure.air() * 1e3, "l"),
+        ],
+        source: "Ports as pipes with friction and heat at their walls (Stinson 1991) and end corrections by their surroundings; \
+                 Helmholtz's formula, with the same corrections, beside it.",
+    })
+}
+
+fn port_length(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let tuning = computed.compiled.port_tuning.as_ref()?;
+    let port = tuning.ports.first()?;
+    let effective = design.air.speed / (2.0 * port.pipe_resonance);
+    Some(Working {
+        id: "port_length",
+        name: "Port length",
+        result: format!("{} mm", oak_units::significant(port.length * 1e3, 4)),
+        formula: "L solved so that Im Y(Fb) = 0;  Leff = L + both end corrections;  first pipe resonance c/(2 Leff)",
+        inputs: vec![
+            input("S", port.area * 1e4, "cm²"),
+            input("ports", f64::from(port.count), ""),
+            input("Leff", effective * 1e3, "mm"),
+            input("pipe", port.pipe_resonance, "Hz"),
+        ],
+        source: "A free end adds 0.61 and a flanged one 0.85 radii at low frequencies (Levine and Schwinger 1948; Rayleigh 1896); \
+                 a port along walls of the box counts its mirror images.",
+    })
+}
+
+fn fc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let closed = computed.compiled.closed_box?;
+    let driver = design.motor.as_driven();
+    Some(Working {
+        id: "fc",
+        name: "Fc",
+        result: hertz(closed.fc),
+        formula: "Fc = Fs √(1 + Vas/Vb)",
+        inputs: vec![
+            input("Fs", driver.fs(), "Hz"),
+            input("Vas", driver.vas(&design.air) * 1e3, "l"),
+            input("Vb", design.enclosure.air() * 1e3, "l"),
+        ],
+        source: "Small 1972/73, Closed-box loudspeaker systems, J. Audio Eng. Soc.; Vb with the gain of its fill",
+    })
+}
+
+fn qtc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let closed = computed.compiled.closed_box?;
+    let driver = design.motor.as_driven();
+    Some(Working {
+        id: "qtc",
+        name: "Qtc",
+        result: oak_units::significant(closed.qtc, 3),
+        formula: "1/Qtc = 1/Qec + 1/Qmc + 1/QB, each Q times Fc/Fs",
+        inputs: vec![
+            input("Qes", driver.qes(), ""),
+            input("Qms", driver.qms(), ""),
+            input("Fc/Fs", closed.fc / driver.fs(), ""),
+        ],
+        source: "Small 1972/73, Closed-box loudspeaker systems, J. Audio Eng. Soc.; QB are the losses of the box",
+    })
+}
+
+fn load(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let least = computed.figures.impedance_minimum;
+    let driver = design.motor.as_driven();
+    Some(Working {
+        id: "load",
+        name: "Lowest impedance",
+        result: format!("{} Ω at {}", oak_units::significant(least.value, 3), hertz(least.frequency)),
+        formula: "|Z| = E/|I|, the least from 10 Hz up",
+        inputs: vec![
+            input("Re with cable", driver.re, "Ω"),
+            input("nominal", driver.nominal, "Ω"),
+            input("drivers", f64::from(design.motor.wiring.count()), ""),
+        ],
+        source: NETWORK,
+    })
+}
+
+fn group_delay(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let delay = computed.figures.group_delay;
+    Some(Working {
+        id: "group_delay",
+        name: "Group delay",
+        result: format!("{} ms at {}", oak_units::significant(delay.value * 1e3, 3), hertz(delay.frequency)),
+        formula: "τ = −dφ/dω, without the travel time to the listener",
+        inputs: vec![words("counted from", "F10 up")],
+        source: NETWORK,
+    })
+}
+
+fn efficiency(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let best = computed.figures.efficiency;
+    Some(Working {
+        id: "efficiency",
+        name: "Efficiency",
+        result: format!("{} % at {}", oak_units::significant(best.value * 100.0, 2), hertz(best.frequency)),
+        formula: "η = radiated power/(E Re I)",
+        inputs: Vec::new(),
+        source: "Every opening works against its own radiation resistance and, where they stand close, against the others' sound.",
+    })
+}
+
+fn air_volume(design: &ResolvedDesign, _: &Computed) -> Option<Working> {
+    let air = design.enclosure.air();
+    (air > 0.0).then(|| Working {
+        id: "air_volume",
+        name: "Air inside",
+        result: format!("{} l", oak_units::significant(air * 1e3, 4)),
+        formula: "all chambers and ways together, without what drivers, ports and braces take",
+        inputs: Vec::new(),
+        source: "As typed, or the profile of the line or horn integrated.",
+    })
+}
+
+fn way(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let facts = computed.compiled.passage?;
+    let mut inputs = vec![
+        input("length", facts.length, "m"),
+        input("begins at", facts.start * 1e4, "cm²"),
+        input("ends at", facts.end * 1e4, "cm²"),
+        input("c/4L", design.air.speed / (4.0 * facts.length), "Hz"),
+    ];
+    inputs.extend(facts.cutoff.map(|cutoff| input("cut-off", cutoff, "Hz")));
+    Some(Working {
+        id: "way",
+        name: "Line or horn",
+        result: format!("{} m", oak_units::significant(facts.length, 3)),
+        formula: "c/4L without taper; cut-off of an exponential way m c/4π, m = ln(end/begin)/L",
+        inputs,
+        source: "Cut into short slices, each solved exactly with friction and fill; cut-off after Keele 1977.",
+    })
+}

@@ -1,0 +1,419 @@
+//! What would mend a design that falls short of its brief: changes found by simulating them.
+
+use oak_design::Problem;
+use oak_design::field;
+use oak_design::file::{RawBrief, RawDesign, RawMotor, Typed};
+use oak_design::problem::ProblemKind;
+use oak_design::resolve::resolve_brief;
+use rayon::prelude::*;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::Case;
+use crate::check::{Check, Verdict, judge};
+use crate::knob::{Held, KNOBS, Knob};
+
+/// What is to be mended.
+#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawMending {
+    /// What must be reached.
+    pub brief: RawBrief,
+    /// What falls short.
+    pub design: RawDesign,
+    /// Of what: the id of a check.
+    pub check: String,
+}
+
+/// One value that is changed.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Turn {
+    /// Which knob, or `amplifier_power` and `loudness` of the brief.
+    pub id: &'static str,
+    /// What it is called.
+    pub name: &'static str,
+    /// What it measures: the noun of a dimension.
+    pub dimension: &'static str,
+    /// The unit it is usually read in.
+    pub unit: &'static str,
+    /// As it stands, SI.
+    pub before: f64,
+    /// As it would be, SI.
+    pub after: f64,
+}
+
+/// What a change does to another thing that the brief asks.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Effect {
+    /// Which check.
+    pub id: &'static str,
+    /// What it is called.
+    pub name: &'static str,
+    /// What was reached.
+    pub before: String,
+    /// What would be.
+    pub after: String,
+    /// How it would stand.
+    pub verdict: Verdict,
+}
+
+/// A change that mends one thing, simulated.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Mend {
+    /// In words, where it is more than values turned; empty otherwise.
+    pub words: &'static str,
+    /// The values that are turned.
+    pub turns: Vec<Turn>,
+    /// What is then reached of what was short.
+    pub reached: String,
+    /// What else of the brief changes by it.
+    pub effects: Vec<Effect>,
+    /// How many things that were met would be short.
+    pub harms: usize,
+    /// The changed design; absent where it is the brief that changes.
+    pub design: Option<RawDesign>,
+    /// The changed brief; absent where it is the design.
+    pub brief: Option<RawBrief>,
+}
+
+/// What mends a design.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Mending {
+    /// As it stands.
+    pub check: Check,
+    /// What mends it, the least harm and then the least change first.
+    pub mends: Vec<Mend>,
+    /// Where nothing does: the single change that comes nearest.
+    pub nearest: Option<Mend>,
+}
+
+/// How far a value is turned, as factors of where it stands.
+const LADDER: [f64; 8] = [1.04, 1.1, 1.2, 1.35, 1.55, 1.8, 2.2, 2.8];
+/// Bisections between the last step that falls short and the first that mends.
+const ROUNDS: usize = 7;
+/// Most that are told.
+const MOST: usize = 6;
+
+/// Looks for what mends one check of a design.
+///
+/// # Errors
+/// What is wrong with brief or design, or that there is no such check.
+pub fn mend(ask: &RawMending) -> Result<Mending, Vec<Problem>> {
+    let bench = Bench::of(ask)?;
+    let mut found: Vec<Found> =
+        bench.tries().into_par_iter().flat_map_iter(|attempt| attempt.run(&bench)).collect();
+    found.sort_by(|a, b| (a.mend.harms, a.effort).partial_cmp(&(b.mend.harms, b.effort)).expect("finite"));
+    let (mends, mut short): (Vec<_>, Vec<_>) = found.into_iter().partition(|found| found.met);
+    short.sort_by(|a, b| b.ratio.total_cmp(&a.ratio));
+    let nearest = if mends.is_empty() { short.into_iter().next().map(|found| found.mend) } else { None };
+    Ok(Mending {
+        check: bench.check.clone(),
+        mends: mends.into_iter().take(MOST).map(|found| found.mend).collect(),
+        nearest,
+    })
+}
+
+/// What is mended, computed as it stands.
+struct Bench<'a> {
+    ask: &'a RawMending,
+    held: Held<'a>,
+    checks: Vec<Check>,
+    check: Check,
+}
+
+/// A change that was simulated.
+struct Found {
+    met: bool,
+    ratio: f64,
+    /// How much is changed, in nepers; whole drivers and other briefs count more.
+    effort: f64,
+    mend: Mend,
+}
+
+/// One thing to try.
+enum Attempt {
+    /// A knob upwards or downwards.
+    Turn(&'static Knob, bool),
+    /// Two knobs together, each with the direction in which it is turned.
+    Both([(&'static Knob, bool); 2]),
+    /// Twice as many drivers, wired.
+    Drivers { series: bool },
+    /// A brief with more power.
+    Power,
+    /// A brief that asks less.
+    Loudness,
+}
+
+/// Knobs that help each other: their names.
+const PAIRS: [[&str; 2]; 5] = [
+    ["volume", "tuning"],
+    ["tuning", "port_area"],
+    ["volume", "port_area"],
+    ["front_volume", "front_tuning"],
+    ["front_tuning", "front_port_area"],
+];
+
+impl<'a> Bench<'a> {
+    fn of(ask: &'a RawMending) -> Result<Self, Vec<Problem>> {
+        let held = Held::of(&ask.design)?;
+        let checks = checks(&ask.brief, &ask.design)?;
+        let check = checks.iter().find(|check| check.id == ask.check).cloned().ok_or_else(|| {
+            vec![Problem::new("check", ProblemKind::NoSuchField { name: ask.check.clone() })]
+        })?;
+        Ok(Self { ask, held, checks, check })
+    }
+
+    fn tries(&self) -> Vec<Attempt> {
+        if self.check.verdict != Verdict::Short {
+            return Vec::new();
+        }
+        let usable = |knob: &&Knob| knob.mends && knob.value(&self.held).is_some();
+        let named = |id: &str| KNOBS.iter().find(|knob| knob.id == id).filter(usable);
+        let turns =
+            KNOBS.iter().filter(usable).flat_map(|knob| [true, false].map(|up| Attempt::Turn(knob, up)));
+        let pairs = PAIRS.iter().filter_map(|[a, b]| Some([named(a)?, named(b)?])).flat_map(|[a, b]| {
+            [[true, true], [true, false], [false, true], [false, false]]
+                .map(|[up, also]| Attempt::Both([(a, up), (b, also)]))
+        });
+        let others = [
+            Attempt::Drivers { series: false },
+            Attempt::Drivers { series: true },
+            Attempt::Power,
+            Attempt::Loudness,
+        ];
+        turns.chain(pairs).chain(others).collect()
+    }
+
+    /// How a changed brief or design stands; nothing where it cannot be computed.
+    fn look(&self, brief: &RawBrief, design: &RawDesign) -> Option<(Check, Vec<Check>)> {
+        let checks = checks(brief, design).ok()?;
+        Some((checks.iter().find(|check| check.id == self.check.id)?.clone(), checks))
+    }
+
+    fn found(&self, change: Change, effort: f64, check: &Check, checks: &[Check]) -> Found {
+        let Change { words, turns, design, brief } = change;
+        let was = |id: &str| self.checks.iter().find(|check| check.id == id);
+        let effects: Vec<Effect> = checks
+            .iter()
+            .filter(|other| other.id != self.check.id)
+            .filter_map(|after| was(after.id).map(|before| (before, after)))
+            .filter(|(before, after)| before.reached != after.reached || before.verdict != after.verdict)
+            .map(|(before, after)| Effect {
+                id: after.id,
+                name: after.name,
+                before: before.reached.clone(),
+                after: after.reached.clone(),
+                verdict: after.verdict,
+            })
+            .collect();
+        // A rule may show only once it is broken.
+        let broken = checks.iter().filter(|after| {
+            after.verdict == Verdict::Short
+                && was(after.id).is_none_or(|before| before.verdict != Verdict::Short)
+        });
+        let harms = broken.count();
+        let mend = Mend { words, turns, reached: check.reached.clone(), effects, harms, design, brief };
+        Found { met: check.verdict == Verdict::Met, ratio: check.ratio, effort, mend }
+    }
+}
+
+fn checks(brief: &RawBrief, design: &RawDesign) -> Result<Vec<Check>, Vec<Problem>> {
+    let brief = resolve_brief(brief).map_err(|problems| {
+        problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
+    })?;
+    Ok(judge(&Case::of(&brief, design)?))
+}
+
+/// What is changed, before it is known what it does.
+struct Change {
+    words: &'static str,
+    turns: Vec<Turn>,
+    design: Option<RawDesign>,
+    brief: Option<RawBrief>,
+}
+
+impl Attempt {
+    fn run(self, bench: &Bench<'_>) -> Vec<Found> {
+        match self {
+            Self::Turn(knob, up) => turn(bench, knob, up).into_iter().collect(),
+            Self::Both(pair) => both(bench, pair).into_iter().collect(),
+            Self::Drivers { series } => drivers(bench, series).into_iter().collect(),
+            Self::Power => power(bench).into_iter().collect(),
+            Self::Loudness => loudness(bench).into_iter().collect(),
+        }
+    }
+}
+
+fn turned(bench: &Bench<'_>, knob: &'static Knob, after: f64) -> Option<(Turn, RawDesign)> {
+    let before = knob.value(&bench.held)?;
+    let design = knob.set(&bench.held, after)?;
+    Some((
+        Turn {
+            id: knob.id,
+            name: knob.name,
+            dimension: knob.field.dimension.noun(),
+            unit: knob.field.unit,
+            before,
+            after,
+        },
+        design,
+    ))
+}
+
+/// Turns one knob as little as mends; where nothing does, as far as it helps most.
+fn turn(bench: &Bench<'_>, knob: &'static Knob, up: bool) -> Option<Found> {
+    let try_at = |factor: f64, digits: Option<u32>| {
+        let exact = knob.times(&bench.held, factor)?;
+        let after = digits.map_or(exact, |digits| rounded(exact, digits, knob));
+        let (turn, design) = turned(bench, knob, after)?;
+        let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+        let change = Change { words: "", turns: vec![turn], design: Some(design), brief: None };
+        Some(bench.found(change, factor.ln().abs(), &check, &checks))
+    };
+    let direction = |factor: f64| if up { factor } else { factor.recip() };
+    let (mut low, mut best) = (1.0, None::<Found>);
+    for (step, factor) in LADDER.into_iter().enumerate() {
+        let Some(found) = try_at(direction(factor), None) else { break };
+        if found.met {
+            return Some(narrowed(&try_at, direction, [low, factor]).unwrap_or(found));
+        }
+        // Two steps that only make it worse: the other way, then.
+        let helped = found.ratio > bench.check.ratio * 1.002;
+        if step == 1 && !helped && best.is_none() {
+            return None;
+        }
+        if helped && best.as_ref().is_none_or(|best| found.ratio > best.ratio) {
+            best = Some(found);
+        }
+        low = factor;
+    }
+    best
+}
+
+/// The least that mends between a factor that does not and one that does, rounded to what people set.
+fn narrowed(
+    try_at: &impl Fn(f64, Option<u32>) -> Option<Found>,
+    direction: impl Fn(f64) -> f64,
+    [mut low, mut high]: [f64; 2],
+) -> Option<Found> {
+    for _ in 0..ROUNDS {
+        let middle = (low * high).sqrt();
+        if try_at(direction(middle), None).is_some_and(|found| found.met) {
+            high = middle
+        } else {
+            low = middle
+        }
+    }
+    // A little beyond, so that a rounded value still mends.
+    [(1.012, 2), (1.004, 3), (1.0, 4)]
+        .into_iter()
+        .find_map(|(beyond, digits)| try_at(direction(high * beyond), Some(digits)).filter(|found| found.met))
+}
+
+/// A value as people set it, in its usual unit.
+fn rounded(value: f64, digits: u32, knob: &Knob) -> f64 {
+    knob.field.read(Some(&knob.field.typed(value, digits))).unwrap_or(value)
+}
+
+/// Two knobs a little each, where together they harm nothing.
+fn both(bench: &Bench<'_>, pair: [(&'static Knob, bool); 2]) -> Option<Found> {
+    let direction = |up: bool, factor: f64| if up { factor } else { factor.recip() };
+    let [(first, up), (second, also)] = pair;
+    let mut steps: Vec<(f64, f64)> =
+        LADDER[1..6].iter().flat_map(|a| LADDER[1..5].iter().map(move |b| (*a, *b))).collect();
+    steps.sort_by(|a, b| (a.0 * a.1).total_cmp(&(b.0 * b.1)));
+    steps.into_iter().find_map(|(a, b)| {
+        let after = rounded(first.times(&bench.held, direction(up, a))?, 2, first);
+        let (one, design) = turned(bench, first, after)?;
+        let held = Held::of(&design).ok()?;
+        let before = second.value(&bench.held)?;
+        let after = rounded(second.times(&held, direction(also, b))?, 2, second);
+        let design = second.set(&held, after)?;
+        let other = Turn {
+            id: second.id,
+            name: second.name,
+            dimension: second.field.dimension.noun(),
+            unit: second.field.unit,
+            before,
+            after,
+        };
+        let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+        let change = Change { words: "", turns: vec![one, other], design: Some(design), brief: None };
+        let found = bench.found(change, 0.2 + (a * b).ln(), &check, &checks);
+        (found.met && found.mend.harms == 0).then_some(found)
+    })
+}
+
+/// Twice as many drivers.
+fn drivers(bench: &Bench<'_>, series: bool) -> Option<Found> {
+    let mut design = bench.ask.design.clone();
+    let motor = design.motor.get_or_insert_with(RawMotor::default);
+    let slot = if series { &mut motor.series } else { &mut motor.parallel };
+    let count = field::SERIES.read(slot.as_ref()).unwrap_or(1.0) * 2.0;
+    *slot = Some(Typed::Number(count));
+    let words = if series { "Twice the drivers, in series" } else { "Twice the drivers, in parallel" };
+    let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+    let change = Change { words, turns: Vec::new(), design: Some(design), brief: None };
+    let found = bench.found(change, 1.2, &check, &checks);
+    (found.met || found.ratio > bench.check.ratio).then_some(found)
+}
+
+/// An amplifier of as much power as mends.
+fn power(bench: &Bench<'_>) -> Option<Found> {
+    let before = field::BRIEF_POWER.read(bench.ask.brief.amplifier_power.as_ref())?;
+    let at = |watts: f64| {
+        let brief =
+            RawBrief { amplifier_power: Some(field::BRIEF_POWER.typed(watts, 2)), ..bench.ask.brief.clone() };
+        brief_of(bench, "amplifier_power", "Power of the amplifier", &field::BRIEF_POWER, before, brief)
+    };
+    let steps = [1.25, 1.6, 2.0, 2.5, 3.2, 4.0].into_iter().filter_map(|factor| at(before * factor));
+    least(bench, steps)
+}
+
+/// A brief that asks for less level, in steps that are heard.
+fn loudness(bench: &Bench<'_>) -> Option<Found> {
+    let before = field::BRIEF_LOUDNESS.read(bench.ask.brief.loudness.as_ref())?;
+    let at = |level: f64| {
+        let brief =
+            RawBrief { loudness: Some(field::BRIEF_LOUDNESS.typed(level, 4)), ..bench.ask.brief.clone() };
+        brief_of(bench, "loudness", "Loudness asked", &field::BRIEF_LOUDNESS, before, brief)
+    };
+    let steps = (1..=12).filter_map(|less| at(before - f64::from(less)));
+    least(bench, steps)
+}
+
+fn brief_of(
+    bench: &Bench<'_>,
+    id: &'static str,
+    name: &'static str,
+    field: &'static field::Field,
+    before: f64,
+    brief: RawBrief,
+) -> Option<Found> {
+    let typed = if id == "loudness" { brief.loudness.as_ref() } else { brief.amplifier_power.as_ref() };
+    let turn = Turn {
+        id,
+        name,
+        dimension: field.dimension.noun(),
+        unit: field.unit,
+        before,
+        after: field.read(typed)?,
+    };
+    let (check, checks) = bench.look(&brief, &bench.ask.design)?;
+    let change = Change { words: "", turns: vec![turn], design: None, brief: Some(brief) };
+    Some(bench.found(change, 1.5, &check, &checks))
+}
+
+/// The first that mends, or the best of what helps.
+fn least(bench: &Bench<'_>, steps: impl Iterator<Item = Found>) -> Option<Found> {
+    let mut best: Option<Found> = None;
+    for found in steps {
+        if found.met {
+            return Some(found);
+        }
+        if found.ratio > best.as_ref().map_or(bench.check.ratio * 1.002, |best| best.ratio) {
+            best = Some(found);
+        }
+    }
+    best
+}

@@ -1,0 +1,247 @@
+//! One value turned step by step, and what a design comes to at each.
+
+use oak_acoustics::response::FrequencyGrid;
+use oak_design::Problem;
+use oak_design::file::RawDesign;
+use oak_design::problem::{ProblemKind, Range};
+use oak_design::report::{Computed, compute};
+use oak_design::resolve::resolve_design;
+use rayon::prelude::*;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::knob::{Held, KNOBS, Knob, Span};
+
+/// Which value of a design is turned, and how far.
+#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawSweep {
+    /// What is turned.
+    pub design: RawDesign,
+    /// Which value; the first that the design has where absent.
+    #[serde(default)]
+    pub knob: Option<String>,
+    /// From where, SI; about where it stands where absent.
+    #[serde(default)]
+    pub from: Option<f64>,
+    /// How far, SI.
+    #[serde(default)]
+    pub to: Option<f64>,
+}
+
+/// What a value does.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Sweep {
+    /// What can be turned.
+    pub knobs: Vec<KnobReport>,
+    /// What was.
+    pub knob: &'static str,
+    /// From where, SI.
+    pub from: f64,
+    /// How far, SI.
+    pub to: f64,
+    /// Frequencies of the curves, Hz.
+    pub frequency: Vec<f32>,
+    /// Each step, from low to high.
+    pub steps: Vec<SweepStep>,
+}
+
+/// A value that can be turned.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct KnobReport {
+    /// Its name in requests.
+    pub id: &'static str,
+    /// What it is called.
+    pub name: &'static str,
+    /// What it measures: the noun of a dimension.
+    pub dimension: &'static str,
+    /// The unit it is usually read in.
+    pub unit: &'static str,
+    /// Where it stands, SI.
+    pub value: f64,
+    /// As read.
+    pub label: String,
+    /// Whether only whole choices can be made.
+    pub choices: bool,
+}
+
+/// The design with one value of it turned.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SweepStep {
+    /// SI.
+    pub value: f64,
+    /// As read.
+    pub label: String,
+    /// The whole design, to go on with.
+    pub design: Option<RawDesign>,
+    /// Why there is none, or nothing comes of it.
+    pub problem: Option<String>,
+    /// What it comes to.
+    pub outcome: Option<Outcome>,
+}
+
+/// Curves and figures at the drive of the design.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Outcome {
+    /// dB at 1 m.
+    pub level: Vec<f32>,
+    /// mm, one way.
+    pub excursion: Vec<f32>,
+    /// ohm.
+    pub impedance: Vec<f32>,
+    /// ms.
+    pub group_delay: Vec<f32>,
+    /// Hz.
+    pub f3: Option<f64>,
+    /// Tuning, or resonance of a closed box, Hz.
+    pub tuning: Option<f64>,
+    /// How far the highest level stands above the reference, dB.
+    pub hump: f64,
+    /// Reference level, dB.
+    pub reference_level: f64,
+    /// Largest travel from F3 up, m.
+    pub excursion_in_band: Option<f64>,
+    /// Fastest air, peak m/s.
+    pub air_speed: Option<f64>,
+    /// Length of the first port, m.
+    pub port_length: Option<f64>,
+    /// Largest delay from F10 up, s.
+    pub group_delay_most: f64,
+    /// Largest clean level at F3, dB.
+    pub clean: Option<f64>,
+}
+
+/// How many steps there are.
+const STEPS: usize = 7;
+const POINTS: usize = 240;
+
+/// Turns one value.
+///
+/// # Errors
+/// What is wrong with the design, the name of the value, or its ends.
+pub fn sweep(ask: &RawSweep) -> Result<Sweep, Vec<Problem>> {
+    let held = Held::of(&ask.design)?;
+    let usable: Vec<(&'static Knob, f64)> =
+        KNOBS.iter().filter_map(|knob| Some((knob, knob.value(&held)?))).collect();
+    let knob = match &ask.knob {
+        Some(id) => usable
+            .iter()
+            .find(|(knob, _)| knob.id == id)
+            .map(|(knob, _)| *knob)
+            .ok_or_else(|| vec![Problem::new("knob", ProblemKind::NoSuchField { name: id.clone() })])?,
+        None => usable.first().map(|(knob, _)| *knob).expect("every design has a temperature"),
+    };
+    let (from, to) = ends(ask, knob, &held)?;
+    let grid = FrequencyGrid::logarithmic(10.0, 500.0, POINTS).expect("within the allowed range");
+    let steps = values(knob, &held, from, to).into_par_iter().map(|value| step(knob, &held, value, &grid));
+    Ok(Sweep {
+        knobs: usable
+            .iter()
+            .map(|(knob, value)| KnobReport {
+                id: knob.id,
+                name: knob.name,
+                dimension: knob.field.dimension.noun(),
+                unit: knob.field.unit,
+                value: *value,
+                label: knob.label(*value),
+                choices: matches!(knob.span, Span::Choices(_)),
+            })
+            .collect(),
+        knob: knob.id,
+        from,
+        to,
+        frequency: grid.frequencies().iter().map(|frequency| *frequency as f32).collect(),
+        steps: steps.collect(),
+    })
+}
+
+fn ends(ask: &RawSweep, knob: &Knob, held: &Held<'_>) -> Result<(f64, f64), Vec<Problem>> {
+    let (from, to) = match knob.span {
+        Span::Times(low, high) => {
+            let at = |factor| knob.times(held, factor).unwrap_or(knob.field.min).max(knob.field.min);
+            (at(low), at(high).min(knob.field.max))
+        }
+        Span::Between(low, high) => (low, high),
+        Span::Choices(names) => return Ok((0.0, (names.len() - 1) as f64)),
+    };
+    let (from, to) = (ask.from.unwrap_or(from), ask.to.unwrap_or(to));
+    let range = Range { min: knob.field.min, max: knob.field.max, field: knob.field };
+    for (place, value) in [("from", from), ("to", to)] {
+        if !(range.min..=range.max).contains(&value) {
+            let given = knob.field.write(value);
+            return Err(vec![Problem::new(place, ProblemKind::OutOfRange { given, range })]);
+        }
+    }
+    if to <= from {
+        return Err(vec![Problem::new("to", ProblemKind::NotBeyond { other: from })]);
+    }
+    Ok((from, to))
+}
+
+/// Even steps, and where it stands among them, in order.
+fn values(knob: &Knob, held: &Held<'_>, from: f64, to: f64) -> Vec<f64> {
+    if let Span::Choices(names) = knob.span {
+        return (0..names.len()).map(|at| at as f64).collect();
+    }
+    let stands = knob.value(held).filter(|value| (from..=to).contains(value));
+    let even = |k: usize| from + (to - from) * k as f64 / (STEPS - 1) as f64;
+    let mut values: Vec<f64> = (0..STEPS).map(even).collect();
+    if let Some(stands) = stands {
+        // Its neighbour gives way, so that the steps stay apart.
+        let near =
+            (0..STEPS).min_by(|a, b| (values[*a] - stands).abs().total_cmp(&(values[*b] - stands).abs()));
+        if let Some(near) = near {
+            values[near] = stands;
+        }
+    }
+    values
+}
+
+fn step(knob: &Knob, held: &Held<'_>, value: f64, grid: &FrequencyGrid) -> SweepStep {
+    let label = knob.label(value);
+    let Some(design) = knob.set(held, value) else {
+        let problem = Some("There is no such design.".to_owned());
+        return SweepStep { value, label, design: None, problem, outcome: None };
+    };
+    let told =
+        |problems: Vec<Problem>| problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
+    let computed = resolve_design(&design)
+        .map_err(told)
+        .and_then(|resolved| compute(&resolved, grid).map_err(|problem| problem.to_string()));
+    match computed {
+        Ok(computed) => SweepStep {
+            value,
+            label,
+            design: Some(design),
+            problem: None,
+            outcome: Some(Outcome::of(&computed)),
+        },
+        Err(problem) => {
+            SweepStep { value, label, design: Some(design), problem: Some(problem), outcome: None }
+        }
+    }
+}
+
+impl Outcome {
+    fn of(computed: &Computed) -> Self {
+        let Computed { compiled, response, figures, .. } = computed;
+        let single = |values: &mut dyn Iterator<Item = f64>| values.map(|value| value as f32).collect();
+        let closed = compiled.closed_box.as_ref().map(|closed| closed.fc);
+        let tuned = compiled.port_tuning.as_ref().or(compiled.rear_tuning.as_ref());
+        Self {
+            level: single(&mut response.level()),
+            excursion: single(&mut response.excursion().map(|travel| travel * 1e3)),
+            impedance: single(&mut response.impedance.iter().map(|z| z.norm())),
+            group_delay: single(&mut response.group_delay.iter().map(|delay| delay * 1e3)),
+            f3: figures.f3,
+            tuning: tuned.map(|tuning| tuning.reactance).or(closed).or(figures.impedance_dip),
+            hump: figures.level_peak.value - figures.reference_level,
+            reference_level: figures.reference_level,
+            excursion_in_band: figures.excursion_in_band.map(|peak| peak.value),
+            air_speed: figures.air_speed.map(|peak| peak.value),
+            port_length: tuned.and_then(|tuning| tuning.ports.first()).map(|port| port.length),
+            group_delay_most: figures.group_delay.value,
+            clean: crate::compare::clean(computed),
+        }
+    }
+}

@@ -1,0 +1,361 @@
+//! How sure a prediction is: a design built many times, each time with other luck.
+
+use oak_acoustics::driver::Driver;
+use oak_acoustics::enclosure::{Enclosure, Port};
+use oak_acoustics::response::{FrequencyGrid, Response};
+use oak_design::Problem;
+use oak_design::field::Field;
+use oak_design::file::{RawBrief, RawDesign};
+use oak_design::problem::{ProblemKind, Range};
+use oak_design::report::compute_undelayed;
+use oak_design::resolve::{ResolvedDesign, resolve_brief, resolve_design};
+use oak_units::Dimension;
+use rand::SeedableRng;
+use rand_chacha::ChaCha8Rng;
+use rand_distr::{Distribution, StandardNormal};
+use rayon::prelude::*;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::knob::{Held, hold_lengths};
+
+/// How far values may be off: two standard deviations as a share, so that 19 of 20 are nearer. Usual figures (common practice)
+/// where absent.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawSpreads {
+    /// Resonance of the driver; 0.10.
+    #[serde(default)]
+    pub fs: Option<f64>,
+    /// Electrical Q; 0.15.
+    #[serde(default)]
+    pub qes: Option<f64>,
+    /// Mechanical Q; 0.20.
+    #[serde(default)]
+    pub qms: Option<f64>,
+    /// Vas; 0.15.
+    #[serde(default)]
+    pub vas: Option<f64>,
+    /// Volumes of the box; 0.03.
+    #[serde(default)]
+    pub volume: Option<f64>,
+    /// Lengths of ports, and of lines and horns; 0.03.
+    #[serde(default)]
+    pub port_length: Option<f64>,
+}
+
+/// What is built many times.
+#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawTolerance {
+    /// The design.
+    pub design: RawDesign,
+    /// What it must reach, where it must.
+    #[serde(default)]
+    pub brief: Option<RawBrief>,
+    /// How far values may be off.
+    #[serde(default)]
+    pub spreads: RawSpreads,
+}
+
+/// What comes of it.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Tolerance {
+    /// The spreads that were used.
+    pub spreads: RawSpreads,
+    /// How often it was built.
+    pub samples: usize,
+    /// Hz.
+    pub frequency: Vec<f32>,
+    /// The level that one of 40 falls short of, dB at 1 m, `[n]`.
+    pub low: Vec<f32>,
+    /// The level as designed, dB, `[n]`.
+    pub level: Vec<f32>,
+    /// The level that one of 40 exceeds, dB, `[n]`.
+    pub high: Vec<f32>,
+    /// F3, Hz.
+    pub f3: Option<Luck>,
+    /// Qtc of a closed box.
+    pub qtc: Option<Luck>,
+    /// Tuning, Hz.
+    pub tuning: Option<Luck>,
+    /// Highest level above the reference, dB.
+    pub hump: Luck,
+    /// The share of boxes whose F3 reaches the lowest note of the brief.
+    pub reaching: Option<f64>,
+    /// How sure that is, in words.
+    pub words: Vec<String>,
+}
+
+/// A figure as designed and as it comes out.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct Luck {
+    /// As designed.
+    pub designed: f64,
+    /// One of 40 is lower.
+    pub low: f64,
+    /// Half are lower.
+    pub middle: f64,
+    /// One of 40 is higher.
+    pub high: f64,
+}
+
+/// Boxes that are built.
+pub const SAMPLES: usize = 400;
+/// The same luck every time, so that an answer can be had again.
+const SEED: u64 = 19_061_968;
+/// No value is further off than this many standard deviations: nobody sells such a driver.
+const FURTHEST: f64 = 3.0;
+const POINTS: usize = 120;
+
+impl RawSpreads {
+    fn values(&self) -> [(&'static str, f64); 6] {
+        let or = |given: Option<f64>, usual| given.unwrap_or(usual);
+        [
+            ("fs", or(self.fs, 0.10)),
+            ("qes", or(self.qes, 0.15)),
+            ("qms", or(self.qms, 0.20)),
+            ("vas", or(self.vas, 0.15)),
+            ("volume", or(self.volume, 0.03)),
+            ("port_length", or(self.port_length, 0.03)),
+        ]
+    }
+}
+
+static SPREAD: Field = Field {
+    path: "spreads",
+    symbol: "Spread",
+    dimension: Dimension::Fraction,
+    unit: "%",
+    min: 0.0,
+    max: 0.5,
+    meaning: "How far a value may be off.",
+};
+
+/// How far each value of one box is off: factors.
+#[derive(Debug, Clone, Copy)]
+struct Off {
+    fs: f64,
+    qes: f64,
+    qms: f64,
+    vas: f64,
+    volume: f64,
+    port_length: f64,
+}
+
+impl Off {
+    fn draw(spreads: &[(&'static str, f64); 6], luck: &mut ChaCha8Rng) -> Self {
+        let [fs, qes, qms, vas, volume, port_length] = spreads.map(|(_, spread)| {
+            let normal: f64 = StandardNormal.sample(luck);
+            // Logarithms are spread evenly to both sides, and no value gets below nothing.
+            (0.5 * spread * normal.clamp(-FURTHEST, FURTHEST)).exp()
+        });
+        Self { fs, qes, qms, vas, volume, port_length }
+    }
+}
+
+/// One box as it came out.
+struct Built {
+    levels: Vec<f64>,
+    f3: Option<f64>,
+    qtc: Option<f64>,
+    tuning: Option<f64>,
+    hump: f64,
+}
+
+/// Builds a design many times.
+///
+/// # Errors
+/// What is wrong with design, brief or spreads.
+pub fn tolerance(ask: &RawTolerance) -> Result<Tolerance, Vec<Problem>> {
+    let spreads = ask.spreads.values();
+    let range = Range { min: SPREAD.min, max: SPREAD.max, field: &SPREAD };
+    let wrong = |(name, spread): &(&str, f64)| {
+        let kind = ProblemKind::OutOfRange { given: SPREAD.write(*spread), range };
+        (!(range.min..=range.max).contains(spread)).then(|| Problem::new(format!("spreads.{name}"), kind))
+    };
+    let problems: Vec<Problem> = spreads.iter().filter_map(wrong).collect();
+    if !problems.is_empty() {
+        return Err(problems);
+    }
+    let lowest = match &ask.brief {
+        Some(brief) => resolve_brief(brief)?.lowest,
+        None => None,
+    };
+    // Ports are cut to one length, and then the box is what it is.
+    let held = Held::of(&ask.design)?;
+    let mut cut = ask.design.clone();
+    hold_lengths(&mut cut, &held);
+    let design = resolve_design(&cut)?;
+    let grid = FrequencyGrid::logarithmic(10.0, 500.0, POINTS).expect("within the allowed range");
+    let designed = built(&design, &grid).map_err(|problem| vec![problem])?;
+    let mut luck = ChaCha8Rng::seed_from_u64(SEED);
+    let offs: Vec<Off> = (0..SAMPLES).map(|_| Off::draw(&spreads, &mut luck)).collect();
+    let boxes: Vec<Built> =
+        offs.into_par_iter().filter_map(|off| built(&shaken(&design, off), &grid).ok()).collect();
+    Ok(report(&spreads, lowest, &grid, designed, &boxes))
+}
+
+fn built(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Built, Problem> {
+    let computed = compute_undelayed(design, grid)?;
+    let tuned = computed.compiled.port_tuning.as_ref().or(computed.compiled.rear_tuning.as_ref());
+    Ok(Built {
+        levels: Response::level(&computed.response).collect(),
+        f3: computed.figures.f3,
+        qtc: computed.compiled.closed_box.map(|closed| closed.qtc),
+        tuning: tuned.map(|tuning| tuning.reactance),
+        hump: computed.figures.level_peak.value - computed.figures.reference_level,
+    })
+}
+
+/// The design as one builder gets it. All its drivers are off alike, as those of one batch are.
+fn shaken(design: &ResolvedDesign, off: Off) -> ResolvedDesign {
+    let mut shaken = design.clone();
+    shaken.motor.driver = off_by(&design.motor.driver, off);
+    shake_enclosure(&mut shaken.enclosure, off);
+    shaken
+}
+
+/// A driver whose Fs, Qes, Qms and Vas are off: Cms follows Vas, Mms follows Fs and Cms, Bl and Rms the Qs.
+fn off_by(driver: &Driver, off: Off) -> Driver {
+    let cms = driver.cms * off.vas;
+    let mms = driver.mms / (off.vas * off.fs * off.fs);
+    // Qes = ws Mms Re/Bl^2 and Qms = ws Mms/Rms.
+    let momentum = off.fs * mms / driver.mms;
+    Driver {
+        cms,
+        mms,
+        bl: driver.bl * (momentum / off.qes).sqrt(),
+        rms: driver.rms * momentum / off.qms,
+        ..*driver
+    }
+}
+
+fn shake_enclosure(enclosure: &mut Enclosure, off: Off) {
+    let ports = |ports: &mut Vec<Port>| {
+        for port in ports {
+            port.length = port.length.map(|length| length * off.port_length);
+        }
+    };
+    match enclosure {
+        Enclosure::InfiniteBaffle | Enclosure::OpenBaffle(_) => {}
+        Enclosure::Sealed(sealed) => sealed.volume *= off.volume,
+        Enclosure::Aperiodic(aperiodic) => aperiodic.chamber.volume *= off.volume,
+        Enclosure::Ported(ported) => {
+            ported.volume *= off.volume;
+            ports(&mut ported.ports);
+        }
+        Enclosure::PassiveRadiator(cabinet) => cabinet.volume *= off.volume,
+        Enclosure::Bandpass4(bandpass) => {
+            bandpass.rear.volume *= off.volume;
+            bandpass.front.volume *= off.volume;
+            ports(&mut bandpass.front.ports);
+        }
+        Enclosure::Bandpass6(bandpass) => {
+            for chamber in [&mut bandpass.rear, &mut bandpass.front] {
+                chamber.volume *= off.volume;
+                ports(&mut chamber.ports);
+            }
+        }
+        Enclosure::Line(line) => {
+            line.profile.segments.iter_mut().for_each(|segment| segment.length *= off.port_length);
+            line.driver_at *= off.port_length;
+        }
+        Enclosure::FrontHorn(horn) => {
+            horn.rear.volume *= off.volume;
+            horn.profile.segments.iter_mut().for_each(|segment| segment.length *= off.port_length);
+        }
+        Enclosure::TappedHorn(horn) => {
+            horn.profile.segments.iter_mut().for_each(|segment| segment.length *= off.port_length);
+            horn.taps.iter_mut().for_each(|tap| *tap *= off.port_length);
+        }
+    }
+}
+
+fn report(
+    spreads: &[(&'static str, f64); 6],
+    lowest: Option<f64>,
+    grid: &FrequencyGrid,
+    designed: Built,
+    boxes: &[Built],
+) -> Tolerance {
+    let luck = |designed: Option<f64>, of: fn(&Built) -> Option<f64>| {
+        Some(Luck::of(designed?, boxes.iter().filter_map(of).collect()))
+    };
+    let f3 = luck(designed.f3, |built| built.f3);
+    let at = |part: f64| -> Vec<f32> {
+        let level = |k: usize| quantile(boxes.iter().map(|built| built.levels[k]).collect(), part) as f32;
+        (0..grid.frequencies().len()).map(level).collect()
+    };
+    let reaching = lowest.map(|lowest| {
+        let reach = boxes.iter().filter(|built| built.f3.is_some_and(|f3| f3 <= lowest * 1.001));
+        reach.count() as f64 / boxes.len().max(1) as f64
+    });
+    let [fs, qes, qms, vas, volume, port_length] = spreads.map(|(_, spread)| Some(spread));
+    let hump = Luck::of(designed.hump, boxes.iter().map(|built| built.hump).collect());
+    Tolerance {
+        spreads: RawSpreads { fs, qes, qms, vas, volume, port_length },
+        samples: boxes.len(),
+        frequency: grid.frequencies().iter().map(|frequency| *frequency as f32).collect(),
+        low: at(0.025),
+        level: designed.levels.iter().map(|level| *level as f32).collect(),
+        high: at(0.975),
+        words: words(f3, hump, lowest.zip(reaching)),
+        f3,
+        qtc: luck(designed.qtc, |built| built.qtc),
+        tuning: luck(designed.tuning, |built| built.tuning),
+        hump,
+        reaching,
+    }
+}
+
+impl Luck {
+    fn of(designed: f64, values: Vec<f64>) -> Self {
+        let at = |part| quantile(values.clone(), part);
+        Self { designed, low: at(0.025), middle: at(0.5), high: at(0.975) }
+    }
+}
+
+/// The value that a part of them stays below, by linear interpolation; not a number where there is none.
+fn quantile(mut values: Vec<f64>, part: f64) -> f64 {
+    values.sort_by(f64::total_cmp);
+    let Some(last) = values.len().checked_sub(1) else { return f64::NAN };
+    let place = part * last as f64;
+    let (low, high) = (place.floor() as usize, place.ceil() as usize);
+    values[low] + (values[high] - values[low]) * place.fract()
+}
+
+fn words(f3: Option<Luck>, hump: Luck, reaching: Option<(f64, f64)>) -> Vec<String> {
+    let mut words = Vec::new();
+    if let Some(Luck { designed, low, high, .. }) = f3 {
+        let off = ((high - designed).max(designed - low) / designed * 100.0).round();
+        let sure = if off <= 5.0 {
+            "F3 is sure"
+        } else if off <= 12.0 {
+            "F3 is fairly sure"
+        } else {
+            "F3 is not sure"
+        };
+        words.push(format!(
+            "{sure}: 19 of 20 such boxes come out between {low:.1} and {high:.1} Hz, up to {off:.0} % off the designed {designed:.1} Hz."
+        ));
+    } else {
+        words.push("There is no F3 to be sure of.".to_owned());
+    }
+    if let Some((lowest, share)) = reaching {
+        let percent = (share * 100.0).round();
+        words.push(match percent as u32 {
+            100 => format!("Practically all reach the {lowest:.1} Hz of the brief."),
+            0 => format!("Practically none reaches the {lowest:.1} Hz of the brief."),
+            _ => format!("{percent:.0} % of them reach the {lowest:.1} Hz of the brief."),
+        });
+    }
+    if hump.high > 3.0 && hump.high > hump.designed + 1.0 {
+        words.push(format!(
+            "With bad luck the bass stands out by {:.1} dB, {:.1} dB more than designed: a driver with a high Qts does that. Measure the driver before cutting.",
+            hump.high,
+            hump.high - hump.designed
+        ));
+    }
+    words
+}

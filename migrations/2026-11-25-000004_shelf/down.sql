@@ -1,0 +1,1 @@
+ALTER TABLE variants DROP COLUMN mark;

@@ -1,0 +1,36 @@
+use actix_web::web::{Json, Payload, Query};
+use actix_web::{HttpRequest, post};
+use oak_design::file::RawDesign;
+use oak_design::motion::{Motion, motion as moving};
+use oak_design::resolve::resolve_design;
+use serde::Deserialize;
+use utoipa::IntoParams;
+
+use crate::body;
+use crate::error::{ApiError, ProblemDocument};
+use crate::routes::computing;
+
+/// Where it is looked at.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Moment {
+    /// Hz, 5 to 1000.
+    frequency: f64,
+}
+
+/// What cones and air do at one frequency.
+#[utoipa::path(tag = "workbench", params(Moment), request_body = RawDesign, responses(
+    (status = 200, body = Motion),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/motion")]
+pub async fn motion(
+    request: HttpRequest,
+    moment: Query<Moment>,
+    payload: Payload,
+) -> Result<Json<Motion>, ApiError> {
+    let design: RawDesign = body::json(&request, payload).await?;
+    let resolved = resolve_design(&design)?;
+    Ok(Json(computing(move || moving(&resolved, moment.frequency)).await??))
+}
