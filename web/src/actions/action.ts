@@ -1,6 +1,21 @@
 import type { RawDesign } from '../api/types';
 import type { OnBench, Workbench } from '../model/workbench';
 
+/** What opens over the workbench. */
+export type Window =
+  | 'brief'
+  | 'driver'
+  | 'family'
+  | 'sweep'
+  | 'spread'
+  | 'motion'
+  | 'compare'
+  | 'history'
+  | 'archived';
+
+/** What opens wherever one is. */
+export type Sheet = 'palette' | 'keys' | 'units' | 'glossary';
+
 /** What a command can reach. */
 export interface Reach {
   /** The workbench on screen, if it is. */
@@ -8,7 +23,11 @@ export interface Reach {
   /** Makes a new variant on the server and puts it on the workbench. */
   addVariant: (design: RawDesign) => void;
   switchTheme: () => void;
-  showKeys: () => void;
+  /** Opens something over the workbench. */
+  open: (window: Window) => void;
+  show: (sheet: Sheet) => void;
+  /** Goes to another page. */
+  go: (address: string) => void;
 }
 
 /** One command of the user; buttons, shortcuts and the sheet of keys are made from these. */

@@ -20,7 +20,9 @@ beforeEach(() => {
     workbench: new Workbench(variants, null, () => undefined),
     addVariant: vi.fn(),
     switchTheme: vi.fn(),
-    showKeys: vi.fn(),
+    open: vi.fn(),
+    show: vi.fn(),
+    go: vi.fn(),
   };
 });
 
@@ -66,10 +68,34 @@ describe('the commands', () => {
     expect(vi.mocked(reach.addVariant).mock.calls[0]?.[0].name).toMatch(/^x+ 2$/);
   });
 
+  it('put the shelf in another order, past archived ones, and keep the marks', () => {
+    const arranged = vi.fn();
+    reach.workbench = new Workbench(variants, null, () => undefined, arranged);
+    reach.workbench.archive('v1');
+    reach.workbench.activate('v0');
+    run('move-on');
+    expect(arranged).toHaveBeenCalledWith(['v2', 'v0']);
+    expect(reach.workbench.snapshot().variants.map(({ id, place }) => [id, place])).toEqual([
+      ['v2', 2],
+      ['v0', 0],
+      ['v1', 1],
+    ]);
+    run('move-on');
+    expect(arranged).toHaveBeenCalledTimes(1);
+  });
+
   it('of the workbench are not to be had elsewhere', () => {
     const nowhere = { ...reach, workbench: null };
     const left = ACTIONS.filter((action) => action.when(nowhere)).map((action) => action.id);
-    expect(left).toEqual(['switch-theme', 'show-keys']);
+    expect(left).toEqual([
+      'go-builds',
+      'go-drivers',
+      'switch-theme',
+      'show-palette',
+      'show-units',
+      'show-glossary',
+      'show-keys',
+    ]);
   });
 });
 

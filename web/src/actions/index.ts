@@ -1,12 +1,16 @@
 import type { Action } from './action';
 import { archive } from './archive';
 import { duplicate } from './duplicate';
+import { goes } from './go';
+import { lanes } from './lanes';
 import { nudges } from './nudge';
 import { redo } from './redo';
-import { showKeys } from './show_keys';
+import { shelf } from './shelf';
+import { shows } from './show';
 import { switchTheme } from './switch_theme';
 import { undo } from './undo';
 import { nextVariant, previousVariant } from './walk_variants';
+import { windows } from './windows';
 
 /** Every command, in the order of the sheet of keys. */
 export const ACTIONS: Action[] = [
@@ -16,7 +20,11 @@ export const ACTIONS: Action[] = [
   archive,
   nextVariant,
   previousVariant,
+  ...shelf,
   ...nudges,
+  ...windows,
+  ...lanes,
+  ...goes,
   switchTheme,
-  showKeys,
+  ...shows,
 ];

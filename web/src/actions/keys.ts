@@ -1,6 +1,6 @@
-/** What was pressed, as `mod+shift+z`. Letters go by their key, so that Alt does not turn them into others. */
+/** What was pressed, as `mod+shift+z`. Letters and digits go by their key, so that Alt does not turn them into others. */
 export function pressed(event: KeyboardEvent): string {
-  const letter = /^Key([A-Z])$/.exec(event.code)?.[1];
+  const letter = /^(?:Key|Digit)([A-Z\d])$/.exec(event.code)?.[1];
   const parts = [
     (event.ctrlKey || event.metaKey) && 'mod',
     event.altKey && 'alt',

@@ -16,7 +16,10 @@ import type {
   RawDesign,
   RawDriver,
   RawEnclosure,
+  RawSweep,
+  RawTolerance,
   Search,
+  Transient,
   WantedDrivers,
 } from './types';
 
@@ -232,5 +235,96 @@ export function useComparison(ask: RawComparison, wanted = true) {
     placeholderData: (previous) => previous,
     gcTime: 5000,
     retry: false,
+  });
+}
+
+const ASKED_ONCE = { gcTime: 5000, retry: false } as const;
+
+/** What would mend one check of a design. */
+export function useMending(brief: RawBrief, design: RawDesign, check: string) {
+  return useQuery({
+    queryKey: ['mending', brief, design, check],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/mend', { body: { brief, design, check }, signal })),
+    ...ASKED_ONCE,
+  });
+}
+
+/** How each figure of a design is worked out. */
+export function useWorkings(design: RawDesign) {
+  return useQuery({
+    queryKey: ['workings', design],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/workings', { body: design, signal })),
+    placeholderData: (previous) => previous,
+    ...ASKED_ONCE,
+  });
+}
+
+/** One value turned step by step. */
+export function useSweep(ask: RawSweep) {
+  return useQuery({
+    queryKey: ['sweep', ask],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/sweep', { body: ask, signal })),
+    placeholderData: (previous) => previous,
+    ...ASKED_ONCE,
+  });
+}
+
+/** A design built many times. */
+export function useTolerance(ask: RawTolerance) {
+  return useQuery({
+    queryKey: ['tolerance', ask],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/tolerance', { body: ask, signal })),
+    placeholderData: (previous) => previous,
+    ...ASKED_ONCE,
+  });
+}
+
+/** What moves at a frequency. */
+export function useMotion(design: RawDesign, frequency: number) {
+  return useQuery({
+    queryKey: ['motion', design, frequency],
+    queryFn: ({ signal }) =>
+      answered(api.POST('/api/v1/motion', { params: { query: { frequency } }, body: design, signal })),
+    placeholderData: (previous) => previous,
+    ...ASKED_ONCE,
+  });
+}
+
+/** What is heard of a step or a burst, for several designs. */
+export function useTransients(designs: RawDesign[], play: 'step' | 'burst', frequency: number) {
+  return useQueries({
+    queries: designs.map((design) => ({
+      queryKey: ['transient', design, play, play === 'burst' ? frequency : 0],
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        answered(
+          api.POST('/api/v1/transient', {
+            params: { query: { play, frequency, cycles: Math.max(1, Math.min(4, 0.4 * frequency)) } },
+            body: design,
+            signal,
+          }),
+        ),
+      placeholderData: (previous: Transient | undefined) => previous,
+      ...ASKED_ONCE,
+    })),
+  });
+}
+
+/** Every kept state of a variant, newest first. */
+export function useRevisions(id: string) {
+  return useQuery({
+    queryKey: ['revisions', id],
+    queryFn: () => answered(api.GET('/api/v1/variants/{id}/revisions', { params: { path: { id } } })),
+    staleTime: 0,
+    gcTime: 0,
+  });
+}
+
+/** The variants of a build that were put away. */
+export function useArchived(build: string) {
+  return useQuery({
+    queryKey: ['archived', build],
+    queryFn: () => answered(api.GET('/api/v1/builds/{id}/archived', { params: { path: { id: build } } })),
+    staleTime: 0,
+    gcTime: 0,
   });
 }

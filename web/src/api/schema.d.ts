@@ -75,6 +75,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{id}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The variants of a build that were put away, the latest first. */
+        get: operations["builds_archived"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{id}/build.json": {
         parameters: {
             query?: never;
@@ -85,6 +102,23 @@ export interface paths {
         /** A build with its variants as a build file. */
         get: operations["builds_export"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts the variants of a build in an order; those that are not named come after. */
+        put: operations["builds_arrange"];
         post?: never;
         delete?: never;
         options?: never;
@@ -384,6 +418,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would mend a design that falls short of its brief, each change simulated. */
+        post: operations["workbench_mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/motion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What cones and air do at one frequency. */
+        post: operations["workbench_motion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/searches/{id}": {
         parameters: {
             query?: never;
@@ -497,6 +565,40 @@ export interface paths {
         put?: never;
         /** What every school of a family would build first around a driver, or why it would not. */
         post: operations["start_starts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One value of a design turned step by step. */
+        post: operations["workbench_sweep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tolerance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A design built many times with drivers and boards as they come. */
+        post: operations["workbench_tolerance"];
         delete?: never;
         options?: never;
         head?: never;
@@ -618,6 +720,23 @@ export interface paths {
         put?: never;
         /** Every way to wire equal drivers whose load lies in a range, the best first. */
         post: operations["motor_wirings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/workings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How each figure of a design is worked out. */
+        post: operations["workbench_workings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1019,6 +1138,19 @@ export interface components {
             /** @description What else looks like a slip. */
             hints: components["schemas"]["HintReport"][];
         };
+        /** @description What a change does to another thing that the brief asks. */
+        Effect: {
+            /** @description Which check. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What was reached. */
+            before: string;
+            /** @description What would be. */
+            after: string;
+            /** @description How it would stand. */
+            verdict: components["schemas"]["Verdict"];
+        };
         /** @description One field that is wrong. */
         FieldError: {
             /** @description Which: `enclosure.ports[0].diameter`. */
@@ -1228,12 +1360,181 @@ export interface components {
             /** @description Drivers much like one in the library or in an earlier row; told, not refused. */
             alike: components["schemas"]["AlikeRow"][];
         };
+        /** @description A value that went into a figure. */
+        Input: {
+            /** @description As in the formula. */
+            symbol: string;
+            /** @description What it is here, with its unit. */
+            value: string;
+        };
         /** @description A design and what it must reach. */
         Judged: {
             /** @description What must be reached. */
             brief: components["schemas"]["RawBrief"];
             /** @description What is judged. */
             design: components["schemas"]["RawDesign"];
+        };
+        /** @description A value that can be turned. */
+        KnobReport: {
+            /** @description Its name in requests. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it measures: the noun of a dimension. */
+            dimension: string;
+            /** @description The unit it is usually read in. */
+            unit: string;
+            /**
+             * Format: double
+             * @description Where it stands, SI.
+             */
+            value: number;
+            /** @description As read. */
+            label: string;
+            /** @description Whether only whole choices can be made. */
+            choices: boolean;
+        };
+        /** @description A figure as designed and as it comes out. */
+        Luck: {
+            /**
+             * Format: double
+             * @description As designed.
+             */
+            designed: number;
+            /**
+             * Format: double
+             * @description One of 40 is lower.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Half are lower.
+             */
+            middle: number;
+            /**
+             * Format: double
+             * @description One of 40 is higher.
+             */
+            high: number;
+        };
+        /** @description A change that mends one thing, simulated. */
+        Mend: {
+            /** @description In words, where it is more than values turned; empty otherwise. */
+            words: string;
+            /** @description The values that are turned. */
+            turns: components["schemas"]["Turn"][];
+            /** @description What is then reached of what was short. */
+            reached: string;
+            /** @description What else of the brief changes by it. */
+            effects: components["schemas"]["Effect"][];
+            /** @description How many things that were met would be short. */
+            harms: number;
+            design?: components["schemas"]["RawDesign"] | null;
+            brief?: components["schemas"]["RawBrief"] | null;
+        };
+        /** @description What mends a design. */
+        Mending: {
+            /** @description As it stands. */
+            check: components["schemas"]["Check"];
+            /** @description What mends it, the least harm and then the least change first. */
+            mends: components["schemas"]["Mend"][];
+            nearest?: components["schemas"]["Mend"] | null;
+        };
+        /** @description Everything that moves at a frequency. */
+        Motion: {
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            frequency: number;
+            /** @description What moves. */
+            movers: components["schemas"]["Mover"][];
+            /**
+             * Format: double
+             * @description Level at 1 m of all together, dB.
+             */
+            level: number;
+            /** @description What is to be seen, in plain words. */
+            words: string[];
+        };
+        /** @description One thing that moves to and fro. */
+        Mover: {
+            /** @description What it is: `cone`, `port` or `radiator`. */
+            kind: string;
+            /** @description What it is called. */
+            label: string;
+            /**
+             * Format: double
+             * @description One-way peak travel, outward positive, m.
+             */
+            travel: number;
+            /**
+             * Format: double
+             * @description By how much it leads the drive voltage, degrees.
+             */
+            phase: number;
+            sound?: components["schemas"]["Sound"] | null;
+        };
+        /** @description Variants in the order in which they shall stand. */
+        Order: {
+            /** @description Their keys. */
+            variants: string[];
+        };
+        /** @description Curves and figures at the drive of the design. */
+        Outcome: {
+            /** @description dB at 1 m. */
+            level: number[];
+            /** @description mm, one way. */
+            excursion: number[];
+            /** @description ohm. */
+            impedance: number[];
+            /** @description ms. */
+            group_delay: number[];
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description Tuning, or resonance of a closed box, Hz.
+             */
+            tuning?: number | null;
+            /**
+             * Format: double
+             * @description How far the highest level stands above the reference, dB.
+             */
+            hump: number;
+            /**
+             * Format: double
+             * @description Reference level, dB.
+             */
+            reference_level: number;
+            /**
+             * Format: double
+             * @description Largest travel from F3 up, m.
+             */
+            excursion_in_band?: number | null;
+            /**
+             * Format: double
+             * @description Fastest air, peak m/s.
+             */
+            air_speed?: number | null;
+            /**
+             * Format: double
+             * @description Length of the first port, m.
+             */
+            port_length?: number | null;
+            /**
+             * Format: double
+             * @description Largest delay from F10 up, s.
+             */
+            group_delay_most: number;
+            /**
+             * Format: double
+             * @description Largest clean level at F3, dB.
+             */
+            clean?: number | null;
         };
         /** @description One part of a score. */
         Part: {
@@ -1567,6 +1868,15 @@ export interface components {
             air_speed?: components["schemas"]["Typed"] | null;
             programme?: components["schemas"]["RawProgramme"] | null;
         };
+        /** @description What is to be mended. */
+        RawMending: {
+            /** @description What must be reached. */
+            brief: components["schemas"]["RawBrief"];
+            /** @description What falls short. */
+            design: components["schemas"]["RawDesign"];
+            /** @description Of what: the id of a check. */
+            check: string;
+        };
         /** @description Changes to the driver, and how equal ones are wired. */
         RawMotor: {
             added_mass?: components["schemas"]["Typed"] | null;
@@ -1667,10 +1977,71 @@ export interface components {
          */
         RawSpace: "full" | "half" | "quarter" | "eighth";
         /**
+         * @description How far values may be off: two standard deviations as a share, so that 19 of 20 are nearer. Usual figures (common practice)
+         *     where absent.
+         */
+        RawSpreads: {
+            /**
+             * Format: double
+             * @description Resonance of the driver; 0.10.
+             */
+            fs?: number | null;
+            /**
+             * Format: double
+             * @description Electrical Q; 0.15.
+             */
+            qes?: number | null;
+            /**
+             * Format: double
+             * @description Mechanical Q; 0.20.
+             */
+            qms?: number | null;
+            /**
+             * Format: double
+             * @description Vas; 0.15.
+             */
+            vas?: number | null;
+            /**
+             * Format: double
+             * @description Volumes of the box; 0.03.
+             */
+            volume?: number | null;
+            /**
+             * Format: double
+             * @description Lengths of ports, and of lines and horns; 0.03.
+             */
+            port_length?: number | null;
+        };
+        /**
          * @description How much fill is in a chamber.
          * @enum {string}
          */
         RawStuffing: "none" | "lined" | "half" | "full" | "packed";
+        /** @description Which value of a design is turned, and how far. */
+        RawSweep: {
+            /** @description What is turned. */
+            design: components["schemas"]["RawDesign"];
+            /** @description Which value; the first that the design has where absent. */
+            knob?: string | null;
+            /**
+             * Format: double
+             * @description From where, SI; about where it stands where absent.
+             */
+            from?: number | null;
+            /**
+             * Format: double
+             * @description How far, SI.
+             */
+            to?: number | null;
+        };
+        /** @description What is built many times. */
+        RawTolerance: {
+            /** @description The design. */
+            design: components["schemas"]["RawDesign"];
+            brief?: components["schemas"]["RawBrief"] | null;
+            /** @description How far values may be off. */
+            spreads?: components["schemas"]["RawSpreads"];
+        };
         /** @description A value that would put everything in agreement. */
         Reconciling: {
             /** @description Which field. */
@@ -1879,6 +2250,19 @@ export interface components {
          * @enum {string}
          */
         SearchState: "waiting" | "running" | "finished" | "cancelled" | "failed";
+        /** @description What one mover contributes to what is heard. */
+        Sound: {
+            /**
+             * Format: double
+             * @description Level at 1 m that it would have alone, dB.
+             */
+            level: number;
+            /**
+             * Format: double
+             * @description By how much it leads the sum, degrees: within a quarter turn of 0 it adds, near 180 it takes away.
+             */
+            beside_sum: number;
+        };
         /** @description What one school says: a design to begin with, or why there is none. */
         StartReport: {
             /** @description As written on the command line. */
@@ -1926,6 +2310,41 @@ export interface components {
              */
             f3?: number | null;
         };
+        /** @description What a value does. */
+        Sweep: {
+            /** @description What can be turned. */
+            knobs: components["schemas"]["KnobReport"][];
+            /** @description What was. */
+            knob: string;
+            /**
+             * Format: double
+             * @description From where, SI.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description How far, SI.
+             */
+            to: number;
+            /** @description Frequencies of the curves, Hz. */
+            frequency: number[];
+            /** @description Each step, from low to high. */
+            steps: components["schemas"]["SweepStep"][];
+        };
+        /** @description The design with one value of it turned. */
+        SweepStep: {
+            /**
+             * Format: double
+             * @description SI.
+             */
+            value: number;
+            /** @description As read. */
+            label: string;
+            design?: components["schemas"]["RawDesign"] | null;
+            /** @description Why there is none, or nothing comes of it. */
+            problem?: string | null;
+            outcome?: components["schemas"]["Outcome"] | null;
+        };
         /** @description A brief to begin with. */
         Template: {
             /** @description Stays the same. */
@@ -1957,6 +2376,33 @@ export interface components {
              */
             most: number;
         };
+        /** @description What comes of it. */
+        Tolerance: {
+            /** @description The spreads that were used. */
+            spreads: components["schemas"]["RawSpreads"];
+            /** @description How often it was built. */
+            samples: number;
+            /** @description Hz. */
+            frequency: number[];
+            /** @description The level that one of 40 falls short of, dB at 1 m, `[n]`. */
+            low: number[];
+            /** @description The level as designed, dB, `[n]`. */
+            level: number[];
+            /** @description The level that one of 40 exceeds, dB, `[n]`. */
+            high: number[];
+            f3?: components["schemas"]["Luck"] | null;
+            qtc?: components["schemas"]["Luck"] | null;
+            tuning?: components["schemas"]["Luck"] | null;
+            /** @description Highest level above the reference, dB. */
+            hump: components["schemas"]["Luck"];
+            /**
+             * Format: double
+             * @description The share of boxes whose F3 reaches the lowest note of the brief.
+             */
+            reaching?: number | null;
+            /** @description How sure that is, in words. */
+            words: string[];
+        };
         /** @description What is heard over half a second. */
         TransientReport: {
             /**
@@ -1970,6 +2416,27 @@ export interface components {
             drive: number[];
             /** @description Pressure at 1 m, Pa. */
             pressure: number[];
+        };
+        /** @description One value that is changed. */
+        Turn: {
+            /** @description Which knob, or `amplifier_power` and `loudness` of the brief. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it measures: the noun of a dimension. */
+            dimension: string;
+            /** @description The unit it is usually read in. */
+            unit: string;
+            /**
+             * Format: double
+             * @description As it stands, SI.
+             */
+            before: number;
+            /**
+             * Format: double
+             * @description As it would be, SI.
+             */
+            after: number;
         };
         /**
          * @description A value as typed: a text with its unit (`"1.5 cuft"`), or a bare number where the quantity has no
@@ -2064,6 +2531,11 @@ export interface components {
              * @description Newest revision; the ETag.
              */
             revision: number;
+            /**
+             * Format: int32
+             * @description What it is told apart by, counted from 0 in the order of making; it stays in whatever order they stand.
+             */
+            mark: number;
             /** @description As typed. */
             document: components["schemas"]["RawDesign"];
             /**
@@ -2107,6 +2579,24 @@ export interface components {
             gain: number;
             /** @description What it means for the amplifier and the drivers; empty where there is nothing to say. */
             reason: string;
+        };
+        /** @description How one figure is worked out. */
+        Working: {
+            /**
+             * @description Which figure: `f3`, `clean`, `hump`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `fc`, `qtc`,
+             *     `level`, `group_delay`, `efficiency`, `way`.
+             */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it comes to here. */
+            result: string;
+            /** @description The formula, or the rule by which it is read off the solution. */
+            formula: string;
+            /** @description What went into it. */
+            inputs: components["schemas"]["Input"][];
+            /** @description Where formula or rule come from. */
+            source: string;
         };
     };
     responses: never;
@@ -2302,6 +2792,27 @@ export interface operations {
             };
         };
     };
+    builds_archived: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Variant"][];
+                };
+            };
+        };
+    };
     builds_export: {
         parameters: {
             query?: never;
@@ -2319,6 +2830,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RawBuild"];
+                };
+            };
+        };
+    };
+    builds_arrange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -2993,6 +3535,87 @@ export interface operations {
             };
         };
     };
+    workbench_mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawMending"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mending"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    workbench_motion: {
+        parameters: {
+            query: {
+                /** @description Hz, 5 to 1000. */
+                frequency: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawDesign"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Motion"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     searches_best: {
         parameters: {
             query?: {
@@ -3213,6 +3836,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StartReport"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    workbench_sweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawSweep"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sweep"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    workbench_tolerance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawTolerance"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tolerance"];
                 };
             };
             400: {
@@ -3490,6 +4191,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Way"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    workbench_workings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawDesign"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Working"][];
                 };
             };
             400: {

@@ -3,7 +3,7 @@ import uPlot from 'uplot';
 import 'uplot/dist/uPlot.min.css';
 import type { Mark } from '../model/mark';
 import { ticks } from './axis';
-import { colour, hatch, marks, threshold } from './paint';
+import { band, colour, hatch, marks, threshold } from './paint';
 
 /** Width left of every plot for the numbers of its axis, px. */
 export const GUTTER = 40;
@@ -23,7 +23,11 @@ interface Props {
   height: number;
   frequency: number[];
   lines: Line[];
-  range: [number, number];
+  range: readonly [number, number];
+  /** Lowest and highest frequency on show, Hz. */
+  span: readonly [number, number];
+  /** An area around the first line that its real value may lie in. */
+  band?: { low: number[]; high: number[] } | null;
   limit: number | null;
   threshold: number | null;
   theme: string;
@@ -58,6 +62,8 @@ export function Plot(props: Props) {
     const next = [
       frequency,
       ...props.range,
+      ...props.span,
+      props.band,
       props.limit,
       props.threshold,
       ...lines.map((line) => line.values),
@@ -76,11 +82,10 @@ function data({ frequency, lines }: Props): uPlot.AlignedData {
 }
 
 function options(props: Props, latest: { current: Props }): uPlot.Options {
-  const { frequency } = props;
-  const [from, to] = [frequency[0] ?? 10, frequency.at(-1) ?? 500];
-  const named = ticks(from, to)
-    .filter((tick) => tick.named)
-    .map((tick) => tick.frequency);
+  const named = () =>
+    ticks(...latest.current.span)
+      .filter((tick) => tick.named)
+      .map((tick) => tick.frequency);
   const grid = { stroke: colour('--grid'), width: 1 };
   return {
     width: props.width,
@@ -89,15 +94,15 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
     cursor: { show: false },
     legend: { show: false },
     scales: {
-      x: { time: false, distr: 3, range: () => [from, to] },
-      y: { range: () => latest.current.range },
+      x: { time: false, distr: 3, range: () => [...latest.current.span] },
+      y: { range: () => [...latest.current.range] },
     },
     axes: [
       {
         size: 0,
         grid,
         ticks: { show: false },
-        splits: () => named,
+        splits: named,
         filter: (_, splits) => splits,
         values: (_, splits) => splits.map(() => ''),
       },
@@ -130,16 +135,17 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
       ],
       drawAxes: [
         (plot) => {
-          const { limit, threshold: at } = latest.current;
+          const { limit, threshold: at, band: area } = latest.current;
+          if (area) band(plot, area, latest.current.lines[0]?.mark.colour ?? '--oak');
           if (limit !== null) hatch(plot, limit);
           if (at !== null) threshold(plot, at);
         },
       ],
       draw: [
         (plot) => {
-          const { lines } = latest.current;
+          const { lines, span } = latest.current;
           lines.forEach((line, row) => {
-            if (!line.aside) marks(plot, line.mark, line.place, row + 1);
+            if (!line.aside) marks(plot, line.mark, line.place, row + 1, span);
           });
           const { ctx, bbox } = plot;
           ctx.setLineDash([]);

@@ -31,9 +31,11 @@ export function Ribbon({ pieces, from, to, width, names }: Props) {
   const said = pieces.map((piece) => `${LOOKS[piece.limit]?.words} up to ${significant(piece.to, 3)} Hz`);
   return (
     <div className="flex items-center">
-      <span aria-hidden="true" className="font-semibold leading-tight" style={{ width: names }}>
-        Runs out first
-      </span>
+      {names > 0 && (
+        <span aria-hidden="true" className="font-semibold leading-tight" style={{ width: names }}>
+          Runs out first
+        </span>
+      )}
       <svg
         width={width}
         height="24"
@@ -42,8 +44,9 @@ export function Ribbon({ pieces, from, to, width, names }: Props) {
         className="block"
       >
         {pieces.map((piece) => {
+          if (piece.to <= from || piece.from >= to) return null;
           const look = LOOKS[piece.limit];
-          const [left, right] = [x(piece.from), x(piece.to)];
+          const [left, right] = [x(Math.max(from, piece.from)), x(Math.min(to, piece.to))];
           const room = right - left - 6;
           const words = [look?.words ?? '', look?.short ?? ''].find((text) => text.length * LETTER < room);
           return (

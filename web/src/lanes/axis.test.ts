@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fraction, frequencyAt, LANDMARKS, nearest, noteAt, roundUp, ticks } from './axis';
+import { noteAt } from '../model/notes';
+import { fraction, frequencyAt, LANDMARKS, nearest, roundUp, ticks } from './axis';
 
 describe('the frequency axis', () => {
   it('is logarithmic and goes both ways', () => {

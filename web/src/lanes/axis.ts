@@ -17,30 +17,27 @@ export function nearest(frequencies: readonly number[], frequency: number): numb
   return Math.min(last, Math.max(0, Math.round(fraction(frequency, from, to) * last)));
 }
 
-const NAMES = ['C', 'C♯', 'D', 'E♭', 'E', 'F', 'F♯', 'G', 'A♭', 'A', 'B♭', 'B'];
-
-/** Name of the nearest note, equal temperament with A4 at 440 Hz (ISO 16). */
-export function noteAt(frequency: number): string {
-  const semitones = Math.round(12 * Math.log2(frequency / 440)) + 57;
-  return `${NAMES[((semitones % 12) + 12) % 12]}${Math.floor(semitones / 12)}`;
-}
-
 export interface Landmark {
   frequency: number;
   label: string;
   meaning: string;
+  /** On which side of its tick the label stands; neighbours stand apart. */
+  anchor: 'start' | 'middle' | 'end';
 }
 
 /** Lowest notes that builders aim at: equal temperament, A4 at 440 Hz. */
 export const LANDMARKS: Landmark[] = [
-  { frequency: 16.35, label: 'C0', meaning: 'lowest C of a 32-foot organ stop' },
-  { frequency: 30.87, label: 'B0', meaning: 'low B of a five-string bass' },
-  { frequency: 41.2, label: 'E1', meaning: 'low E of a bass' },
-  { frequency: 55, label: 'A1', meaning: 'A string of a bass' },
-  { frequency: 82.41, label: 'E2', meaning: 'low E of a guitar' },
-  { frequency: 130.81, label: 'C3', meaning: 'C below middle C' },
-  { frequency: 261.63, label: 'C4', meaning: 'middle C' },
+  { frequency: 16.35, label: 'C0', meaning: 'lowest C of a 32-foot organ stop', anchor: 'middle' },
+  { frequency: 30.87, label: 'B0', meaning: 'low B of a five-string bass', anchor: 'end' },
+  { frequency: 32.7, label: 'C1', meaning: 'lowest pedal C of an organ, 16-foot', anchor: 'start' },
+  { frequency: 41.2, label: 'E1', meaning: 'low E of a four-string bass', anchor: 'start' },
+  { frequency: 82.41, label: 'E2', meaning: 'low E of a guitar', anchor: 'middle' },
+  { frequency: 130.81, label: 'C3', meaning: 'C below middle C', anchor: 'middle' },
+  { frequency: 261.63, label: 'C4', meaning: 'middle C', anchor: 'middle' },
 ];
+
+/** Where the effects channel of films plays, Hz (common practice). */
+export const FILM = { from: 20, to: 120, label: 'film effects' };
 
 /** Ticks of a logarithmic rule: every whole lead digit, the larger ones with a name. */
 export function ticks(from: number, to: number): { frequency: number; named: boolean }[] {

@@ -32,6 +32,8 @@ export interface Lane {
   /** Whether there is anything to show; a lane without it is always there. */
   present?: (shown: Report[]) => boolean;
   extras?: (active: Report) => Extra[];
+  /** What the term means to who meets it first. */
+  meaning: string;
   /** Said beside the value at the cursor. */
   aside?: (curves: Curves, index: number) => string;
 }
@@ -77,6 +79,8 @@ export const FLARED = 34;
 export const LANES: Lane[] = [
   {
     id: 'level',
+    meaning:
+      'How loud it is at 1 m, in the space of the variant, at its drive. The thin line is the largest clean output: where the first limit is just met.',
     name: 'Level',
     unit: 'dB at 1 m',
     share: 1.75,
@@ -93,6 +97,7 @@ export const LANES: Lane[] = [
   },
   {
     id: 'travel',
+    meaning: 'How far the cone moves out of its rest, one way, at the drive. Beyond Xmax it distorts.',
     name: 'Cone travel',
     unit: 'mm, peak',
     share: 1,
@@ -107,6 +112,7 @@ export const LANES: Lane[] = [
   },
   {
     id: 'air',
+    meaning: 'How fast the air moves in the port or mouth. Fast air is heard as chuffing.',
     name: 'Air speed',
     unit: 'm/s, peak',
     share: 1,
@@ -121,6 +127,7 @@ export const LANES: Lane[] = [
   },
   {
     id: 'radiator',
+    meaning: 'How far the passive radiators move one way, at the drive.',
     name: 'Radiator travel',
     unit: 'mm, peak',
     share: 0.9,
@@ -131,6 +138,8 @@ export const LANES: Lane[] = [
   },
   {
     id: 'impedance',
+    meaning:
+      'What the amplifier sees. A peak is a resonance of cone or box; the dip between two peaks is the tuning.',
     name: 'Impedance',
     unit: 'Ω, phase °',
     share: 1,
@@ -141,6 +150,7 @@ export const LANES: Lane[] = [
   },
   {
     id: 'delay',
+    meaning: 'How much later a note comes out than it went in. Steep bass comes later.',
     name: 'Group delay',
     unit: 'ms',
     share: 0.9,

@@ -2,6 +2,7 @@
 
 import type uPlot from 'uplot';
 import { type Mark, OUTLINE } from '../model/mark';
+import { frequencyAt, nearest } from './axis';
 
 /** A colour of the theme in use. */
 export function colour(name: string): string {
@@ -36,6 +37,28 @@ export function hatch(plot: uPlot, from: number): void {
   ctx.restore();
 }
 
+/** Fills between two lines. */
+export function band(plot: uPlot, { low, high }: { low: number[]; high: number[] }, name: string): void {
+  const frequencies = plot.data[0];
+  const { ctx, bbox } = plot;
+  const at = (values: number[], k: number): [number, number] => [
+    plot.valToPos(frequencies[k] as number, 'x', true),
+    plot.valToPos(values[k] ?? 0, 'y', true),
+  ];
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(bbox.left, bbox.top, bbox.width, bbox.height);
+  ctx.clip();
+  ctx.beginPath();
+  for (let k = 0; k < frequencies.length; k += 1) ctx.lineTo(...at(high, k));
+  for (let k = frequencies.length - 1; k >= 0; k -= 1) ctx.lineTo(...at(low, k));
+  ctx.closePath();
+  ctx.globalAlpha = 0.22;
+  ctx.fillStyle = colour(name);
+  ctx.fill();
+  ctx.restore();
+}
+
 /** A dotted line at a value. */
 export function threshold(plot: uPlot, at: number): void {
   const { ctx, bbox } = plot;
@@ -53,19 +76,25 @@ export function threshold(plot: uPlot, at: number): void {
 }
 
 /** Puts a variant's mark on its line, at places that no other variant's marks share. */
-export function marks(plot: uPlot, mark: Mark, place: number, row: number): void {
-  const frequencies = plot.data[0];
+export function marks(
+  plot: uPlot,
+  mark: Mark,
+  place: number,
+  row: number,
+  span: readonly [number, number],
+): void {
+  const frequencies = plot.data[0] as number[];
   const values = plot.data[row];
   if (!frequencies || !values) return;
   const { ctx, bbox } = plot;
   const size = 4.2 * devicePixelRatio;
   for (let stop = 0.06 + 0.05 * (place % 4); stop < 1; stop += 0.2) {
-    const index = Math.round(stop * (frequencies.length - 1));
+    const index = nearest(frequencies, frequencyAt(stop, ...span));
     const value = values[index];
     if (value === null || value === undefined) continue;
     const y = plot.valToPos(value, 'y', true);
     if (y < bbox.top || y > bbox.top + bbox.height) continue;
-    const x = plot.valToPos(frequencies[index] as number, 'x', true);
+    const x = plot.valToPos(frequencies[index] ?? 0, 'x', true);
     ctx.save();
     ctx.translate(x, y);
     ctx.scale(size, size);

@@ -7,7 +7,7 @@ import { Observable } from './observable';
 export interface OnBench {
   id: string;
   design: RawDesign;
-  /** Place in the build, which decides the mark; it stays when others go. */
+  /** Which of the marks it has; it stays when others go or the shelf is put in another order. */
   place: number;
   archived: boolean;
 }
@@ -50,11 +50,12 @@ export class Workbench extends Observable<Bench> {
     variants: readonly Variant[],
     view: View | null,
     private readonly onSettled: OnSettled,
+    private readonly onArranged: (ids: string[]) => void = () => undefined,
   ) {
-    const onBench = variants.map((variant, place) => ({
+    const onBench = variants.map((variant) => ({
       id: variant.id,
       design: variant.document,
-      place,
+      place: variant.mark,
       archived: false,
     }));
     const known = (id: string) => onBench.some((variant) => variant.id === id);
@@ -106,12 +107,13 @@ export class Workbench extends Observable<Bench> {
     this.settle(label);
   }
 
-  /** A variant that the server has just made. */
+  /** A variant that the server has just made, or brought back. */
   add(variant: Variant): void {
     this.settle();
-    const place = 1 + Math.max(-1, ...this.state.variants.map((other) => other.place));
-    const added = { id: variant.id, design: variant.document, place, archived: false };
-    this.update({ variants: [...this.state.variants, added] });
+    const added = { id: variant.id, design: variant.document, place: variant.mark, archived: false };
+    // One that was put away here comes back to where it stood.
+    if (this.find(variant.id)) this.put(added);
+    else this.update({ variants: [...this.state.variants, added] });
     const design = variant.document;
     this.record({
       label: 'new variant',
@@ -134,6 +136,17 @@ export class Workbench extends Observable<Bench> {
       after: { design, archived: true },
     });
     this.become(id, design, true);
+  }
+
+  /** Puts a variant one place further on the shelf, or back, past those that are put away. */
+  move(id: string, by: 1 | -1): void {
+    const present = this.state.variants.filter((variant) => !variant.archived);
+    const at = present.findIndex((variant) => variant.id === id);
+    const [moved, other] = [present[at], present[at + by]];
+    if (!moved || !other) return;
+    [present[at], present[at + by]] = [other, moved];
+    this.update({ variants: [...present, ...this.state.variants.filter((variant) => variant.archived)] });
+    this.onArranged(present.map((variant) => variant.id));
   }
 
   /** What somebody else kept takes the place of what is here; no step of history. */
@@ -184,7 +197,8 @@ export class Workbench extends Observable<Bench> {
 
   private activateNeighbour(gone: OnBench): void {
     const left = this.state.variants.filter((variant) => !variant.archived);
-    const neighbour = left.filter((variant) => variant.place < gone.place).at(-1) ?? left[0];
+    const at = this.state.variants.findIndex((variant) => variant.id === gone.id);
+    const neighbour = this.state.variants.slice(0, at).findLast((one) => !one.archived) ?? left[0];
     const shown = new Set([...this.state.shown].filter((id) => id !== gone.id));
     if (neighbour) shown.add(neighbour.id);
     this.update({ activeId: neighbour?.id ?? null, shown });

@@ -1,55 +1,52 @@
 import type { ReactNode } from 'react';
-import type { RawDesign, Report } from '../api/types';
+import type { Motion, RawDesign, Report } from '../api/types';
+import { inWords } from '../model/preferences';
+import { usePreferences } from '../ui/observed';
 import { useSize } from '../ui/size';
+import { type Frame, frameFor } from './frame';
 import { layOut } from './geometry';
+import { Handles } from './Handles';
+import { handlesOf } from './handles';
+import { MotionLayer } from './MotionLayer';
 import { type Dimension, type Part, type Rect, type Scene, type Target, WALL } from './scene';
+
+/** What moves, and how it is shown. */
+export interface Slowly {
+  motion: Motion;
+  playing: boolean;
+  moment: number;
+  onMoment: (moment: number) => void;
+}
 
 interface Props {
   design: RawDesign;
   report: Report;
-  onTarget: (target: Target) => void;
+  slowly: Slowly | null;
+  onTarget: (target: Target, part: Element) => void;
+  onPull: (design: RawDesign) => void;
+  onSettle: (label: string) => void;
 }
 
-const MARGIN = { left: 44, right: 18, top: 12, bottom: 34 };
-
 /** Section of the cabinet, to scale; each part leads to its numbers. */
-export function Section({ design, report, onTarget }: Props) {
+export function Section(props: Props) {
   const [holder, size] = useSize<HTMLDivElement>();
-  const scene = layOut({ design, report });
+  usePreferences();
+  const scene = layOut(props);
   return (
     <div ref={holder} className="h-full min-h-28 overflow-hidden">
-      {scene && size.width > 0 && <Sheet {...size} scene={scene} onTarget={onTarget} />}
+      {scene && size.width > 0 && <Sheet {...size} scene={scene} {...props} />}
     </div>
   );
 }
 
-interface SheetProps {
+interface SheetProps extends Props {
   width: number;
   height: number;
   scene: Scene;
-  onTarget: (target: Target) => void;
 }
 
-/** From metres to the sheet. */
-interface Frame {
-  x: (metres: number) => number;
-  y: (metres: number) => number;
-  scale: number;
-}
-
-function frameFor({ extent }: Scene, width: number, height: number): Frame {
-  const [across, down] = [width - MARGIN.left - MARGIN.right, height - MARGIN.top - MARGIN.bottom];
-  const scale = Math.min(across / extent.width, Math.max(40, down) / extent.height);
-  const left = MARGIN.left + (across - extent.width * scale) / 2;
-  const top = MARGIN.top + (Math.max(40, down) - extent.height * scale) / 2;
-  return {
-    scale,
-    x: (metres) => left + (metres - extent.x) * scale,
-    y: (metres) => top + (extent.y + extent.height - metres) * scale,
-  };
-}
-
-function Sheet({ width, height, scene, onTarget }: SheetProps) {
+function Sheet(props: SheetProps) {
+  const { width, height, scene, slowly, onTarget, onPull, onSettle } = props;
   const frame = frameFor(scene, width, height);
   return (
     // biome-ignore lint/a11y/useSemanticElements: a drawing that holds buttons
@@ -64,6 +61,11 @@ function Sheet({ width, height, scene, onTarget }: SheetProps) {
       {scene.dimensions.map((dimension) => (
         <DimensionLine key={dimension.text} dimension={dimension} frame={frame} scene={scene} />
       ))}
+      {slowly ? (
+        <MotionLayer scene={scene} frame={frame} {...slowly} />
+      ) : (
+        <Handles handles={handlesOf(props, scene)} frame={frame} onPull={onPull} onSettle={onSettle} />
+      )}
     </svg>
   );
 }
@@ -94,7 +96,7 @@ function Patterns() {
 
 interface ButtonProps {
   target: Target | undefined;
-  onTarget: (target: Target) => void;
+  onTarget: (target: Target, part: Element) => void;
   children: ReactNode;
 }
 
@@ -107,11 +109,11 @@ function PartButton({ target, onTarget, children }: ButtonProps) {
       tabIndex={0}
       aria-label={target.label}
       className="cursor-pointer outline-offset-2 hover:opacity-80"
-      onClick={() => onTarget(target)}
+      onClick={(event) => onTarget(target, event.currentTarget)}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== ' ') return;
         event.preventDefault();
-        onTarget(target);
+        onTarget(target, event.currentTarget);
       }}
     >
       {children}
@@ -155,7 +157,7 @@ function PartDrawing({ part, frame }: { part: Part; frame: Frame }) {
     case 'text':
       return (
         <text x={frame.x(part.x)} y={frame.y(part.y) + 16} fontSize="13" fill="var(--soft)">
-          {part.text}
+          {inWords(part.text)}
         </text>
       );
   }
@@ -247,7 +249,7 @@ function PortDrawing({ port, frame }: { port: Of<'port'>; frame: Frame }) {
         fill="var(--river)"
         className="font-mono"
       >
-        {narrow ? port.text.split(',')[0] : port.text}
+        {inWords(narrow ? (port.text.split(',')[0] ?? '') : port.text)}
       </text>
     </g>
   );
@@ -296,7 +298,7 @@ function DimensionLine({ dimension: { from, to, text, upright }, frame, scene: {
         className="font-mono"
         transform={upright ? `rotate(-90 ${left} ${middle}) translate(0 -6)` : undefined}
       >
-        {text}
+        {inWords(text)}
       </text>
     </g>
   );

@@ -14,6 +14,7 @@ export const variants = designs.map(
     id: `v${at}`,
     build_id: 'b',
     revision: 1,
+    mark: at,
     document,
     kept_at: '2026-01-01T00:00:00Z',
   }),

@@ -1,5 +1,7 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
 import type { Typed } from '../api/types';
+import { noteAt } from '../model/notes';
+import { asRead, rememberUnit, unitOf } from '../model/preferences';
 import {
   type Field,
   parseNumber,
@@ -10,6 +12,7 @@ import {
   type Unit,
   usualUnit,
 } from '../model/units';
+import { usePreferences } from './observed';
 
 interface Props {
   label: string;
@@ -39,7 +42,9 @@ export function QuantityInput(props: Props) {
   const [reason, setReason] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const messageId = useId();
-  const written = typed === null ? (follows ?? '') : shown(typed);
+  const { notes } = usePreferences();
+  const written =
+    typed === null ? (follows ?? '') : `${shown(readIn(typed, fields))}${notes ? noteOf(typed, fields) : ''}`;
 
   // A change from elsewhere (drag, undo) takes the place of a refused text.
   // biome-ignore lint/correctness/useExhaustiveDependencies: `written` is what changes
@@ -58,6 +63,7 @@ export function QuantityInput(props: Props) {
     const read = readAny(text, fields, typed);
     if (typeof read === 'string') return setReason(read);
     drop();
+    rememberUnit(read.field, readTyped(read.typed, read.field.dimension)?.unit ?? null);
     onType(read.field, read.typed);
   }
 
@@ -133,9 +139,16 @@ export function arrowSteps(event: KeyboardEvent): number {
   return steps[event.key] ?? 0;
 }
 
-/** The unit a field shows its value in. */
-export function unitOf(field: Field, typed: Typed | null): Unit | null {
-  return readTyped(typed, field.dimension)?.unit ?? usualUnit(field);
+/** What is written, in the unit a person reads it in. */
+function readIn(typed: Typed, fields: readonly Field[]): Typed {
+  const field = fields.find((one) => readTyped(typed, one.dimension));
+  return field ? asRead(typed, field) : typed;
+}
+
+/** The nearest note of a frequency. */
+function noteOf(typed: Typed, fields: readonly Field[]): string {
+  const hertz = fields[0]?.dimension === 'frequency' ? readTyped(typed, 'frequency')?.si : null;
+  return hertz ? ` · ${noteAt(hertz)}` : '';
 }
 
 function readAny(text: string, fields: readonly Field[], typed: Typed | null): Read | string {

@@ -1,8 +1,10 @@
 import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { Typed } from '../api/types';
 import { nudged, rounded } from '../model/nudge';
+import { measure, unitOf } from '../model/preferences';
 import { type Field, shown, significant, type Unit, writeTyped } from '../model/units';
-import { arrowSteps, QuantityInput, unitOf } from './QuantityInput';
+import { usePreferences } from './observed';
+import { arrowSteps, QuantityInput } from './QuantityInput';
 import { useSize } from './size';
 
 interface Props {
@@ -34,6 +36,7 @@ const UNLAID = 200;
 /** A value as a piece of a carpenter's rule: type it, drag the hand, or nudge it with the arrow keys. */
 export function Tape({ name, fields, typed, si, told, plain, optional, onPreview, onType, onSettle }: Props) {
   const [field] = fields;
+  usePreferences();
   const unit = unitOf(field, typed);
   const whole = field.path.endsWith('.count');
   const settling = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
@@ -56,7 +59,7 @@ export function Tape({ name, fields, typed, si, told, plain, optional, onPreview
     onSettle();
   }
 
-  const follows = si === null ? undefined : shown(writeTyped(si, unit, 4));
+  const follows = si === null ? undefined : shown(measure(si, unit));
   return (
     <div
       className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_4.6rem]' : 'grid-cols-[5.6rem_6.2rem_1fr]'}`}
@@ -132,7 +135,7 @@ function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: Rul
       aria-valuemin={field.min / factor}
       aria-valuemax={field.max / factor}
       aria-valuenow={value ?? field.min / factor}
-      aria-valuetext={si === null ? 'none' : `${shown(writeTyped(si, unit, 4))}`}
+      aria-valuetext={si === null ? 'none' : shown(measure(si, unit))}
       aria-disabled={value === null ? true : undefined}
       className="h-[26px] cursor-ew-resize touch-none overflow-hidden rounded-[2px] border border-rule-line bg-rule"
       onPointerDown={(event) => {

@@ -4,7 +4,9 @@ import { Link, useSearchParams } from 'react-router';
 import { ask } from '../../api/ask';
 import { useComparison, useDriversById } from '../../api/queries';
 import type { Boxed, Comparison, RawDesign, RawDriver, Report, Typed } from '../../api/types';
-import { Lanes, type Shown } from '../../lanes/Lanes';
+import { Lanes } from '../../lanes/Lanes';
+import { LanesMenu } from '../../lanes/LanesMenu';
+import type { Shown } from '../../lanes/shown';
 import { FAMILIES, type Family } from '../../model/families';
 import { markAt } from '../../model/mark';
 import { fieldAt } from '../../model/units';
@@ -103,7 +105,20 @@ function Compared({ drivers }: { drivers: RawDriver[] }) {
         <Message error={given.error ?? suggested.error} />
       </div>
       <div className="min-h-0 flex-1 px-4">
-        {active && <Lanes shown={shown} activeId={active} theme={theme} />}
+        {active && (
+          <Lanes
+            shown={shown}
+            activeId={active}
+            theme={theme}
+            tools={
+              <LanesMenu
+                title={`${drivers.length} drivers, all else equal`}
+                shown={shown}
+                activeId={active}
+              />
+            }
+          />
+        )}
       </div>
       {comparison && <Table comparison={comparison} />}
     </div>
@@ -120,7 +135,10 @@ function useShown(comparison: Comparison | undefined, place: Place): { shown: Sh
   const results = useQueries({ queries: designs.map((design) => curves(design)) });
   const shown = results.flatMap(({ data }, at): Shown[] => {
     const name = comparison?.rows[at]?.name ?? '';
-    return data ? [{ id: String(at), place: at, report: data, name, mark: markAt(at) }] : [];
+    const design = designs[at];
+    return data && design
+      ? [{ id: String(at), place: at, report: data, design, name, mark: markAt(at) }]
+      : [];
   });
   return { shown, active: shown[0]?.id ?? '' };
 }

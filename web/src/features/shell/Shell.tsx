@@ -1,18 +1,21 @@
 import { type ReactNode, useEffect, useState } from 'react';
-import { NavLink } from 'react-router';
+import { NavLink, useNavigate } from 'react-router';
 import { ACTIONS } from '../../actions';
-import type { Reach } from '../../actions/action';
+import type { Reach, Sheet } from '../../actions/action';
 import { pressed } from '../../actions/keys';
 import { Icon } from '../../ui/Icon';
+import { GlossarySheet } from './GlossarySheet';
 import { KeySheet } from './KeySheet';
+import { Palette } from './Palette';
 import { switchTheme, useTheme } from './theme';
+import { UnitsSheet } from './UnitsSheet';
 
 interface Props {
   title: string;
   /** Beside the title: name and state of what is open. */
   beside?: ReactNode;
   tools?: ReactNode;
-  workbench?: Pick<Reach, 'workbench' | 'addVariant'>;
+  workbench?: Pick<Reach, 'workbench' | 'addVariant' | 'open'>;
   children: ReactNode;
 }
 
@@ -21,27 +24,38 @@ const PLACES = [
   ['/drivers', 'Drivers'],
 ] as const;
 
+const TOOLS = [
+  ['palette', 'Find a command', 'find'],
+  ['units', 'Units', 'rule'],
+  ['glossary', 'Glossary', 'book'],
+  ['keys', 'Shortcuts', 'keys'],
+] as const;
+
 /** The frame around every page. */
 export function Shell({ title, beside, tools, workbench, children }: Props) {
-  const [keysOpen, setKeysOpen] = useState(false);
+  const [sheet, setSheet] = useState<Sheet | null>(null);
+  const navigate = useNavigate();
+  const close = () => setSheet(null);
   const theme = useTheme();
   const reach: Reach = {
     workbench: null,
     addVariant: () => undefined,
+    open: () => undefined,
     ...workbench,
     switchTheme,
-    showKeys: () => setKeysOpen(true),
+    show: setSheet,
+    go: (address) => void navigate(address),
   };
   useShortcuts(reach);
   useEffect(() => {
     document.title = title === 'Builds' ? 'Oak Drum' : `${title} · Oak Drum`;
   }, [title]);
   return (
-    <div className="flex h-screen min-h-[640px] flex-col">
+    <div className="flex h-screen min-h-[640px] flex-col max-lg:h-auto max-lg:min-h-screen">
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-card focus:p-2">
         Skip to the content
       </a>
-      <header className="flex h-11 shrink-0 items-center gap-4 border-line border-b px-4">
+      <header className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-4 border-line border-b px-4 max-sm:py-1">
         <span className="font-extrabold font-head text-[19px] tracking-tight">Oak Drum</span>
         <div className="flex min-w-0 flex-1 items-center gap-3">{beside}</div>
         {tools}
@@ -61,6 +75,18 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
           ))}
         </nav>
         <div className="flex">
+          {TOOLS.map(([wanted, name, icon]) => (
+            <button
+              key={wanted}
+              type="button"
+              className="rounded-[3px] p-1.5 hover:bg-rule max-sm:hidden"
+              aria-label={name}
+              title={name}
+              onClick={() => setSheet(wanted)}
+            >
+              <Icon name={icon} />
+            </button>
+          ))}
           <button
             type="button"
             className="rounded-[3px] p-1.5 hover:bg-rule"
@@ -70,21 +96,15 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
           >
             <Icon name="lamp" />
           </button>
-          <button
-            type="button"
-            className="rounded-[3px] p-1.5 hover:bg-rule"
-            aria-label="Shortcuts"
-            title="Shortcuts"
-            onClick={() => setKeysOpen(true)}
-          >
-            <Icon name="keys" />
-          </button>
         </div>
       </header>
       <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         {children}
       </main>
-      <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
+      <KeySheet open={sheet === 'keys'} onClose={close} />
+      <UnitsSheet open={sheet === 'units'} onClose={close} />
+      <GlossarySheet open={sheet === 'glossary'} onClose={close} />
+      <Palette open={sheet === 'palette'} reach={reach} onClose={close} />
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import { Tabs } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import type { Window } from '../../actions/action';
 import type { FieldError, RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
 import { markAt } from '../../model/mark';
@@ -12,6 +13,8 @@ import { MarkGlyph } from '../../ui/MarkGlyph';
 import { TextInput } from '../../ui/TextInput';
 import { groupsOf } from './groups';
 import { KindChoices } from './Kinds';
+import { type OpenPart, PartCard } from './PartCard';
+import { SlowMotionWords, useSlowMotion } from './SlowMotion';
 import { ValueTapes } from './ValueTapes';
 import { WiringDialog } from './WiringDialog';
 
@@ -22,31 +25,24 @@ interface Props {
   errors: FieldError[];
   /** The least load that the amplifier of the brief stands, ohm. */
   least: number | null;
+  /** Whether cone and air are shown moving. */
+  slow: boolean;
+  /** Opens something over the workbench, or begins and ends the slow motion. */
+  onOpen: (window: Window) => void;
   onDriver: () => void;
   onFamily: () => void;
 }
 
 /** The active variant: its cabinet drawn to scale and every value that makes it. */
-export function CabinetPanel({ variant, workbench, report, errors, least, onDriver, onFamily }: Props) {
-  const values = useRef<HTMLDivElement>(null);
+export function CabinetPanel(props: Props) {
+  const { variant, workbench, report, errors, least, slow, onDriver, onFamily } = props;
+  const [part, setPart] = useState<OpenPart | null>(null);
   const [wanted, setWanted] = useState('');
   const [wiring, setWiring] = useState(false);
   const { design, id } = variant;
   const groups = groupsOf(design);
   const group = groups.find((one) => one.id === wanted) ?? groups[0];
   const edit = (next: RawDesign, label: string) => workbench.edit(id, next, label);
-
-  function open({ path }: Target) {
-    if (path === 'driver') return onDriver();
-    const holds = groups.find(({ ruled, plain }) =>
-      [...ruled, ...plain].some((row) => row.paths.some((at) => at.startsWith(path))),
-    );
-    if (holds) setWanted(holds.id);
-    // The group's values are there in the next frame.
-    requestAnimationFrame(() => {
-      values.current?.querySelector<HTMLElement>(`[data-path^="${path}"] input`)?.focus();
-    });
-  }
 
   return (
     <section aria-label="Cabinet" className="flex h-full min-h-0 flex-col gap-1.5">
@@ -83,9 +79,27 @@ export function CabinetPanel({ variant, workbench, report, errors, least, onDriv
         {report && <span className="text-soft"> · {driverWords(report)}</span>}
       </button>
       <div className="min-h-0 flex-1">
-        {report && <Section design={design} report={report} onTarget={open} />}
+        {report && (
+          <Drawing
+            {...props}
+            report={report}
+            onTarget={(target, element) =>
+              target.path === 'driver' ? onDriver() : setPart({ target, part: element })
+            }
+          />
+        )}
       </div>
-      {group && (
+      {part && (
+        <PartCard
+          open={part}
+          variant={variant}
+          workbench={workbench}
+          report={report}
+          errors={errors}
+          onClose={() => setPart(null)}
+        />
+      )}
+      {group && !slow && (
         <Tabs.Root value={group.id} onValueChange={setWanted} activationMode="automatic" className="shrink-0">
           <Tabs.List aria-label="Parts" className="mb-1.5 flex flex-wrap border-line border-b">
             {groups.map(({ id: value, name }) => (
@@ -98,7 +112,7 @@ export function CabinetPanel({ variant, workbench, report, errors, least, onDriv
               </Tabs.Trigger>
             ))}
           </Tabs.List>
-          <Tabs.Content value={group.id} ref={values} className="flex flex-col gap-1.5" tabIndex={-1}>
+          <Tabs.Content value={group.id} className="flex flex-col gap-1.5" tabIndex={-1}>
             <div className="flex flex-wrap items-center gap-1.5 empty:hidden">
               {group.kinds.map((kind) => (
                 <KindChoices key={JSON.stringify(kind)} design={design} kind={kind} onChange={edit} />
@@ -126,6 +140,57 @@ export function CabinetPanel({ variant, workbench, report, errors, least, onDriv
         onWire={(motor) => edit({ ...design, motor }, 'wiring')}
       />
     </section>
+  );
+}
+
+interface DrawingProps extends Props {
+  report: Report;
+  onTarget: (target: Target, part: Element) => void;
+}
+
+/** The drawing as it stands, or in slow motion. */
+function Drawing(props: DrawingProps) {
+  const { slow, variant, report, workbench, onOpen, onTarget } = props;
+  const pulled = {
+    onTarget,
+    onPull: (design: RawDesign) => workbench.preview(variant.id, design),
+    onSettle: (label: string) => workbench.settle(label.toLowerCase()),
+  };
+  if (slow) return <Moving {...props} {...pulled} />;
+  return (
+    <div className="relative h-full">
+      <Section design={variant.design} report={report} slowly={null} {...pulled} />
+      <div className="absolute top-0 right-0 flex flex-col items-stretch gap-1">
+        <Button onClick={() => onOpen('motion')}>
+          <Icon name="play" /> Slow motion
+        </Button>
+        <Button onClick={() => onOpen('sweep')}>What if …</Button>
+        <Button onClick={() => onOpen('spread')}>How sure?</Button>
+      </div>
+    </div>
+  );
+}
+
+function Moving({
+  variant,
+  report,
+  onOpen,
+  ...pulled
+}: DrawingProps & { onPull: (design: RawDesign) => void; onSettle: (label: string) => void }) {
+  const state = useSlowMotion(variant.design);
+  const slowly = state.motion && {
+    motion: state.motion,
+    playing: state.playing,
+    moment: state.moment,
+    onMoment: state.setMoment,
+  };
+  return (
+    <div className="flex h-full min-h-0 flex-col gap-2">
+      <div className="min-h-0 flex-1">
+        <Section design={variant.design} report={report} slowly={slowly ?? null} {...pulled} />
+      </div>
+      <SlowMotionWords state={state} report={report} onClose={() => onOpen('motion')} />
+    </div>
   );
 }
 

@@ -1,7 +1,10 @@
-import { Tooltip } from 'radix-ui';
-import { memo } from 'react';
-import type { Check, RawBrief, Report } from '../../api/types';
-import { strip, type Verdict } from './figures';
+import { Popover } from 'radix-ui';
+import { memo, useState } from 'react';
+import type { Check, RawBrief, RawDesign, Report } from '../../api/types';
+import { inWords } from '../../model/preferences';
+import { usePreferences } from '../../ui/observed';
+import { FigureCard } from './FigureCard';
+import { type Chip, strip, type Verdict } from './figures';
 
 const EDGE: Record<Verdict, string> = {
   met: 'border-l-met',
@@ -21,15 +24,22 @@ interface Props {
   brief: RawBrief | null;
   /** How the active variant stands to the brief. */
   checks: Check[];
+  design: RawDesign;
   onBrief: () => void;
+  /** Makes a new variant. */
+  onTry: (design: RawDesign) => void;
+  /** Takes another brief. */
+  onChange: (brief: RawBrief) => void;
 }
 
 /** What the brief asks and the active variant reaches, then other figures; each explains itself. */
-export const ChipStrip = memo(function ChipStrip({ report, brief, checks, onBrief }: Props) {
+export const ChipStrip = memo(function ChipStrip(props: Props) {
+  const { report, brief, checks, design, onBrief, onTry, onChange } = props;
+  usePreferences();
   const count = (wanted: Check['verdict']) => checks.filter(({ verdict }) => verdict === wanted).length;
   const [short, open] = [count('short'), count('unknown')];
   return (
-    <ul aria-label="Figures" className="flex gap-1.5 border-line border-b px-4 py-2">
+    <ul aria-label="Figures" className="flex gap-1.5 border-line border-b px-4 py-2 max-lg:flex-wrap">
       <li>
         <button
           type="button"
@@ -48,36 +58,52 @@ export const ChipStrip = memo(function ChipStrip({ report, brief, checks, onBrie
         </button>
       </li>
       {strip(report, checks).map((chip) => (
-        <li key={chip.id} className="min-w-0 flex-1">
-          <Tooltip.Root>
-            <Tooltip.Trigger asChild>
-              <button
-                type="button"
-                data-figure={chip.id}
-                className={`w-full rounded-[3px] border border-line border-l-4 bg-card px-2.5 py-1 text-left ${EDGE[chip.verdict]}`}
-              >
-                <span className="block truncate text-[12.5px] text-soft">{chip.name}</span>
-                <span className="block truncate font-bold text-[15px] leading-tight xl:text-[17px]">
-                  {chip.figure}
-                </span>
-                <span className={`block truncate text-[12.5px] ${WORDS[chip.verdict]}`}>{chip.words}</span>
-              </button>
-            </Tooltip.Trigger>
-            <Tooltip.Portal>
-              <Tooltip.Content
-                sideOffset={4}
-                collisionPadding={8}
-                className="z-50 max-w-72 rounded border border-ink bg-ink px-2.5 py-1.5 text-paper shadow-lg"
-              >
-                {chip.meaning}
-              </Tooltip.Content>
-            </Tooltip.Portal>
-          </Tooltip.Root>
+        <li key={chip.id} className="min-w-0 flex-1 max-lg:min-w-36">
+          <Figure chip={chip} design={design} brief={brief} onTry={onTry} onBrief={onChange} />
         </li>
       ))}
     </ul>
   );
 });
+
+interface FigureProps extends Pick<Props, 'design' | 'brief' | 'onTry'> {
+  chip: Chip;
+  onBrief: (brief: RawBrief) => void;
+}
+
+function Figure({ chip, design, brief, onTry, onBrief }: FigureProps) {
+  const [open, setOpen] = useState(false);
+  const then =
+    <Value,>(does: (value: Value) => void) =>
+    (value: Value) => {
+      setOpen(false);
+      does(value);
+    };
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger
+        data-figure={chip.id}
+        className={`w-full rounded-[3px] border border-line border-l-4 bg-card px-2.5 py-1 text-left hover:border-oak ${EDGE[chip.verdict]}`}
+      >
+        <span className="block truncate text-[12.5px] text-soft">{chip.name}</span>
+        <span className="block truncate font-bold text-[15px] leading-tight xl:text-[17px]">
+          {inWords(chip.figure)}
+        </span>
+        <span className={`block truncate text-[12.5px] ${WORDS[chip.verdict]}`}>{inWords(chip.words)}</span>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          aria-label={chip.name}
+          sideOffset={4}
+          collisionPadding={8}
+          className="z-50 w-[min(30rem,94vw)] rounded-md border border-line bg-paper shadow-xl"
+        >
+          <FigureCard chip={chip} design={design} brief={brief} onTry={then(onTry)} onBrief={then(onBrief)} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
 
 function standing(short: number, open: number, all: number): string {
   if (short) return `${short} of ${all} short`;

@@ -1,7 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import type { RawDesign } from '../../api/types';
-import { same } from '../../model/design';
-import { fieldAt, isField, shown } from '../../model/units';
+import { differences, nameOf } from '../../model/differences';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import type { Session } from './session';
@@ -26,7 +24,7 @@ export function ConflictDialog({ session }: { session: Session }) {
           </tr>
         </thead>
         <tbody>
-          {differences(conflict.mine, conflict.theirs).map(([place, mine, theirs]) => (
+          {differences([conflict.mine, conflict.theirs]).map(({ place, values: [mine, theirs] }) => (
             <tr key={place} className="border-grid border-b">
               <th scope="row" className="py-1 text-left font-normal">
                 {nameOf(place)}
@@ -45,34 +43,4 @@ export function ConflictDialog({ session }: { session: Session }) {
       </div>
     </Dialog>
   );
-}
-
-/** The field's symbol, or the place itself where it is no quantity. */
-function nameOf(place: string): string {
-  const path = place.replace(/\.(\d+)\./g, '[$1].');
-  return isField(path) ? fieldAt(path).symbol : place;
-}
-
-/** Places where two designs differ, with what is written there. */
-function differences(mine: RawDesign, theirs: RawDesign): [string, string, string][] {
-  const found: [string, string, string][] = [];
-  const walk = (place: string, a: unknown, b: unknown) => {
-    if (same(a, b)) return;
-    const both = typeof a === 'object' && a && typeof b === 'object' && b;
-    if (!both) {
-      found.push([place, written(a), written(b)]);
-      return;
-    }
-    for (const name of new Set([...Object.keys(a), ...Object.keys(b)])) {
-      const [left, right] = [(a as Record<string, unknown>)[name], (b as Record<string, unknown>)[name]];
-      walk(place ? `${place}.${name}` : name, left, right);
-    }
-  };
-  walk('', mine, theirs);
-  return found;
-}
-
-function written(value: unknown): string {
-  if (value === undefined || value === null) return '–';
-  return typeof value === 'object' ? JSON.stringify(value) : shown(value as string | number);
 }

@@ -1,5 +1,5 @@
-import { DropdownMenu } from 'radix-ui';
-import { memo, type ReactNode, useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
+import type { Window } from '../../actions/action';
 import { duplicateVariant } from '../../actions/duplicate';
 import type { RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
@@ -9,7 +9,9 @@ import type { Bench, OnBench, Workbench } from '../../model/workbench';
 import { Silhouette } from '../../section/Silhouette';
 import { Icon } from '../../ui/Icon';
 import { LineSample, MarkGlyph } from '../../ui/MarkGlyph';
+import { Item, Menu } from '../../ui/Menu';
 import { Message } from '../../ui/Message';
+import { usePreferences } from '../../ui/observed';
 import { importDesign } from './design_file';
 import { hertz } from './figures';
 
@@ -23,10 +25,14 @@ interface Props {
   /** Searches the library; absent without a brief. */
   onFind: (() => void) | null;
   onFailure: (error: unknown) => void;
+  /** Opens something over the workbench. */
+  onOpen: (window: Window) => void;
 }
 
 /** The build's variants, side by side. */
-export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFind, onFailure }: Props) {
+export function Shelf(props: Props) {
+  const { workbench, bench, reports, failure, onAdd, onNew, onFind, onFailure, onOpen } = props;
+  usePreferences();
   const present = bench.variants.filter((variant) => !variant.archived);
   const active = present.find((variant) => variant.id === bench.activeId);
   return (
@@ -36,7 +42,7 @@ export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFind
           <Message error={failure} />
         </div>
       )}
-      <ul className="flex gap-2.5 overflow-x-auto p-0.5">
+      <ul className="flex gap-2.5 overflow-x-auto p-0.5 max-lg:flex-wrap">
         {present.map((variant) => (
           <Card
             key={variant.id}
@@ -46,6 +52,7 @@ export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFind
             overlaid={bench.shown.has(variant.id)}
             workbench={workbench}
             onAdd={onAdd}
+            onOpen={onOpen}
           />
         ))}
         <li className="flex">
@@ -75,6 +82,14 @@ export function Shelf({ workbench, bench, reports, failure, onAdd, onNew, onFind
             <Item onSelect={() => void importDesign().then((design) => design && onAdd(design), onFailure)}>
               <Icon name="into" /> From a design file
             </Item>
+            <Item onSelect={() => onOpen('archived')}>
+              <Icon name="box" /> One that was put away …
+            </Item>
+            {present.length > 1 && (
+              <Item onSelect={() => onOpen('compare')}>
+                <Icon name="rule" /> Compare them …
+              </Item>
+            )}
           </Menu>
         </li>
       </ul>
@@ -89,9 +104,10 @@ interface CardProps {
   overlaid: boolean;
   workbench: Workbench;
   onAdd: (design: RawDesign) => void;
+  onOpen: (window: Window) => void;
 }
 
-const Card = memo(function Card({ variant, report, active, overlaid, workbench, onAdd }: CardProps) {
+const Card = memo(function Card({ variant, report, active, overlaid, workbench, onAdd, onOpen }: CardProps) {
   const { id, design, place } = variant;
   const mark = markAt(place);
   const name = design.name ?? '';
@@ -140,6 +156,31 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
         >
           <Item onSelect={() => duplicateVariant({ workbench, addVariant: onAdd }, id)}>
             <Icon name="copy" /> Duplicate
+          </Item>
+          <Item
+            onSelect={() => {
+              workbench.activate(id);
+              // The name stands in the panel of the active variant.
+              requestAnimationFrame(() =>
+                document.querySelector<HTMLElement>('[aria-label="Name of the variant"]')?.focus(),
+              );
+            }}
+          >
+            <Icon name="book" /> Rename
+          </Item>
+          <Item onSelect={() => workbench.move(id, -1)}>
+            <Icon name="undo" /> Move back
+          </Item>
+          <Item onSelect={() => workbench.move(id, 1)}>
+            <Icon name="redo" /> Move on
+          </Item>
+          <Item
+            onSelect={() => {
+              workbench.activate(id);
+              onOpen('history');
+            }}
+          >
+            <Icon name="down" /> History …
           </Item>
           <Item onSelect={() => download(`/api/v1/variants/${id}/design.json`)}>
             <Icon name="out" /> Design file (JSON)
@@ -193,32 +234,4 @@ function download(address: string): void {
   link.href = address;
   link.download = '';
   link.click();
-}
-
-function Menu({ trigger, children }: { trigger: ReactNode; children: ReactNode }) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-50 min-w-48 rounded border border-line bg-card py-1 shadow-lg"
-        >
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
-}
-
-function Item({ onSelect, children }: { onSelect: () => void; children: ReactNode }) {
-  return (
-    <DropdownMenu.Item
-      onSelect={onSelect}
-      className="flex cursor-pointer items-center gap-2 px-3 py-1.5 outline-none data-[highlighted]:bg-rule"
-    >
-      {children}
-    </DropdownMenu.Item>
-  );
 }

@@ -33,13 +33,14 @@ export function ValueTapes({ group, ...props }: Props & { group: Group }) {
   );
 }
 
-interface ValueProps extends Props {
+export interface ValueProps extends Props {
   row: Row;
   plain?: boolean;
   explain: (field: Field) => Explaining;
 }
 
-function Value({ row, plain, explain, variant, workbench, report, errors }: ValueProps) {
+/** One value of a design, wherever it stands. */
+export function Value({ row, plain, explain, variant, workbench, report, errors }: ValueProps) {
   const { design, id } = variant;
   const place = row.paths.find((path) => valueAt(design, path) !== null) ?? row.paths[0];
   const given = valueAt(design, place);

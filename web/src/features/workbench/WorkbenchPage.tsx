@@ -1,9 +1,12 @@
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useLocation, useNavigate, useParams } from 'react-router';
+import type { Window } from '../../actions/action';
 import { answered, api, Refusal } from '../../api/client';
 import { useBuild, useJudgement } from '../../api/queries';
-import type { BuildWithVariants, Check, ProblemDocument, RawDesign, Report } from '../../api/types';
-import { Lanes, type Shown } from '../../lanes/Lanes';
+import type { BuildWithVariants, Check, ProblemDocument, RawBrief, RawDesign, Report } from '../../api/types';
+import { Lanes } from '../../lanes/Lanes';
+import { LanesMenu } from '../../lanes/LanesMenu';
+import type { Shown } from '../../lanes/shown';
 import { copyOf } from '../../model/design';
 import { markAt } from '../../model/mark';
 import { readTyped } from '../../model/units';
@@ -24,6 +27,7 @@ import { Shelf } from './Shelf';
 import { StartHere } from './StartHere';
 import { Session } from './session';
 import { UndoRedo } from './UndoRedo';
+import { Windows } from './Windows';
 
 export function WorkbenchPage() {
   const { id = '' } = useParams();
@@ -67,8 +71,10 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
   }, [made, workbench]);
 
   const text = useBuildText(build);
-  const [briefOpen, setBriefOpen] = useState(false);
-  const openBrief = useCallback(() => setBriefOpen(true), []);
+  const [opened, setOpened] = useState<Window | null>(null);
+  const openBrief = useCallback(() => setOpened('brief'), []);
+  const closeWindow = useCallback(() => setOpened(null), []);
+  const [slow, setSlow] = useState(false);
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
   const shown = useShown(bench, results.reports);
   const report = active && results.reports.get(active.id);
@@ -88,6 +94,18 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
     [build.id, session],
   );
 
+  const open = useCallback((window: Window) => {
+    if (window === 'motion') setSlow((before) => !before);
+    else if (window === 'driver' || window === 'family') {
+      setChoosing({ of: window === 'driver' ? 'driver of the variant' : 'cabinet of the variant' });
+    } else setOpened(window);
+  }, []);
+  const tryOut = useCallback(
+    (design: RawDesign) => addVariant(unlike(design, workbench.snapshot())),
+    [addVariant, workbench],
+  );
+  const changeBrief = useCallback((brief: RawBrief) => text.change.mutate({ brief }), [text.change.mutate]);
+
   return (
     <Shell
       title={build.name}
@@ -98,7 +116,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
         </>
       }
       tools={<UndoRedo workbench={workbench} bench={bench} />}
-      workbench={{ workbench, addVariant }}
+      workbench={{ workbench, addVariant, open }}
     >
       {active ? (
         <div className="flex h-full flex-col">
@@ -107,13 +125,21 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
               report={report}
               brief={text.current.brief ?? null}
               checks={text.current.brief ? (judgement.data ?? NONE) : NONE}
+              design={active.design}
               onBrief={openBrief}
+              onTry={tryOut}
+              onChange={changeBrief}
             />
           )}
-          <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)] gap-4 px-4 pt-2 pb-1">
-            <div className="relative min-h-0">
+          <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
+            <div className="relative min-h-0 max-lg:h-[640px]">
               {problem !== undefined && <NotComputed problem={problem} />}
-              <Lanes shown={shown} activeId={active.id} theme={theme} />
+              <Lanes
+                shown={shown}
+                activeId={active.id}
+                theme={theme}
+                tools={<LanesMenu title={build.name} shown={shown} activeId={active.id} />}
+              />
             </div>
             <CabinetPanel
               variant={active}
@@ -121,6 +147,8 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
               report={report}
               errors={problem?.errors ?? []}
               least={readTyped(text.current.brief?.amplifier_load, 'resistance')?.si ?? null}
+              slow={slow}
+              onOpen={open}
               onDriver={() => setChoosing({ of: 'driver of the variant' })}
               onFamily={() => setChoosing({ of: 'cabinet of the variant' })}
             />
@@ -134,6 +162,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
             onNew={() => setChoosing({ of: 'driver of a new variant' })}
             onFind={text.current.brief ? find : null}
             onFailure={setFailure}
+            onOpen={open}
           />
         </div>
       ) : (
@@ -172,15 +201,30 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
         }}
       />
       <BriefDialog
-        open={briefOpen}
+        open={opened === 'brief'}
         brief={text.current.brief ?? null}
         busy={text.change.isPending}
         error={text.change.variables?.brief ? text.change.error : null}
-        onClose={() => setBriefOpen(false)}
+        onClose={closeWindow}
         onKeep={(brief, search) =>
-          text.change.mutate({ brief }, { onSuccess: () => (search ? find() : setBriefOpen(false)) })
+          text.change.mutate({ brief }, { onSuccess: () => (search ? find() : closeWindow()) })
         }
       />
+      {active && (
+        <Windows
+          opened={opened}
+          variant={active}
+          bench={bench}
+          session={session}
+          brief={text.current.brief ?? null}
+          reports={results.reports}
+          onTry={(design) => {
+            closeWindow();
+            tryOut(design);
+          }}
+          onClose={closeWindow}
+        />
+      )}
       <ConflictDialog session={session} />
     </Shell>
   );
@@ -202,7 +246,7 @@ function useShown(bench: Bench, reports: ReadonlyMap<string, Report>): Shown[] {
         const { id, place, design } = variant;
         const report = reports.get(id);
         if (variant.archived || !report || !bench.shown.has(id)) return [];
-        return [{ id, place, report, name: design.name ?? '', mark: markAt(place) }];
+        return [{ id, place, report, design, name: design.name ?? '', mark: markAt(place) }];
       }),
     [names, bench.shown, reports],
   );

@@ -1,8 +1,8 @@
 // Figures of a report in words.
 
 import type { Check, Report } from '../../api/types';
-import { noteAt } from '../../lanes/axis';
 import { FLARED, STRAIGHT } from '../../lanes/lane';
+import { noteAt } from '../../model/notes';
 import { significant } from '../../model/units';
 
 export type Verdict = 'met' | 'careful' | 'short' | 'plain';

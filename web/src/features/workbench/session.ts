@@ -1,7 +1,7 @@
 // A build opened on the workbench: what is on it, how it is kept, and what it computes to.
 
 import { ask } from '../../api/ask';
-import { remote } from '../../api/remote';
+import { arrange, remote } from '../../api/remote';
 import { Simulator } from '../../api/simulator';
 import type { BuildWithVariants, Variant } from '../../api/types';
 import { Keeper } from '../../model/keeper';
@@ -18,8 +18,11 @@ export class Session {
   constructor(readonly build: BuildWithVariants) {
     this.viewKey = `oak-drum:view:${build.id}`;
     const variants = build.variants.map((variant) => this.keeper.open(variant)).filter((one) => one !== null);
-    this.workbench = new Workbench(variants, this.view(), ({ id, design, archived }) =>
-      this.keeper.want(id, { design, archived }),
+    this.workbench = new Workbench(
+      variants,
+      this.view(),
+      ({ id, design, archived }) => this.keeper.want(id, { design, archived }),
+      (ids) => void arrange(build.id, ids),
     );
   }
 

@@ -1,0 +1,24 @@
+import { type Action, activeVariant, type Window } from './action';
+
+function action(id: Window, name: string, keys: string): Action {
+  return {
+    id: `open-${id}`,
+    name,
+    keys: [keys],
+    when: (reach) => activeVariant(reach) !== undefined,
+    run: (reach) => reach.open(id),
+  };
+}
+
+/** What opens over the workbench. */
+export const windows: Action[] = [
+  action('brief', 'Write the brief', 'alt+b'),
+  action('driver', 'Choose another driver', 'alt+d'),
+  action('family', 'Choose another kind of cabinet', 'alt+c'),
+  action('sweep', 'What if: turn one value', 'alt+w'),
+  action('spread', 'How sure: drivers and boards as they come', 'alt+h'),
+  action('motion', 'Slow motion at the cursor', 'alt+m'),
+  action('compare', 'Compare the variants', 'alt+x'),
+  action('history', 'History of the active variant', 'alt+y'),
+  action('archived', 'Variants that were put away', 'alt+a'),
+];

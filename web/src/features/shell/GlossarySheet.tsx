@@ -1,0 +1,29 @@
+import { useState } from 'react';
+import { lookUp } from '../../model/glossary';
+import { Dialog } from '../../ui/Dialog';
+
+/** Every term in one plain sentence. */
+export function GlossarySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const [text, setText] = useState('');
+  const found = lookUp(text);
+  return (
+    <Dialog title="Glossary" open={open} onClose={onClose}>
+      <input
+        className="field mb-3"
+        aria-label="Look up"
+        placeholder="Qts, tuning, group delay …"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <dl className="h-[56vh] overflow-y-auto" tabIndex={0} aria-label="Terms">
+        {found.map(({ term, meaning }) => (
+          <div key={`${term} ${meaning}`} className="border-grid border-b py-1">
+            <dt className="font-semibold">{term}</dt>
+            <dd>{meaning}</dd>
+          </div>
+        ))}
+        {found.length === 0 && <div className="text-soft">Nothing of that name.</div>}
+      </dl>
+    </Dialog>
+  );
+}

@@ -1,0 +1,88 @@
+import { Command } from 'cmdk';
+import { Dialog as Radix } from 'radix-ui';
+import { ACTIONS } from '../../actions';
+import type { Reach } from '../../actions/action';
+import { spoken } from '../../actions/keys';
+import { useBuilds } from '../../api/queries';
+
+interface Props {
+  open: boolean;
+  reach: Reach;
+  onClose: () => void;
+}
+
+/** Every command by its name: type a few letters, Enter runs the first. */
+export function Palette({ open, reach, onClose }: Props) {
+  return (
+    <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Radix.Content
+          aria-describedby={undefined}
+          className="fixed top-[12vh] left-1/2 z-50 w-[min(560px,94vw)] -translate-x-1/2 rounded-md border border-line bg-paper shadow-xl"
+        >
+          <Radix.Title className="sr-only">Find a command</Radix.Title>
+          {open && <Commands reach={reach} onClose={onClose} />}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}
+
+const ROW =
+  'flex cursor-pointer items-center justify-between gap-4 rounded-[3px] px-3 py-1.5 data-[selected=true]:bg-rule';
+
+function Commands({ reach, onClose }: Omit<Props, 'open'>) {
+  const builds = useBuilds();
+  const run = (does: () => void) => () => {
+    onClose();
+    // The palette gives the focus back first.
+    setTimeout(does, 0);
+  };
+  const variants = reach.workbench?.snapshot().variants.filter(({ archived }) => !archived) ?? [];
+  return (
+    <Command label="Commands" loop>
+      <Command.Input
+        autoFocus
+        placeholder="What do you want to do?"
+        className="w-full rounded-t-md border-line border-b bg-card px-4 py-2.5 text-[16px] focus-visible:outline-offset-[-2px]"
+      />
+      <Command.List className="max-h-[56vh] overflow-y-auto p-1.5">
+        <Command.Empty className="px-3 py-4 text-soft">No command has such a name.</Command.Empty>
+        {ACTIONS.filter((action) => action.id !== 'show-palette' && action.when(reach)).map((action) => (
+          <Command.Item
+            key={action.id}
+            value={action.name}
+            className={ROW}
+            onSelect={run(() => action.run(reach))}
+          >
+            <span>{action.name}</span>
+            <span className="whitespace-nowrap font-mono text-[12.5px] text-soft">
+              {action.keys[0] && spoken(action.keys[0])}
+            </span>
+          </Command.Item>
+        ))}
+        {variants.map((variant) => (
+          <Command.Item
+            key={variant.id}
+            value={`Work on ${variant.design.name} ${variant.id}`}
+            className={ROW}
+            onSelect={run(() => reach.workbench?.activate(variant.id))}
+          >
+            <span className="truncate">Work on {variant.design.name}</span>
+          </Command.Item>
+        ))}
+        {builds.data?.map((build) => (
+          <Command.Item
+            key={build.id}
+            value={`Open ${build.name} ${build.id}`}
+            className={ROW}
+            onSelect={run(() => reach.go(`/builds/${build.id}`))}
+          >
+            <span className="truncate">Open {build.name}</span>
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command>
+  );
+}

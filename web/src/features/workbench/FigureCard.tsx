@@ -1,0 +1,167 @@
+import { useDeferredValue } from 'react';
+import { useMending, useWorkings } from '../../api/queries';
+import type { Mend, RawBrief, RawDesign, Working } from '../../api/types';
+import { inWords } from '../../model/preferences';
+import { Button } from '../../ui/Button';
+import { Message } from '../../ui/Message';
+import type { Chip } from './figures';
+import { mendDetail, mendedDesign, mendWords } from './mending';
+
+interface Props {
+  chip: Chip;
+  design: RawDesign;
+  brief: RawBrief | null;
+  onTry: (design: RawDesign) => void;
+  onBrief: (brief: RawBrief) => void;
+}
+
+/** Which workings stand behind a figure. */
+const WORKED: Record<string, string[]> = {
+  lowest: ['f3', 'level'],
+  f3: ['f3', 'level'],
+  loudness: ['clean'],
+  even: ['hump'],
+  size: ['air_volume'],
+  air: ['air_speed'],
+  cone: ['excursion'],
+  load: ['load'],
+  fb: ['tuning', 'port_length'],
+  port: ['port_length'],
+  radiator: ['excursion'],
+  way: ['way'],
+  fc: ['fc'],
+  qtc: ['qtc'],
+  level: ['level', 'efficiency', 'group_delay'],
+};
+
+/** Behind a figure: why, what mends it, and how it is worked out. */
+export function FigureCard({ chip, design, brief, onTry, onBrief }: Props) {
+  const check = chip.id.startsWith('brief-') ? chip.id.slice('brief-'.length) : null;
+  return (
+    <div className="flex max-h-[70vh] flex-col gap-3 overflow-y-auto p-3">
+      <div>
+        <h2 className="text-[16px]">
+          {chip.name}: {inWords(chip.figure)}
+        </h2>
+        <p className={chip.verdict === 'short' ? 'text-short' : 'text-soft'}>{inWords(chip.words)}</p>
+        <p className="mt-1">{inWords(chip.meaning)}</p>
+      </div>
+      {check && brief && chip.verdict === 'short' && (
+        <Mends check={check} design={design} brief={brief} onTry={onTry} onBrief={onBrief} />
+      )}
+      <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} />
+    </div>
+  );
+}
+
+interface MendsProps extends Pick<Props, 'design' | 'onTry' | 'onBrief'> {
+  brief: RawBrief;
+  check: string;
+}
+
+function Mends({ check, design, brief, onTry, onBrief }: MendsProps) {
+  const mending = useMending(brief, useDeferredValue(design), check);
+  const { data } = mending;
+  const all = data?.mends.length ? data.mends : data?.nearest ? [data.nearest] : [];
+  return (
+    <section aria-label="What mends it">
+      <h3 className="mb-1">What mends it</h3>
+      <Message error={mending.error} />
+      {mending.isPending && <p className="text-soft">Trying changes …</p>}
+      {data && !data.mends.length && (
+        <p className="mb-1">
+          {data.nearest
+            ? 'No single change within reach does. The nearest:'
+            : 'No change that was tried helps: another driver or kind of cabinet, then.'}
+        </p>
+      )}
+      <ul className="flex flex-col gap-1.5">
+        {all.map((mend) => (
+          <li
+            key={mendDetail(mend) + mend.words}
+            className="rounded-[3px] border border-line bg-card px-2.5 py-1.5"
+          >
+            <MendRow mend={mend} design={design} onTry={onTry} onBrief={onBrief} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function MendRow({
+  mend,
+  design,
+  onTry,
+  onBrief,
+}: Pick<Props, 'design' | 'onTry' | 'onBrief'> & { mend: Mend }) {
+  const made = mendedDesign(design, mend);
+  const { brief } = mend;
+  return (
+    <div className="flex items-start justify-between gap-3">
+      <div>
+        <p className="font-semibold">
+          {mendWords(mend)} <span className="font-normal text-met">→ {inWords(mend.reached)}</span>
+        </p>
+        <p className="text-[13px] text-soft">{mendDetail(mend)}</p>
+        {mend.effects.length > 0 && (
+          <p className="text-[13px]">
+            {mend.effects.map(({ id, name, before, after, verdict }, at) => (
+              <span key={id} className={verdict === 'short' ? 'text-short' : 'text-soft'}>
+                {at > 0 && ' · '}
+                {name.split(',')[0]} {inWords(before)} → {inWords(after)}
+                {verdict === 'short' ? ', short' : ''}
+              </span>
+            ))}
+          </p>
+        )}
+      </div>
+      {made && (
+        <Button onClick={() => onTry(made)} aria-label={`Try as a variant: ${mendWords(mend)}`}>
+          Try it
+        </Button>
+      )}
+      {brief && (
+        <Button onClick={() => onBrief(brief)} aria-label={`Change the brief: ${mendWords(mend)}`}>
+          Change the brief
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function Workings({ ids, design }: { ids: string[]; design: RawDesign }) {
+  const workings = useWorkings(useDeferredValue(design));
+  const found = ids.flatMap((id) => workings.data?.find((one) => one.id === id) ?? []);
+  if (!ids.length) return null;
+  return (
+    <section aria-label="How is this worked out?">
+      <h3 className="mb-1">How is this worked out?</h3>
+      <Message error={workings.error} />
+      {found.map((working) => (
+        <WorkingText key={working.id} working={working} />
+      ))}
+    </section>
+  );
+}
+
+function WorkingText({ working: { name, result, formula, inputs, source } }: { working: Working }) {
+  return (
+    <div className="mb-2">
+      <p>
+        <b>{name}</b> {inWords(result)}
+      </p>
+      <p className="font-mono text-[13px]">{formula}</p>
+      {inputs.length > 0 && (
+        <p className="text-[13px]">
+          {inputs.map(({ symbol, value }) => (
+            <span key={symbol} className="mr-3 whitespace-nowrap">
+              <span className="text-soft">{symbol}</span> {inWords(value)}
+            </span>
+          ))}
+        </p>
+      )}
+      <p className="text-[13px] text-soft">{source}</p>
+    </div>
+  );
+}

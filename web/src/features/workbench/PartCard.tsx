@@ -1,0 +1,97 @@
+import { Popover } from 'radix-ui';
+import type { FieldError, Report } from '../../api/types';
+import { fieldAt } from '../../model/units';
+import type { OnBench, Workbench } from '../../model/workbench';
+import type { Target } from '../../section/scene';
+import { Explained } from '../../ui/Explained';
+import { hertz } from './figures';
+import { groupsOf, type Row } from './groups';
+import { Value } from './ValueTapes';
+
+export interface OpenPart {
+  target: Target;
+  part: Element;
+}
+
+interface Props {
+  open: OpenPart;
+  variant: OnBench;
+  workbench: Workbench;
+  report: Report | undefined;
+  errors: FieldError[];
+  onClose: () => void;
+}
+
+/** The numbers of a part, beside it. */
+export function PartCard({ open, variant, workbench, report, errors, onClose }: Props) {
+  const rows = rowsOf(variant, open.target.path);
+  const [name] = open.target.label.split(':');
+  const said = report ? facts(report, open.target.path) : '';
+  return (
+    <Popover.Root open onOpenChange={(next) => !next && onClose()}>
+      <Popover.Anchor virtualRef={{ current: open.part }} />
+      <Popover.Portal>
+        <Popover.Content
+          aria-label={name ?? ''}
+          side="left"
+          sideOffset={8}
+          collisionPadding={8}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            (open.part as SVGElement).focus();
+          }}
+          className="z-40 w-[25rem] rounded-md border border-line bg-paper p-3 shadow-xl"
+        >
+          <h2 className="mb-1.5 text-[15px]">{name}</h2>
+          <Explained otherwise={said}>
+            {(explain) => (
+              <div className="mb-1 flex flex-col gap-[3px]">
+                {rows.map((row) => (
+                  <Value
+                    key={row.paths[0]}
+                    row={row}
+                    explain={explain}
+                    variant={variant}
+                    workbench={workbench}
+                    report={report}
+                    errors={errors}
+                  />
+                ))}
+              </div>
+            )}
+          </Explained>
+          {rows.length > 0 && said && <p className="text-[13px]">{said}</p>}
+          <Popover.Arrow className="fill-line" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** Every value whose place begins with that of the part. */
+function rowsOf({ design }: OnBench, path: string): Row[] {
+  const all = groupsOf(design).flatMap(({ ruled, plain }) => [...ruled, ...plain]);
+  const seen = new Set<string>();
+  return all.filter(({ paths }) => {
+    const [first] = paths;
+    const within = paths.some((at) => at.startsWith(path)) && !seen.has(first);
+    seen.add(first);
+    // Counts and the like have no rule to drag.
+    return within && fieldAt(first).path !== 'enclosure.ports.path';
+  });
+}
+
+function facts({ figures }: Report, path: string): string {
+  if (!path.includes('ports')) return '';
+  const index = Number(/\[(\d+)\]/.exec(path)?.[1] ?? 0);
+  const list =
+    path.startsWith('enclosure.front') || !figures.rear_ports.length ? figures.ports : figures.rear_ports;
+  const port = list[index];
+  const air = figures.air_speed;
+  return [
+    port && `First resonance of the pipe ${hertz(port.pipe_resonance)}.`,
+    air && `Air up to ${air.value.toFixed(1)} m/s at ${hertz(air.frequency)} at the drive that is set.`,
+  ]
+    .filter(Boolean)
+    .join(' ');
+}

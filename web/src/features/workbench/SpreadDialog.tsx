@@ -1,0 +1,151 @@
+import { useState } from 'react';
+import { useTolerance } from '../../api/queries';
+import type { Luck, RawBrief, RawDesign, RawSpreads, Tolerance } from '../../api/types';
+import type { Mark } from '../../model/mark';
+import { significant } from '../../model/units';
+import { Button } from '../../ui/Button';
+import { Dialog } from '../../ui/Dialog';
+import { Message } from '../../ui/Message';
+import { Chart } from './Chart';
+
+interface Props {
+  design: RawDesign;
+  brief: RawBrief | null;
+  mark: Mark;
+  onClose: () => void;
+}
+
+type Spread = keyof RawSpreads;
+
+const SPREADS: [Spread, string][] = [
+  ['fs', 'Fs'],
+  ['qes', 'Qes'],
+  ['qms', 'Qms'],
+  ['vas', 'Vas'],
+  ['volume', 'Volume'],
+  ['port_length', 'Port length'],
+];
+
+/** A design built many times with drivers and boards as they come. */
+export function SpreadDialog({ design, brief, mark, onClose }: Props) {
+  const [spreads, setSpreads] = useState<RawSpreads>({});
+  const asked = useTolerance({ design, brief, spreads });
+  const luck = asked.data;
+  return (
+    <Dialog
+      title="How sure is it?"
+      about="The variant built 400 times, each time with a driver and boards a little off. 19 of 20 lie in the shaded band."
+      open
+      wide
+      onClose={onClose}
+    >
+      <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <span className="text-soft">19 of 20 are within ±</span>
+        {SPREADS.map(([id, name]) => (
+          <Percent
+            key={id}
+            name={name}
+            value={luck?.spreads[id] ?? spreads[id] ?? null}
+            onChange={(value) => setSpreads({ ...spreads, [id]: value })}
+          />
+        ))}
+        {Object.keys(spreads).length > 0 && <Button onClick={() => setSpreads({})}>Usual ones</Button>}
+      </div>
+      <Message error={asked.error} />
+      {!luck && asked.isPending && <p className="text-soft">Building …</p>}
+      {luck && <Outcome luck={luck} mark={mark} />}
+    </Dialog>
+  );
+}
+
+interface PercentProps {
+  name: string;
+  value: number | null;
+  onChange: (value: number) => void;
+}
+
+function Percent({ name, value, onChange }: PercentProps) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const written = value === null ? '' : significant(value * 100, 3);
+  function take() {
+    const percent = Number((draft ?? '').replace(',', '.').replace('%', ''));
+    if (draft?.trim() && Number.isFinite(percent)) onChange(percent / 100);
+    setDraft(null);
+  }
+  return (
+    <label className="flex items-center gap-1.5">
+      {name}
+      <input
+        className="field w-14 text-right font-mono text-[13px]"
+        inputMode="decimal"
+        value={draft ?? written}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => event.key === 'Enter' && take()}
+      />
+      %
+    </label>
+  );
+}
+
+const ROWS: [string, (luck: Tolerance) => Luck | null | undefined, string, number][] = [
+  ['F3', ({ f3 }) => f3, 'Hz', 3],
+  ['Tuning', ({ tuning }) => tuning, 'Hz', 3],
+  ['Qtc', ({ qtc }) => qtc, '', 3],
+  ['Hump', ({ hump }) => hump, 'dB', 2],
+];
+
+function Outcome({ luck, mark }: { luck: Tolerance; mark: Mark }) {
+  const top = Math.ceil((Math.max(...luck.high) + 2) / 5) * 5;
+  const line = { place: 0, mark, strong: true, aside: false, values: luck.level, name: 'as designed' };
+  return (
+    <>
+      <ul className="mb-2">
+        {luck.words.map((words, at) => (
+          <li key={words} className={at === 0 ? 'font-semibold text-[16px]' : ''}>
+            {words}
+          </li>
+        ))}
+      </ul>
+      <Chart
+        label="Level, dB at 1 m, as designed and as it comes"
+        frequency={luck.frequency}
+        lines={[line]}
+        band={luck}
+        range={[top - 40, top]}
+        height={230}
+      />
+      <table className="mt-2 text-right font-mono text-[13px]">
+        <thead>
+          <tr className="border-line border-b font-sans">
+            <td />
+            {['as designed', 'one of 40 is below', 'half are below', 'one of 40 is above'].map((name) => (
+              <th key={name} scope="col" className="px-3">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {ROWS.map(([name, read, unit, digits]) => {
+            const one = read(luck);
+            if (!one) return null;
+            return (
+              <tr key={name} className="border-grid border-b">
+                <th scope="row" className="pr-3 text-left font-normal font-sans">
+                  {name}
+                </th>
+                {[one.designed, one.low, one.middle, one.high].map((value, at) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: four columns in their order
+                  <td key={at} className="px-3">
+                    {significant(value, digits)} {unit}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,269 @@
+import { useState } from 'react';
+import { useSweep } from '../../api/queries';
+import type { RawDesign, Sweep, SweepStep } from '../../api/types';
+import { roundUp } from '../../lanes/axis';
+import { markAt } from '../../model/mark';
+import { inWords } from '../../model/preferences';
+import { parseQuantity, significant } from '../../model/units';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { Dialog } from '../../ui/Dialog';
+import { MarkGlyph } from '../../ui/MarkGlyph';
+import { Message } from '../../ui/Message';
+import { Select } from '../../ui/Select';
+import { Chart } from './Chart';
+import { hertz } from './figures';
+import { knobValue } from './mending';
+
+interface Props {
+  design: RawDesign;
+  onUse: (design: RawDesign) => void;
+  onTry: (design: RawDesign) => void;
+  onClose: () => void;
+}
+
+type Curve = 'level' | 'excursion' | 'impedance' | 'group_delay';
+
+const CURVES: [Curve, string, string][] = [
+  ['level', 'Level', 'dB at 1 m'],
+  ['excursion', 'Cone travel', 'mm'],
+  ['impedance', 'Impedance', 'Ω'],
+  ['group_delay', 'Group delay', 'ms'],
+];
+
+/** One value turned step by step, and what comes of it. */
+export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
+  const [knob, setKnob] = useState<string | null>(null);
+  const [ends, setEnds] = useState<{ from: number; to: number } | null>(null);
+  const [curve, setCurve] = useState<Curve>('level');
+  const asked = useSweep({ design, knob, from: ends?.from ?? null, to: ends?.to ?? null });
+  const sweep = asked.data;
+  const current = sweep?.knobs.find(({ id }) => id === sweep.knob);
+  return (
+    <Dialog
+      title="What if: one value turned"
+      about="Everything else stays as it is. What the variant has now is among the steps."
+      open
+      wide
+      onClose={onClose}
+    >
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        {sweep && current && (
+          <>
+            <Select
+              label="What is turned"
+              className="max-w-56"
+              value={sweep.knob}
+              options={sweep.knobs.map(
+                ({ id, name, label }) => [id, `${name}, now ${inWords(label)}`] as const,
+              )}
+              onChange={(next) => {
+                setKnob(next);
+                setEnds(null);
+              }}
+            />
+            {!current.choices && (
+              <Ends
+                key={sweep.knob}
+                sweep={sweep}
+                unit={current}
+                onEnds={(from, to) => setEnds({ from, to })}
+              />
+            )}
+            <Choice
+              label="Which curve"
+              value={curve}
+              options={CURVES.map(([id, name]) => [id, name] as const)}
+              onChange={setCurve}
+            />
+          </>
+        )}
+      </div>
+      <Message error={asked.error} />
+      {!sweep && asked.isPending && <p className="text-soft">Computing …</p>}
+      {sweep && (
+        <>
+          <Family sweep={sweep} curve={curve} />
+          <Steps sweep={sweep} name={design.name ?? ''} onUse={onUse} onTry={onTry} />
+        </>
+      )}
+    </Dialog>
+  );
+}
+
+interface EndsProps {
+  sweep: Sweep;
+  unit: Sweep['knobs'][number];
+  onEnds: (from: number, to: number) => void;
+}
+
+/** From where and how far, typed with units. */
+function Ends({ sweep, unit, onEnds }: EndsProps) {
+  const written = (si: number) => knobValue(si, unit);
+  const [texts, setTexts] = useState<[string, string] | null>(null);
+  const [wrong, setWrong] = useState('');
+  const [from, to] = texts ?? [written(sweep.from), written(sweep.to)];
+  function take() {
+    if (!texts) return;
+    const read = texts.map((text) =>
+      parseQuantity(text.replace('²', '2').replace('°', 'deg'), unit.dimension),
+    );
+    const [low, high] = read;
+    if (!low?.ok || !high?.ok) {
+      setWrong(!low?.ok && low ? low.reason : high && !high.ok ? high.reason : '');
+      return;
+    }
+    setWrong('');
+    setTexts(null);
+    onEnds(low.value.si, high.value.si);
+  }
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      {(['from', 'to'] as const).map((end, at) => (
+        <label key={end} className="flex items-center gap-1.5">
+          {end}
+          <input
+            className="field w-24 font-mono text-[13px]"
+            value={at ? to : from}
+            onChange={(event) => setTexts(at ? [from, event.target.value] : [event.target.value, to])}
+            onKeyDown={(event) => event.key === 'Enter' && take()}
+            onBlur={take}
+          />
+        </label>
+      ))}
+      {wrong && (
+        <p role="alert" className="text-short">
+          {wrong}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Family({ sweep, curve }: { sweep: Sweep; curve: Curve }) {
+  const stands = sweep.knobs.find(({ id }) => id === sweep.knob)?.value;
+  const lines = sweep.steps.map((step, place) => ({
+    place,
+    mark: markAt(place),
+    strong: step.value === stands,
+    aside: false,
+    values: step.outcome?.[curve] ?? null,
+    name: step.outcome ? inWords(step.label) : '',
+  }));
+  const most = Math.max(...lines.flatMap(({ values }) => values ?? [0]));
+  const top = curve === 'level' ? Math.ceil((most + 2) / 5) * 5 : roundUp(Math.min(most, cap(curve, sweep)));
+  const range = curve === 'level' ? ([top - 40, top] as const) : ([0, top] as const);
+  const [, name, unit] = CURVES.find(([id]) => id === curve) ?? CURVES[0] ?? ['', '', ''];
+  return (
+    <Chart
+      label={`${name}, ${unit}, for each step`}
+      frequency={sweep.frequency}
+      lines={lines}
+      range={range}
+      height={230}
+    />
+  );
+}
+
+/** A cone that nothing holds below the tuning would flatten everything else. */
+function cap(curve: Curve, sweep: Sweep): number {
+  if (curve !== 'excursion') return Number.POSITIVE_INFINITY;
+  const inBand = sweep.steps.map(({ outcome }) => outcome?.excursion_in_band ?? 0);
+  return 3e3 * Math.max(...inBand, 1e-3);
+}
+
+interface Column {
+  name: string;
+  read: (outcome: NonNullable<SweepStep['outcome']>) => string | null;
+}
+
+const COLUMNS: Column[] = [
+  { name: 'F3', read: ({ f3 }) => hertz(f3) },
+  { name: 'Tuning', read: ({ tuning }) => (tuning ? hertz(tuning) : null) },
+  { name: 'Level', read: ({ reference_level }) => `${reference_level.toFixed(1)} dB` },
+  { name: 'Hump', read: ({ hump }) => `${hump.toFixed(1)} dB` },
+  { name: 'Clean at F3', read: ({ clean }) => (clean ? `${clean.toFixed(1)} dB` : null) },
+  {
+    name: 'Travel',
+    read: ({ excursion_in_band: travel }) => (travel ? inWords(`${significant(travel * 1e3, 2)} mm`) : null),
+  },
+  { name: 'Air', read: ({ air_speed: speed }) => (speed ? `${significant(speed, 3)} m/s` : null) },
+  {
+    name: 'Port length',
+    read: ({ port_length: length }) => (length ? inWords(`${significant(length * 1e3, 3)} mm`) : null),
+  },
+  { name: 'Delay', read: ({ group_delay_most: delay }) => `${significant(delay * 1e3, 3)} ms` },
+];
+
+interface StepsProps extends Pick<Props, 'onUse' | 'onTry'> {
+  sweep: Sweep;
+  name: string;
+}
+
+function Steps({ sweep, name, onUse, onTry }: StepsProps) {
+  const knob = sweep.knobs.find(({ id }) => id === sweep.knob);
+  const columns = COLUMNS.filter(({ read }) =>
+    sweep.steps.some(({ outcome }) => outcome && read(outcome) !== null),
+  );
+  return (
+    <div className="mt-2 overflow-x-auto">
+      <table className="w-full text-right font-mono text-[13px]">
+        <thead>
+          <tr className="border-line border-b font-sans">
+            <th scope="col" className="text-left">
+              {knob?.name}
+            </th>
+            {columns.map((column) => (
+              <th key={column.name} scope="col" className="px-2">
+                {column.name}
+              </th>
+            ))}
+            <td />
+          </tr>
+        </thead>
+        <tbody>
+          {sweep.steps.map((step, place) => {
+            const { outcome, design, label, problem } = step;
+            const now = step.value === knob?.value;
+            return (
+              <tr key={step.value} className={`border-grid border-b ${now ? 'bg-rule font-bold' : ''}`}>
+                <th scope="row" className="whitespace-nowrap py-0.5 text-left font-[inherit]">
+                  <span className="flex items-center gap-1.5">
+                    <MarkGlyph mark={markAt(place)} /> {inWords(label)}
+                    {now && <span className="font-normal font-sans">now</span>}
+                  </span>
+                </th>
+                {outcome ? (
+                  columns.map((column) => (
+                    <td key={column.name} className="whitespace-nowrap px-2">
+                      {column.read(outcome) ?? '–'}
+                    </td>
+                  ))
+                ) : (
+                  <td colSpan={columns.length} className="px-2 text-left font-sans text-short">
+                    {problem}
+                  </td>
+                )}
+                <td className="whitespace-nowrap py-0.5 pl-2 font-sans">
+                  {design && outcome && !now && (
+                    <span className="flex justify-end gap-1">
+                      <Button onClick={() => onUse(design)} aria-label={`Use ${label}`}>
+                        Use
+                      </Button>
+                      <Button
+                        onClick={() => onTry({ ...design, name: `${name}, ${label}`.slice(0, 110) })}
+                        aria-label={`${label} as a variant`}
+                      >
+                        As a variant
+                      </Button>
+                    </span>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,157 @@
+import { useMemo } from 'react';
+import { significant } from '../model/units';
+import { MarkGlyph } from '../ui/MarkGlyph';
+import { fraction, nearest } from './axis';
+import { drawing } from './drawing';
+import { LaneMenu } from './LaneMenu';
+import { EndLabels, ExtraLabels, Note, PeakLabels } from './labels';
+import type { Lane } from './lane';
+import { GUTTER, PADDING, Plot } from './Plot';
+import type { Shown } from './shown';
+
+export interface Columns {
+  /** Widths of the names and of the readings; no names are told within the plot. */
+  names: number;
+  readout: number;
+}
+
+interface Props {
+  lane: Lane;
+  /** Null where it is folded. */
+  height: number | null;
+  width: number;
+  columns: Columns;
+  shown: Shown[];
+  active: Shown;
+  index: number;
+  span: readonly [number, number];
+  own: readonly [number, number] | undefined;
+  peaks: boolean;
+  order: readonly string[];
+  theme: string;
+}
+
+export const FOLDED = 24;
+
+/** One lane: its name, its curves, and what they are at the cursor. */
+export function LaneRow(props: Props) {
+  const { lane, height, columns } = props;
+  const name = <LaneMenu lane={lane} order={props.order} folded={height === null} range={props.own} />;
+  if (height === null) {
+    return (
+      <section aria-label={lane.name} className="flex items-center" style={{ height: FOLDED }}>
+        {name}
+        <span className="ml-2 h-px flex-1 bg-line" />
+      </section>
+    );
+  }
+  return (
+    <section aria-label={lane.name} className="relative flex" style={{ height }}>
+      <header
+        className={
+          columns.names
+            ? 'shrink-0 pt-1 pr-1'
+            : 'absolute top-1.5 left-10 z-10 flex items-baseline gap-1.5 bg-paper/80 px-1'
+        }
+        style={columns.names ? { width: columns.names } : {}}
+      >
+        {name}
+        <p className="text-[12.5px] text-soft leading-tight">{lane.unit}</p>
+      </header>
+      <Curves {...props} height={height} />
+    </section>
+  );
+}
+
+function Curves({
+  lane,
+  height,
+  width,
+  columns,
+  shown,
+  active,
+  index,
+  span,
+  own,
+  peaks,
+  theme,
+}: Props & { height: number }) {
+  // Moving the cursor changes none of this.
+  const { lines, extras, range, limit } = useMemo(
+    () => drawing(lane, shown, active, own),
+    [lane, shown, active, own],
+  );
+  const { frequency } = active.report.curves;
+  const visible = [nearest(frequency, span[0]), nearest(frequency, span[1])] as const;
+  const y = (value: number) =>
+    PADDING + ((range[1] - value) / (range[1] - range[0])) * (height - 2 * PADDING);
+  const x = (at: number) => GUTTER + (width - GUTTER) * fraction(at, ...span);
+  // Many readings stand closer, so that they stay within their lane.
+  const line = Math.min(17, Math.floor((height - 5) / shown.length));
+  const main = lines[shown.indexOf(active)]?.values;
+  return (
+    <>
+      <div className="relative overflow-hidden" style={{ width }}>
+        <Plot
+          width={width}
+          height={height}
+          frequency={frequency}
+          lines={lines}
+          range={range}
+          span={span}
+          limit={limit && limit.from < range[1] ? limit.from : null}
+          threshold={lane.line?.at ?? null}
+          theme={theme}
+        />
+        {limit && limit.from < range[1] && (
+          <Note at={Math.max(PADDING, y(limit.from) - 17)} side="left">
+            {limit.label} {significant(limit.from, 3)}
+          </Note>
+        )}
+        {lane.line && lane.line.at < range[1] && (
+          <Note at={y(lane.line.at) - 16} side="right">
+            {lane.line.at} {lane.line.label}
+          </Note>
+        )}
+        <ExtraLabels extras={extras} frequency={frequency} span={span} range={range} width={width} y={y} />
+        {peaks && main && (
+          <PeakLabels
+            values={main}
+            frequency={frequency}
+            visible={visible}
+            range={range}
+            unit={lane.unit.split(/[ ,]/)[0] ?? ''}
+            decimals={lane.decimals}
+            x={x}
+            y={y}
+          />
+        )}
+        {lane.id === 'level' && (
+          <EndLabels shown={shown} lines={lines} end={visible[1]} y={y} height={height} />
+        )}
+      </div>
+      <dl
+        className={`shrink-0 pt-1 pl-2 font-mono ${line < 14 ? 'text-[12px]' : 'text-[13px]'}`}
+        style={{ width: columns.readout }}
+      >
+        {shown.map((one, row) => {
+          const value = lines[row]?.values?.[index];
+          return (
+            <div key={one.id} className="flex items-center gap-1.5" style={{ lineHeight: `${line}px` }}>
+              <dt className="flex">
+                <MarkGlyph mark={one.mark} />
+                <span className="sr-only">{one.name}</span>
+              </dt>
+              <dd className={`flex-1 text-right ${one.id === active.id ? 'font-bold' : ''}`}>
+                {value === undefined || value === null ? '–' : value.toFixed(lane.decimals)}
+                {lane.aside && columns.names > 0 && (
+                  <span className="ml-1 font-normal text-soft">{lane.aside(one.report.curves, index)}</span>
+                )}
+              </dd>
+            </div>
+          );
+        })}
+      </dl>
+    </>
+  );
+}

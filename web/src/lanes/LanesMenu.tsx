@@ -1,0 +1,121 @@
+import { useState } from 'react';
+import { cursor, laneViews } from '../model/lane_view';
+import { printSheet, save } from '../ui/download';
+import { Icon } from '../ui/Icon';
+import { Check, Heading, Item, Menu } from '../ui/Menu';
+import { useObserved } from '../ui/observed';
+import { presentLanes } from './Lanes';
+import { colour } from './paint';
+import { asPng, asSvg, type Picture, pictureOf } from './picture';
+import type { Shown } from './shown';
+import { ValuesDialog } from './ValuesDialog';
+
+interface Props {
+  title: string;
+  shown: Shown[];
+  activeId: string;
+  /** Said below the picture when it is printed. */
+  notes?: readonly string[];
+}
+
+/** What can be done with all lanes at once. */
+export function LanesMenu({ title, shown, activeId, notes = [] }: Props) {
+  const view = useObserved(laneViews);
+  const [table, setTable] = useState(false);
+  const active = shown.find((one) => one.id === activeId) ?? shown[0];
+  if (!active) return null;
+  const { frequency } = active.report.curves;
+  const whole = [frequency[0] ?? 10, frequency.at(-1) ?? 500] as const;
+  const lanes = presentLanes(shown);
+  const zoom = (way: 'in' | 'out') => laneViews.zoom(way, cursor.snapshot().frequency, whole);
+
+  function picture(): Picture {
+    const { folded, alone, ranges, span } = laneViews.snapshot();
+    const open = lanes.filter(({ id }) => (alone ? id === alone : !folded.includes(id)));
+    return pictureOf({
+      title,
+      shown,
+      active: active as Shown,
+      lanes: open.length ? open : lanes,
+      span: span ?? whole,
+      ranges,
+      cursor: cursor.snapshot().frequency,
+      colour,
+    });
+  }
+
+  function print() {
+    // Paper is light, whatever the lamp is like.
+    const { dataset } = document.documentElement;
+    const theme = dataset.theme;
+    dataset.theme = 'light';
+    const onPaper = picture();
+    if (theme) dataset.theme = theme;
+    printSheet(asSvg({ ...onPaper, background: '#fff' }), notes);
+  }
+
+  return (
+    <div className="flex flex-col items-start gap-0.5">
+      <Menu
+        trigger={
+          <button
+            type="button"
+            className="flex items-center gap-0.5 rounded-[3px] border border-rule-line bg-rule px-2 py-0.5 font-medium hover:border-oak"
+          >
+            Lanes <Icon name="down" />
+          </button>
+        }
+      >
+        <Item onSelect={() => zoom('in')}>Zoom in at the cursor</Item>
+        <Item onSelect={() => zoom('out')} disabled={!view.span}>
+          Zoom out
+        </Item>
+        <Item onSelect={() => laneViews.show(null, whole)} disabled={!view.span}>
+          Show all frequencies
+        </Item>
+        <Check checked={view.peaks} onSelect={() => laneViews.set({ peaks: !view.peaks })}>
+          Name peaks and dips
+        </Check>
+        <Heading>Lanes</Heading>
+        {lanes.map((lane) => (
+          <Check
+            key={lane.id}
+            checked={!view.folded.includes(lane.id)}
+            onSelect={() => laneViews.fold(lane.id)}
+          >
+            {lane.name}
+          </Check>
+        ))}
+        {(['step', 'burst'] as const).map((played) => (
+          <Check
+            key={played}
+            checked={view.played === played}
+            onSelect={() => laneViews.set({ played: view.played === played ? null : played })}
+          >
+            {played === 'step' ? 'Step over time' : 'Burst at the cursor, over time'}
+          </Check>
+        ))}
+        <Item onSelect={() => laneViews.reset()}>As they were at first</Item>
+        <Heading>Take away</Heading>
+        <Item onSelect={() => setTable(true)}>Values as a table …</Item>
+        <Item onSelect={() => save(`${title}.svg`, new Blob([asSvg(picture())], { type: 'image/svg+xml' }))}>
+          Picture (SVG)
+        </Item>
+        <Item onSelect={() => void asPng(picture()).then((png) => save(`${title}.png`, png))}>
+          Picture (PNG)
+        </Item>
+        <Item onSelect={print}>Print …</Item>
+      </Menu>
+      {view.span && (
+        <button
+          type="button"
+          className="rounded-[3px] px-1 text-[12.5px] text-oak underline hover:bg-rule"
+          onClick={() => laneViews.show(null, whole)}
+        >
+          Show all
+        </button>
+      )}
+      <ValuesDialog open={table} shown={shown} lanes={lanes} onClose={() => setTable(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,147 @@
+// Words on the curves.
+
+import type { ReactNode } from 'react';
+import { significant } from '../model/units';
+import { MarkGlyph } from '../ui/MarkGlyph';
+import { fraction } from './axis';
+import type { Extra } from './lane';
+import { GUTTER, type Line, PADDING } from './Plot';
+import { extremes } from './peaks';
+import type { Shown } from './shown';
+
+/** A line that stays below this share of its lane gets no name: there is no room for one. */
+const LEAST_HEIGHT = 0.15;
+
+interface ExtraProps {
+  frequency: number[];
+  span: readonly [number, number];
+  extras: Extra[];
+  range: readonly [number, number];
+  width: number;
+  y: (value: number) => number;
+}
+
+const LETTER = 6.4;
+
+/** The names of further lines, each where its line is highest within the lane, moved aside where two meet. */
+export function ExtraLabels({ frequency, span, extras, range, width, y }: ExtraProps) {
+  let free = GUTTER + 4;
+  return extras
+    .map((extra) => ({ label: extra.label, ...peakOf(extra, range, frequency, span) }))
+    .filter(({ value }) => value >= range[0] + LEAST_HEIGHT * (range[1] - range[0]))
+    .sort((a, b) => a.part - b.part)
+    .map(({ label, part, value }) => {
+      const wide = label.length * LETTER + 10;
+      const wanted = GUTTER + (width - GUTTER) * part - wide / 2;
+      const left = Math.min(width - wide, Math.max(free, wanted));
+      free = left + wide;
+      return (
+        <span
+          key={label}
+          className="pointer-events-none absolute rounded-[2px] bg-paper/80 px-1 text-[12px] text-soft leading-[14px]"
+          style={{ top: Math.max(PADDING, y(value) - 15), left }}
+        >
+          {label}
+        </span>
+      );
+    });
+}
+
+/** The highest value that the lane shows, and where along the axis it lies, 0 to 1. */
+function peakOf(
+  { values }: Extra,
+  range: readonly [number, number],
+  frequency: number[],
+  [from, to]: readonly [number, number],
+): { part: number; value: number } {
+  let [top, value] = [from, Number.NEGATIVE_INFINITY];
+  values.forEach((one, at) => {
+    const here = frequency[at] ?? 0;
+    if (here < from || here > to) return;
+    if (one !== null && one <= range[1] && one > value) [top, value] = [here, one];
+  });
+  return { part: fraction(top, from, to), value };
+}
+
+export function Note({ at, side, children }: { at: number; side: 'left' | 'right'; children: ReactNode }) {
+  return (
+    <span
+      className="pointer-events-none absolute rounded-[2px] bg-paper/85 px-1 text-[12px] text-short leading-[15px]"
+      style={{ top: at, ...(side === 'left' ? { left: GUTTER + 6 } : { right: 6 }) }}
+    >
+      {children}
+    </span>
+  );
+}
+
+interface EndProps {
+  shown: Shown[];
+  lines: Line[];
+  /** Which point is the last on show. */
+  end: number;
+  y: (value: number) => number;
+  height: number;
+}
+
+const LABEL_HEIGHT = 16;
+
+/** The variants' names at the ends of their lines, moved apart where the lines end together. */
+export function EndLabels({ shown, lines, end, y, height }: EndProps) {
+  const ends = shown
+    .map((one, row) => ({ one, at: y(lines[row]?.values?.[end] ?? 0) + 4 }))
+    .sort((a, b) => a.at - b.at);
+  let free = PADDING;
+  const placed = ends.map(({ one, at }) => {
+    const top = Math.max(free, at);
+    free = top + LABEL_HEIGHT;
+    return { one, top };
+  });
+  // What was pushed over the lower edge goes back up, and pushes only what is in its way.
+  let lowest = height - PADDING - LABEL_HEIGHT;
+  for (const label of placed.toReversed()) {
+    label.top = Math.min(label.top, lowest);
+    lowest = label.top - LABEL_HEIGHT;
+  }
+  return placed.map(({ one, top }) => (
+    <span
+      key={one.id}
+      className="pointer-events-none absolute right-1.5 flex max-w-40 items-center gap-1 rounded-[2px] bg-paper/80 px-1 text-[12px] leading-[15px]"
+      style={{ top, color: `var(${one.mark.colour})` }}
+    >
+      <MarkGlyph mark={one.mark} size={10} />
+      <span className="truncate font-semibold">{one.name}</span>
+    </span>
+  ));
+}
+
+interface PeakProps {
+  values: (number | null)[];
+  frequency: number[];
+  visible: readonly [number, number];
+  range: readonly [number, number];
+  unit: string;
+  decimals: number;
+  x: (frequency: number) => number;
+  y: (value: number) => number;
+}
+
+/** What stands out by this part of the lane is named. */
+const STANDS_OUT = 0.06;
+
+/** Names peaks and dips of the active variant. */
+export function PeakLabels({ values, frequency, visible, range, unit, decimals, x, y }: PeakProps) {
+  const least = STANDS_OUT * (range[1] - range[0]);
+  return extremes(values, visible, least).map(({ index, value, kind }) => {
+    const at = frequency[index] ?? 0;
+    const below = kind === 'dip' || y(value) < PADDING + 18;
+    return (
+      <span
+        key={index}
+        className="pointer-events-none absolute -translate-x-1/2 whitespace-nowrap rounded-[2px] bg-paper/85 px-1 font-mono text-[11.5px] text-ink leading-[14px]"
+        style={{ left: x(at), top: y(value) + (below ? 4 : -18) }}
+      >
+        {`${value.toFixed(decimals)} ${unit} · ${significant(at, 3)} Hz`}
+      </span>
+    );
+  });
+}

@@ -1,0 +1,375 @@
+// The lanes as one picture: a list of strokes and words, which are painted on a canvas or written as SVG.
+
+import { OUTLINE } from '../model/mark';
+import { noteAt } from '../model/notes';
+import { significant } from '../model/units';
+import { FILM, fraction, LANDMARKS, nearest, ticks } from './axis';
+import { drawing } from './drawing';
+import type { Lane } from './lane';
+import type { Shown } from './shown';
+
+export type Stroke =
+  | { kind: 'path'; d: string; stroke?: string; fill?: string; width?: number; dash?: number[] }
+  | {
+      kind: 'text';
+      x: number;
+      y: number;
+      text: string;
+      size: number;
+      colour: string;
+      anchor?: 'start' | 'middle' | 'end';
+      bold?: boolean;
+    };
+
+export interface Picture {
+  width: number;
+  height: number;
+  background: string;
+  strokes: Stroke[];
+}
+
+interface Ask {
+  title: string;
+  shown: Shown[];
+  active: Shown;
+  lanes: Lane[];
+  span: readonly [number, number];
+  ranges: Readonly<Record<string, readonly [number, number]>>;
+  cursor: number;
+  colour: (name: string) => string;
+}
+
+const WIDTH = 1200;
+const LEFT = 130;
+const RIGHT = 24;
+const HEAD = 64;
+const SHARE = 120;
+const GAP = 16;
+
+/** Lays out title, legend, every lane, the axis and the readings at the cursor. */
+export function pictureOf(ask: Ask): Picture {
+  const { colour } = ask;
+  const strokes: Stroke[] = [
+    { kind: 'text', x: 24, y: 32, text: ask.title, size: 20, colour: colour('--ink'), bold: true },
+    ...legend(ask),
+  ];
+  let top = HEAD;
+  for (const lane of ask.lanes) {
+    const height = Math.round(SHARE * lane.share);
+    strokes.push(...laneStrokes(ask, lane, top, height));
+    top += height + GAP;
+  }
+  strokes.push(...axis(ask, top - GAP));
+  return { width: WIDTH, height: top + 56, background: colour('--paper'), strokes };
+}
+
+function legend({ shown, cursor, colour }: Ask): Stroke[] {
+  const words: Stroke[] = [];
+  let x = 24;
+  for (const { name, mark } of shown) {
+    words.push(glyph(mark, x + 5, 50, colour));
+    words.push({
+      kind: 'text',
+      x: x + 16,
+      y: 54,
+      text: name,
+      size: 13,
+      colour: colour(mark.colour),
+      bold: true,
+    });
+    x += 40 + name.length * 7.4;
+  }
+  const at = `values at ${cursor.toFixed(1)} Hz ${noteAt(cursor)}`;
+  words.push({
+    kind: 'text',
+    x: WIDTH - RIGHT,
+    y: 54,
+    text: at,
+    size: 13,
+    colour: colour('--soft'),
+    anchor: 'end',
+  });
+  return words;
+}
+
+function glyph(mark: Shown['mark'], x: number, y: number, colour: Ask['colour']): Stroke {
+  return {
+    kind: 'path',
+    d: scaled(OUTLINE[mark.glyph], 5, x, y),
+    fill: colour(mark.hollow ? '--card' : mark.colour),
+    stroke: colour(mark.colour),
+    width: 1,
+  };
+}
+
+/** An outline of absolute moves, lines and arcs, made larger and put to a place. */
+function scaled(d: string, size: number, x: number, y: number): string {
+  const counts: Record<string, string> = { M: 'xy', L: 'xy', H: 'x', V: 'y', A: 'rr000xy', Z: '' };
+  return d.replace(/([MLHVAZ])([^MLHVAZ]*)/g, (_, letter: string, rest: string) => {
+    const numbers = rest.match(/-?\d*\.?\d+/g) ?? [];
+    const kinds = counts[letter] ?? '';
+    const put = numbers.map((number, at) => {
+      const kind = kinds[at % Math.max(1, kinds.length)];
+      const value = Number(number);
+      if (kind === 'x') return (x + size * value).toFixed(1);
+      if (kind === 'y') return (y + size * value).toFixed(1);
+      return kind === 'r' ? (size * value).toFixed(1) : number;
+    });
+    return letter + put.join(' ');
+  });
+}
+
+function laneStrokes(ask: Ask, lane: Lane, top: number, height: number): Stroke[] {
+  const { shown, active, span, colour } = ask;
+  const { lines, range, limit } = drawing(lane, shown, active, ask.ranges[lane.id]);
+  const { frequency } = active.report.curves;
+  const right = WIDTH - RIGHT - 90;
+  const x = (at: number) => LEFT + (right - LEFT) * fraction(at, ...span);
+  const y = (value: number) => top + ((range[1] - value) / (range[1] - range[0])) * height;
+  const clip = (value: number) => Math.min(top + height, Math.max(top, y(value)));
+  const box = `M${LEFT} ${top}H${right}V${top + height}H${LEFT}Z`;
+  const strokes: Stroke[] = [{ kind: 'path', d: box, fill: colour('--card') }];
+  for (const { frequency: at, named } of ticks(...span)) {
+    if (named)
+      strokes.push({
+        kind: 'path',
+        d: `M${x(at).toFixed(1)} ${top}V${top + height}`,
+        stroke: colour('--grid'),
+      });
+  }
+  for (const value of rungs(range)) {
+    strokes.push({ kind: 'path', d: `M${LEFT} ${y(value).toFixed(1)}H${right}`, stroke: colour('--grid') });
+    strokes.push({
+      kind: 'text',
+      x: LEFT - 6,
+      y: y(value) + 4,
+      text: significant(value, 3),
+      size: 11,
+      colour: colour('--soft'),
+      anchor: 'end',
+    });
+  }
+  if (limit && limit.from < range[1]) {
+    const low = clip(limit.from);
+    const lean = low - top;
+    const hatch = Array.from({ length: Math.ceil((right - LEFT) / 9) }, (_, k) => {
+      const from = LEFT + k * 9;
+      const to = Math.min(right, from + lean);
+      return `M${from} ${low.toFixed(1)}L${to.toFixed(1)} ${(low - (to - from)).toFixed(1)}`;
+    });
+    strokes.push({
+      kind: 'path',
+      d: `${hatch.join('')}M${LEFT} ${low.toFixed(1)}H${right}`,
+      stroke: colour('--short'),
+      width: 0.7,
+    });
+    strokes.push({
+      kind: 'text',
+      x: LEFT + 6,
+      y: low - 4,
+      text: `${limit.label} ${significant(limit.from, 3)}`,
+      size: 11,
+      colour: colour('--short'),
+    });
+  }
+  const [first, last] = [nearest(frequency, span[0]), nearest(frequency, span[1])];
+  for (const line of lines) {
+    const d = polyline(line.values ?? [], first, last, (k) => x(frequency[k] ?? 1), y, [top, top + height]);
+    const dash = line.aside ? [3, 3] : line.mark.dash;
+    if (d)
+      strokes.push({
+        kind: 'path',
+        d,
+        stroke: colour(line.mark.colour),
+        width: line.strong ? 2.2 : line.aside ? 1 : 1.6,
+        dash,
+      });
+  }
+  const at = nearest(frequency, ask.cursor);
+  shown.forEach((one, row) => {
+    const value = lines[row]?.values?.[at];
+    strokes.push(glyph(one.mark, right + 16, top + 10 + row * 17, colour));
+    const text = value === null || value === undefined ? '–' : value.toFixed(lane.decimals);
+    strokes.push({
+      kind: 'text',
+      x: WIDTH - RIGHT,
+      y: top + 14 + row * 17,
+      text,
+      size: 13,
+      colour: colour('--ink'),
+      anchor: 'end',
+      bold: one === active,
+    });
+  });
+  strokes.push({ kind: 'path', d: box, stroke: colour('--line') });
+  strokes.push({
+    kind: 'text',
+    x: 24,
+    y: top + 15,
+    text: lane.name,
+    size: 14,
+    colour: colour('--ink'),
+    bold: true,
+  });
+  strokes.push({ kind: 'text', x: 24, y: top + 32, text: lane.unit, size: 12, colour: colour('--soft') });
+  if (ask.cursor >= span[0] && ask.cursor <= span[1]) {
+    strokes.push({
+      kind: 'path',
+      d: `M${x(ask.cursor).toFixed(1)} ${top}v${height}`,
+      stroke: colour('--ink'),
+    });
+  }
+  return strokes;
+}
+
+/** A line that is cut off at the edges of its lane. */
+function polyline(
+  values: (number | null)[],
+  first: number,
+  last: number,
+  x: (k: number) => number,
+  y: (value: number) => number,
+  [high, low]: [number, number],
+): string {
+  let d = '';
+  let pen = false;
+  for (let k = first; k <= last; k += 1) {
+    const value = values[k];
+    const at = value === null || value === undefined ? Number.NaN : y(value);
+    const inside = at >= high && at <= low;
+    if (inside) d += `${pen ? 'L' : 'M'}${x(k).toFixed(1)} ${at.toFixed(1)}`;
+    pen = inside;
+  }
+  return d;
+}
+
+/** Round values across a range, about five of them. */
+function rungs([low, high]: readonly [number, number]): number[] {
+  const rough = (high - low) / 5;
+  const decade = 10 ** Math.floor(Math.log10(rough));
+  const step = decade * ([1, 2, 5, 10].find((one) => one * decade >= rough) ?? 10);
+  const found = [];
+  for (let k = Math.ceil(low / step - 1e-9); k * step <= high + 1e-9; k += 1) found.push(k * step);
+  return found;
+}
+
+function axis({ span, colour }: Ask, top: number): Stroke[] {
+  const right = WIDTH - RIGHT - 90;
+  const x = (at: number) => LEFT + (right - LEFT) * fraction(at, ...span);
+  const strokes: Stroke[] = [
+    {
+      kind: 'path',
+      d: `M${LEFT} ${top + 4}H${right}V${top + 28}H${LEFT}Z`,
+      fill: colour('--rule'),
+      stroke: colour('--rule-line'),
+    },
+    { kind: 'text', x: 24, y: top + 21, text: 'Hz', size: 14, colour: colour('--ink'), bold: true },
+  ];
+  for (const { frequency, named } of ticks(...span)) {
+    strokes.push({
+      kind: 'path',
+      d: `M${x(frequency).toFixed(1)} ${top + 4}v${named ? 9 : 5}`,
+      stroke: colour('--rule-line'),
+    });
+    if (named)
+      strokes.push({
+        kind: 'text',
+        x: x(frequency),
+        y: top + 25,
+        text: significant(frequency, 3),
+        size: 11.5,
+        colour: colour('--ink'),
+        anchor: 'middle',
+      });
+  }
+  for (const { frequency, label, anchor } of LANDMARKS) {
+    if (frequency < span[0] || frequency > span[1]) continue;
+    strokes.push({ kind: 'path', d: `M${x(frequency).toFixed(1)} ${top + 29}v5`, stroke: colour('--plum') });
+    strokes.push({
+      kind: 'text',
+      x: x(frequency),
+      y: top + 46,
+      text: label,
+      size: 11.5,
+      colour: colour('--plum'),
+      anchor,
+    });
+  }
+  const film = [Math.max(span[0], FILM.from), Math.min(span[1], FILM.to)] as const;
+  if (film[1] > film[0]) {
+    strokes.push({ kind: 'path', d: `M${x(film[0])} ${top + 52}H${x(film[1])}`, stroke: colour('--plum') });
+    strokes.push({
+      kind: 'text',
+      x: x(film[1]) + 5,
+      y: top + 56,
+      text: FILM.label,
+      size: 11.5,
+      colour: colour('--plum'),
+    });
+  }
+  return strokes;
+}
+
+const FONT = '"Atkinson Hyperlegible Next Variable", "Atkinson Hyperlegible Next", sans-serif';
+
+const escaped = (text: string) =>
+  text.replace(
+    /[&<>"]/g,
+    (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign] ?? sign,
+  );
+
+/** The picture as an SVG file. */
+export function asSvg({ width, height, background, strokes }: Picture): string {
+  const inner = strokes.map((stroke) => {
+    if (stroke.kind === 'text') {
+      const { x, y, size, colour, anchor = 'start', bold, text } = stroke;
+      return `<text x="${x.toFixed(1)}" y="${y.toFixed(1)}" font-size="${size}" fill="${colour}" text-anchor="${anchor}"${bold ? ' font-weight="600"' : ''}>${escaped(text)}</text>`;
+    }
+    const { d, stroke: line, fill, width: thick = 1, dash } = stroke;
+    const drawn = line ? ` stroke="${line}" stroke-width="${thick}"` : '';
+    return `<path d="${d}" fill="${fill ?? 'none'}"${drawn}${dash?.length ? ` stroke-dasharray="${dash.join(' ')}"` : ''}/>`;
+  });
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" font-family="${escaped(FONT)}"><rect width="${width}" height="${height}" fill="${background}"/>${inner.join('')}</svg>`;
+}
+
+/** The picture as PNG, twice as fine as on screen. */
+export async function asPng({ width, height, background, strokes }: Picture): Promise<Blob> {
+  const fine = 2;
+  const canvas = Object.assign(document.createElement('canvas'), {
+    width: width * fine,
+    height: height * fine,
+  });
+  const ctx = canvas.getContext('2d');
+  if (!ctx) throw new Error('This browser cannot draw pictures.');
+  ctx.scale(fine, fine);
+  ctx.fillStyle = background;
+  ctx.fillRect(0, 0, width, height);
+  for (const stroke of strokes) paintStroke(ctx, stroke);
+  return new Promise((resolve, reject) => {
+    canvas.toBlob(
+      (blob) => (blob ? resolve(blob) : reject(new Error('The picture is too large.'))),
+      'image/png',
+    );
+  });
+}
+
+function paintStroke(ctx: CanvasRenderingContext2D, stroke: Stroke): void {
+  if (stroke.kind === 'text') {
+    ctx.font = `${stroke.bold ? '600 ' : ''}${stroke.size}px ${FONT}`;
+    ctx.textAlign = ({ start: 'left', middle: 'center', end: 'right' } as const)[stroke.anchor ?? 'start'];
+    ctx.fillStyle = stroke.colour;
+    ctx.fillText(stroke.text, stroke.x, stroke.y);
+    return;
+  }
+  const path = new Path2D(stroke.d);
+  if (stroke.fill) {
+    ctx.fillStyle = stroke.fill;
+    ctx.fill(path);
+  }
+  if (stroke.stroke) {
+    ctx.strokeStyle = stroke.stroke;
+    ctx.lineWidth = stroke.width ?? 1;
+    ctx.setLineDash(stroke.dash ?? []);
+    ctx.stroke(path);
+  }
+}

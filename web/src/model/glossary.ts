@@ -1,0 +1,28 @@
+// Terms of the trade, from the core's tables.
+
+import tables from './quantities.json';
+
+export interface Term {
+  term: string;
+  meaning: string;
+}
+
+/** Terms and symbols in the order of the alphabet; a symbol that several fields share is told once for each meaning. */
+export const GLOSSARY: Term[] = [
+  ...tables.terms,
+  ...tables.fields.map(({ symbol, meaning }) => ({ term: symbol, meaning })),
+]
+  .filter(
+    (one, at, all) =>
+      all.findIndex(({ term, meaning }) => term === one.term && meaning === one.meaning) === at,
+  )
+  .sort((a, b) => a.term.localeCompare(b.term, 'en', { sensitivity: 'base' }));
+
+/** Terms whose name or meaning holds a text; those whose name begins with it first. */
+export function lookUp(text: string): Term[] {
+  const wanted = text.trim().toLowerCase();
+  if (!wanted) return GLOSSARY;
+  const begins = (one: Term) => one.term.toLowerCase().startsWith(wanted);
+  const holds = (one: Term) => `${one.term} ${one.meaning}`.toLowerCase().includes(wanted);
+  return [...GLOSSARY.filter(begins), ...GLOSSARY.filter((one) => !begins(one) && holds(one))];
+}

@@ -1,0 +1,86 @@
+// In which units a person likes to read what is written in any.
+
+import type { Typed } from '../api/types';
+import { Stored } from './stored';
+import { type Field, readTyped, significant, type Unit, unitsOf, usualUnit, writeTyped } from './units';
+
+export interface Preferences {
+  /** Symbol of the unit for each dimension; what is missing is read as it was typed. */
+  units: Readonly<Record<string, string>>;
+  /** The same for single fields, by path; typing a value in another unit sets it. */
+  fields: Readonly<Record<string, string>>;
+  /** Whether frequencies carry the name of the nearest note. */
+  notes: boolean;
+}
+
+export const preferences = new Stored<Preferences>('oak-drum:units', { units: {}, fields: {}, notes: false });
+
+/** Dimensions that people read in different units. */
+export const CHOICES: { dimension: string; name: string; units: string[] }[] = [
+  { dimension: 'length', name: 'Lengths', units: ['mm', 'cm', 'm', 'in'] },
+  { dimension: 'volume', name: 'Volumes', units: ['l', 'cuft'] },
+  { dimension: 'area', name: 'Areas', units: ['cm2', 'mm2', 'in2'] },
+  { dimension: 'mass', name: 'Masses', units: ['g', 'kg', 'oz'] },
+];
+
+/** The unit in which a person reads a field; null where it is read as typed. */
+export function preferredUnit(field: Field): Unit | null {
+  const { units, fields } = preferences.snapshot();
+  const symbol = fields[field.path] ?? units[field.dimension];
+  return unitsOf(field.dimension).find((unit) => unit.symbol === symbol) ?? null;
+}
+
+/** A person typed a unit into a field, so that is the one to read it in. */
+export function rememberUnit(field: Field, unit: Unit | null): void {
+  const { units, fields } = preferences.snapshot();
+  const shown = fields[field.path] ?? units[field.dimension];
+  if (!shown || !unit || unit.symbol === shown) return;
+  preferences.set({ fields: { ...fields, [field.path]: unit.symbol } });
+}
+
+const PARTS = 32;
+
+/** Inches as a rule has them: to the nearest 32nd. */
+export function inches(value: number): string {
+  const parts = Math.round(Math.abs(value) * PARTS);
+  const sign = value < 0 ? '-' : '';
+  const whole = Math.floor(parts / PARTS);
+  let [top, bottom] = [parts % PARTS, PARTS];
+  while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
+  if (!top) return `${sign}${whole}`;
+  return `${sign}${whole ? `${whole} ` : ''}${top}/${bottom}`;
+}
+
+/** An SI value in a unit, as a person reads it. */
+export function measure(si: number, unit: Unit | null, digits = 4): string {
+  if (!unit) return significant(si, digits);
+  if (unit.symbol === 'in') return `${inches(si / unit.factor)} in`;
+  return String(writeTyped(si, unit, digits));
+}
+
+/** What is written in a field as a person reads it. */
+export function asRead(typed: Typed, field: Field): Typed {
+  const unit = preferredUnit(field);
+  const quantity = unit && readTyped(typed, field.dimension);
+  return quantity && quantity.unit !== unit ? measure(quantity.si, unit) : typed;
+}
+
+const SPOKEN = /(\d+(?:[.,]\d+)?)(\s?)(mm|cm|l|g)(?![\w/²³·])/g;
+const SPOKEN_OF: Record<string, string> = { mm: 'length', cm: 'length', l: 'volume', g: 'mass' };
+
+/** Words with the quantities in them as a person reads them. */
+export function inWords(text: string): string {
+  const { units } = preferences.snapshot();
+  return text.replace(SPOKEN, (all, number: string, _, symbol: string) => {
+    const dimension = SPOKEN_OF[symbol] ?? '';
+    const wanted = unitsOf(dimension).find((unit) => unit.symbol === units[dimension]);
+    const written = unitsOf(dimension).find((unit) => unit.symbol === symbol);
+    if (!wanted || !written || wanted === written) return all;
+    return measure(Number(number.replace(',', '.')) * written.factor, wanted, 3);
+  });
+}
+
+/** The unit a field is read and typed in: preferred, else as typed, else the usual one. */
+export function unitOf(field: Field, typed: Typed | null): Unit | null {
+  return preferredUnit(field) ?? readTyped(typed, field.dimension)?.unit ?? usualUnit(field);
+}

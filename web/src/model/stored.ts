@@ -1,0 +1,29 @@
+import { Observable } from './observable';
+
+/** A state that this browser remembers. */
+export class Stored<State extends object> extends Observable<State> {
+  constructor(
+    private readonly key: string,
+    private readonly usual: State,
+  ) {
+    super({ ...usual, ...remembered(key) });
+  }
+
+  set(change: Partial<State>): void {
+    this.update(change);
+    localStorage.setItem(this.key, JSON.stringify(this.state));
+  }
+
+  reset(): void {
+    this.set(this.usual);
+  }
+}
+
+function remembered(key: string): object {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
+    return typeof kept === 'object' && kept !== null ? kept : {};
+  } catch {
+    return {};
+  }
+}
