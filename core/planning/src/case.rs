@@ -2,9 +2,10 @@
 
 use oak_acoustics::response::{Allowance, FrequencyGrid};
 use oak_design::Problem;
-use oak_design::file::RawDesign;
+use oak_design::file::{RawBrief, RawDesign};
 use oak_design::report::{Computed, compute_undelayed};
-use oak_design::resolve::{Brief, ResolvedDesign, resolve_design};
+use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
+use oak_design::working::Working;
 
 /// A design, computed in the brief's space and against the brief's amplifier and air.
 #[derive(Debug)]
@@ -83,6 +84,18 @@ impl<'a> Case<'a> {
         let motor = &self.design.motor;
         motor.wiring.count() * if motor.isobaric.is_some() { 2 } else { 1 }
     }
+}
+
+/// How each figure of a design is worked out, in the surroundings of a brief where there is one.
+///
+/// # Errors
+/// What is wrong with design or brief.
+pub fn workings(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Vec<Working>, Vec<Problem>> {
+    let mut design = resolve_design(raw)?;
+    if let Some(brief) = brief {
+        surround(&resolve_brief(brief)?, &mut design);
+    }
+    oak_design::working::workings(&design).map_err(|problem| vec![problem])
 }
 
 fn allowance(brief: &Brief, design: &ResolvedDesign) -> Allowance {

@@ -17,4 +17,4 @@ pub mod template;
 pub mod tolerance;
 pub mod wiring;
 
-pub use case::Case;
+pub use case::{Case, workings};

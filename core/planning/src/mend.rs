@@ -2,9 +2,10 @@
 
 use oak_design::Problem;
 use oak_design::field;
-use oak_design::file::{RawBrief, RawDesign, RawMotor, Typed};
+use oak_design::file::{RawBrief, RawDesign, RawFamily, RawMotor, Typed};
 use oak_design::problem::ProblemKind;
 use oak_design::resolve::resolve_brief;
+use oak_design::start::RawAsk;
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -61,7 +62,7 @@ pub struct Effect {
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Mend {
     /// In words, where it is more than values turned; empty otherwise.
-    pub words: &'static str,
+    pub words: String,
     /// The values that are turned.
     pub turns: Vec<Turn>,
     /// What is then reached of what was short.
@@ -138,6 +139,8 @@ enum Attempt {
     Both([(&'static Knob, bool); 2]),
     /// Twice as many drivers, wired.
     Drivers { series: bool },
+    /// Another kind of cabinet around the same drivers.
+    Family(RawFamily),
     /// A brief with more power.
     Power,
     /// A brief that asks less.
@@ -152,6 +155,10 @@ const PAIRS: [[&str; 2]; 5] = [
     ["front_volume", "front_tuning"],
     ["front_tuning", "front_port_area"],
 ];
+
+/// Kinds of cabinets that are tried instead.
+const FAMILIES: [RawFamily; 4] =
+    [RawFamily::Sealed, RawFamily::Ported, RawFamily::PassiveRadiator, RawFamily::Bandpass4];
 
 impl<'a> Bench<'a> {
     fn of(ask: &'a RawMending) -> Result<Self, Vec<Problem>> {
@@ -181,7 +188,9 @@ impl<'a> Bench<'a> {
             Attempt::Power,
             Attempt::Loudness,
         ];
-        turns.chain(pairs).chain(others).collect()
+        let own = self.ask.design.enclosure.family;
+        let families = FAMILIES.into_iter().filter(|family| *family != own).map(Attempt::Family);
+        turns.chain(pairs).chain(families).chain(others).collect()
     }
 
     /// How a changed brief or design stands; nothing where it cannot be computed.
@@ -226,7 +235,7 @@ fn checks(brief: &RawBrief, design: &RawDesign) -> Result<Vec<Check>, Vec<Proble
 
 /// What is changed, before it is known what it does.
 struct Change {
-    words: &'static str,
+    words: String,
     turns: Vec<Turn>,
     design: Option<RawDesign>,
     brief: Option<RawBrief>,
@@ -238,6 +247,7 @@ impl Attempt {
             Self::Turn(knob, up) => turn(bench, knob, up).into_iter().collect(),
             Self::Both(pair) => both(bench, pair).into_iter().collect(),
             Self::Drivers { series } => drivers(bench, series).into_iter().collect(),
+            Self::Family(kind) => family(bench, kind).into_iter().collect(),
             Self::Power => power(bench).into_iter().collect(),
             Self::Loudness => loudness(bench).into_iter().collect(),
         }
@@ -267,7 +277,7 @@ fn turn(bench: &Bench<'_>, knob: &'static Knob, up: bool) -> Option<Found> {
         let after = digits.map_or(exact, |digits| rounded(exact, digits, knob));
         let (turn, design) = turned(bench, knob, after)?;
         let (check, checks) = bench.look(&bench.ask.brief, &design)?;
-        let change = Change { words: "", turns: vec![turn], design: Some(design), brief: None };
+        let change = Change { words: String::new(), turns: vec![turn], design: Some(design), brief: None };
         Some(bench.found(change, factor.ln().abs(), &check, &checks))
     };
     let direction = |factor: f64| if up { factor } else { factor.recip() };
@@ -338,7 +348,8 @@ fn both(bench: &Bench<'_>, pair: [(&'static Knob, bool); 2]) -> Option<Found> {
             after,
         };
         let (check, checks) = bench.look(&bench.ask.brief, &design)?;
-        let change = Change { words: "", turns: vec![one, other], design: Some(design), brief: None };
+        let change =
+            Change { words: String::new(), turns: vec![one, other], design: Some(design), brief: None };
         let found = bench.found(change, 0.2 + (a * b).ln(), &check, &checks);
         (found.met && found.mend.harms == 0).then_some(found)
     })
@@ -353,9 +364,33 @@ fn drivers(bench: &Bench<'_>, series: bool) -> Option<Found> {
     *slot = Some(Typed::Number(count));
     let words = if series { "Twice the drivers, in series" } else { "Twice the drivers, in parallel" };
     let (check, checks) = bench.look(&bench.ask.brief, &design)?;
-    let change = Change { words, turns: Vec::new(), design: Some(design), brief: None };
+    let change = Change { words: words.to_owned(), turns: Vec::new(), design: Some(design), brief: None };
     let found = bench.found(change, 1.2, &check, &checks);
     (found.met || found.ratio > bench.check.ratio).then_some(found)
+}
+
+/// Another kind of cabinet, by whichever of its schools mends with the least harm.
+fn family(bench: &Bench<'_>, family: RawFamily) -> Option<Found> {
+    let design = &bench.ask.design;
+    let ask = RawAsk {
+        motor: design.motor.clone(),
+        drive: design.drive.clone(),
+        limits: design.limits.clone(),
+        space: design.space,
+        air: design.air.clone(),
+        volume: design.enclosure.volume.clone(),
+        lowest: bench.ask.brief.lowest.clone(),
+        ..RawAsk::of(design.driver.clone(), family)
+    };
+    let starts = ask.answer().ok()?;
+    let found = starts.into_iter().filter_map(|start| {
+        let other = RawDesign { name: design.name.clone(), ..start.design? };
+        let (check, checks) = bench.look(&bench.ask.brief, &other)?;
+        let words = format!("{} instead, by the school \"{}\"", family.name(), start.name);
+        let change = Change { words, turns: Vec::new(), design: Some(other), brief: None };
+        Some(bench.found(change, 1.0, &check, &checks))
+    });
+    found.filter(|found| found.met).min_by_key(|found| found.mend.harms)
 }
 
 /// An amplifier of as much power as mends.
@@ -400,7 +435,7 @@ fn brief_of(
         after: field.read(typed)?,
     };
     let (check, checks) = bench.look(&brief, &bench.ask.design)?;
-    let change = Change { words: "", turns: vec![turn], design: None, brief: Some(brief) };
+    let change = Change { words: String::new(), turns: vec![turn], design: None, brief: Some(brief) };
     Some(bench.found(change, 1.5, &check, &checks))
 }
 

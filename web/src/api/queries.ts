@@ -249,11 +249,11 @@ export function useMending(brief: RawBrief, design: RawDesign, check: string) {
   });
 }
 
-/** How each figure of a design is worked out. */
-export function useWorkings(design: RawDesign) {
+/** How each figure of a design is worked out, in the surroundings of a brief where there is one. */
+export function useWorkings(design: RawDesign, brief: RawBrief | null) {
   return useQuery({
-    queryKey: ['workings', design],
-    queryFn: ({ signal }) => answered(api.POST('/api/v1/workings', { body: design, signal })),
+    queryKey: ['workings', design, brief],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/workings', { body: { design, brief }, signal })),
     placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });

@@ -1638,6 +1638,12 @@ export interface components {
             current_revision?: number | null;
             report?: components["schemas"]["ImportReport"] | null;
         };
+        /** @description A design, and the brief in whose surroundings it is looked at. */
+        Questioned: {
+            /** @description Whose figures are asked about. */
+            design: components["schemas"]["RawDesign"];
+            brief?: components["schemas"]["RawBrief"] | null;
+        };
         /** @description The air it plays in. */
         RawAir: {
             temperature?: components["schemas"]["Typed"] | null;
@@ -4220,7 +4226,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RawDesign"];
+                "application/json": components["schemas"]["Questioned"];
             };
         };
         responses: {

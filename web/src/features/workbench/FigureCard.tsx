@@ -49,7 +49,7 @@ export function FigureCard({ chip, design, brief, onTry, onBrief }: Props) {
       {check && brief && chip.verdict === 'short' && (
         <Mends check={check} design={design} brief={brief} onTry={onTry} onBrief={onBrief} />
       )}
-      <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} />
+      <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} brief={check ? brief : null} />
     </div>
   );
 }
@@ -130,8 +130,14 @@ function MendRow({
   );
 }
 
-function Workings({ ids, design }: { ids: string[]; design: RawDesign }) {
-  const workings = useWorkings(useDeferredValue(design));
+interface WorkingsProps {
+  ids: string[];
+  design: RawDesign;
+  brief: RawBrief | null;
+}
+
+function Workings({ ids, design, brief }: WorkingsProps) {
+  const workings = useWorkings(useDeferredValue(design), brief);
   const found = ids.flatMap((id) => workings.data?.find((one) => one.id === id) ?? []);
   if (!ids.length) return null;
   return (
@@ -155,7 +161,7 @@ function WorkingText({ working: { name, result, formula, inputs, source } }: { w
       {inputs.length > 0 && (
         <p className="text-[13px]">
           {inputs.map(({ symbol, value }) => (
-            <span key={symbol} className="mr-3 whitespace-nowrap">
+            <span key={symbol} className="mr-3 inline-block">
               <span className="text-soft">{symbol}</span> {inWords(value)}
             </span>
           ))}
