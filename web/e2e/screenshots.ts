@@ -11,7 +11,7 @@ for (const theme of ['light', 'dark'] as const) {
     const shoot = (name: string) => page.screenshot({ path: `${FOLDER}${name}-${theme}.png` });
     await page.goto(server.address);
     await expect(page.getByRole('heading', { name: 'Narrowboat nook' })).toBeVisible();
-    await shoot('builds');
+    if (theme === 'light') await shoot('builds');
     const builds = await server.call<Build[]>('GET', '/builds');
     const nook = builds.find((build) => build.name === 'Narrowboat nook');
     await openBuild(page, server, nook?.id ?? '');
@@ -21,12 +21,37 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Work on Sealed, bench berth' }).click();
     await page.mouse.move(430, 300);
     await page.waitForTimeout(400);
-    await shoot('workbench-sealed');
+    if (theme === 'light') await shoot('workbench-sealed');
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
     await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
     await expect(page.getByRole('list', { name: 'Schools' })).toContainText('QB3');
-    await shoot('kind-of-cabinet');
+    if (theme === 'light') await shoot('kind-of-cabinet');
     await page.keyboard.press('Escape');
+    if (theme === 'light') {
+      await page.getByRole('button', { name: 'Work on Sealed, bench berth' }).click();
+      await page.locator('[data-figure="brief-lowest"]').click();
+      await expect(page.getByRole('region', { name: 'What mends it' })).toContainText('→');
+      await page.waitForTimeout(400);
+      await shoot('mending');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
+      await page.getByRole('button', { name: 'What if …' }).click();
+      await expect(page.getByRole('row', { name: /44 l now/ })).toBeVisible();
+      await page.waitForTimeout(400);
+      await shoot('what-if');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'How sure?' }).click();
+      await expect(page.getByRole('dialog')).toContainText('19 of 20 such boxes');
+      await page.waitForTimeout(400);
+      await shoot('how-sure');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'Slow motion' }).click();
+      await page.getByRole('button', { name: 'At the tuning' }).click();
+      await expect(page.getByRole('region', { name: 'Slow motion' })).toContainText('does the work');
+      await page.waitForTimeout(900);
+      await shoot('slow-motion');
+      await page.getByRole('region', { name: 'Slow motion' }).getByRole('button', { name: 'Close' }).click();
+    }
     if (theme === 'light') {
       const dance = builds.find((build) => build.name === 'Barn dance');
       await openBuild(page, server, dance?.id ?? '');
@@ -94,7 +119,7 @@ for (const theme of ['light', 'dark'] as const) {
     await page.goto(`${server.address}/drivers`);
     await expect(page.getByRole('heading', { name: 'Drivers' })).toBeVisible();
     await page.waitForTimeout(300);
-    await shoot('drivers');
+    if (theme === 'light') await shoot('drivers');
     if (theme === 'light') {
       const chooser = page.waitForEvent('filechooser');
       await page.getByRole('button', { name: 'Import', exact: true }).click();

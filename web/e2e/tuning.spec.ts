@@ -111,10 +111,16 @@ test('a part of the drawing leads to its numbers', async ({ page, server }) => {
   await openBuild(page, server, build.id);
   await page.getByRole('button', { name: 'Box: edit the volume' }).focus();
   await page.keyboard.press('Enter');
-  await expect(box(page, 'Volume Vb')).toBeFocused();
+  const part = (name: string) => page.getByRole('dialog', { name, exact: true });
+  await expect(part('Box').getByRole('textbox', { name: 'Volume Vb' })).toBeFocused();
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Port: edit its size' }).focus();
   await page.keyboard.press('Enter');
-  await expect(box(page, 'Slot width')).toBeFocused();
+  await expect(part('Port').getByRole('textbox', { name: 'Slot width' })).toBeFocused();
+  await page.keyboard.type('300 mm');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(box(page, 'Slot width')).toHaveValue('300 mm');
   await page.getByRole('button', { name: 'Driver: choose another' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('dialog', { name: 'Choose a driver' })).toBeVisible();

@@ -23,10 +23,10 @@ export const LaneMenu = memo(function LaneMenu({ lane, order, folded, range }: P
   return (
     <>
       <Menu
+        hint={lane.meaning}
         trigger={
           <button
             type="button"
-            title={lane.meaning}
             className="-ml-1 flex items-center whitespace-nowrap rounded-[3px] px-1 text-left leading-tight hover:bg-rule"
           >
             <h2 className="font-sans font-semibold">{lane.name}</h2>

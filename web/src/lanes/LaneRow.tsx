@@ -104,7 +104,7 @@ function Curves({
           theme={theme}
         />
         {limit && limit.from < range[1] && (
-          <Note at={Math.max(PADDING, y(limit.from) - 17)} side="left">
+          <Note at={Math.max(PADDING, y(limit.from) - 17)} side={columns.names ? 'left' : 'right'}>
             {limit.label} {significant(limit.from, 3)}
           </Note>
         )}
@@ -122,8 +122,9 @@ function Curves({
             range={range}
             unit={lane.unit.split(/[ ,]/)[0] ?? ''}
             decimals={lane.decimals}
-            x={x}
+            x={(at) => Math.min(width - 62, Math.max(GUTTER + 58, x(at)))}
             y={y}
+            height={height}
           />
         )}
         {lane.id === 'level' && (

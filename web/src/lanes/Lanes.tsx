@@ -48,7 +48,7 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
   const [box, size] = useSize<HTMLDivElement>();
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
   const narrow = size.width < NARROW;
-  const columns: Columns = narrow ? { names: 0, readout: 62 } : { names: 108, readout: 100 };
+  const columns: Columns = narrow ? { names: 0, readout: 74 } : { names: 108, readout: 100 };
   const width = Math.max(160, Math.floor(size.width - columns.names - columns.readout));
   const lanes = presentLanes(shown);
   const order = lanes.map((lane) => lane.id);

@@ -123,13 +123,15 @@ interface PeakProps {
   decimals: number;
   x: (frequency: number) => number;
   y: (value: number) => number;
+  height: number;
 }
 
 /** What stands out by this part of the lane is named. */
 const STANDS_OUT = 0.06;
 
 /** Names peaks and dips of the active variant. */
-export function PeakLabels({ values, frequency, visible, range, unit, decimals, x, y }: PeakProps) {
+export function PeakLabels(props: PeakProps) {
+  const { values, frequency, visible, range, unit, decimals, x, y, height } = props;
   const least = STANDS_OUT * (range[1] - range[0]);
   return extremes(values, visible, least).map(({ index, value, kind }) => {
     const at = frequency[index] ?? 0;
@@ -138,7 +140,7 @@ export function PeakLabels({ values, frequency, visible, range, unit, decimals, 
       <span
         key={index}
         className="pointer-events-none absolute -translate-x-1/2 whitespace-nowrap rounded-[2px] bg-paper/85 px-1 font-mono text-[11.5px] text-ink leading-[14px]"
-        style={{ left: x(at), top: y(value) + (below ? 4 : -18) }}
+        style={{ left: x(at), top: Math.min(height - 20, Math.max(2, y(value) + (below ? 4 : -18))) }}
       >
         {`${value.toFixed(decimals)} ${unit} · ${significant(at, 3)} Hz`}
       </span>

@@ -1,11 +1,35 @@
-import { DropdownMenu } from 'radix-ui';
+import { DropdownMenu, Tooltip } from 'radix-ui';
 import type { ReactNode } from 'react';
 
+interface MenuProps {
+  trigger: ReactNode;
+  /** Explains the button to who points at it or moves to it. */
+  hint?: string;
+  children: ReactNode;
+}
+
 /** Commands that open below a button. */
-export function Menu({ trigger, children }: { trigger: ReactNode; children: ReactNode }) {
+export function Menu({ trigger, hint, children }: MenuProps) {
+  const button = <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>;
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      {hint ? (
+        <Tooltip.Root>
+          <Tooltip.Trigger asChild>{button}</Tooltip.Trigger>
+          <Tooltip.Portal>
+            <Tooltip.Content
+              side="right"
+              sideOffset={4}
+              collisionPadding={8}
+              className="z-50 max-w-72 rounded border border-ink bg-ink px-2.5 py-1.5 text-paper shadow-lg"
+            >
+              {hint}
+            </Tooltip.Content>
+          </Tooltip.Portal>
+        </Tooltip.Root>
+      ) : (
+        button
+      )}
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="start"

@@ -20,7 +20,7 @@ interface Props {
 const OUTCOMES: [string, (report: Report) => string][] = [
   ['F3', ({ figures }) => hertz(figures.f3)],
   ['F10', ({ figures }) => hertz(figures.f10)],
-  ['Tuning', ({ figures }) => hertz(figures.fb ?? figures.fc)],
+  ['Fb or Fc', ({ figures }) => hertz(figures.fb ?? figures.fc)],
   ['Qtc', ({ figures }) => (figures.qtc ? significant(figures.qtc, 3) : '–')],
   ['Level', ({ figures }) => `${figures.reference_level.toFixed(1)} dB`],
   ['Hump', ({ figures }) => `${(figures.level_peak.value - figures.reference_level).toFixed(1)} dB`],

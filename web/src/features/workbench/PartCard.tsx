@@ -50,6 +50,7 @@ export function PartCard({ open, variant, workbench, report, errors, onClose }: 
                   <Value
                     key={row.paths[0]}
                     row={row}
+                    plain={fieldAt(row.paths[0]).path.endsWith('.count')}
                     explain={explain}
                     variant={variant}
                     workbench={workbench}
@@ -76,8 +77,7 @@ function rowsOf({ design }: OnBench, path: string): Row[] {
     const [first] = paths;
     const within = paths.some((at) => at.startsWith(path)) && !seen.has(first);
     seen.add(first);
-    // Counts and the like have no rule to drag.
-    return within && fieldAt(first).path !== 'enclosure.ports.path';
+    return within;
   });
 }
 

@@ -4,6 +4,7 @@ import { duplicateVariant } from '../../actions/duplicate';
 import type { RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
 import { markAt } from '../../model/mark';
+import { inWords } from '../../model/preferences';
 import { shown as shownUnit, significant } from '../../model/units';
 import type { Bench, OnBench, Workbench } from '../../model/workbench';
 import { Silhouette } from '../../section/Silhouette';
@@ -113,7 +114,13 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
   const name = design.name ?? '';
   const card = useRef<HTMLLIElement>(null);
   useEffect(() => {
-    if (active) card.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    const list = card.current?.parentElement;
+    if (!active || !card.current || !list) return;
+    // Only the shelf moves: on a phone the page must stay where it is.
+    const [left, right] = [card.current.offsetLeft, card.current.offsetLeft + card.current.offsetWidth];
+    const seen = list.offsetLeft + list.scrollLeft;
+    if (left < seen) list.scrollLeft = left - list.offsetLeft;
+    else if (right > seen + list.clientWidth) list.scrollLeft = right - list.offsetLeft - list.clientWidth;
   }, [active]);
   return (
     <li
@@ -137,7 +144,7 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
             <LineSample mark={mark} width={26} />
           </span>
           <span className="block truncate text-[13px] text-soft">
-            {report ? sizeWords(design, report) : '…'}
+            {report ? inWords(sizeWords(design, report)) : '…'}
           </span>
           <span className="block truncate text-[13px] text-soft">
             {report

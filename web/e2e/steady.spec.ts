@@ -1,0 +1,44 @@
+import { expect, openBuild, test } from './support';
+
+test('five hundred edits leave the memory as it was', async ({ page, server }) => {
+  test.setTimeout(150_000);
+  const build = await server.makeBuild('Many edits');
+  await openBuild(page, server, build.id);
+  const devtools = await page.context().newCDPSession(page);
+  const used = async () => {
+    await devtools.send('HeapProfiler.collectGarbage');
+    return (await devtools.send('Runtime.getHeapUsage')).usedSize / 2 ** 20;
+  };
+  const edit = async (times: number) => {
+    for (let k = 0; k < times; k += 1) await page.keyboard.press(k % 2 ? 'Alt+Shift+v' : 'Alt+v');
+    await expect(page.getByRole('status').first()).toContainText('kept');
+  };
+  // The steps of undo that are kept fill up first.
+  await edit(220);
+  const before = await used();
+  await edit(500);
+  expect((await used()) - before, 'MiB more').toBeLessThan(3);
+});
+
+test('nothing jumps while a value is dragged', async ({ page, server }) => {
+  const build = await server.makeBuild('No jumps');
+  await openBuild(page, server, build.id);
+  await page.evaluate(() => {
+    const seen = Object.assign(window, { shifted: 0 });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) {
+        seen.shifted += (entry as PerformanceEntry & { value: number }).value;
+      }
+    }).observe({ type: 'layout-shift' });
+  });
+  const rule = await page.getByRole('slider', { name: 'Volume Vb, rule' }).boundingBox();
+  if (!rule) throw new Error('no rule');
+  await page.mouse.move(rule.x + rule.width / 2, rule.y + 10);
+  await page.mouse.down();
+  for (let k = 0; k < 40; k += 1) {
+    await page.mouse.move(rule.x + rule.width / 2 + 60 * Math.sin(k / 5), rule.y + 10);
+    await page.waitForTimeout(25);
+  }
+  await page.mouse.up();
+  expect(await page.evaluate(() => (window as unknown as { shifted: number }).shifted)).toBeLessThan(0.001);
+});
