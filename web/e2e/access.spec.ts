@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import type { Build } from '../src/api/types';
 import { expect, openBuild, test } from './support';
 
 async function clean(page: Page, what: string) {
@@ -21,7 +22,7 @@ for (const theme of ['light', 'dark'] as const) {
     await page.addInitScript((name) => localStorage.setItem('oak-drum:theme', name), theme);
     const build = await server.makeBuild(`Access ${theme}`);
     await page.goto(server.address);
-    await expect(page.getByRole('heading', { name: `Access ${theme}` })).toBeVisible();
+    await expect(page.getByRole('heading', { name: `Access ${theme}` }).first()).toBeVisible();
     await clean(page, 'builds');
     await openBuild(page, server, build.id);
     await clean(page, 'workbench, ported');
@@ -91,11 +92,57 @@ for (const theme of ['light', 'dark'] as const) {
   });
 }
 
+for (const theme of ['light', 'dark'] as const) {
+  test(`what opens over the workbench is free of violations, ${theme}`, async ({ page, server }) => {
+    test.setTimeout(240_000);
+    await page.addInitScript((name) => localStorage.setItem('oak-drum:theme', name), theme);
+    const builds = await server.call<Build[]>('GET', '/builds');
+    const nook = builds.find((build) => build.name === 'Narrowboat nook');
+    await openBuild(page, server, nook?.id ?? '');
+    await page.getByRole('button', { name: 'Work on Sealed, bench berth' }).click();
+    await page.locator('[data-figure="brief-lowest"]').click();
+    await expect(page.getByRole('region', { name: 'What mends it' })).toContainText('→');
+    await clean(page, 'what mends it');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
+    await page.getByRole('button', { name: 'Port: edit its size' }).click();
+    await expect(page.getByRole('dialog', { name: 'Port' })).toBeVisible();
+    await clean(page, 'a part of the drawing');
+    await page.keyboard.press('Escape');
+    for (const [keys, within, what] of [
+      ['Alt+w', /44 l now/, 'what if'],
+      ['Alt+h', /19 of 20 such boxes/, 'how sure'],
+      ['Alt+x', /Kind of cabinet/, 'compared'],
+      ['Alt+y', /as it is/, 'history'],
+      ['Alt+a', /put away/, 'archived'],
+      ['Alt+u', /Lengths/, 'units'],
+      ['Alt+g', /Alignment/, 'glossary'],
+      ['Control+k', /Undo/, 'palette'],
+    ] as const) {
+      await page.keyboard.press(keys);
+      await expect(page.getByRole('dialog')).toContainText(within);
+      await clean(page, what);
+      await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog')).toHaveCount(0);
+    }
+    await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+    await clean(page, 'menu of the lanes');
+    await page.getByRole('menuitem', { name: 'Values as a table …' }).click();
+    await clean(page, 'values as a table');
+    await page.keyboard.press('Escape');
+    for (const keys of ['Alt+s', 'Alt+e', 'Alt+3', 'Alt+m']) await page.keyboard.press(keys);
+    await expect(page.getByRole('region', { name: 'Slow motion' })).toContainText('Hz');
+    await clean(page, 'slow motion, a step, peaks and a folded lane');
+    await page.setViewportSize({ width: 390, height: 844 });
+    await clean(page, 'on a phone');
+  });
+}
+
 test('everything on the workbench is reached by Tab, and focus can be seen', async ({ page, server }) => {
   const build = await server.makeBuild('Tabbing');
   await openBuild(page, server, build.id);
   const names = new Set<string>();
-  for (let press = 0; press < 70; press += 1) {
+  for (let press = 0; press < 90; press += 1) {
     await page.keyboard.press('Tab');
     const focused = await page.evaluate(() => {
       const element = document.activeElement;

@@ -171,7 +171,9 @@ test('several ports of different size each have their values', async ({ page, se
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Port 2: edit its size' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('textbox', { name: 'Diameter' })).toBeFocused();
+  const part = page.getByRole('dialog', { name: 'Port 2' });
+  await expect(part.getByRole('textbox', { name: 'Diameter' })).toBeFocused();
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Take this port away' }).click();
   await expect(page.getByRole('tab', { name: 'Port 2' })).toHaveCount(0);
 });

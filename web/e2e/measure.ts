@@ -1,7 +1,8 @@
 // Speed as a user has it: cargo xtask e2e --release -- --project=measure
 
 import { gzipSync } from 'node:zlib';
-import { openBuild, test } from './support';
+import type { Build } from '../src/api/types';
+import { expect, openBuild, test } from './support';
 
 const MOVES = 200;
 
@@ -18,7 +19,10 @@ function report(what: string, times: number[]): void {
 
 test('from a move of the hand to the redrawn lanes', async ({ page, server }) => {
   test.setTimeout(120_000);
-  const build = await server.makeBuild('Speed');
+  const demo = await server.call<Build[]>('GET', '/builds');
+  const nook = demo.find((one) => one.name === 'Narrowboat nook');
+  const designs = (await server.open(nook?.id ?? '')).variants.map((variant) => variant.document);
+  const build = await server.makeBuild('Speed', designs.slice(0, 4));
   await page.addInitScript(() => {
     const clock = { moved: 0, answers: 0, before: 0, done: (_: number) => {} };
     Object.assign(window, { clock });
@@ -50,6 +54,13 @@ test('from a move of the hand to the redrawn lanes', async ({ page, server }) =>
     };
   });
   await openBuild(page, server, build.id);
+  // Four variants are overlaid.
+  for (const button of await page
+    .getByRole('button', { name: /^Show .* in the lanes$/, pressed: false })
+    .all()) {
+    await button.click();
+  }
+  await expect(page.getByRole('region', { name: 'Level' }).getByRole('definition')).toHaveCount(4);
   const rule = await page.getByRole('slider', { name: 'Volume Vb, rule' }).boundingBox();
   if (!rule) throw new Error('no rule');
   const [x, y] = [rule.x + rule.width / 2, rule.y + rule.height / 2];

@@ -54,8 +54,8 @@ test('a chip that is short opens to what mends it, and a click makes the variant
 test('a brief that asks too much of the amplifier can be changed from its chip', async ({ page, server }) => {
   const build = await briefed(server, 'Power', {
     ...BRIEF,
-    lowest: '35 Hz',
-    loudness: '104 dB',
+    lowest: '45 Hz',
+    loudness: '106 dB',
     amplifier_power: '60 W',
   });
   await openBuild(page, server, build.id);
@@ -63,7 +63,7 @@ test('a brief that asks too much of the amplifier can be changed from its chip',
   await expect(loud).toContainText('short');
   await loud.click();
   await page.getByRole('button', { name: /^Change the brief: .*power of the amplifier/ }).click();
-  await expect(loud).toContainText('asked: 104 dB');
+  await expect(loud).toContainText('asked: 106 dB');
   const after = await server.open(build.id);
   expect(after.brief?.amplifier_power).not.toBe('60 W');
 });

@@ -7,4 +7,5 @@ mod bad_input;
 mod guards;
 mod hostile;
 mod library;
+mod workbench;
 mod workshop;

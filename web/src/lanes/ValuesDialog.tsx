@@ -2,6 +2,7 @@ import { cursor } from '../model/lane_view';
 import { significant } from '../model/units';
 import { Dialog } from '../ui/Dialog';
 import { MarkGlyph } from '../ui/MarkGlyph';
+import { Scroll } from '../ui/Scroll';
 import { nearest } from './axis';
 import type { Lane } from './lane';
 import type { Shown } from './shown';
@@ -29,7 +30,7 @@ export function ValuesDialog({ open, shown, lanes, onClose }: Props) {
       wide
       onClose={onClose}
     >
-      <div className="overflow-x-auto">
+      <Scroll label="Values" className="overflow-x-auto">
         <table className="w-full text-right font-mono text-[13px]">
           <thead>
             <tr className="border-line border-b">
@@ -73,7 +74,7 @@ export function ValuesDialog({ open, shown, lanes, onClose }: Props) {
             )}
           </tbody>
         </table>
-      </div>
+      </Scroll>
     </Dialog>
   );
 }

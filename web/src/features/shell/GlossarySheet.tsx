@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { lookUp } from '../../model/glossary';
 import { Dialog } from '../../ui/Dialog';
+import { Scroll } from '../../ui/Scroll';
 
 /** Every term in one plain sentence. */
 export function GlossarySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -15,15 +16,17 @@ export function GlossarySheet({ open, onClose }: { open: boolean; onClose: () =>
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <dl className="h-[56vh] overflow-y-auto" tabIndex={0} aria-label="Terms">
-        {found.map(({ term, meaning }) => (
-          <div key={`${term} ${meaning}`} className="border-grid border-b py-1">
-            <dt className="font-semibold">{term}</dt>
-            <dd>{meaning}</dd>
-          </div>
-        ))}
-        {found.length === 0 && <div className="text-soft">Nothing of that name.</div>}
-      </dl>
+      <Scroll label="Terms" className="h-[56vh] overflow-y-auto">
+        <dl>
+          {found.map(({ term, meaning }) => (
+            <div key={`${term} ${meaning}`} className="border-grid border-b py-1">
+              <dt className="font-semibold">{term}</dt>
+              <dd>{meaning}</dd>
+            </div>
+          ))}
+        </dl>
+        {found.length === 0 && <p className="text-soft">Nothing of that name.</p>}
+      </Scroll>
     </Dialog>
   );
 }

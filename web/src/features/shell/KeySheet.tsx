@@ -1,6 +1,7 @@
 import { ACTIONS } from '../../actions';
 import { spoken } from '../../actions/keys';
 import { Dialog } from '../../ui/Dialog';
+import { Scroll } from '../../ui/Scroll';
 
 const EVERYWHERE: [string, string][] = [
   ['Arrow keys on a value, its rule or the frequency cursor', 'one step; with Shift ten'],
@@ -11,28 +12,30 @@ const EVERYWHERE: [string, string][] = [
 export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
     <Dialog title="Shortcuts" open={open} onClose={onClose}>
-      <table className="w-full">
-        <tbody>
-          {ACTIONS.map((action) => (
-            <tr key={action.id} className="border-grid border-b">
-              <th scope="row" className="py-1 text-left font-normal">
-                {action.name}
-              </th>
-              <td className="whitespace-nowrap text-right font-mono text-[13px]">
-                {action.keys.map(spoken).join(' or ')}
-              </td>
-            </tr>
-          ))}
-          {EVERYWHERE.map(([what, does]) => (
-            <tr key={what} className="border-grid border-b">
-              <th scope="row" className="py-1 text-left font-normal">
-                {what}
-              </th>
-              <td className="text-right">{does}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Scroll label="All shortcuts">
+        <table className="w-full">
+          <tbody>
+            {ACTIONS.map((action) => (
+              <tr key={action.id} className="border-grid border-b">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {action.name}
+                </th>
+                <td className="whitespace-nowrap text-right font-mono text-[13px]">
+                  {action.keys.map(spoken).join(' or ')}
+                </td>
+              </tr>
+            ))}
+            {EVERYWHERE.map(([what, does]) => (
+              <tr key={what} className="border-grid border-b">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {what}
+                </th>
+                <td className="text-right">{does}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
     </Dialog>
   );
 }

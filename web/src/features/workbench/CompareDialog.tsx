@@ -9,6 +9,7 @@ import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { usePreferences } from '../../ui/observed';
+import { Scroll } from '../../ui/Scroll';
 import { hertz } from './figures';
 
 interface Props {
@@ -70,7 +71,7 @@ export function CompareDialog({ bench, reports, onClose }: Props) {
       {variants.length < 2 ? (
         <p>There is only one variant here. Duplicate it, or show another in the lanes.</p>
       ) : (
-        <div className="overflow-x-auto">
+        <Scroll label="Differences" className="overflow-x-auto">
           <table className="w-full text-left">
             <thead>
               <tr className="border-line border-b align-bottom">
@@ -89,7 +90,7 @@ export function CompareDialog({ bench, reports, onClose }: Props) {
               variants={variants}
             />
           </table>
-        </div>
+        </Scroll>
       )}
     </Dialog>
   );

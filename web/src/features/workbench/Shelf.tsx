@@ -110,6 +110,7 @@ interface CardProps {
 
 const Card = memo(function Card({ variant, report, active, overlaid, workbench, onAdd, onOpen }: CardProps) {
   const { id, design, place } = variant;
+  usePreferences();
   const mark = markAt(place);
   const name = design.name ?? '';
   const card = useRef<HTMLLIElement>(null);
