@@ -31,7 +31,7 @@ interface Props {
 
 const AXIS_HEIGHT = AXIS_RULE + 28;
 /** Where there is less room than this, names go into the plots, px. */
-const NARROW = 560;
+const NARROW = 500;
 const LEAST_LANE = 56;
 
 /** The lanes that there are for some variants, in the order they stand. */

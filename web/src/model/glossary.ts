@@ -26,3 +26,8 @@ export function lookUp(text: string): Term[] {
   const holds = (one: Term) => `${one.term} ${one.meaning}`.toLowerCase().includes(wanted);
   return [...GLOSSARY.filter(begins), ...GLOSSARY.filter((one) => !begins(one) && holds(one))];
 }
+
+/** What a term or symbol means, if the glossary has it. */
+export function meaningOf(name: string): string | undefined {
+  return GLOSSARY.find(({ term }) => term.toLowerCase() === name.toLowerCase())?.meaning;
+}

@@ -10,6 +10,7 @@ import { Dialog } from '../../ui/Dialog';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { usePreferences } from '../../ui/observed';
 import { Scroll } from '../../ui/Scroll';
+import { Term } from '../../ui/Term';
 import { hertz } from './figures';
 
 interface Props {
@@ -127,7 +128,7 @@ function Rows({ title, rows, variants }: RowsProps) {
       {rows.map(({ name, key, values }) => (
         <tr key={key ?? name} className="border-grid border-b">
           <th scope="row" className="py-1 pr-3 font-normal text-soft">
-            {name}
+            <Term name={name} />
           </th>
           {variants.map((variant, at) => (
             <td key={variant.id} className="max-w-44 truncate px-2 font-mono text-[13px]" title={values[at]}>

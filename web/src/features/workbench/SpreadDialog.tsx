@@ -6,6 +6,7 @@ import { significant } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
+import { Term } from '../../ui/Term';
 import { Chart } from './Chart';
 
 interface Props {
@@ -90,7 +91,7 @@ function Percent({ name, value, onChange }: PercentProps) {
 
 const ROWS: [string, (luck: Tolerance) => Luck | null | undefined, string, number][] = [
   ['F3', ({ f3 }) => f3, 'Hz', 3],
-  ['Tuning', ({ tuning }) => tuning, 'Hz', 3],
+  ['Fb', ({ tuning }) => tuning, 'Hz', 3],
   ['Qtc', ({ qtc }) => qtc, '', 3],
   ['Hump', ({ hump }) => hump, 'dB', 2],
 ];
@@ -133,7 +134,7 @@ function Outcome({ luck, mark }: { luck: Tolerance; mark: Mark }) {
             return (
               <tr key={name} className="border-grid border-b">
                 <th scope="row" className="pr-3 text-left font-normal font-sans">
-                  {name}
+                  <Term name={name} />
                 </th>
                 {[one.designed, one.low, one.middle, one.high].map((value, at) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: four columns in their order

@@ -11,6 +11,7 @@ import { Dialog } from '../../ui/Dialog';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
+import { Term } from '../../ui/Term';
 import { Chart } from './Chart';
 import { hertz } from './figures';
 import { knobValue } from './mending';
@@ -179,12 +180,12 @@ interface Column {
 
 const COLUMNS: Column[] = [
   { name: 'F3', read: ({ f3 }) => hertz(f3) },
-  { name: 'Tuning', read: ({ tuning }) => (tuning ? hertz(tuning) : null) },
+  { name: 'Fb', read: ({ tuning }) => (tuning ? hertz(tuning) : null) },
   { name: 'Level', read: ({ reference_level }) => `${reference_level.toFixed(1)} dB` },
   { name: 'Hump', read: ({ hump }) => `${hump.toFixed(1)} dB` },
   { name: 'Clean at F3', read: ({ clean }) => (clean ? `${clean.toFixed(1)} dB` : null) },
   {
-    name: 'Travel',
+    name: 'Excursion',
     read: ({ excursion_in_band: travel }) => (travel ? inWords(`${significant(travel * 1e3, 2)} mm`) : null),
   },
   { name: 'Air', read: ({ air_speed: speed }) => (speed ? `${significant(speed, 3)} m/s` : null) },
@@ -192,7 +193,7 @@ const COLUMNS: Column[] = [
     name: 'Port length',
     read: ({ port_length: length }) => (length ? inWords(`${significant(length * 1e3, 3)} mm`) : null),
   },
-  { name: 'Delay', read: ({ group_delay_most: delay }) => `${significant(delay * 1e3, 3)} ms` },
+  { name: 'Group delay', read: ({ group_delay_most: delay }) => `${significant(delay * 1e3, 3)} ms` },
 ];
 
 interface StepsProps extends Pick<Props, 'onUse' | 'onTry'> {
@@ -215,7 +216,7 @@ function Steps({ sweep, name, onUse, onTry }: StepsProps) {
             </th>
             {columns.map((column) => (
               <th key={column.name} scope="col" className="px-2">
-                {column.name}
+                <Term name={column.name} />
               </th>
             ))}
             <td />
