@@ -51,9 +51,10 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
   const columns: Columns = narrow ? { names: 0, readout: 74 } : { names: 108, readout: 100 };
   const width = Math.max(160, Math.floor(size.width - columns.names - columns.readout));
   const lanes = presentLanes(shown);
-  const order = lanes.map((lane) => lane.id);
+  const names = lanes.map((lane) => lane.id).join();
+  const order = useMemo(() => names.split(','), [names]);
   const below = AXIS_HEIGHT + (view.played ? TIME_LANE : 0);
-  const ids = `${order} ${view.folded} ${view.alone}`;
+  const ids = `${names} ${view.folded} ${view.alone}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: `ids` says which lanes there are, and which are open
   const heights = useMemo(() => share(lanes, size.height - below), [size.height, below, ids]);
   if (!active) return <div ref={box} className="h-full" />;

@@ -4,11 +4,11 @@ import { Dialog } from '../../ui/Dialog';
 import { Scroll } from '../../ui/Scroll';
 
 /** Every term in one plain sentence. */
-export function GlossarySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function GlossarySheet({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const found = lookUp(text);
   return (
-    <Dialog title="Glossary" open={open} onClose={onClose}>
+    <Dialog title="Glossary" open onClose={onClose}>
       <input
         className="field mb-3"
         aria-label="Look up"

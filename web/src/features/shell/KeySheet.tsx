@@ -9,9 +9,9 @@ const EVERYWHERE: [string, string][] = [
   ['Escape in a value', 'takes it back'],
 ];
 
-export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function KeySheet({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog title="Shortcuts" open={open} onClose={onClose}>
+    <Dialog title="Shortcuts" open onClose={onClose}>
       <Scroll label="All shortcuts">
         <table className="w-full">
           <tbody>

@@ -6,15 +6,14 @@ import { spoken } from '../../actions/keys';
 import { useBuilds } from '../../api/queries';
 
 interface Props {
-  open: boolean;
   reach: Reach;
   onClose: () => void;
 }
 
 /** Every command by its name: type a few letters, Enter runs the first. */
-export function Palette({ open, reach, onClose }: Props) {
+export function Palette({ reach, onClose }: Props) {
   return (
-    <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
+    <Radix.Root open onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
         <Radix.Content
@@ -22,7 +21,7 @@ export function Palette({ open, reach, onClose }: Props) {
           className="fixed top-[12vh] left-1/2 z-50 w-[min(560px,94vw)] -translate-x-1/2 rounded-md border border-line bg-paper shadow-xl"
         >
           <Radix.Title className="sr-only">Find a command</Radix.Title>
-          {open && <Commands reach={reach} onClose={onClose} />}
+          <Commands reach={reach} onClose={onClose} />
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>
@@ -32,7 +31,7 @@ export function Palette({ open, reach, onClose }: Props) {
 const ROW =
   'flex cursor-pointer items-center justify-between gap-4 rounded-[3px] px-3 py-1.5 data-[selected=true]:bg-rule';
 
-function Commands({ reach, onClose }: Omit<Props, 'open'>) {
+function Commands({ reach, onClose }: Props) {
   const builds = useBuilds();
   const run = (does: () => void) => () => {
     onClose();

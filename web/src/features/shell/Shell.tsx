@@ -101,10 +101,10 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
       <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         {children}
       </main>
-      <KeySheet open={sheet === 'keys'} onClose={close} />
-      <UnitsSheet open={sheet === 'units'} onClose={close} />
-      <GlossarySheet open={sheet === 'glossary'} onClose={close} />
-      <Palette open={sheet === 'palette'} reach={reach} onClose={close} />
+      {sheet === 'keys' && <KeySheet onClose={close} />}
+      {sheet === 'units' && <UnitsSheet onClose={close} />}
+      {sheet === 'glossary' && <GlossarySheet onClose={close} />}
+      {sheet === 'palette' && <Palette reach={reach} onClose={close} />}
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { Dialog } from '../../ui/Dialog';
 import { usePreferences } from '../../ui/observed';
 
 /** In which units a person reads. */
-export function UnitsSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function UnitsSheet({ onClose }: { onClose: () => void }) {
   const { units, fields, notes } = usePreferences();
   const single = Object.entries(fields);
   function choose(dimension: string, unit: string) {
@@ -16,7 +16,7 @@ export function UnitsSheet({ open, onClose }: { open: boolean; onClose: () => vo
     <Dialog
       title="Units"
       about="How values are shown to you. Whatever is chosen, any unit can be typed, and files keep what was typed."
-      open={open}
+      open
       onClose={onClose}
     >
       <div className="flex flex-col gap-2">

@@ -2,6 +2,7 @@ import { Popover } from 'radix-ui';
 import { memo, useState } from 'react';
 import type { Check, RawBrief, RawDesign, Report } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import type { Workbench } from '../../model/workbench';
 import { usePreferences } from '../../ui/observed';
 import { FigureCard } from './FigureCard';
 import { type Chip, strip, type Verdict } from './figures';
@@ -24,7 +25,9 @@ interface Props {
   brief: RawBrief | null;
   /** How the active variant stands to the brief. */
   checks: Check[];
-  design: RawDesign;
+  /** The active one. */
+  variant: string;
+  workbench: Workbench;
   onBrief: () => void;
   /** Makes a new variant. */
   onTry: (design: RawDesign) => void;
@@ -34,7 +37,7 @@ interface Props {
 
 /** What the brief asks and the active variant reaches, then other figures; each explains itself. */
 export const ChipStrip = memo(function ChipStrip(props: Props) {
-  const { report, brief, checks, design, onBrief, onTry, onChange } = props;
+  const { report, brief, checks, variant, workbench, onBrief, onTry, onChange } = props;
   usePreferences();
   const count = (wanted: Check['verdict']) => checks.filter(({ verdict }) => verdict === wanted).length;
   const [short, open] = [count('short'), count('unknown')];
@@ -59,19 +62,28 @@ export const ChipStrip = memo(function ChipStrip(props: Props) {
       </li>
       {strip(report, checks).map((chip) => (
         <li key={chip.id} className="min-w-0 flex-1 max-lg:min-w-36">
-          <Figure chip={chip} design={design} brief={brief} onTry={onTry} onBrief={onChange} />
+          <Figure
+            {...chip}
+            variant={variant}
+            workbench={workbench}
+            brief={brief}
+            onTry={onTry}
+            onBrief={onChange}
+          />
         </li>
       ))}
     </ul>
   );
 });
 
-interface FigureProps extends Pick<Props, 'design' | 'brief' | 'onTry'> {
-  chip: Chip;
+interface FigureProps extends Chip, Pick<Props, 'variant' | 'workbench' | 'brief' | 'onTry'> {
   onBrief: (brief: RawBrief) => void;
 }
 
-function Figure({ chip, design, brief, onTry, onBrief }: FigureProps) {
+// Most chips stay as they are while a value is dragged.
+const Figure = memo(function Figure(props: FigureProps) {
+  const { variant, workbench, brief, onTry, onBrief, ...chip } = props;
+  usePreferences();
   const [open, setOpen] = useState(false);
   const then =
     <Value,>(does: (value: Value) => void) =>
@@ -98,12 +110,19 @@ function Figure({ chip, design, brief, onTry, onBrief }: FigureProps) {
           collisionPadding={8}
           className="z-50 w-[min(30rem,94vw)] rounded-md border border-line bg-paper shadow-xl"
         >
-          <FigureCard chip={chip} design={design} brief={brief} onTry={then(onTry)} onBrief={then(onBrief)} />
+          <FigureCard
+            chip={chip}
+            variant={variant}
+            workbench={workbench}
+            brief={brief}
+            onTry={then(onTry)}
+            onBrief={then(onBrief)}
+          />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
-}
+});
 
 function standing(short: number, open: number, all: number): string {
   if (short) return `${short} of ${all} short`;

@@ -2,14 +2,17 @@ import { useDeferredValue } from 'react';
 import { useMending, useWorkings } from '../../api/queries';
 import type { Mend, RawBrief, RawDesign, Working } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import type { Workbench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
+import { useObserved } from '../../ui/observed';
 import type { Chip } from './figures';
 import { mendDetail, mendedDesign, mendWords } from './mending';
 
 interface Props {
   chip: Chip;
-  design: RawDesign;
+  variant: string;
+  workbench: Workbench;
   brief: RawBrief | null;
   onTry: (design: RawDesign) => void;
   onBrief: (brief: RawBrief) => void;
@@ -35,7 +38,8 @@ const WORKED: Record<string, string[]> = {
 };
 
 /** Behind a figure: why, what mends it, and how it is worked out. */
-export function FigureCard({ chip, design, brief, onTry, onBrief }: Props) {
+export function FigureCard({ chip, variant, workbench, brief, onTry, onBrief }: Props) {
+  const design = useObserved(workbench).variants.find(({ id }) => id === variant)?.design;
   const check = chip.id.startsWith('brief-') ? chip.id.slice('brief-'.length) : null;
   return (
     <div className="flex max-h-[70vh] flex-col gap-3 overflow-y-auto p-3">
@@ -46,15 +50,18 @@ export function FigureCard({ chip, design, brief, onTry, onBrief }: Props) {
         <p className={chip.verdict === 'short' ? 'text-short' : 'text-soft'}>{inWords(chip.words)}</p>
         <p className="mt-1">{inWords(chip.meaning)}</p>
       </div>
-      {check && brief && chip.verdict === 'short' && (
+      {design && check && brief && chip.verdict === 'short' && (
         <Mends check={check} design={design} brief={brief} onTry={onTry} onBrief={onBrief} />
       )}
-      <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} brief={check ? brief : null} />
+      {design && (
+        <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} brief={check ? brief : null} />
+      )}
     </div>
   );
 }
 
-interface MendsProps extends Pick<Props, 'design' | 'onTry' | 'onBrief'> {
+interface MendsProps extends Pick<Props, 'onTry' | 'onBrief'> {
+  design: RawDesign;
   brief: RawBrief;
   check: string;
 }
@@ -94,7 +101,7 @@ function MendRow({
   design,
   onTry,
   onBrief,
-}: Pick<Props, 'design' | 'onTry' | 'onBrief'> & { mend: Mend }) {
+}: Pick<MendsProps, 'design' | 'onTry' | 'onBrief'> & { mend: Mend }) {
   const made = mendedDesign(design, mend);
   const { brief } = mend;
   return (

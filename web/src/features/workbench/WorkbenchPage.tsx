@@ -80,6 +80,12 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
   const report = active && results.reports.get(active.id);
   const problem = active && results.problems.get(active.id);
 
+  const activeId = active?.id ?? '';
+  const tools = useMemo(
+    () => <LanesMenu title={build.name} shown={shown} activeId={activeId} />,
+    [build.name, shown, activeId],
+  );
+
   // The judgement may lag behind a drag; the lanes may not.
   const judged = useDeferredValue(active?.design ?? null);
   const judgement = useJudgement(text.current.brief ?? null, judged);
@@ -125,7 +131,8 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
               report={report}
               brief={text.current.brief ?? null}
               checks={text.current.brief ? (judgement.data ?? NONE) : NONE}
-              design={active.design}
+              variant={active.id}
+              workbench={workbench}
               onBrief={openBrief}
               onTry={tryOut}
               onChange={changeBrief}
@@ -134,12 +141,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
           <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
             <div className="relative min-h-0 max-lg:h-[640px]">
               {problem !== undefined && <NotComputed problem={problem} />}
-              <Lanes
-                shown={shown}
-                activeId={active.id}
-                theme={theme}
-                tools={<LanesMenu title={build.name} shown={shown} activeId={active.id} />}
-              />
+              <Lanes shown={shown} activeId={active.id} theme={theme} tools={tools} />
             </div>
             <CabinetPanel
               variant={active}
@@ -175,41 +177,47 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
           onFailure={setFailure}
         />
       )}
-      <DriverDialog
-        open={choosing?.of === 'driver of the variant' || choosing?.of === 'driver of a new variant'}
-        design={choosing?.of === 'driver of the variant' ? (active?.design ?? null) : null}
-        onClose={() => setChoosing(null)}
-        onChosen={(design) => {
-          if (choosing?.of === 'driver of the variant' && active) {
-            workbench.edit(active.id, design, 'driver');
+      {choosing?.of.startsWith('driver') && (
+        <DriverDialog
+          open
+          design={choosing?.of === 'driver of the variant' ? (active?.design ?? null) : null}
+          onClose={() => setChoosing(null)}
+          onChosen={(design) => {
+            if (choosing?.of === 'driver of the variant' && active) {
+              workbench.edit(active.id, design, 'driver');
+              setChoosing(null);
+            } else setChoosing({ of: 'cabinet of a new variant', design });
+          }}
+        />
+      )}
+      {choosing?.of.startsWith('cabinet') && (
+        <CabinetDialog
+          open
+          begun={choosing.of === 'cabinet of the variant'}
+          design={choosing.of === 'cabinet of a new variant' ? choosing.design : (active?.design ?? null)}
+          onClose={() => setChoosing(null)}
+          onHere={(design) => {
+            if (active) workbench.edit(active.id, design, 'kind of cabinet');
             setChoosing(null);
-          } else setChoosing({ of: 'cabinet of a new variant', design });
-        }}
-      />
-      <CabinetDialog
-        open={choosing?.of === 'cabinet of the variant' || choosing?.of === 'cabinet of a new variant'}
-        begun={choosing?.of === 'cabinet of the variant'}
-        design={choosing?.of === 'cabinet of a new variant' ? choosing.design : (active?.design ?? null)}
-        onClose={() => setChoosing(null)}
-        onHere={(design) => {
-          if (active) workbench.edit(active.id, design, 'kind of cabinet');
-          setChoosing(null);
-        }}
-        onNew={(design) => {
-          addVariant(unlike(design, bench));
-          setChoosing(null);
-        }}
-      />
-      <BriefDialog
-        open={opened === 'brief'}
-        brief={text.current.brief ?? null}
-        busy={text.change.isPending}
-        error={text.change.variables?.brief ? text.change.error : null}
-        onClose={closeWindow}
-        onKeep={(brief, search) =>
-          text.change.mutate({ brief }, { onSuccess: () => (search ? find() : closeWindow()) })
-        }
-      />
+          }}
+          onNew={(design) => {
+            addVariant(unlike(design, bench));
+            setChoosing(null);
+          }}
+        />
+      )}
+      {opened === 'brief' && (
+        <BriefDialog
+          open
+          brief={text.current.brief ?? null}
+          busy={text.change.isPending}
+          error={text.change.variables?.brief ? text.change.error : null}
+          onClose={closeWindow}
+          onKeep={(brief, search) =>
+            text.change.mutate({ brief }, { onSuccess: () => (search ? find() : closeWindow()) })
+          }
+        />
+      )}
       {active && (
         <Windows
           opened={opened}
