@@ -309,9 +309,9 @@ fn narrowed(
     for _ in 0..ROUNDS {
         let middle = (low * high).sqrt();
         if try_at(direction(middle), None).is_some_and(|found| found.met) {
-            high = middle
+            high = middle;
         } else {
-            low = middle
+            low = middle;
         }
     }
     // A little beyond, so that a rounded value still mends.

@@ -193,7 +193,7 @@ pub fn tolerance(ask: &RawTolerance) -> Result<Tolerance, Vec<Problem>> {
     let offs: Vec<Off> = (0..SAMPLES).map(|_| Off::draw(&spreads, &mut luck)).collect();
     let boxes: Vec<Built> =
         offs.into_par_iter().filter_map(|off| built(&shaken(&design, off), &grid).ok()).collect();
-    Ok(report(&spreads, lowest, &grid, designed, &boxes))
+    Ok(report(&spreads, lowest, &grid, &designed, &boxes))
 }
 
 fn built(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Built, Problem> {
@@ -276,7 +276,7 @@ fn report(
     spreads: &[(&'static str, f64); 6],
     lowest: Option<f64>,
     grid: &FrequencyGrid,
-    designed: Built,
+    designed: &Built,
     boxes: &[Built],
 ) -> Tolerance {
     let luck = |designed: Option<f64>, of: fn(&Built) -> Option<f64>| {
@@ -284,7 +284,11 @@ fn report(
     };
     let f3 = luck(designed.f3, |built| built.f3);
     let at = |part: f64| -> Vec<f32> {
-        let level = |k: usize| quantile(boxes.iter().map(|built| built.levels[k]).collect(), part) as f32;
+        let level = |k: usize| {
+            let mut levels: Vec<f64> = boxes.iter().map(|built| built.levels[k]).collect();
+            levels.sort_by(f64::total_cmp);
+            quantile(&levels, part) as f32
+        };
         (0..grid.frequencies().len()).map(level).collect()
     };
     let reaching = lowest.map(|lowest| {
@@ -310,15 +314,15 @@ fn report(
 }
 
 impl Luck {
-    fn of(designed: f64, values: Vec<f64>) -> Self {
-        let at = |part| quantile(values.clone(), part);
+    fn of(designed: f64, mut values: Vec<f64>) -> Self {
+        values.sort_by(f64::total_cmp);
+        let at = |part| quantile(&values, part);
         Self { designed, low: at(0.025), middle: at(0.5), high: at(0.975) }
     }
 }
 
-/// The value that a part of them stays below, by linear interpolation; not a number where there is none.
-fn quantile(mut values: Vec<f64>, part: f64) -> f64 {
-    values.sort_by(f64::total_cmp);
+/// The value that a part of some stays below, in order, by linear interpolation; not a number where there is none.
+fn quantile(values: &[f64], part: f64) -> f64 {
     let Some(last) = values.len().checked_sub(1) else { return f64::NAN };
     let place = part * last as f64;
     let (low, high) = (place.floor() as usize, place.ceil() as usize);

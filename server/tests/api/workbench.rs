@@ -17,7 +17,8 @@ fn what_mends_a_design_comes_with_the_design_that_is_mended() {
     let first = &found["mends"][0];
     let judged = json!({ "brief": brief(), "design": first["design"] });
     let checks = site.post("/api/v1/judge", &judged).expect(200).json();
-    let lowest = checks.as_array().expect("list").iter().find(|check| check["id"] == "lowest").expect("asked");
+    let lowest =
+        checks.as_array().expect("list").iter().find(|check| check["id"] == "lowest").expect("asked");
     assert_eq!((&lowest["verdict"], &lowest["reached"]), (&json!("met"), &first["reached"]));
 
     let unknown = json!({ "brief": brief(), "design": design(), "check": "colour" });
@@ -43,14 +44,17 @@ fn sweeps_luck_motion_and_workings_answer_and_name_what_is_wrong() {
     sweep(json!({ "knob": "volume", "from": 0.05, "to": 0.01 })).expect(422).told("to");
     sweep(json!({ "knob": "volume", "from": 1e9 })).expect(422).told("from");
 
-    let luck = site.post("/api/v1/tolerance", &json!({ "design": design(), "brief": brief() })).expect(200).json();
+    let luck =
+        site.post("/api/v1/tolerance", &json!({ "design": design(), "brief": brief() })).expect(200).json();
     assert!(luck["words"][0].as_str().expect("words").contains("19 of 20"));
     let wild = json!({ "design": design(), "spreads": { "qes": 2 } });
     assert!(site.post("/api/v1/tolerance", &wild).expect(422).told("spreads.qes").contains("50 %"));
 
     let moves = site.post("/api/v1/motion?frequency=30", &design()).expect(200).json();
     assert_eq!(moves["movers"][0]["kind"], "cone");
-    assert!(site.post("/api/v1/motion?frequency=2", &design()).expect(422).told("frequency").contains("5 Hz"));
+    assert!(
+        site.post("/api/v1/motion?frequency=2", &design()).expect(422).told("frequency").contains("5 Hz")
+    );
     site.post("/api/v1/motion", &design()).expect(400);
 
     let plain = site.post("/api/v1/workings", &json!({ "design": design() })).expect(200).json();
