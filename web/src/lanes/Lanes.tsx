@@ -16,6 +16,7 @@ import { AXIS_RULE, AxisRule } from './AxisRule';
 import { fraction, frequencyAt, nearest } from './axis';
 import { type Columns, FOLDED, LaneRow } from './LaneRow';
 import { LANES, type Lane } from './lane';
+import { overdriven } from './over';
 import { GUTTER } from './Plot';
 import { Ribbon } from './Ribbon';
 import type { Shown } from './shown';
@@ -57,6 +58,7 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
   const ids = `${names} ${view.folded} ${view.alone}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: `ids` says which lanes there are, and which are open
   const heights = useMemo(() => share(lanes, size.height - below), [size.height, below, ids]);
+  const over = useMemo(() => (active ? overdriven(active.report) : []), [active]);
   if (!active) return <div ref={box} className="h-full" />;
 
   const { frequency } = active.report.curves;
@@ -117,6 +119,7 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
                 </div>
                 <Ribbon
                   pieces={active.report.ceiling.ribbon}
+                  over={over}
                   from={span[0]}
                   to={span[1]}
                   width={width}

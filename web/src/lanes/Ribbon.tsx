@@ -5,6 +5,8 @@ import { GUTTER } from './Plot';
 
 interface Props {
   pieces: RibbonPiece[];
+  /** Where the drive that is set asks for more than the limit allows, Hz. */
+  over: [number, number][];
   from: number;
   to: number;
   width: number;
@@ -25,10 +27,12 @@ const LOOKS: Record<string, { words: string; short: string; fill: string }> = {
 const LETTER = 6.6;
 
 /** What runs out first along the frequency axis, for the active variant. */
-export function Ribbon({ pieces, from, to, width, names }: Props) {
+export function Ribbon({ pieces, over, from, to, width, names }: Props) {
   const inner = width - GUTTER;
   const x = (frequency: number) => GUTTER + inner * fraction(frequency, from, to);
   const said = pieces.map((piece) => `${LOOKS[piece.limit]?.words} up to ${significant(piece.to, 3)} Hz`);
+  const excess = over.map(([low, high]) => `${significant(low, 3)} to ${significant(high, 3)} Hz`);
+  const driven = excess.length ? `; over it at this drive: ${excess.join(', ')}` : '';
   return (
     <div className="flex items-center">
       {names > 0 && (
@@ -40,7 +44,7 @@ export function Ribbon({ pieces, from, to, width, names }: Props) {
         width={width}
         height="24"
         role="img"
-        aria-label={`Runs out first: ${said.join(', ')}`}
+        aria-label={`Runs out first: ${said.join(', ')}${driven}`}
         className="block"
       >
         {pieces.map((piece) => {
@@ -68,6 +72,17 @@ export function Ribbon({ pieces, from, to, width, names }: Props) {
             </g>
           );
         })}
+        {over
+          .filter(([low, high]) => high > from && low < to)
+          .map(([low, high]) => {
+            const [left, right] = [x(Math.max(from, low)), x(Math.min(to, high))];
+            return (
+              <g key={low}>
+                <title>{`Over it at the drive that is set: ${significant(low, 3)} to ${significant(high, 3)} Hz`}</title>
+                <rect x={left} y="20" width={Math.max(2, right - left)} height="4" fill="var(--short)" />
+              </g>
+            );
+          })}
       </svg>
     </div>
   );

@@ -1,5 +1,6 @@
-import { DropdownMenu, Tooltip } from 'radix-ui';
+import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { Hint } from './Hint';
 
 interface MenuProps {
   trigger: ReactNode;
@@ -14,19 +15,9 @@ export function Menu({ trigger, hint, children }: MenuProps) {
   return (
     <DropdownMenu.Root modal={false}>
       {hint ? (
-        <Tooltip.Root>
-          <Tooltip.Trigger asChild>{button}</Tooltip.Trigger>
-          <Tooltip.Portal>
-            <Tooltip.Content
-              side="right"
-              sideOffset={4}
-              collisionPadding={8}
-              className="z-50 max-w-72 rounded border border-ink bg-ink px-2.5 py-1.5 text-paper shadow-lg"
-            >
-              {hint}
-            </Tooltip.Content>
-          </Tooltip.Portal>
-        </Tooltip.Root>
+        <Hint text={hint} side="right">
+          {button}
+        </Hint>
       ) : (
         button
       )}

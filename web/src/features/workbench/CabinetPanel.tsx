@@ -1,5 +1,5 @@
 import { Tabs } from 'radix-ui';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { Window } from '../../actions/action';
 import type { FieldError, RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
@@ -29,13 +29,11 @@ interface Props {
   slow: boolean;
   /** Opens something over the workbench, or begins and ends the slow motion. */
   onOpen: (window: Window) => void;
-  onDriver: () => void;
-  onFamily: () => void;
 }
 
 /** The active variant: its cabinet drawn to scale and every value that makes it. */
-export function CabinetPanel(props: Props) {
-  const { variant, workbench, report, errors, least, slow, onDriver, onFamily } = props;
+export const CabinetPanel = memo(function CabinetPanel(props: Props) {
+  const { variant, workbench, report, errors, least, slow, onOpen } = props;
   const [part, setPart] = useState<OpenPart | null>(null);
   const [wanted, setWanted] = useState('');
   const [wiring, setWiring] = useState(false);
@@ -57,7 +55,7 @@ export function CabinetPanel(props: Props) {
         />
         <button
           type="button"
-          onClick={onFamily}
+          onClick={() => onOpen('family')}
           title="Another kind of cabinet, or another school"
           className="flex max-w-[13rem] shrink-0 items-center gap-1 rounded-[3px] border border-rule-line bg-rule px-2.5 py-1 font-medium hover:border-oak"
         >
@@ -68,7 +66,7 @@ export function CabinetPanel(props: Props) {
       </div>
       <button
         type="button"
-        onClick={onDriver}
+        onClick={() => onOpen('driver')}
         className="min-w-0 truncate rounded-[3px] border border-line bg-card px-2 py-1 text-left hover:border-oak"
       >
         <span className="text-soft">Driver </span>
@@ -84,7 +82,7 @@ export function CabinetPanel(props: Props) {
             {...props}
             report={report}
             onTarget={(target, element) =>
-              target.path === 'driver' ? onDriver() : setPart({ target, part: element })
+              target.path === 'driver' ? onOpen('driver') : setPart({ target, part: element })
             }
           />
         )}
@@ -141,7 +139,7 @@ export function CabinetPanel(props: Props) {
       />
     </section>
   );
-}
+});
 
 interface DrawingProps extends Props {
   report: Report;

@@ -31,7 +31,7 @@ interface Props {
 }
 
 /** The build's variants, side by side. */
-export function Shelf(props: Props) {
+export const Shelf = memo(function Shelf(props: Props) {
   const { workbench, bench, reports, failure, onAdd, onNew, onFind, onFailure, onOpen } = props;
   usePreferences();
   const present = bench.variants.filter((variant) => !variant.archived);
@@ -96,7 +96,7 @@ export function Shelf(props: Props) {
       </ul>
     </section>
   );
-}
+});
 
 interface CardProps {
   variant: OnBench;

@@ -3,7 +3,15 @@ import { useLocation, useNavigate, useParams } from 'react-router';
 import type { Window } from '../../actions/action';
 import { answered, api, Refusal } from '../../api/client';
 import { useBuild, useJudgement } from '../../api/queries';
-import type { BuildWithVariants, Check, ProblemDocument, RawBrief, RawDesign, Report } from '../../api/types';
+import type {
+  BuildWithVariants,
+  Check,
+  FieldError,
+  ProblemDocument,
+  RawBrief,
+  RawDesign,
+  Report,
+} from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
 import type { Shown } from '../../lanes/shown';
@@ -46,6 +54,7 @@ export function WorkbenchPage() {
 }
 
 const NONE: Check[] = [];
+const NO_ERRORS: FieldError[] = [];
 
 type Choosing =
   | { of: 'driver of the variant' | 'driver of a new variant' | 'cabinet of the variant' }
@@ -77,7 +86,9 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
   const [slow, setSlow] = useState(false);
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
   const shown = useShown(bench, results.reports);
-  const report = active && results.reports.get(active.id);
+  // The lanes are drawn first; the words follow.
+  const reports = useDeferredValue(results.reports);
+  const report = active && reports.get(active.id);
   const problem = active && results.problems.get(active.id);
 
   const activeId = active?.id ?? '';
@@ -106,6 +117,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
       setChoosing({ of: window === 'driver' ? 'driver of the variant' : 'cabinet of the variant' });
     } else setOpened(window);
   }, []);
+  const begin = useCallback(() => setChoosing({ of: 'driver of a new variant' }), []);
   const tryOut = useCallback(
     (design: RawDesign) => addVariant(unlike(design, workbench.snapshot())),
     [addVariant, workbench],
@@ -147,21 +159,19 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
               variant={active}
               workbench={workbench}
               report={report}
-              errors={problem?.errors ?? []}
+              errors={problem?.errors ?? NO_ERRORS}
               least={readTyped(text.current.brief?.amplifier_load, 'resistance')?.si ?? null}
               slow={slow}
               onOpen={open}
-              onDriver={() => setChoosing({ of: 'driver of the variant' })}
-              onFamily={() => setChoosing({ of: 'cabinet of the variant' })}
             />
           </div>
           <Shelf
             workbench={workbench}
             bench={bench}
-            reports={results.reports}
+            reports={reports}
             failure={failure}
             onAdd={addVariant}
-            onNew={() => setChoosing({ of: 'driver of a new variant' })}
+            onNew={begin}
             onFind={text.current.brief ? find : null}
             onFailure={setFailure}
             onOpen={open}
@@ -172,7 +182,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
           failure={failure}
           briefed={text.current.brief != null}
           onBrief={openBrief}
-          onNew={() => setChoosing({ of: 'driver of a new variant' })}
+          onNew={begin}
           onAdd={addVariant}
           onFailure={setFailure}
         />
