@@ -110,7 +110,7 @@ for (const theme of ['light', 'dark'] as const) {
     await clean(page, 'a part of the drawing');
     await page.keyboard.press('Escape');
     for (const [keys, within, what] of [
-      ['Alt+w', /44 l now/, 'what if'],
+      ['Alt+w', /44 l\s*now/, 'what if'],
       ['Alt+h', /19 of 20 such boxes/, 'how sure'],
       ['Alt+x', /Kind of cabinet/, 'compared'],
       ['Alt+y', /as it is/, 'history'],

@@ -4,7 +4,7 @@ import type { RawDesign, Sweep, SweepStep } from '../../api/types';
 import { roundUp } from '../../lanes/axis';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
-import { parseQuantity, significant } from '../../model/units';
+import { parseQuantity, shown, significant } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
@@ -56,7 +56,7 @@ export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
               className="max-w-56"
               value={sweep.knob}
               options={sweep.knobs.map(
-                ({ id, name, label }) => [id, `${name}, now ${inWords(label)}`] as const,
+                ({ id, name, label }) => [id, `${name}, now ${shown(inWords(label))}`] as const,
               )}
               onChange={(next) => {
                 setKnob(next);
@@ -149,7 +149,7 @@ function Family({ sweep, curve }: { sweep: Sweep; curve: Curve }) {
     strong: step.value === stands,
     aside: false,
     values: step.outcome?.[curve] ?? null,
-    name: step.outcome ? inWords(step.label) : '',
+    name: step.outcome ? shown(inWords(step.label)) : '',
   }));
   const most = Math.max(...lines.flatMap(({ values }) => values ?? [0]));
   const top = curve === 'level' ? Math.ceil((most + 2) / 5) * 5 : roundUp(Math.min(most, cap(curve, sweep)));
@@ -230,7 +230,7 @@ function Steps({ sweep, name, onUse, onTry }: StepsProps) {
               <tr key={step.value} className={`border-grid border-b ${now ? 'bg-rule font-bold' : ''}`}>
                 <th scope="row" className="whitespace-nowrap py-0.5 text-left font-[inherit]">
                   <span className="flex items-center gap-1.5">
-                    <MarkGlyph mark={markAt(place)} /> {inWords(label)}
+                    <MarkGlyph mark={markAt(place)} /> {shown(inWords(label))}
                     {now && <span className="font-normal font-sans">now</span>}
                   </span>
                 </th>
