@@ -1,7 +1,7 @@
 import { expect, openBuild, test } from './support';
 
 test('five hundred edits leave the memory as it was', async ({ page, server }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(240_000);
   const build = await server.makeBuild('Many edits');
   await openBuild(page, server, build.id);
   const devtools = await page.context().newCDPSession(page);
@@ -9,8 +9,15 @@ test('five hundred edits leave the memory as it was', async ({ page, server }) =
     await devtools.send('HeapProfiler.collectGarbage');
     return (await devtools.send('Runtime.getHeapUsage')).usedSize / 2 ** 20;
   };
+  // One edit a frame, as fast as anybody could make them.
   const edit = async (times: number) => {
-    for (let k = 0; k < times; k += 1) await page.keyboard.press(k % 2 ? 'Alt+Shift+v' : 'Alt+v');
+    await page.evaluate(async (count) => {
+      for (let k = 0; k < count; k += 1) {
+        const keys = { code: 'KeyV', key: 'v', altKey: true, shiftKey: k % 2 === 1, bubbles: true };
+        document.body.dispatchEvent(new KeyboardEvent('keydown', keys));
+        await new Promise((resolve) => requestAnimationFrame(resolve));
+      }
+    }, times);
     await expect(page.getByRole('status').first()).toContainText('kept');
   };
   // The steps of undo that are kept fill up first.

@@ -98,6 +98,9 @@ export const Shelf = memo(function Shelf(props: Props) {
   );
 });
 
+/** A closed menu has given the focus back by then, ms. */
+const AFTER_MENU = 50;
+
 interface CardProps {
   variant: OnBench;
   report: Report | undefined;
@@ -168,9 +171,10 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
           <Item
             onSelect={() => {
               workbench.activate(id);
-              // The name stands in the panel of the active variant.
-              requestAnimationFrame(() =>
-                document.querySelector<HTMLElement>('[aria-label="Name of the variant"]')?.focus(),
+              // The name stands in the panel of the active variant; the menu gives the focus back first.
+              setTimeout(
+                () => document.querySelector<HTMLElement>('[aria-label="Name of the variant"]')?.focus(),
+                AFTER_MENU,
               );
             }}
           >
