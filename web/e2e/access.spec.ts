@@ -3,8 +3,8 @@ import type { Page } from '@playwright/test';
 import type { Build } from '../src/api/types';
 import { expect, openBuild, test } from './support';
 
-async function clean(page: Page, what: string) {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+async function clean(page: Page, what: string, without: string[] = []) {
+  const { violations } = await new AxeBuilder({ page }).disableRules(without).analyze();
   const found = violations.map(
     ({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`,
   );
@@ -126,7 +126,8 @@ for (const theme of ['light', 'dark'] as const) {
       await expect(page.getByRole('dialog')).toHaveCount(0);
     }
     await page.getByRole('button', { name: 'Lanes', exact: true }).click();
-    await clean(page, 'menu of the lanes');
+    // An open menu is laid over the page, outside of its landmarks.
+    await clean(page, 'menu of the lanes', ['region']);
     await page.getByRole('menuitem', { name: 'Values as a table …' }).click();
     await clean(page, 'values as a table');
     await page.keyboard.press('Escape');

@@ -13,7 +13,7 @@ interface MenuProps {
 export function Menu({ trigger, hint, children }: MenuProps) {
   const button = <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>;
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       {hint ? (
         <Hint text={hint} side="right">
           {button}
