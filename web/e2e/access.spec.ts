@@ -13,7 +13,7 @@ async function clean(page: Page, what: string, without: string[] = []) {
 
 for (const theme of ['light', 'dark'] as const) {
   test(`every view is free of violations, ${theme}`, async ({ page, server }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(480_000);
     const refused: string[] = [];
     page.on(
       'console',
@@ -94,7 +94,7 @@ for (const theme of ['light', 'dark'] as const) {
 
 for (const theme of ['light', 'dark'] as const) {
   test(`what opens over the workbench is free of violations, ${theme}`, async ({ page, server }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(480_000);
     await page.addInitScript((name) => localStorage.setItem('oak-drum:theme', name), theme);
     const builds = await server.call<Build[]>('GET', '/builds');
     const nook = builds.find((build) => build.name === 'Narrowboat nook');

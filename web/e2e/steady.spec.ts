@@ -1,7 +1,7 @@
 import { expect, openBuild, test } from './support';
 
 test('five hundred edits leave the memory as it was', async ({ page, server }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   const build = await server.makeBuild('Many edits');
   await openBuild(page, server, build.id);
   const devtools = await page.context().newCDPSession(page);
