@@ -12,7 +12,7 @@ use oak_acoustics::response::FrequencyGrid;
 /// How one figure is worked out.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Working {
-    /// Which figure: `f3`, `clean`, `hump`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `fc`, `qtc`,
+    /// Which figure: `f3`, `clean`, `hump`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `radiator`, `fc`, `qtc`,
     /// `level`, `group_delay`, `efficiency`, `way`.
     pub id: &'static str,
     /// What it is called.
@@ -49,7 +49,7 @@ const POINTS: usize = 600;
 pub fn workings(design: &ResolvedDesign) -> Result<Vec<Working>, Problem> {
     let grid = FrequencyGrid::logarithmic(10.0, 1000.0, POINTS).expect("within the allowed range");
     let computed = compute(design, &grid)?;
-    let rules: [fn(&ResolvedDesign, &Computed) -> Option<Working>; 15] = [
+    let rules: [fn(&ResolvedDesign, &Computed) -> Option<Working>; 16] = [
         f3,
         level,
         clean,
@@ -58,6 +58,7 @@ pub fn workings(design: &ResolvedDesign) -> Result<Vec<Working>, Problem> {
         air_speed,
         tuning,
         port_length,
+        radiator,
         fc,
         qtc,
         load,
@@ -239,6 +240,21 @@ fn port_length(design: &ResolvedDesign, computed: &Computed) -> Option<Working> 
         ],
         source: "A free end adds 0.61 and a flanged one 0.85 radii at low frequencies (Levine and Schwinger 1948; Rayleigh 1896); \
                  a port along walls of the box counts its mirror images.",
+    })
+}
+
+fn radiator(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let travel = computed.figures.radiator_travel?;
+    let xmax = computed.compiled.network.openings.iter().find_map(|opening| opening.xmax);
+    let mut inputs = vec![input("E", design.volts, "V"), input("f", travel.frequency, "Hz")];
+    inputs.extend(xmax.map(|xmax| input("Xmax", xmax * 1e3, "mm")));
+    Some(Working {
+        id: "radiator",
+        name: "Radiator travel",
+        result: format!("{} mm one way", oak_units::significant(travel.value * 1e3, 3)),
+        formula: "x = √2 |v|/(2π f), v the velocity of the radiator, the largest from F3 up",
+        inputs,
+        source: NETWORK,
     })
 }
 

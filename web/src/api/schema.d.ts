@@ -2589,7 +2589,7 @@ export interface components {
         /** @description How one figure is worked out. */
         Working: {
             /**
-             * @description Which figure: `f3`, `clean`, `hump`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `fc`, `qtc`,
+             * @description Which figure: `f3`, `clean`, `hump`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `radiator`, `fc`, `qtc`,
              *     `level`, `group_delay`, `efficiency`, `way`.
              */
             id: string;

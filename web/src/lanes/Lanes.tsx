@@ -43,6 +43,13 @@ export function presentLanes(shown: Shown[]): Lane[] {
   return order.flatMap((id) => present.find((lane) => lane.id === id) ?? []);
 }
 
+/** Those of some lanes that are not folded, or the one that has all the room. */
+export function openLanes(lanes: Lane[]): Lane[] {
+  const { folded, alone } = laneViews.snapshot();
+  const only = lanes.find((lane) => lane.id === alone);
+  return only ? [only] : lanes.filter((lane) => !folded.includes(lane.id));
+}
+
 /** All lanes on one frequency axis, with one cursor across them. */
 export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Props) {
   const view = useObserved(laneViews);
@@ -240,9 +247,7 @@ function CursorLine({ frequency, index, left, hidden, bottom }: CursorProps) {
 
 /** Heights of the open lanes, by id. */
 function share(lanes: Lane[], total: number): Map<string, number> {
-  const { folded, alone } = laneViews.snapshot();
-  const only = lanes.some((lane) => lane.id === alone) ? alone : null;
-  const open = lanes.filter((lane) => (only ? lane.id === only : !folded.includes(lane.id)));
+  const open = openLanes(lanes);
   const left = total - FOLDED * (lanes.length - open.length);
   const shares = open.reduce((sum, lane) => sum + lane.share, 0);
   return new Map(

@@ -4,7 +4,7 @@ import { printSheet, save } from '../ui/download';
 import { Icon } from '../ui/Icon';
 import { Check, Heading, Item, Menu } from '../ui/Menu';
 import { useObserved } from '../ui/observed';
-import { presentLanes } from './Lanes';
+import { openLanes, presentLanes } from './Lanes';
 import { colour } from './paint';
 import { asPng, asSvg, type Picture, pictureOf } from './picture';
 import type { Shown } from './shown';
@@ -14,12 +14,10 @@ interface Props {
   title: string;
   shown: Shown[];
   activeId: string;
-  /** Said below the picture when it is printed. */
-  notes?: readonly string[];
 }
 
 /** What can be done with all lanes at once. */
-export function LanesMenu({ title, shown, activeId, notes = [] }: Props) {
+export function LanesMenu({ title, shown, activeId }: Props) {
   const view = useObserved(laneViews);
   const [table, setTable] = useState(false);
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
@@ -30,8 +28,8 @@ export function LanesMenu({ title, shown, activeId, notes = [] }: Props) {
   const zoom = (way: 'in' | 'out') => laneViews.zoom(way, cursor.snapshot().frequency, whole);
 
   function picture(): Picture {
-    const { folded, alone, ranges, span } = laneViews.snapshot();
-    const open = lanes.filter(({ id }) => (alone ? id === alone : !folded.includes(id)));
+    const { ranges, span } = laneViews.snapshot();
+    const open = openLanes(lanes);
     return pictureOf({
       title,
       shown,
@@ -51,7 +49,7 @@ export function LanesMenu({ title, shown, activeId, notes = [] }: Props) {
     dataset.theme = 'light';
     const onPaper = picture();
     if (theme) dataset.theme = theme;
-    printSheet(asSvg({ ...onPaper, background: '#fff' }), notes);
+    printSheet(asSvg({ ...onPaper, background: '#fff' }));
   }
 
   return (

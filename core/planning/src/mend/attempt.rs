@@ -67,14 +67,14 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
 
 impl Attempt {
     /// What comes of it.
-    pub(super) fn run(self, bench: &Bench<'_>) -> Vec<Found> {
+    pub(super) fn run(self, bench: &Bench<'_>) -> Option<Found> {
         match self {
-            Self::Turn(knob, up) => turn(bench, knob, up).into_iter().collect(),
-            Self::Both(pair) => both(bench, pair).into_iter().collect(),
-            Self::Drivers { series } => drivers(bench, series).into_iter().collect(),
-            Self::Family(kind) => family(bench, kind).into_iter().collect(),
-            Self::Power => power(bench).into_iter().collect(),
-            Self::Loudness => loudness(bench).into_iter().collect(),
+            Self::Turn(knob, up) => turn(bench, knob, up),
+            Self::Both(pair) => both(bench, pair),
+            Self::Drivers { series } => drivers(bench, series),
+            Self::Family(kind) => family(bench, kind),
+            Self::Power => power(bench),
+            Self::Loudness => loudness(bench),
         }
     }
 }
@@ -82,17 +82,7 @@ impl Attempt {
 fn turned(bench: &Bench<'_>, knob: &'static Knob, after: f64) -> Option<(Turn, RawDesign)> {
     let before = knob.value(&bench.held)?;
     let design = knob.set(&bench.held, after)?;
-    Some((
-        Turn {
-            id: knob.id,
-            name: knob.name,
-            dimension: knob.field.dimension.noun(),
-            unit: knob.field.unit,
-            before,
-            after,
-        },
-        design,
-    ))
+    Some((Turn::of(knob.id, knob.name, knob.field, before, after), design))
 }
 
 /// Turns one knob as little as mends; where nothing does, as far as it helps most.
@@ -164,14 +154,7 @@ fn both(bench: &Bench<'_>, pair: [(&'static Knob, bool); 2]) -> Option<Found> {
         let before = second.value(&bench.held)?;
         let after = rounded(second.times(&held, direction(also, b))?, 2, second);
         let design = second.set(&held, after)?;
-        let other = Turn {
-            id: second.id,
-            name: second.name,
-            dimension: second.field.dimension.noun(),
-            unit: second.field.unit,
-            before,
-            after,
-        };
+        let other = Turn::of(second.id, second.name, second.field, before, after);
         let (check, checks) = bench.look(&bench.ask.brief, &design)?;
         let change =
             Change { words: String::new(), turns: vec![one, other], design: Some(design), brief: None };
@@ -220,45 +203,31 @@ fn family(bench: &Bench<'_>, family: RawFamily) -> Option<Found> {
 
 /// An amplifier of as much power as mends.
 fn power(bench: &Bench<'_>) -> Option<Found> {
-    let before = field::BRIEF_POWER.read(bench.ask.brief.amplifier_power.as_ref())?;
-    let at = |watts: f64| {
-        let brief =
-            RawBrief { amplifier_power: Some(field::BRIEF_POWER.typed(watts, 2)), ..bench.ask.brief.clone() };
-        brief_of(bench, "amplifier_power", "Power of the amplifier", &field::BRIEF_POWER, before, brief)
-    };
-    let steps = [1.25, 1.6, 2.0, 2.5, 3.2, 4.0].into_iter().filter_map(|factor| at(before * factor));
+    let field = &field::BRIEF_POWER;
+    let before = field.read(bench.ask.brief.amplifier_power.as_ref())?;
+    let steps = [1.25, 1.6, 2.0, 2.5, 3.2, 4.0].into_iter().filter_map(|factor| {
+        let typed = field.typed(before * factor, 2);
+        let turn =
+            Turn::of("amplifier_power", "Power of the amplifier", field, before, field.read(Some(&typed))?);
+        asked(bench, turn, RawBrief { amplifier_power: Some(typed), ..bench.ask.brief.clone() })
+    });
     least(bench, steps)
 }
 
 /// A brief that asks for less level, in steps that are heard.
 fn loudness(bench: &Bench<'_>) -> Option<Found> {
-    let before = field::BRIEF_LOUDNESS.read(bench.ask.brief.loudness.as_ref())?;
-    let at = |level: f64| {
-        let brief =
-            RawBrief { loudness: Some(field::BRIEF_LOUDNESS.typed(level, 4)), ..bench.ask.brief.clone() };
-        brief_of(bench, "loudness", "Loudness asked", &field::BRIEF_LOUDNESS, before, brief)
-    };
-    let steps = (1..=12).filter_map(|less| at(before - f64::from(less)));
+    let field = &field::BRIEF_LOUDNESS;
+    let before = field.read(bench.ask.brief.loudness.as_ref())?;
+    let steps = (1..=12).filter_map(|less| {
+        let after = before - f64::from(less);
+        let turn = Turn::of("loudness", "Loudness asked", field, before, after);
+        asked(bench, turn, RawBrief { loudness: Some(field.typed(after, 4)), ..bench.ask.brief.clone() })
+    });
     least(bench, steps)
 }
 
-fn brief_of(
-    bench: &Bench<'_>,
-    id: &'static str,
-    name: &'static str,
-    field: &'static field::Field,
-    before: f64,
-    brief: RawBrief,
-) -> Option<Found> {
-    let typed = if id == "loudness" { brief.loudness.as_ref() } else { brief.amplifier_power.as_ref() };
-    let turn = Turn {
-        id,
-        name,
-        dimension: field.dimension.noun(),
-        unit: field.unit,
-        before,
-        after: field.read(typed)?,
-    };
+/// How the design stands to another brief.
+fn asked(bench: &Bench<'_>, turn: Turn, brief: RawBrief) -> Option<Found> {
     let (check, checks) = bench.look(&brief, &bench.ask.design)?;
     let change = Change { words: String::new(), turns: vec![turn], design: None, brief: Some(brief) };
     Some(bench.found(change, 1.5, &check, &checks))

@@ -3,6 +3,7 @@
 mod attempt;
 
 use oak_design::Problem;
+use oak_design::field::Field;
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::problem::ProblemKind;
 use oak_design::resolve::resolve_brief;
@@ -43,6 +44,12 @@ pub struct Turn {
     pub before: f64,
     /// As it would be, SI.
     pub after: f64,
+}
+
+impl Turn {
+    fn of(id: &'static str, name: &'static str, field: &Field, before: f64, after: f64) -> Self {
+        Self { id, name, dimension: field.dimension.noun(), unit: field.unit, before, after }
+    }
 }
 
 /// What a change does to another thing that the brief asks.
@@ -100,7 +107,7 @@ const MOST: usize = 6;
 pub fn mend(ask: &RawMending) -> Result<Mending, Vec<Problem>> {
     let bench = Bench::of(ask)?;
     let mut found: Vec<Found> =
-        attempts(&bench).into_par_iter().flat_map_iter(|attempt| attempt.run(&bench)).collect();
+        attempts(&bench).into_par_iter().filter_map(|attempt| attempt.run(&bench)).collect();
     found.sort_by(|a, b| (a.mend.harms, a.effort).partial_cmp(&(b.mend.harms, b.effort)).expect("finite"));
     let (mends, mut short): (Vec<_>, Vec<_>) = found.into_iter().partition(|found| found.met);
     short.sort_by(|a, b| b.ratio.total_cmp(&a.ratio));

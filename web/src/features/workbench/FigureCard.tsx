@@ -30,7 +30,7 @@ const WORKED: Record<string, string[]> = {
   load: ['load'],
   fb: ['tuning', 'port_length'],
   port: ['port_length'],
-  radiator: ['excursion'],
+  radiator: ['radiator'],
   way: ['way'],
   fc: ['fc'],
   qtc: ['qtc'],
