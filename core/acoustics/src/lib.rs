@@ -8,6 +8,7 @@
 //! compiled) -> `solve` (flows and pressures at a frequency) -> `response` (curves and figures).
 //! Only `enclosure` knows cabinet families; only `element` knows physical effects.
 
+pub mod cavity;
 pub mod driver;
 pub mod element;
 pub mod enclosure;

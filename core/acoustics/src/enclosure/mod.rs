@@ -12,6 +12,7 @@ mod open_baffle;
 mod passage;
 mod passive_radiator;
 mod ported;
+mod room;
 mod sealed;
 mod setting;
 
@@ -23,6 +24,7 @@ pub use open_baffle::OpenBaffle;
 pub use passage::PassageFacts;
 pub use passive_radiator::{PassiveRadiator, Radiator, RadiatorTuning};
 pub use ported::{Port, PortLength, PortTuning, Ported};
+pub use room::Room;
 pub use sealed::{ClosedBox, Sealed};
 pub use setting::{Fidelity, Setting};
 
@@ -84,6 +86,12 @@ pub struct Compiled {
 }
 
 impl Compiled {
+    /// Lengths of the ports behind and before the drivers, m; those of a box with one ported chamber come second.
+    pub fn lengths(&self) -> [Vec<f64>; 2] {
+        [&self.rear_tuning, &self.port_tuning]
+            .map(|tuning| tuning.as_ref().map(PortTuning::lengths).unwrap_or_default())
+    }
+
     fn of(network: Network) -> Self {
         Self {
             network,
@@ -106,6 +114,31 @@ impl Losses {
     fn install(&self, network: &mut Network, inside: Node, volume: f64, omega: f64) {
         let compliance = network.air.compliance(volume);
         network.add(Chamber::new(inside, compliance, self.qa, omega));
+        self.leak(network, inside, volume, omega);
+    }
+
+    /// Adds the chamber of drivers and so many openings, lumped or with its waves; the node of each, the drivers' first.
+    fn install_room(
+        &self,
+        network: &mut Network,
+        room: Option<&Room>,
+        openings: usize,
+        volume: f64,
+        omega: f64,
+    ) -> Vec<Node> {
+        let Some(room) = room else {
+            let inside = network.node();
+            self.install(network, inside, volume, omega);
+            return vec![inside; openings + 1];
+        };
+        // Absorption is that of the fill in it.
+        let nodes = room.install(network);
+        self.leak(network, nodes[0], volume, omega);
+        nodes
+    }
+
+    fn leak(&self, network: &mut Network, inside: Node, volume: f64, omega: f64) {
+        let compliance = network.air.compliance(volume);
         if let Some(ql) = self.ql {
             network.add(Resistance::leak(inside, compliance, ql, omega));
         }
@@ -197,6 +230,59 @@ impl Enclosure {
         }
     }
 
+    /// The same with chambers of other volumes behind and before the drivers (m3, as they seem with their fill); those not given
+    /// stay.
+    #[must_use]
+    pub fn with_volumes(&self, [behind, before]: [Option<f64>; 2]) -> Self {
+        let mut changed = self.clone();
+        let set = |volume: &mut f64, to: Option<f64>| *volume = to.unwrap_or(*volume);
+        match &mut changed {
+            Self::InfiniteBaffle | Self::OpenBaffle(_) | Self::TappedHorn(_) => {}
+            Self::Sealed(sealed) => set(&mut sealed.volume, behind),
+            Self::Aperiodic(aperiodic) => set(&mut aperiodic.chamber.volume, behind),
+            Self::Ported(ported) => set(&mut ported.volume, behind),
+            Self::PassiveRadiator(cabinet) => set(&mut cabinet.volume, behind),
+            Self::Bandpass4(bandpass) => {
+                set(&mut bandpass.rear.volume, behind);
+                set(&mut bandpass.front.volume, before);
+            }
+            Self::Bandpass6(bandpass) => {
+                set(&mut bandpass.rear.volume, behind);
+                set(&mut bandpass.front.volume, before);
+            }
+            Self::Line(line) => {
+                if let Some(chamber) = &mut line.chamber {
+                    set(&mut chamber.volume, behind);
+                }
+            }
+            Self::FrontHorn(horn) => set(&mut horn.rear.volume, behind),
+        }
+        changed
+    }
+
+    /// The same with ports cut to lengths (m) behind and before the drivers, in their order; a box with one ported chamber takes
+    /// the second list.
+    #[must_use]
+    pub fn with_lengths(&self, [behind, before]: &[Vec<f64>; 2]) -> Self {
+        let mut changed = self.clone();
+        let cut = |ported: &mut Ported, lengths: &[f64]| {
+            ported.tuning = None;
+            for (port, length) in ported.ports.iter_mut().zip(lengths) {
+                port.length = Some(*length);
+            }
+        };
+        match &mut changed {
+            Self::Ported(ported) => cut(ported, before),
+            Self::Bandpass4(bandpass) => cut(&mut bandpass.front, before),
+            Self::Bandpass6(bandpass) => {
+                cut(&mut bandpass.rear, behind);
+                cut(&mut bandpass.front, before);
+            }
+            _ => {}
+        }
+        changed
+    }
+
     /// Where the reactance on the box side of the cone is infinite and the cone stands still, Hz; of lines and tapped horns, for an
     /// open line near a quarter wave. Other families have theirs from their formulas.
     pub fn resonance(&self, setting: &Setting) -> Option<f64> {
@@ -205,6 +291,20 @@ impl Enclosure {
             Self::TappedHorn(horn) => horn.resonance(setting),
             _ => None,
         }
+    }
+
+    /// As [`Self::compile`], with the air of the chamber behind the drivers as a room with waves; `None` for kinds of cabinets
+    /// whose chamber is not one room.
+    ///
+    /// # Errors
+    /// See [`CompileError`].
+    pub fn compile_ringing(&self, setting: &Setting, room: &Room) -> Result<Option<Compiled>, CompileError> {
+        Ok(Some(match self {
+            Self::Sealed(sealed) => sealed.compile_in(setting, Some(room)),
+            Self::Ported(ported) => ported.compile_in(setting, Some(room))?,
+            Self::PassiveRadiator(cabinet) => cabinet.compile_in(setting, Some(room)),
+            _ => return Ok(None),
+        }))
     }
 
     /// Compiles the cabinet for its drivers and surroundings.

@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::{Compiled, Losses, Setting};
+use super::{Compiled, Losses, Room, Setting};
 use crate::element::Diaphragm;
 use crate::medium::Air;
 use crate::network::{Network, Node, Opening, Way};
@@ -59,13 +59,18 @@ impl PassiveRadiator {
     }
 
     pub(super) fn compile(&self, setting: &Setting) -> Compiled {
+        self.compile_in(setting, None)
+    }
+
+    /// As [`Self::compile`], in a room with waves where one is given.
+    pub(super) fn compile_in(&self, setting: &Setting, room: Option<&Room>) -> Compiled {
         let tuning = self.tuning(&setting.air);
         let mut network = setting.network();
-        let inside = network.node();
-        network.room("Box", inside);
-        setting.mount(&mut network, [Node::Outside, inside]);
-        self.losses.install(&mut network, inside, self.volume, 2.0 * PI * tuning.tuning);
-        self.radiator.install(&mut network, inside, setting.fidelity.radiation);
+        let omega = 2.0 * PI * tuning.tuning;
+        let nodes = self.losses.install_room(&mut network, room, 1, self.volume, omega);
+        network.room("Box", nodes[0]);
+        setting.mount(&mut network, [Node::Outside, nodes[0]]);
+        self.radiator.install(&mut network, nodes[1], setting.fidelity.radiation);
         Compiled { radiator_tuning: Some(tuning), ..Compiled::of(network) }
     }
 }

@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::{CompileError, Compiled, Fidelity, Losses, Setting};
+use super::{CompileError, Compiled, Fidelity, Losses, Room, Setting};
 use crate::Complex;
 use crate::element::{At, Duct, Element, End, Mass};
 use crate::medium::{Air, CrossSection, Space};
@@ -66,6 +66,13 @@ pub struct PortTuning {
     pub ports: Vec<PortLength>,
 }
 
+impl PortTuning {
+    /// Length of each port, m.
+    pub fn lengths(&self) -> Vec<f64> {
+        self.ports.iter().map(|port| port.length).collect()
+    }
+}
+
 impl Port {
     /// Length with both end corrections, m.
     fn effective_length(&self, length: f64) -> f64 {
@@ -83,6 +90,25 @@ impl Port {
             Box::new(Duct::new(nodes, self.section, length, self.count, [self.inner, self.outer]))
         } else {
             Box::new(Mass::new(nodes, self.mass(length, air)))
+        }
+    }
+
+    /// Adds the port, of a length (m), between two nodes.
+    fn install(
+        &self,
+        network: &mut Network,
+        nodes: [Node; 2],
+        length: f64,
+        fidelity: Fidelity,
+        label: String,
+    ) {
+        let air = network.air;
+        network.elements.push(self.element(nodes, length, &air, fidelity));
+        let element = network.elements.len() - 1;
+        let area = self.section.area() * f64::from(self.count);
+        network.openings.push(Opening { label, way: Way::Port, element, terminal: 1, area, xmax: None });
+        if nodes[1] == Node::Outside && self.path > 0.0 {
+            network.paths.push(Path { element, terminal: 1, distance: self.path });
         }
     }
 
@@ -172,39 +198,51 @@ impl Ported {
     }
 
     pub(super) fn compile(&self, setting: &Setting) -> Result<Compiled, CompileError> {
+        self.compile_in(setting, None)
+    }
+
+    /// As [`Self::compile`], in a room with waves where one is given.
+    pub(super) fn compile_in(
+        &self,
+        setting: &Setting,
+        room: Option<&Room>,
+    ) -> Result<Compiled, CompileError> {
         let tuning = self.tune(&setting.air, setting.fidelity)?;
         let mut network = setting.network();
-        let inside = network.node();
-        network.room("Box", inside);
-        setting.mount(&mut network, [Node::Outside, inside]);
-        self.install(&mut network, [inside, Node::Outside], &tuning, setting.fidelity, "Port");
+        let (count, omega) = (self.ports.len(), 2.0 * PI * tuning.reactance);
+        let nodes = self.losses.install_room(&mut network, room, count, self.volume, omega);
+        network.room("Box", nodes[0]);
+        setting.mount(&mut network, [Node::Outside, nodes[0]]);
+        for (index, inside) in nodes[1..].iter().enumerate() {
+            let name = numbered("Port", index, count);
+            let nodes = [*inside, Node::Outside];
+            self.ports[index].install(
+                &mut network,
+                nodes,
+                tuning.ports[index].length,
+                setting.fidelity,
+                name,
+            );
+        }
         Ok(Compiled { port_tuning: Some(tuning), ..Compiled::of(network) })
     }
+}
+
+/// The name of one of several.
+fn numbered(name: &str, index: usize, of: usize) -> String {
+    if of > 1 { format!("{name} {}", index + 1) } else { name.to_owned() }
 }
 
 /// Adds ports of found lengths between two nodes; several are numbered.
 pub(super) fn install_ports(
     ports: &[Port],
     network: &mut Network,
-    [inside, beyond]: [Node; 2],
+    nodes: [Node; 2],
     tuning: &PortTuning,
     fidelity: Fidelity,
     name: &str,
 ) {
-    let air = network.air;
     for (at, (port, found)) in ports.iter().zip(&tuning.ports).enumerate() {
-        network.elements.push(port.element([inside, beyond], found.length, &air, fidelity));
-        let element = network.elements.len() - 1;
-        network.openings.push(Opening {
-            label: if ports.len() > 1 { format!("{name} {}", at + 1) } else { name.to_owned() },
-            way: Way::Port,
-            element,
-            terminal: 1,
-            area: port.section.area() * f64::from(port.count),
-            xmax: None,
-        });
-        if beyond == Node::Outside && port.path > 0.0 {
-            network.paths.push(Path { element, terminal: 1, distance: port.path });
-        }
+        port.install(network, nodes, found.length, fidelity, numbered(name, at, ports.len()));
     }
 }

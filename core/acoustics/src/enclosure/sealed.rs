@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::{Compiled, Losses, Setting};
+use super::{Compiled, Losses, Room, Setting};
 use crate::driver::Driver;
 use crate::medium::Air;
 use crate::network::{Network, Node};
@@ -47,11 +47,16 @@ impl Sealed {
     }
 
     pub(super) fn compile(&self, setting: &Setting) -> Compiled {
+        self.compile_in(setting, None)
+    }
+
+    /// As [`Self::compile`], in a room with waves where one is given.
+    pub(super) fn compile_in(&self, setting: &Setting, room: Option<&Room>) -> Compiled {
         let mut network = setting.network();
-        let inside = network.node();
-        network.room("Box", inside);
-        setting.mount(&mut network, [Node::Outside, inside]);
-        self.install(&mut network, inside);
+        let omega = 2.0 * PI * self.closed_box(&network.driver, &network.air).fc;
+        let nodes = self.losses.install_room(&mut network, room, 0, self.volume, omega);
+        network.room("Box", nodes[0]);
+        setting.mount(&mut network, [Node::Outside, nodes[0]]);
         Compiled {
             closed_box: Some(self.closed_box(&setting.driver(), &setting.air)),
             ..Compiled::of(network)
