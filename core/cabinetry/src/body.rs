@@ -1,0 +1,161 @@
+//! The box as wished.
+
+use oak_acoustics::medium::Fill;
+
+use crate::geometry::{Axis, Face, Frame, Measured, Point, Shape, Solid};
+use crate::panel::Material;
+
+/// A board.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Board {
+    /// Thickness of one layer as measured, m.
+    pub thickness: f64,
+    /// How many lie on each other.
+    pub layers: u32,
+    /// How far it is set back from the edges of its neighbours, m.
+    pub inset: f64,
+    /// What it is of.
+    pub material: &'static Material,
+}
+
+/// Where something is mounted.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Place {
+    /// In which face.
+    pub face: Face,
+    /// Its middle from the left as seen from the front (in a side from the back), m; found where absent.
+    pub across: Option<f64>,
+    /// Its middle from below (in a lid or floor from the back), m; found where absent.
+    pub up: Option<f64>,
+}
+
+/// How ports are built.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PortBuild {
+    /// Where the first of them comes out; the drivers' face where absent.
+    pub face: Option<Face>,
+    /// As [`Place::across`].
+    pub across: Option<f64>,
+    /// As [`Place::up`].
+    pub up: Option<f64>,
+    /// Wall of the tube, or board of the slot, m.
+    pub wall: f64,
+    /// How often it turns by a right angle on its way in.
+    pub turns: u32,
+}
+
+/// A board across the room that braces the panels.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Brace {
+    /// What it stands square to.
+    pub axis: Axis,
+    /// Its middle from the lowest, leftmost or hindmost point of the room, m; in the middle where absent.
+    pub at: Option<f64>,
+    /// m.
+    pub thickness: f64,
+    /// Share of its area that is cut out, as one window in its middle.
+    pub open: f64,
+}
+
+/// Anything else that takes room.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Item {
+    /// What it is.
+    pub name: String,
+    /// m3.
+    pub volume: f64,
+}
+
+/// A layer of fill on a board.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Layer {
+    /// On which board.
+    pub face: Face,
+    /// How thick it is, m.
+    pub thickness: f64,
+    /// What it is of.
+    pub fill: Fill,
+}
+
+impl Layer {
+    /// Where it lies within the bounds of a room, m; `None` on a wall that is not square.
+    pub fn bounds(&self, room: &Solid) -> Option<[Point; 2]> {
+        let frame = Frame::of(room, self.face)?;
+        let axis = frame.axis()?.index();
+        let [mut low, mut high] = room.bounds();
+        let thick = self.thickness.min(high[axis] - low[axis]);
+        if frame.normal[axis] > 0.0 {
+            low[axis] = high[axis] - thick;
+        } else {
+            high[axis] = low[axis] + thick;
+        }
+        Some([low, high])
+    }
+}
+
+impl Brace {
+    /// Where its middle is along its axis in a room, m.
+    pub fn place(&self, room: &Solid) -> f64 {
+        let [low, high] = room.bounds().map(|point| point[self.axis.index()]);
+        self.at.map_or(f64::midpoint(low, high), |at| low + at)
+    }
+
+    /// What it takes of a room, m3.
+    pub fn volume(&self, room: &Solid) -> f64 {
+        room.area_at(self.axis, self.place(room)) * self.thickness * (1.0 - self.open)
+    }
+}
+
+/// The box as wished: what is not said is found.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Body {
+    /// Its shape.
+    pub shape: Shape,
+    /// Width, height and depth, m; those absent are solved for the wanted volume.
+    pub sizes: [Option<f64>; 3],
+    /// What width, height and depth are of each other where they are solved.
+    pub proportions: [f64; 3],
+    /// What the sizes are of.
+    pub measured: Measured,
+    /// Its boards, but for those named apart.
+    pub board: Board,
+    /// Boards that differ.
+    pub boards: Vec<(Face, Board)>,
+    /// Between two chambers.
+    pub partition: Board,
+    /// Where the drivers sit.
+    pub drivers: Place,
+    /// The ports of the chamber behind the drivers, in the order of the design.
+    pub ports: Vec<PortBuild>,
+    /// Those of the chamber before them.
+    pub front_ports: Vec<PortBuild>,
+    /// Where radiators sit; the second opposite the first.
+    pub radiators: Place,
+    /// Braces.
+    pub braces: Vec<Brace>,
+    /// Side of the square strips along the inside edges, m; 0 is none.
+    pub strips: f64,
+    /// What else takes room in the chamber behind the drivers.
+    pub items: Vec<Item>,
+    /// Fill, board by board.
+    pub fills: Vec<Layer>,
+}
+
+impl Board {
+    /// All layers together, m.
+    pub fn total(&self) -> f64 {
+        self.thickness * f64::from(self.layers)
+    }
+
+    /// What it and its setting back take off the outside, m.
+    pub fn taken(&self) -> f64 {
+        self.total() + self.inset
+    }
+}
+
+impl Body {
+    /// The board of a face.
+    pub fn board(&self, face: Face) -> &Board {
+        self.boards.iter().find(|(at, _)| *at == face).map_or(&self.board, |(_, board)| board)
+    }
+}

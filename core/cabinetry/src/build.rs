@@ -1,0 +1,266 @@
+//! From a wish to a box: sizes solved, volumes added up.
+
+use crate::body::{Body, PortBuild};
+use crate::contents::{Contents, PortSize};
+use crate::geometry::{Axis, Face, ShapeError, Sizes, Solid};
+use crate::ledger::{Entry, Ledger};
+use crate::place::{self, Finding, Part};
+
+/// A box with everything in its place.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Cabinet {
+    /// The whole.
+    pub outer: Solid,
+    /// The room between the boards.
+    pub room: Solid,
+    /// Width, height and depth, of what the wish measures, m.
+    pub sizes: Sizes,
+    /// Which of them were found.
+    pub solved: [bool; 3],
+    /// The chamber behind the drivers, and the one before them.
+    pub chambers: Vec<Chamber>,
+    /// What is mounted in it.
+    pub parts: Vec<Part>,
+    /// What does not fit, and what is near.
+    pub findings: Vec<Finding>,
+}
+
+/// One room for air.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Chamber {
+    /// Between boards and partition.
+    pub room: Solid,
+    /// What is left of it.
+    pub ledger: Ledger,
+}
+
+/// Why a box cannot be built.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BuildError {
+    /// The shape itself.
+    #[error(transparent)]
+    Shape(#[from] ShapeError),
+    /// No sizes give the volume.
+    #[error(
+        "no size within {least:.2} to {most:.0} m gives the wanted volume; state another, or leave more of them free"
+    )]
+    NoSize {
+        /// Smallest that was tried, m.
+        least: f64,
+        /// Largest, m.
+        most: f64,
+    },
+    /// A partition has no place that leaves room on both sides.
+    #[error("no place for the partition leaves room for what goes into both chambers; make the box larger")]
+    NoPartition,
+    /// Two chambers in a shape that is cut only across its own axis.
+    #[error("a partition for two chambers needs a plain shape: a box, a wedge, a prism or a pipe")]
+    NotDivisible,
+}
+
+/// How near the volume of a solved box comes to what is wanted, as a share.
+const EXACT: f64 = 1e-6;
+/// Least room that counts as a chamber, m3.
+const LEAST: f64 = 1e-6;
+/// Span in which a free size is looked for, m.
+const SIZES: [f64; 2] = [0.02, 8.0];
+
+/// What room a box has before anything is placed.
+struct Rooms {
+    outer: Solid,
+    room: Solid,
+    chambers: Vec<Chamber>,
+}
+
+impl Body {
+    /// Builds the box around its contents.
+    ///
+    /// # Errors
+    /// See [`BuildError`].
+    pub fn build(&self, contents: &Contents) -> Result<Cabinet, BuildError> {
+        let sizes = self.solve(contents)?;
+        let Rooms { outer, room, chambers } = self.rooms(sizes, contents)?;
+        let free = self.shape.free();
+        let solved = [0, 1, 2].map(|k| self.sizes[k].is_none() && free[k]);
+        let mut cabinet =
+            Cabinet { outer, room, sizes, solved, chambers, parts: Vec::new(), findings: Vec::new() };
+        place::fill(self, contents, &mut cabinet);
+        Ok(cabinet)
+    }
+
+    /// Sizes with those left free found.
+    fn solve(&self, contents: &Contents) -> Result<Sizes, BuildError> {
+        let free = self.shape.free();
+        let with = |scale: f64| -> Sizes {
+            let found = [0, 1, 2].map(|k| self.sizes[k].unwrap_or(scale * self.proportions[k]));
+            // What a shape does not ask for follows from its width.
+            [0, 1, 2].map(|k| if free[k] { found[k] } else { found[0] })
+        };
+        if (0..3).all(|k| self.sizes[k].is_some() || !free[k]) {
+            return Ok(with(0.0));
+        }
+        let wanted: f64 = contents.wanted.iter().flatten().sum();
+        let over = |scale: f64| {
+            // Too small for its boards, its steps or its corners is too small.
+            self.volumes(with(scale), contents).map_or(-1.0, |net| net - wanted)
+        };
+        let mean = self.proportions.iter().product::<f64>().cbrt();
+        let [mut low, mut high] = SIZES.map(|size| size / mean);
+        let none = BuildError::NoSize { least: SIZES[0], most: SIZES[1] };
+        if over(high) < 0.0 {
+            return Err(none);
+        }
+        for _ in 0..60 {
+            let middle = (low * high).sqrt();
+            if over(middle) < 0.0 { low = middle } else { high = middle }
+        }
+        // The smallest box that can be built may hold more than is wanted already: then none fits.
+        if over(high) > EXACT * wanted {
+            return Err(none);
+        }
+        Ok(with(high))
+    }
+
+    /// Net volume of all chambers, m3.
+    fn volumes(&self, sizes: Sizes, contents: &Contents) -> Result<f64, BuildError> {
+        let [_, room] = self.shape.build(sizes, self.measured, |face| self.board(face).taken())?;
+        let gross = room.volume();
+        let partition = if contents.divided() {
+            let (axis, middle) = partition_axis(&room);
+            room.area_at(axis, middle) * self.partition.total()
+        } else {
+            0.0
+        };
+        let taken: f64 = [false, true]
+            .map(|front| self.entries(front, contents, &room))
+            .iter()
+            .flatten()
+            .map(|entry| entry.volume)
+            .sum();
+        Ok(gross - partition - taken)
+    }
+
+    /// Net volume of each chamber, m3.
+    ///
+    /// # Errors
+    /// See [`BuildError`].
+    pub fn net(&self, contents: &Contents) -> Result<[Option<f64>; 2], BuildError> {
+        let rooms = self.rooms(self.solve(contents)?, contents)?;
+        let net = |index: usize| rooms.chambers.get(index).map(|chamber| chamber.ledger.net());
+        Ok([net(0), net(1)])
+    }
+
+    fn rooms(&self, sizes: Sizes, contents: &Contents) -> Result<Rooms, BuildError> {
+        let [outer, room] = self.shape.build(sizes, self.measured, |face| self.board(face).taken())?;
+        let ledger = |chamber: &Solid, front: bool| Ledger {
+            gross: chamber.volume(),
+            entries: self.entries(front, contents, &room),
+            wanted: contents.wanted[usize::from(front)].unwrap_or(0.0),
+            gain: contents.gain[usize::from(front)],
+        };
+        if !contents.divided() {
+            let ledger = ledger(&room, false);
+            let chambers = vec![Chamber { room: room.clone(), ledger }];
+            return Ok(Rooms { outer, room, chambers });
+        }
+        let (axis, _) = partition_axis(&room);
+        let thick = self.partition.total();
+        let [low, high] = room.bounds().map(|point| point[axis.index()]);
+        let split = |at: f64| {
+            let behind = room.below(axis, at - thick / 2.0).ok_or(BuildError::NotDivisible)?;
+            let before = room.above(axis, at + thick / 2.0).ok_or(BuildError::NotDivisible)?;
+            Ok::<_, BuildError>([behind, before])
+        };
+        let [mut from, mut to] = [low + thick / 2.0, high - thick / 2.0];
+        for _ in 0..60 {
+            let middle = f64::midpoint(from, to);
+            let [behind, before] = split(middle)?;
+            let [rear, front] = [ledger(&behind, false), ledger(&before, true)];
+            // Both chambers miss their volume by the same share.
+            if rear.net() * front.wanted < front.net() * rear.wanted { from = middle } else { to = middle }
+        }
+        let [behind, before] = split(f64::midpoint(from, to))?;
+        // Where one chamber is fuller than the whole box is large, the other is pressed to nothing.
+        if [&behind, &before].iter().any(|chamber| chamber.volume() < LEAST) {
+            return Err(BuildError::NoPartition);
+        }
+        let chambers = [(behind, false), (before, true)]
+            .map(|(room, front)| Chamber { ledger: ledger(&room, front), room });
+        Ok(Rooms { outer, room, chambers: chambers.into() })
+    }
+
+    /// How a port is built; the list in the wish may be shorter than the design's.
+    pub(crate) fn port_build(&self, front: bool, index: usize) -> PortBuild {
+        let list = if front { &self.front_ports } else { &self.ports };
+        let plain = PortBuild { face: None, across: None, up: None, wall: USUAL_WALL, turns: 0 };
+        list.get(index).copied().unwrap_or(plain)
+    }
+
+    /// The face a port comes out of.
+    pub(crate) fn port_face(&self, front: bool, index: usize, contents: &Contents) -> Face {
+        // In a divided box the chamber behind has no part of the front.
+        let usual = if contents.divided() && !front { Face::Back } else { self.drivers.face };
+        self.port_build(front, index).face.unwrap_or(usual)
+    }
+
+    /// How long a port is inside the room, m.
+    pub(crate) fn inside(&self, port: &PortSize, front: bool, index: usize, contents: &Contents) -> f64 {
+        let board = if contents.through && !front {
+            self.partition.total()
+        } else {
+            self.board(self.port_face(front, index, contents)).total()
+        };
+        (port.length - board).max(0.0)
+    }
+
+    /// What eats the room of a chamber.
+    fn entries(&self, front: bool, contents: &Contents, room: &Solid) -> Vec<Entry> {
+        let mut entries = Vec::new();
+        let mut enter = |what: String, volume: f64, estimated: bool| {
+            if volume > 0.0 {
+                entries.push(Entry { what, volume, estimated });
+            }
+        };
+        let ports = &contents.ports[usize::from(front)];
+        for (index, port) in ports.iter().enumerate() {
+            let wall = self.port_build(front, index).wall;
+            let inside = self.inside(port, front, index, contents);
+            let number = if ports.len() > 1 { format!(" {}", index + 1) } else { String::new() };
+            let name = if port.count > 1 {
+                format!("{} ports{number}", port.count)
+            } else {
+                format!("Port{number}")
+            };
+            enter(name, port.volume(wall, inside) * f64::from(port.count), false);
+        }
+        if front {
+            return entries;
+        }
+        let drivers = &contents.drivers;
+        let estimated = drivers.displacement.is_none();
+        let count = drivers.in_all();
+        let name = if count > 1 { format!("{count} drivers") } else { "Driver".to_owned() };
+        enter(name, drivers.volume() * f64::from(count), estimated);
+        if let Some(radiators) = contents.radiators {
+            let name = if radiators.count > 1 { "Radiators" } else { "Radiator" };
+            enter(name.to_owned(), radiators.volume() * f64::from(radiators.count), true);
+        }
+        let braces: f64 = self.braces.iter().map(|brace| brace.volume(room)).sum();
+        enter(if self.braces.len() > 1 { "Braces" } else { "Brace" }.to_owned(), braces, false);
+        enter("Corner strips".to_owned(), self.strips * self.strips * room.edges(), false);
+        for item in &self.items {
+            enter(item.name.clone(), item.volume, false);
+        }
+        entries
+    }
+}
+
+/// Wall of a port where none is stated, m: of plastic pipe (common practice).
+pub const USUAL_WALL: f64 = 0.004;
+
+/// Along which axis a partition divides a room, and its middle there: forward, or along a standing pipe.
+pub(crate) fn partition_axis(room: &Solid) -> (Axis, f64) {
+    let axis = if room.axis == Axis::Y { Axis::Y } else { Axis::Z };
+    let [low, high] = room.bounds().map(|point| point[axis.index()]);
+    (axis, f64::midpoint(low, high))
+}

@@ -1,0 +1,306 @@
+//! Front, side section and plan.
+
+use super::{Drawing, Line, Measure, Ring, View, cut};
+use crate::body::Body;
+use crate::build::Cabinet;
+use crate::contents::Contents;
+use crate::geometry::{Axis, Face, Point, Solid, area_vector, dot, unit};
+use crate::place::{Mouth, Part, PartKind, Piece};
+use oak_acoustics::medium::CrossSection;
+
+/// Draws a view.
+pub fn view(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> Drawing {
+    match view {
+        View::Side | View::Plan => section(view, body, contents, cabinet),
+        View::Front => front(contents, cabinet),
+        View::Exploded => super::exploded(body, cabinet),
+    }
+}
+
+/// Where a place in space lies on the sheet of a view.
+#[derive(Clone, Copy)]
+struct Sheet {
+    right: Point,
+    up: Point,
+}
+
+impl Sheet {
+    fn of(view: View) -> Self {
+        match view {
+            View::Side => Self { right: [0.0, 0.0, 1.0], up: [0.0, 1.0, 0.0] },
+            View::Plan => Self { right: [1.0, 0.0, 0.0], up: [0.0, 0.0, -1.0] },
+            View::Front | View::Exploded => Self { right: [1.0, 0.0, 0.0], up: [0.0, 1.0, 0.0] },
+        }
+    }
+
+    fn at(self, point: Point) -> [f64; 2] {
+        [dot(point, self.right), dot(point, self.up)]
+    }
+
+    /// The corners of a block, counter-clockwise.
+    fn block(self, low: Point, high: Point) -> Vec<[f64; 2]> {
+        let (a, b) = (self.at(low), self.at(high));
+        let (x, y) = ([a[0].min(b[0]), a[0].max(b[0])], [a[1].min(b[1]), a[1].max(b[1])]);
+        vec![[x[0], y[0]], [x[1], y[0]], [x[1], y[1]], [x[0], y[1]]]
+    }
+
+    /// A rod from one place to another, as wide as at either: `None` where one looks along it.
+    fn rod(self, from: Point, to: Point, radii: [f64; 2]) -> Option<Vec<[f64; 2]>> {
+        let (a, b) = (self.at(from), self.at(to));
+        let far = (b[0] - a[0]).hypot(b[1] - a[1]);
+        if far < 1e-6 {
+            return None;
+        }
+        let side = [-(b[1] - a[1]) / far, (b[0] - a[0]) / far];
+        let beside = |at: [f64; 2], radius: f64| [at[0] + side[0] * radius, at[1] + side[1] * radius];
+        Some(vec![beside(a, -radii[0]), beside(b, -radii[1]), beside(b, radii[1]), beside(a, radii[0])])
+    }
+}
+
+/// Where a section cuts: through the middle of the drivers.
+fn place(view: View, cabinet: &Cabinet) -> (Axis, f64) {
+    let [low, high] = cabinet.room.bounds();
+    let axis = if view == View::Side { Axis::X } else { Axis::Y };
+    let k = axis.index();
+    let driver = cabinet.parts.iter().find(|part| part.kind == PartKind::Driver);
+    let middle = f64::midpoint(low[k], high[k]);
+    // A driver in a side, or one that looks along the cut, says nothing about where to cut.
+    let at = driver.and_then(|part| part.pieces.first()).and_then(|piece| match *piece {
+        Piece::Rod { from, to, .. } if (from[k] - to[k]).abs() < 1e-6 => Some(from[k]),
+        _ => None,
+    });
+    // On a wall there is nothing to cut.
+    let edge = (high[k] - low[k]).min(1e-4) / 2.0;
+    (axis, at.unwrap_or(middle).clamp(low[k] + edge, high[k] - edge))
+}
+
+fn section(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> Drawing {
+    let sheet = Sheet::of(view);
+    let (axis, at) = place(view, cabinet);
+    let flat = |solid: &Solid| -> Vec<[f64; 2]> {
+        cut(solid, axis, at).into_iter().map(|point| sheet.at(point)).collect()
+    };
+    let mut drawing = Drawing::empty(view);
+    drawing.polygon("boards", Line::Cut, flat(&cabinet.outer));
+    for (index, chamber) in cabinet.chambers.iter().enumerate() {
+        let part = if index == 0 { "room" } else { "front room" };
+        drawing.polygon(part, Line::Seen, flat(&chamber.room));
+    }
+    for layer in &body.fills {
+        let room = &cabinet.chambers[0].room;
+        if let Some([low, high]) = layer.bounds(room) {
+            drawing.polygon(&format!("fill {}", layer.face.name()), Line::Fill, sheet.block(low, high));
+        }
+    }
+    for part in cabinet.parts.iter().filter(|part| matches!(part.kind, PartKind::Brace | PartKind::Partition))
+    {
+        for piece in &part.pieces {
+            let Piece::Block { low, high } = *piece else { continue };
+            let k = axis.index();
+            let line = if (low[k]..=high[k]).contains(&at) { Line::Cut } else { Line::Seen };
+            drawing.polygon(&part.name(), line, sheet.block(low, high));
+        }
+    }
+    // The cut goes through the drivers, so they lie above the ports.
+    for part in cabinet.parts.iter().filter(|part| part.kind == PartKind::Port) {
+        port(&mut drawing, sheet, part, contents);
+    }
+    for part in cabinet.parts.iter().filter(|part| matches!(part.kind, PartKind::Driver | PartKind::Radiator))
+    {
+        cone(&mut drawing, sheet, part, contents, cabinet);
+    }
+    let mut drawing = drawing.bounded();
+    let [low, high] = drawing_bounds(&cabinet.outer, sheet);
+    let [across, up] = if view == View::Side { ["depth", "height"] } else { ["width", "depth"] };
+    measure(&mut drawing, false, [low[0], high[0]], across, Vec::new());
+    let heights =
+        places(cabinet, contents, sheet, |_| true).into_iter().map(|(at, of)| (at[1], of)).collect();
+    measure(&mut drawing, true, [low[1], high[1]], up, heights);
+    drawing
+}
+
+fn drawing_bounds(solid: &Solid, sheet: Sheet) -> [[f64; 2]; 2] {
+    let [low, high] = solid.bounds();
+    let corners = sheet.block(low, high);
+    [corners[0], corners[2]]
+}
+
+/// Where drivers and ports stand on the sheet, as far as they are wanted.
+fn places(
+    cabinet: &Cabinet,
+    contents: &Contents,
+    sheet: Sheet,
+    wanted: impl Fn(&Part) -> bool,
+) -> Vec<([f64; 2], &'static str)> {
+    let place = |part: &Part| {
+        let of = match part.kind {
+            PartKind::Driver => "driver",
+            PartKind::Port => "port",
+            _ => return None,
+        };
+        Some((sheet.at(cabinet.mouth(part, contents)?.outer), of))
+    };
+    cabinet.parts.iter().filter(|part| wanted(part)).filter_map(place).collect()
+}
+
+/// Measures of places from where the whole begins, each in a row of its own, and of the whole outside of them.
+fn measure(
+    drawing: &mut Drawing,
+    upright: bool,
+    whole: [f64; 2],
+    of: &'static str,
+    mut places: Vec<(f64, &'static str)>,
+) {
+    places.sort_by(|a, b| a.0.total_cmp(&b.0));
+    places.dedup_by(|a, b| (a.0 - b.0).abs() < 1e-3);
+    places.retain(|(at, _)| at - whole[0] > 1e-3);
+    let rows = places.len();
+    for (row, (at, of)) in places.into_iter().enumerate() {
+        drawing.measures.push(Measure { upright, between: [whole[0], at], row, of });
+    }
+    drawing.measures.push(Measure { upright, between: whole, row: rows, of });
+}
+
+/// A port: its walls and the air in it.
+fn port(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents) {
+    let Some(size) = contents.port(part) else { return };
+    let name = part.name();
+    outlined(drawing, sheet, part, Line::Cut);
+    for (leg, pair) in part.path.windows(2).enumerate() {
+        let (mut from, mut to) = (pair[0], pair[1]);
+        let way = unit([0, 1, 2].map(|k| to[k] - from[k]));
+        let half = match size.section {
+            CrossSection::Round { radius } => [radius; 2],
+            CrossSection::Slot { width, height } => [width / 2.0, height / 2.0],
+        };
+        // Turns are square: the air of a leg reaches through the corner.
+        let legs = part.path.len() - 1;
+        if leg > 0 {
+            from = [0, 1, 2].map(|k| from[k] - way[k] * half[1]);
+        }
+        if leg + 1 < legs {
+            to = [0, 1, 2].map(|k| to[k] + way[k] * half[1]);
+        }
+        // Across the sheet a slot shows its height, seen from above its width.
+        let level = sheet.up[1].abs() < 0.5 && matches!(size.section, CrossSection::Slot { .. });
+        let shown = if level { half[0] } else { half[1] };
+        match sheet.rod(from, to, [shown; 2]) {
+            Some(points) => drawing.polygon(&name, Line::Air, points),
+            None if matches!(size.section, CrossSection::Round { .. }) => {
+                let (middle, radius) = (sheet.at(from), half[0]);
+                drawing.rings.push(Ring { part: name.clone(), line: Line::Seen, middle, radius });
+            }
+            None => {}
+        }
+    }
+}
+
+/// A driver or radiator from the side, or its circles where one looks at it.
+fn cone(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents, cabinet: &Cabinet) {
+    let name = part.name();
+    let Some(Mouth { outer: front, normal, .. }) = cabinet.mouth(part, contents) else { return };
+    let deep = |far: f64| [0, 1, 2].map(|k| front[k] - normal[k] * far);
+    let drivers = &contents.drivers;
+    let (frame, wide, basket, magnet, depth) = if part.kind == PartKind::Driver {
+        (drivers.frame, drivers.cutout, drivers.basket(), drivers.magnet, drivers.depth)
+    } else {
+        let Some(radiators) = contents.radiators else { return };
+        (radiators.frame(), radiators.cone, radiators.depth(), 0.0, radiators.depth())
+    };
+    let Some(flange) = sheet.rod(deep(0.0), deep(-0.006), [frame / 2.0; 2]) else {
+        for radius in [frame / 2.0, wide / 2.0] {
+            drawing.rings.push(Ring {
+                part: name.clone(),
+                line: Line::Hidden,
+                middle: sheet.at(front),
+                radius,
+            });
+        }
+        return;
+    };
+    let pair = drivers.pair.filter(|_| part.kind == PartKind::Driver);
+    for behind in [Some(0.0), pair].into_iter().flatten() {
+        let at = |far: f64| deep(behind + far);
+        if let Some(points) = sheet.rod(at(0.0), at(basket), [wide / 2.0, (magnet / 2.0).max(0.2 * wide)]) {
+            drawing.polygon(&name, Line::Metal, points);
+        }
+        if magnet > 0.0
+            && let Some(points) = sheet.rod(at(basket), at(depth), [magnet / 2.0; 2])
+        {
+            drawing.polygon(&name, Line::Metal, points);
+        }
+    }
+    drawing.polygon(&name, Line::Metal, flange);
+}
+
+/// The room that a part takes, as seen on a sheet.
+fn outlined(drawing: &mut Drawing, sheet: Sheet, part: &Part, line: Line) {
+    let name = part.name();
+    for piece in &part.pieces {
+        match *piece {
+            Piece::Block { low, high } => drawing.polygon(&name, line, sheet.block(low, high)),
+            Piece::Rod { from, to, radius } => match sheet.rod(from, to, [radius; 2]) {
+                Some(points) => drawing.polygon(&name, line, points),
+                None => drawing.rings.push(Ring { part: name.clone(), line, middle: sheet.at(from), radius }),
+            },
+        }
+    }
+}
+
+fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
+    let sheet = Sheet::of(View::Front);
+    let mut drawing = Drawing::empty(View::Front);
+    // What looks forward, the farthest first.
+    let mut facing: Vec<_> =
+        cabinet.outer.facets().into_iter().filter(|facet| area_vector(&facet.corners)[2] > 1e-9).collect();
+    let depth =
+        |corners: &[Point]| corners.iter().map(|corner| corner[2]).sum::<f64>() / corners.len() as f64;
+    facing.sort_by(|a, b| depth(&a.corners).total_cmp(&depth(&b.corners)));
+    for facet in facing {
+        let name = format!("board {}", facet.face.name());
+        drawing.polygon(&name, Line::Seen, facet.corners.iter().map(|corner| sheet.at(*corner)).collect());
+    }
+    let [low, high] = cabinet.room.bounds();
+    drawing.polygon("room", Line::Hidden, sheet.block(low, high));
+    for part in &cabinet.parts {
+        let mouth = cabinet.mouth(part, contents).filter(|mouth| mouth.normal[2].abs() > 0.5);
+        // Boards, and what looks to a side, show only the room they take.
+        let Some(mouth) = mouth else {
+            outlined(&mut drawing, sheet, part, Line::Hidden);
+            continue;
+        };
+        let name = part.name();
+        let middle = sheet.at(mouth.outer);
+        let line = match (part.face == Some(Face::Front), part.kind) {
+            (false, _) => Line::Hidden,
+            (true, PartKind::Port) => Line::Air,
+            (true, _) => Line::Metal,
+        };
+        if mouth.round {
+            let frame = match part.kind {
+                PartKind::Driver => Some(contents.drivers.frame),
+                PartKind::Radiator => contents.radiators.map(|radiators| radiators.frame()),
+                _ => None,
+            };
+            for across in frame.into_iter().chain([mouth.size[0]]) {
+                drawing.rings.push(Ring { part: name.clone(), line, middle, radius: across / 2.0 });
+            }
+        } else {
+            let [w, h] = mouth.size.map(|size| size / 2.0);
+            let [x, y] = middle;
+            drawing.polygon(
+                &name,
+                line,
+                vec![[x - w, y - h], [x + w, y - h], [x + w, y + h], [x - w, y + h]],
+            );
+        }
+    }
+    let mut drawing = drawing.bounded();
+    let [low, high] = drawing_bounds(&cabinet.outer, sheet);
+    let places = places(cabinet, contents, sheet, |part| part.face == Some(Face::Front));
+    for (k, of) in [(0, "width"), (1, "height")] {
+        let found = places.iter().map(|(at, of)| (at[k], *of)).collect();
+        measure(&mut drawing, k == 1, [low[k], high[k]], of, found);
+    }
+    drawing
+}

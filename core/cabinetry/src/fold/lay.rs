@@ -1,0 +1,348 @@
+//! A way laid into its room.
+
+use super::{Corner, Fold, Way};
+
+/// The room of a way, m.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Plan {
+    /// Across, as wide as every channel.
+    pub width: f64,
+    /// Along the channels.
+    pub run: f64,
+    /// Across them.
+    pub stack: f64,
+    /// Whether the mouth is at the high end of the run.
+    pub mouth_high: bool,
+}
+
+/// A piece of a laid way.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Stretch {
+    /// The channel it lies in, from 0; of turns the one before.
+    pub channel: usize,
+    /// Whether it is a turn's.
+    pub turn: bool,
+    /// Where it begins along the way, m.
+    pub from: f64,
+    /// m.
+    pub length: f64,
+    /// Area where it begins and ends, m2.
+    pub areas: [f64; 2],
+    /// Its middle line: places along run and stack, m.
+    pub line: Vec<[f64; 2]>,
+}
+
+/// A board between two channels: places along run and stack, m.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FoldBoard {
+    /// Corners, from the wall it stands on to its free end and back.
+    pub corners: [[f64; 2]; 4],
+    /// From the wall to its free end, along it, m.
+    pub length: f64,
+    /// Where it stands on that wall and where its free end is, each to the side where the stack begins, m.
+    pub stands: [f64; 2],
+    /// Its middle along the stack, m.
+    pub middle: f64,
+    /// What is left between its free end and the wall there, m.
+    pub gap: f64,
+}
+
+/// A turn: what fills its outer corners, as outlines along run and stack, m.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Turn {
+    /// One for each corner; empty where they are left square.
+    pub fillers: [Vec<[f64; 2]>; 2],
+}
+
+/// A laid way.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Laid {
+    /// From the beginning to the mouth.
+    pub stretches: Vec<Stretch>,
+    /// Between the channels.
+    pub boards: Vec<FoldBoard>,
+    /// Between the channels.
+    pub turns: Vec<Turn>,
+    /// The room it was laid into.
+    pub plan: Plan,
+}
+
+/// A place in a channel.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Spot {
+    /// Which channel, from 0.
+    pub channel: usize,
+    /// Along run and stack, in the middle of the channel, m.
+    pub at: [f64; 2],
+    /// How high the channel is there, m.
+    pub height: f64,
+    /// Where it is along the way, m.
+    pub along: f64,
+}
+
+/// Rounds in which heights and places along the way find each other.
+const ROUNDS: usize = 14;
+/// Least height of a channel and least gap, m: less is no way for bass (common practice).
+const LEAST: f64 = 0.005;
+/// Largest share of the run that a gap may take.
+const WIDEST: f64 = 0.45;
+
+impl Fold {
+    /// Lays a way with so many folds; `None` where its boards leave no room for it.
+    ///
+    /// All channels together fill the room, so where it is smaller or larger than the way needs, every area is by the same share.
+    pub fn lay(&self, way: &Way, folds: u32, plan: &Plan) -> Option<Laid> {
+        let count = folds as usize + 1;
+        let even = (plan.stack - f64::from(folds) * self.thickness) / count as f64;
+        if even < LEAST {
+            return None;
+        }
+        let mut shape =
+            Shape { fold: self, plan, heights: vec![[even; 2]; count], gaps: vec![even.min(WIDEST * plan.run); count - 1] };
+        for _ in 0..ROUNDS {
+            shape = shape.towards(way)?;
+        }
+        let shape = shape.shifted()?;
+        let stretches = shape.walk();
+        Some(Laid { boards: shape.boards(), turns: shape.turns(), stretches, plan: *plan })
+    }
+}
+
+/// Heights and gaps while they are being found.
+#[derive(Clone)]
+struct Shape<'a> {
+    fold: &'a Fold,
+    plan: &'a Plan,
+    /// Height of each channel at the low and high end of the run, m.
+    heights: Vec<[f64; 2]>,
+    /// Between each board and the wall it ends before, m.
+    gaps: Vec<f64>,
+}
+
+impl Shape<'_> {
+    /// Whether a channel is run through from low to high: the last one towards the mouth, the others in turn.
+    fn upward(&self, channel: usize) -> bool {
+        (self.heights.len() - 1 - channel).is_multiple_of(2) == self.plan.mouth_high
+    }
+
+    /// Where a channel's straight run begins and ends along the run, m.
+    fn ends(&self, channel: usize) -> [f64; 2] {
+        let before = channel.checked_sub(1).map_or(0.0, |turn| self.gaps[turn]);
+        let after = self.gaps.get(channel).copied().unwrap_or(0.0);
+        if self.upward(channel) { [before, self.plan.run - after] } else { [self.plan.run - before, after] }
+    }
+
+    fn height(&self, channel: usize, run: f64) -> f64 {
+        let [low, high] = self.heights[channel];
+        low + (high - low) * run / self.plan.run
+    }
+
+    /// A board's thickness along the stack, which grows as it slants.
+    fn thick(&self, board: usize) -> f64 {
+        let [low, high] = self.edge(board, |_| self.fold.thickness);
+        self.fold.thickness * 1.0_f64.hypot((high - low) / self.plan.run)
+    }
+
+    /// Where a channel ends along the stack at both ends of the run, with boards of a thickness between them.
+    fn edge(&self, channel: usize, thick: impl Fn(usize) -> f64) -> [f64; 2] {
+        let boards: f64 = (0..channel).map(thick).sum();
+        [0, 1].map(|end| self.heights[..=channel].iter().map(|height| height[end]).sum::<f64>() + boards)
+    }
+
+    /// The line of a channel's end along the stack at a place along the run, m.
+    fn below(&self, channel: usize, run: f64) -> f64 {
+        let [low, high] = self.edge(channel, |board| self.thick(board));
+        low + (high - low) * run / self.plan.run
+    }
+
+    /// Heights and gaps as the way wants them where they now lie along it, stretched to fill the room.
+    fn towards(&self, way: &Way) -> Option<Self> {
+        let walked = self.walk();
+        let total: f64 = walked.iter().map(|stretch| stretch.length).sum();
+        let scale = way.length() / total;
+        let wanted = |along: f64| way.area(along * scale) / self.plan.width;
+        let mut next = self.clone();
+        for stretch in walked.iter().filter(|stretch| !stretch.turn) {
+            let [begin, end] = self.ends(stretch.channel);
+            let (first, last) = (wanted(stretch.from), wanted(stretch.from + stretch.length));
+            let slope = (last - first) / (end - begin);
+            next.heights[stretch.channel] =
+                [first - slope * begin, first + slope * (self.plan.run - begin)].map(|height| height.max(LEAST / 4.0));
+        }
+        let boards: f64 = (0..self.gaps.len()).map(|board| self.thick(board)).sum();
+        let mut stretched = [1.0; 2];
+        for (end, stretched) in stretched.iter_mut().enumerate() {
+            let sum: f64 = next.heights.iter().map(|height| height[end]).sum();
+            *stretched = (self.plan.stack - boards) / sum;
+            if *stretched <= 0.0 {
+                return None;
+            }
+            for height in &mut next.heights {
+                height[end] *= *stretched;
+            }
+        }
+        let mean = f64::midpoint(stretched[0], stretched[1]);
+        for (turn, gap) in next.gaps.iter_mut().enumerate() {
+            // A turn is three stretches: into it, past the board's end, out of it.
+            let middle = &walked[4 * turn + 2];
+            *gap = (wanted(middle.from + middle.length / 2.0) * mean).clamp(LEAST, WIDEST * self.plan.run);
+        }
+        Some(next)
+    }
+
+    /// With boards where they were put by hand; `None` where that leaves a channel nothing.
+    fn shifted(&self) -> Option<Self> {
+        let mut next = self.clone();
+        for (board, at) in self.fold.boards.iter().enumerate().take(self.gaps.len()) {
+            let Some(at) = at else { continue };
+            let [low, high] = next.edge(board, |board| self.thick(board));
+            let by = at - (f64::midpoint(low, high) + self.thick(board) / 2.0);
+            for end in 0..2 {
+                next.heights[board][end] += by;
+                next.heights[board + 1][end] -= by;
+            }
+        }
+        let open = next.heights.iter().flatten().all(|height| *height >= LEAST);
+        open.then_some(next)
+    }
+
+    /// The way as it now lies.
+    fn walk(&self) -> Vec<Stretch> {
+        let width = self.plan.width;
+        let corner: Corner = self.fold.corner;
+        let mut stretches = Vec::with_capacity(4 * self.heights.len());
+        let mut from = 0.0;
+        let mut lay = |channel, turn, length: f64, areas, line| {
+            stretches.push(Stretch { channel, turn, from, length, areas, line });
+            from += length;
+        };
+        for channel in 0..self.heights.len() {
+            let [begin, end] = self.ends(channel);
+            let middle = |run: f64| [run, self.below(channel, run) - self.height(channel, run) / 2.0];
+            let (first, last) = (middle(begin), middle(end));
+            let length = (last[0] - first[0]).hypot(last[1] - first[1]);
+            // Square to a middle line that slants a channel is less high.
+            let lean = (end - begin).abs() / length;
+            let areas = [begin, end].map(|run| width * self.height(channel, run) * lean);
+            lay(channel, false, length, areas, vec![first, last]);
+            let Some(gap) = self.gaps.get(channel).copied() else { continue };
+            let (into, out) = (self.height(channel, end), self.height(channel + 1, end));
+            let outward = if self.upward(channel) { 1.0 } else { -1.0 };
+            let (near, thick) = (self.below(channel, end), self.thick(channel));
+            let bend = |height: f64| {
+                let length = corner.length(height, gap);
+                let area = width * (height * gap - corner.filler(height, gap)) / length;
+                (length, [area; 2])
+            };
+            let line = corner.line(into, gap).iter().map(|[u, v]| [end + outward * u, near - v]).collect();
+            let (length, areas) = bend(into);
+            lay(channel, true, length, areas, line);
+            let past = end + outward * gap / 2.0;
+            lay(channel, true, thick, [width * gap; 2], vec![[past, near], [past, near + thick]]);
+            let line = corner.line(out, gap).iter().rev().map(|[u, v]| [end + outward * u, near + thick + v]).collect();
+            let (length, areas) = bend(out);
+            lay(channel, true, length, areas, line);
+        }
+        stretches
+    }
+
+    fn boards(&self) -> Vec<FoldBoard> {
+        let board = |channel: usize| {
+            let upward = self.upward(channel);
+            let free = self.ends(channel)[1];
+            let wall = if upward { 0.0 } else { self.plan.run };
+            let (thick, [a, b]) = (self.thick(channel), [wall, free].map(|run| self.below(channel, run)));
+            FoldBoard {
+                corners: [[wall, a], [free, b], [free, b + thick], [wall, a + thick]],
+                length: (free - wall).hypot(b - a),
+                stands: [a, b],
+                middle: self.below(channel, self.plan.run / 2.0) + thick / 2.0,
+                gap: self.gaps[channel],
+            }
+        };
+        (0..self.gaps.len()).map(board).collect()
+    }
+
+    fn turns(&self) -> Vec<Turn> {
+        let turn = |channel: usize| {
+            let end = self.ends(channel)[1];
+            let outward = if self.upward(channel) { 1.0 } else { -1.0 };
+            let (near, gap) = (self.below(channel, end), self.gaps[channel]);
+            let far = near + self.thick(channel);
+            let outline = |height: f64, from: f64, sign: f64| -> Vec<[f64; 2]> {
+                self.fold.corner.outline(height, gap).iter().map(|[u, v]| [end + outward * u, from + sign * v]).collect()
+            };
+            Turn {
+                fillers: [
+                    outline(self.height(channel, end), near, -1.0),
+                    outline(self.height(channel + 1, end), far, 1.0),
+                ],
+            }
+        };
+        (0..self.gaps.len()).map(turn).collect()
+    }
+}
+
+impl Laid {
+    /// m.
+    pub fn length(&self) -> f64 {
+        self.stretches.iter().map(|stretch| stretch.length).sum()
+    }
+
+    /// Air in it, m3.
+    pub fn volume(&self) -> f64 {
+        self.stretches.iter().map(|stretch| stretch.length * (stretch.areas[0] + stretch.areas[1]) / 2.0).sum()
+    }
+
+    /// What its boards and the fillers of its corners take, m3.
+    pub fn taken(&self) -> f64 {
+        let polygons = self.boards.iter().map(|board| board.corners.to_vec());
+        let fillers = self.turns.iter().flat_map(|turn| turn.fillers.iter().cloned());
+        polygons.chain(fillers).map(|corners| crate::geometry::area(&corners).abs()).sum::<f64>() * self.plan.width
+    }
+
+    /// Area at a place along it (m), m2.
+    pub fn area(&self, at: f64) -> f64 {
+        let found = self.stretches.iter().find(|stretch| at <= stretch.from + stretch.length);
+        found.or(self.stretches.last()).map_or(0.0, |stretch| {
+            let part = ((at - stretch.from) / stretch.length).clamp(0.0, 1.0);
+            stretch.areas[0] + part * (stretch.areas[1] - stretch.areas[0])
+        })
+    }
+
+    /// Its middle line, along run and stack, m.
+    pub fn line(&self) -> Vec<[f64; 2]> {
+        let mut points: Vec<[f64; 2]> = Vec::new();
+        for point in self.stretches.iter().flat_map(|stretch| &stretch.line) {
+            if points.last().is_none_or(|last| (last[0] - point[0]).hypot(last[1] - point[1]) > 1e-6) {
+                points.push(*point);
+            }
+        }
+        points
+    }
+
+    /// The place in a channel that is nearest to a place along the way, m: within a turn, its nearer end.
+    pub fn spot(&self, along: f64) -> Spot {
+        let runs = self.stretches.iter().filter(|stretch| !stretch.turn);
+        let far = |stretch: &Stretch| {
+            (stretch.from - along).max(along - stretch.from - stretch.length).max(0.0)
+        };
+        let Some(stretch) = runs.min_by(|a, b| far(a).total_cmp(&far(b))) else {
+            return Spot { channel: 0, at: [0.0; 2], height: 0.0, along };
+        };
+        let part = ((along - stretch.from) / stretch.length).clamp(0.0, 1.0);
+        let [first, last] = [stretch.line[0], stretch.line[1]];
+        let at = [0, 1].map(|k| first[k] + part * (last[k] - first[k]));
+        let along = stretch.from + part * stretch.length;
+        Spot { channel: stretch.channel, at, height: self.area(along) / self.plan.width, along }
+    }
+
+    /// The place in the next channel across the board from one; `None` in the last, and beside a turn.
+    pub fn across(&self, spot: &Spot) -> Option<Spot> {
+        let stretch =
+            self.stretches.iter().find(|stretch| !stretch.turn && stretch.channel == spot.channel + 1)?;
+        let [first, last] = [stretch.line[0], stretch.line[1]];
+        let part = (spot.at[0] - first[0]) / (last[0] - first[0]);
+        (0.0..=1.0).contains(&part).then(|| self.spot(stretch.from + part * stretch.length))
+    }
+}

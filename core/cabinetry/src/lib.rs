@@ -1,0 +1,22 @@
+//! The box itself: from wanted litres to boards.
+//!
+//! [`body`] is the box as wished, with what is not said left open; [`contents`] is what goes in and how much air is to be
+//! left. [`build`] solves the sizes and adds up the [`ledger`]; [`place`] mounts everything and says what does not fit.
+//! [`drawing`] draws it. [`geometry`] knows the shapes: every drawing, volume and check comes from the same bodies. [`modes`] are the standing
+//! waves of a room, [`panel`] the boards around it. SI throughout.
+
+pub mod body;
+pub mod build;
+pub mod contents;
+pub mod drawing;
+pub mod geometry;
+pub mod ledger;
+pub mod modes;
+pub mod panel;
+pub mod place;
+
+pub use body::{Board, Body, Brace, Item, Layer, Place, PortBuild};
+pub use build::{BuildError, Cabinet, Chamber, USUAL_WALL};
+pub use contents::{Contents, DriverSize, PortSize, RadiatorSize};
+pub use ledger::{Entry, Ledger};
+pub use place::{Finding, Mouth, Part, PartKind, Piece};

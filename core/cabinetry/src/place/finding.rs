@@ -1,0 +1,168 @@
+//! What does not fit.
+
+use std::fmt;
+
+use crate::geometry::Face;
+
+/// Something that does not fit, or hardly. Lengths in m, volumes in m3.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Finding {
+    /// More goes in than there is room.
+    Overfull {
+        /// Which chamber.
+        chamber: usize,
+        /// By how much.
+        by: f64,
+    },
+    /// The shape has no such flat face.
+    NoFace {
+        /// What was to go there.
+        part: String,
+        /// Which face.
+        face: Face,
+    },
+    /// A face is too small for what goes in it.
+    FaceTooSmall {
+        /// Which face.
+        face: Face,
+        /// What goes in it.
+        part: String,
+        /// Width and height it needs.
+        needs: [f64; 2],
+        /// Width and height inside.
+        has: [f64; 2],
+    },
+    /// A port does not end within the room, with clear air before its end.
+    PortTooLong {
+        /// Which.
+        part: String,
+        /// Straight length it needs with that air, from the inner side of its board.
+        needs: f64,
+        /// What there is.
+        has: f64,
+        /// How much of it is clear air.
+        gap: f64,
+        /// How often it turns.
+        turns: u32,
+    },
+    /// A slot in a slanting face.
+    Slanting {
+        /// Which.
+        part: String,
+    },
+    /// A part reaches into a wall.
+    Outside {
+        /// Which.
+        part: String,
+    },
+    /// Two parts take the same room.
+    Touches {
+        /// One.
+        part: String,
+        /// The other.
+        other: String,
+    },
+    /// Two parts, or a magnet and a wall, are too near for air.
+    Close {
+        /// One.
+        part: String,
+        /// The other.
+        other: String,
+        /// What is between them.
+        distance: f64,
+        /// What there should be.
+        wanted: f64,
+    },
+    /// A place beyond the room.
+    Beyond {
+        /// Which part.
+        part: String,
+        /// The farthest there is.
+        most: f64,
+    },
+}
+
+impl Finding {
+    /// Whether it cannot be built so; otherwise it is only near.
+    pub fn forbids(&self) -> bool {
+        !matches!(self, Self::Close { .. })
+    }
+
+    /// The part that it is about.
+    pub fn part(&self) -> Option<&str> {
+        match self {
+            Self::Overfull { .. } => None,
+            Self::NoFace { part, .. }
+            | Self::FaceTooSmall { part, .. }
+            | Self::PortTooLong { part, .. }
+            | Self::Slanting { part }
+            | Self::Outside { part }
+            | Self::Touches { part, .. }
+            | Self::Close { part, .. }
+            | Self::Beyond { part, .. } => Some(part),
+        }
+    }
+}
+
+fn mm(metres: f64) -> String {
+    format!("{:.0} mm", metres * 1e3)
+}
+
+impl fmt::Display for Finding {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Overfull { by, .. } => {
+                write!(
+                    f,
+                    "More goes into the box than there is room, by {:.1} l. Make it larger, or take something out.",
+                    by * 1e3
+                )
+            }
+            Self::NoFace { part, face } => {
+                write!(
+                    f,
+                    "The {part} is to go into the {}, which this shape has not as a flat board.",
+                    face.name()
+                )
+            }
+            Self::FaceTooSmall { face, part, needs, has } => write!(
+                f,
+                "The {} is too small for the {part}: that takes {} by {}, and {} by {} are free inside.",
+                face.name(),
+                mm(needs[0]),
+                mm(needs[1]),
+                mm(has[0]),
+                mm(has[1])
+            ),
+            Self::PortTooLong { part, needs, has, gap, turns } => write!(
+                f,
+                "The {part} does not fit{}: with {} of clear air before its end it takes {} inside, and there are {}.",
+                match turns {
+                    0 => "",
+                    1 => " even with its turn",
+                    _ => " even with its turns",
+                },
+                mm(*gap),
+                mm(*needs),
+                mm(*has)
+            ),
+            Self::Slanting { part } => {
+                write!(
+                    f,
+                    "The {part} is a slot and needs an upright or level board; this one slants. A tube would do."
+                )
+            }
+            Self::Outside { part } => write!(f, "The {part} reaches into a wall."),
+            Self::Touches { part, other } => write!(f, "The {part} and the {other} are in the same place."),
+            Self::Close { part, other, distance, wanted } => write!(
+                f,
+                "Between the {part} and the {other} there are only {}; {} let the air pass.",
+                mm(*distance),
+                mm(*wanted)
+            ),
+            Self::Beyond { part, most } => {
+                write!(f, "The {part} lies outside the room, which is {} long there.", mm(*most))
+            }
+        }
+    }
+}

@@ -1,0 +1,224 @@
+//! What is mounted where, and whether it fits.
+
+mod arrange;
+mod finding;
+mod mouth;
+mod port;
+mod touch;
+
+pub use finding::Finding;
+pub use mouth::Mouth;
+pub use touch::overlap;
+
+use crate::body::Body;
+use crate::build::{Cabinet, partition_axis};
+use crate::contents::Contents;
+use crate::geometry::{Face, Frame, Point, Solid, dot, minus};
+use arrange::arrange;
+
+/// What a part is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PartKind {
+    /// A driver.
+    Driver,
+    /// A port.
+    Port,
+    /// A passive radiator.
+    Radiator,
+    /// A brace.
+    Brace,
+    /// The board between two chambers.
+    Partition,
+}
+
+/// A simple piece of space, m.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Piece {
+    /// A round rod.
+    Rod {
+        /// Middle of one end.
+        from: Point,
+        /// Middle of the other.
+        to: Point,
+        /// Its radius.
+        radius: f64,
+    },
+    /// A block along the axes.
+    Block {
+        /// Its lowest corner.
+        low: Point,
+        /// Its highest corner.
+        high: Point,
+    },
+}
+
+/// Something mounted.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Part {
+    /// What it is.
+    pub kind: PartKind,
+    /// Which of its kind, in the order of the design, from 0; equal ones share it.
+    pub index: usize,
+    /// In which chamber: 0 behind the drivers, 1 before them.
+    pub chamber: usize,
+    /// In which face; of a brace or partition none.
+    pub face: Option<Face>,
+    /// Middle of its opening on the outer side, in that face's coordinates, m.
+    pub at: [f64; 2],
+    /// The room it takes, beyond the board it sits in.
+    pub pieces: Vec<Piece>,
+    /// Middle line of a port, from its mouth inward.
+    pub path: Vec<Point>,
+}
+
+impl Part {
+    /// One with no place yet.
+    pub(crate) fn of(kind: PartKind, index: usize, chamber: usize) -> Self {
+        Self { kind, index, chamber, face: None, at: [0.0; 2], pieces: Vec::new(), path: Vec::new() }
+    }
+
+    /// What to call it.
+    pub fn name(&self) -> String {
+        let number =
+            |word: &str| if self.index > 0 { format!("{word} {}", self.index + 1) } else { word.to_owned() };
+        match (self.kind, self.chamber) {
+            (PartKind::Driver, _) => "driver".to_owned(),
+            (PartKind::Port, 1) => number("front port"),
+            (PartKind::Port, _) => number("port"),
+            (PartKind::Radiator, _) => "radiator".to_owned(),
+            (PartKind::Brace, _) => number("brace"),
+            (PartKind::Partition, _) => "partition".to_owned(),
+        }
+    }
+}
+
+impl Piece {
+    /// Smallest and largest coordinates, m.
+    pub fn bounds(&self) -> [Point; 2] {
+        match *self {
+            Self::Block { low, high } => [low, high],
+            Self::Rod { from, to, radius } => {
+                let far = (0..3).map(|k| (to[k] - from[k]).powi(2)).sum::<f64>().sqrt().max(1e-12);
+                // A disc reaches as far along an axis as its tilt lets it.
+                let reach =
+                    [0, 1, 2].map(|k| radius * (1.0 - ((to[k] - from[k]) / far).powi(2)).max(0.0).sqrt());
+                [
+                    [0, 1, 2].map(|k| from[k].min(to[k]) - reach[k]),
+                    [0, 1, 2].map(|k| from[k].max(to[k]) + reach[k]),
+                ]
+            }
+        }
+    }
+}
+
+/// How far one gets from a place in a direction before the room ends, m.
+pub fn clear(room: &Solid, from: Point, direction: Point) -> f64 {
+    const STEP: f64 = 2e-3;
+    const FAR: usize = 5000;
+    let at = |far: f64| [0, 1, 2].map(|k| from[k] + far * direction[k]);
+    let Some(last) = (1..FAR).find(|step| !room.holds(at(*step as f64 * STEP))) else {
+        return FAR as f64 * STEP;
+    };
+    let [mut low, mut high] = [(last - 1) as f64 * STEP, last as f64 * STEP];
+    for _ in 0..20 {
+        let middle = f64::midpoint(low, high);
+        if room.holds(at(middle)) { low = middle } else { high = middle }
+    }
+    low
+}
+
+/// Mounts everything and says what does not fit.
+pub(crate) fn fill(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
+    partition(body, contents, cabinet);
+    arrange(body, contents, cabinet);
+    braces(body, cabinet);
+    for (index, chamber) in cabinet.chambers.iter().enumerate() {
+        let net = chamber.ledger.net();
+        if net <= 0.0 {
+            cabinet.findings.push(Finding::Overfull { chamber: index, by: -net });
+        }
+    }
+    touch::check(cabinet);
+}
+
+fn partition(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
+    if !contents.divided() {
+        return;
+    }
+    let k = partition_axis(&cabinet.room).0.index();
+    let [mut low, mut high] = cabinet.room.bounds();
+    low[k] = cabinet.chambers[0].room.bounds()[1][k];
+    high[k] = low[k] + body.partition.total();
+    let pieces = vec![Piece::Block { low, high }];
+    cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Partition, 0, 0) });
+}
+
+/// Boards with a window: four rails around it.
+fn braces(body: &Body, cabinet: &mut Cabinet) {
+    let [low, high] = cabinet.room.bounds();
+    for (index, brace) in body.braces.iter().enumerate() {
+        let k = brace.axis.index();
+        let (mut from, mut to) = (low, high);
+        from[k] = brace.place(&cabinet.room) - brace.thickness / 2.0;
+        to[k] = from[k] + brace.thickness;
+        if from[k] < low[k] - 1e-9 || to[k] > high[k] + 1e-9 {
+            let part = Part::of(PartKind::Brace, index, 0).name();
+            cabinet.findings.push(Finding::Beyond { part, most: high[k] - low[k] });
+            continue;
+        }
+        let (a, b) = ((k + 1) % 3, (k + 2) % 3);
+        let window = [a, b].map(|side| {
+            let middle = f64::midpoint(from[side], to[side]);
+            let half = (to[side] - from[side]) / 2.0 * brace.open.sqrt();
+            [middle - half, middle + half]
+        });
+        let block = |side: usize, range: [f64; 2], within: Option<(usize, [f64; 2])>| {
+            let (mut low, mut high) = (from, to);
+            (low[side], high[side]) = (range[0], range[1]);
+            if let Some((other, range)) = within {
+                (low[other], high[other]) = (range[0], range[1]);
+            }
+            Piece::Block { low, high }
+        };
+        let pieces = if brace.open > 0.0 {
+            vec![
+                block(a, [from[a], window[0][0]], None),
+                block(a, [window[0][1], to[a]], None),
+                block(b, [from[b], window[1][0]], Some((a, window[0]))),
+                block(b, [window[1][1], to[b]], Some((a, window[0]))),
+            ]
+        } else {
+            vec![Piece::Block { low: from, high: to }]
+        };
+        cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Brace, index, 0) });
+    }
+}
+
+/// A face outside and the same one inside, in the outer one's coordinates: where it begins and ends, m.
+pub(crate) struct Board {
+    pub frame: Frame,
+    pub low: [f64; 2],
+    pub high: [f64; 2],
+    /// How deep its inner side lies, m.
+    pub deep: f64,
+}
+
+impl Board {
+    pub fn of(cabinet: &Cabinet, face: Face) -> Option<Self> {
+        let frame = Frame::of(&cabinet.outer, face)?;
+        let inner = Frame::of(&cabinet.room, face)?;
+        let offset = minus(inner.origin, frame.origin);
+        let low = [frame.u, frame.v].map(|direction| dot(offset, direction));
+        let high = [low[0] + inner.size[0], low[1] + inner.size[1]];
+        let deep = -dot(offset, frame.normal);
+        Some(Self { frame, low, high, deep })
+    }
+
+    pub fn size(&self, k: usize) -> f64 {
+        self.high[k] - self.low[k]
+    }
+
+    pub fn middle(&self, k: usize) -> f64 {
+        f64::midpoint(self.low[k], self.high[k])
+    }
+}

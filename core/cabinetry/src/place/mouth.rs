@@ -1,0 +1,82 @@
+//! Where parts meet the air.
+
+use std::f64::consts::PI;
+
+use oak_acoustics::medium::CrossSection;
+
+use super::{Board, Part, PartKind, Piece};
+use crate::build::{Cabinet, partition_axis};
+use crate::contents::Contents;
+use crate::geometry::{Frame, Point, minus};
+
+/// The opening of a driver, a radiator or a port.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Mouth {
+    /// Its middle outside, m.
+    pub outer: Point,
+    /// Its middle in the room: behind the cone, at a port's inner end, m.
+    pub inner: Point,
+    /// Out of the cabinet where it is mounted.
+    pub normal: Point,
+    /// Along its last leg: which way its inner end looks.
+    pub way: Point,
+    /// Level direction of its width.
+    pub level: Point,
+    /// Width and height, of a round one its diameter, m.
+    pub size: [f64; 2],
+    /// Whether it is round.
+    pub round: bool,
+}
+
+impl Mouth {
+    /// m2.
+    pub fn area(&self) -> f64 {
+        let share = if self.round { PI / 4.0 } else { 1.0 };
+        share * self.size[0] * self.size[1]
+    }
+}
+
+impl Cabinet {
+    /// Where a part meets the air; `None` for boards.
+    pub fn mouth(&self, part: &Part, contents: &Contents) -> Option<Mouth> {
+        let (size, round) = match part.kind {
+            PartKind::Driver => ([contents.drivers.cone; 2], true),
+            PartKind::Radiator => ([contents.radiators?.cone; 2], true),
+            PartKind::Port => match contents.port(part)?.section {
+                CrossSection::Round { radius } => ([2.0 * radius; 2], true),
+                CrossSection::Slot { width, height } => ([width, height], false),
+            },
+            PartKind::Brace | PartKind::Partition => return None,
+        };
+        let frame = part.face.and_then(|face| Frame::of(&self.outer, face));
+        let first = part.path.first().copied().or_else(|| match part.pieces.first() {
+            Some(Piece::Rod { from, .. }) => Some(*from),
+            _ => None,
+        });
+        let outer = frame.as_ref().map(|frame| frame.point(part.at, 0.0)).or(first)?;
+        // What sits in a partition looks forward from it.
+        let normal = frame.as_ref().map_or_else(
+            || {
+                let mut forward = [0.0; 3];
+                forward[partition_axis(&self.room).0.index()] = 1.0;
+                forward
+            },
+            |frame| frame.normal,
+        );
+        let board = part.face.and_then(|face| Board::of(self, face));
+        let behind = board.map(|board| board.frame.point(part.at, board.deep));
+        let way = match part.path.as_slice() {
+            [.., from, to] => minus(*to, *from),
+            _ => normal,
+        };
+        Some(Mouth {
+            outer,
+            inner: part.path.last().copied().or(behind).unwrap_or(outer),
+            normal,
+            way,
+            level: frame.map_or([1.0, 0.0, 0.0], |frame| frame.u),
+            size,
+            round,
+        })
+    }
+}

@@ -1,0 +1,262 @@
+//! Where ports run.
+
+use super::arrange::{BETWEEN, Row};
+use super::{Board, Finding, Part, PartKind, Piece, clear};
+use crate::body::{Body, PortBuild};
+use crate::build::{Cabinet, partition_axis};
+use crate::contents::{Contents, PortSize};
+use crate::geometry::{Face, Frame, Point, Solid, along, dot, length, minus};
+use oak_acoustics::medium::CrossSection;
+
+/// Width and height of all ports that stand side by side in a face and that nobody placed; slots along the floor with them.
+pub(super) fn row(body: &Body, contents: &Contents, face: Face) -> Option<[f64; 2]> {
+    let mut size = [0.0, 0.0_f64];
+    for (chamber, ports) in contents.ports.iter().enumerate() {
+        for (index, port) in ports.iter().enumerate() {
+            let build = body.port_build(chamber == 1, index);
+            let there = body.port_face(chamber == 1, index, contents) == face;
+            if !there || build.across.is_some() || build.up.is_some() {
+                continue;
+            }
+            let [width, height] = port.outside(build.wall);
+            let (wide, tall) =
+                if port.walls > 0 { (1.0, f64::from(port.count)) } else { (f64::from(port.count), 1.0) };
+            size = [size[0] + wide * (width + BETWEEN), size[1].max(tall * height)];
+        }
+    }
+    (size[1] > 0.0).then(|| [size[0] - BETWEEN, size[1]])
+}
+
+/// Puts every port in.
+pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, row: Option<Row>) {
+    let mut walked = 0.0;
+    for (chamber, ports) in contents.ports.iter().enumerate() {
+        let front = chamber == 1;
+        for (index, port) in ports.iter().enumerate() {
+            let part = Part::of(PartKind::Port, index, chamber);
+            let build = body.port_build(front, index);
+            let chamber = chamber.min(cabinet.chambers.len() - 1);
+            if contents.through && !front {
+                in_partition(cabinet, &part, port, &build);
+                continue;
+            }
+            let face = body.port_face(front, index, contents);
+            let Some(board) = board_of(cabinet, face, chamber) else {
+                cabinet.findings.push(Finding::NoFace { part: part.name(), face });
+                continue;
+            };
+            let slot = matches!(port.section, CrossSection::Slot { .. });
+            if slot && board.frame.axis().is_none() {
+                cabinet.findings.push(Finding::Slanting { part: part.name() });
+                continue;
+            }
+            let [width, height] = port.outside(build.wall);
+            let total = self::row(body, contents, face).map_or(0.0, |size| size[0]);
+            for number in 0..port.count {
+                let lifted = f64::from(number) * height;
+                let at = if port.walls > 0 {
+                    // Its passage lies on the floor, in a corner against the left side too.
+                    let [inner, tall] = port.passage();
+                    let left = if port.walls == 1 { board.middle(0) - inner / 2.0 } else { board.low[0] };
+                    [left + inner / 2.0, board.low[1] + tall / 2.0 + lifted]
+                } else {
+                    let middle = row
+                        .filter(|_| face == body.drivers.face)
+                        .unwrap_or([board.middle(0), board.middle(1)]);
+                    let at = [middle[0] - total / 2.0 + walked + width / 2.0, middle[1]];
+                    walked += width + BETWEEN;
+                    at
+                };
+                let placed = [
+                    build.across.map_or(at[0], |across| across + f64::from(number) * (width + BETWEEN)),
+                    build.up.unwrap_or(at[1]),
+                ];
+                let run = Run { board: &board, port, build: &build, at: placed };
+                let part = Part { face: Some(face), at: placed, ..part.clone() };
+                run.lay(cabinet, part, chamber);
+            }
+        }
+    }
+}
+
+/// The board of a face as one chamber has it.
+fn board_of(cabinet: &Cabinet, face: Face, chamber: usize) -> Option<Board> {
+    let board = Board::of(cabinet, face)?;
+    if cabinet.chambers.len() == 1 {
+        return Some(board);
+    }
+    // A side of a divided box belongs to both chambers: only the part of this one counts.
+    let [low, high] = cabinet.chambers[chamber].room.bounds();
+    let corners = [low, high].map(|corner| minus(corner, board.frame.origin));
+    let mut here = board;
+    for (k, direction) in [here.frame.u, here.frame.v].into_iter().enumerate() {
+        let ends = corners.map(|corner| dot(corner, direction));
+        here.low[k] = here.low[k].max(ends[0].min(ends[1]));
+        here.high[k] = here.high[k].min(ends[0].max(ends[1]));
+    }
+    Some(here)
+}
+
+/// A port of the chamber behind that leads through the partition.
+fn in_partition(cabinet: &mut Cabinet, part: &Part, port: &PortSize, build: &PortBuild) {
+    let (axis, _) = partition_axis(&cabinet.room);
+    let k = axis.index();
+    let [low, high] = cabinet.room.bounds();
+    let front = cabinet.chambers[1].room.bounds()[0][k];
+    let thick = front - cabinet.chambers[0].room.bounds()[1][k];
+    let [width, height] = port.outside(build.wall);
+    let tall = if k == 2 { 1 } else { 2 };
+    let mut normal = [0.0; 3];
+    normal[k] = 1.0;
+    let mut v = [0.0; 3];
+    v[tall] = 1.0;
+    let mut origin = [low[0], low[1], low[2]];
+    origin[k] = front;
+    let size = [high[0] - low[0], high[tall] - low[tall]];
+    let frame = Frame { face: Face::Front, normal, u: [1.0, 0.0, 0.0], v, origin, size };
+    let board = Board { frame, low: [0.0; 2], high: size, deep: thick };
+    for number in 0..port.count {
+        // In the corner farthest from the drivers in the middle.
+        let across = build.across.unwrap_or(BETWEEN + width / 2.0) + f64::from(number) * (width + BETWEEN);
+        let at = [across, build.up.unwrap_or(BETWEEN + height / 2.0)];
+        let run = Run { board: &board, port, build, at };
+        run.lay(cabinet, Part { at, ..part.clone() }, 0);
+    }
+}
+
+/// One port on its way in.
+struct Run<'a> {
+    board: &'a Board,
+    port: &'a PortSize,
+    build: &'a PortBuild,
+    at: [f64; 2],
+}
+
+impl Run<'_> {
+    fn lay(&self, cabinet: &mut Cabinet, mut part: Part, chamber: usize) {
+        let Self { board, port, .. } = self;
+        let room = &cabinet.chambers[chamber].room;
+        let inward = board.frame.normal.map(|value| -value);
+        let mouth = board.frame.point(self.at, 0.0);
+        let inner = board.frame.point(self.at, board.deep);
+        let depth = clear(room, along(inner, inward, 1e-6), inward);
+        // One diameter of clear air before the inner end, of a slot its height (common practice).
+        let gap = port.height();
+        let inside = (port.length - board.deep).max(0.0);
+        // A slot along walls keeps to them with its passage; any other turns within its own walls.
+        let half = if port.walls > 0 { port.passage() } else { port.outside(self.build.wall) };
+        let half = half.map(|size| size / 2.0);
+        let mut corners = vec![mouth];
+        let (needs, has) = if self.build.turns == 0 || inside <= half[1] * 4.0 {
+            corners.push(along(inner, inward, inside));
+            (inside + gap, depth)
+        } else {
+            self.turned(&mut corners, room, inside, depth, half)
+        };
+        if needs > has + 1e-9 {
+            let turns = self.build.turns;
+            cabinet.findings.push(Finding::PortTooLong { part: part.name(), needs, has, gap, turns });
+        }
+        part.pieces = self.pieces(&corners, half);
+        part.path = corners;
+        cabinet.parts.push(part);
+    }
+
+    /// Turns before the far wall, and once more if asked; what the last leg needs and has.
+    fn turned(
+        &self,
+        corners: &mut Vec<Point>,
+        room: &Solid,
+        inside: f64,
+        depth: f64,
+        half: [f64; 2],
+    ) -> (f64, f64) {
+        const AIR: f64 = 0.002;
+        let frame = &self.board.frame;
+        let air = if self.port.walls > 0 { 0.0 } else { AIR };
+        let first = (depth - half[1] - air).min(inside - half[1]).max(half[1]);
+        let corner = frame.point(self.at, self.board.deep + first);
+        let outward = |direction: Point| direction.map(|value| -value);
+        let ways = [frame.v, outward(frame.v), frame.u, outward(frame.u)];
+        // Slots along the floor can only rise.
+        let open = if self.port.walls > 0 { 1 } else { 4 };
+        let ways = ways[..open].iter().map(|way| (*way, clear(room, corner, *way)));
+        let (way, free) = ways.max_by(|a, b| a.1.total_cmp(&b.1)).unwrap_or((frame.v, 0.0));
+        corners.push(corner);
+        let left = inside - first;
+        let gap = self.port.height();
+        if self.build.turns == 1 {
+            corners.push(along(corner, way, left));
+            return (left + gap, free);
+        }
+        // Back over the first leg, with a board between them.
+        let between = if self.port.walls > 0 { self.build.wall } else { AIR };
+        let second = (2.0 * half[1] + between).min(left);
+        let turn = along(corner, way, second);
+        corners.push(turn);
+        let third = left - second;
+        corners.push(along(turn, frame.normal, third));
+        if second + half[1] > free { (second + half[1], free) } else { (third + gap, first) }
+    }
+
+    /// The room that each leg takes beyond the board; a turn belongs to the leg before it.
+    fn pieces(&self, corners: &[Point], half: [f64; 2]) -> Vec<Piece> {
+        let legs = corners.len() - 1;
+        (0..legs)
+            .filter_map(|leg| {
+                let (from, to) = (corners[leg], corners[leg + 1]);
+                let far = minus(to, from);
+                let reach = length(far);
+                let way = far.map(|value| value / reach);
+                let begin = if leg == 0 { self.board.deep } else { half[1] };
+                let end = if leg + 1 < legs { reach + half[1] } else { reach };
+                if end <= begin + 1e-6 {
+                    return None;
+                }
+                let (from, to) = (along(from, way, begin), along(from, way, end));
+                Some(match self.port.section {
+                    CrossSection::Round { .. } => Piece::Rod { from, to, radius: half[0] },
+                    CrossSection::Slot { .. } => self.boarded(from, to, way, half, leg),
+                })
+            })
+            .collect()
+    }
+
+    /// What a leg of a slot takes with its boards. Along a wall it needs one only on the side away from it.
+    fn boarded(&self, from: Point, to: Point, way: Point, half: [f64; 2], leg: usize) -> Piece {
+        let frame = &self.board.frame;
+        let aside = [0, 1, 2].map(|k| {
+            let across = frame.u[k].abs() > 0.5;
+            if across {
+                half[0]
+            } else if way[k].abs() > 0.5 {
+                0.0
+            } else {
+                half[1]
+            }
+        });
+        let mut low = [0, 1, 2].map(|k| from[k].min(to[k]) - aside[k]);
+        let mut high = [0, 1, 2].map(|k| from[k].max(to[k]) + aside[k]);
+        if self.port.walls > 0 {
+            let wall = self.build.wall;
+            let mut board = |direction: Point| {
+                for k in 0..3 {
+                    if direction[k] > 0.5 {
+                        high[k] += wall;
+                    } else if direction[k] < -0.5 {
+                        low[k] -= wall;
+                    }
+                }
+            };
+            // The rising leg stands against the far wall; the others lie on the floor or on the leg below.
+            board(if leg == 1 { frame.normal } else { frame.v });
+            if self.port.walls < 3 {
+                board(frame.u);
+            }
+            if self.port.walls == 1 {
+                board(frame.u.map(|value| -value));
+            }
+        }
+        Piece::Block { low, high }
+    }
+}

@@ -1,0 +1,143 @@
+//! What is in each other's way.
+
+use parry3d_f64::math::{Pose, Vector};
+use parry3d_f64::query;
+use parry3d_f64::shape::{Cuboid, Cylinder, Shape};
+
+use super::{Finding, Part, PartKind, Piece, clear};
+use crate::build::Cabinet;
+use crate::geometry::{Point, Solid, along, cross, length, minus, unit};
+
+/// So much may parts that lie on each other overlap, m.
+const TOUCH: f64 = 1e-5;
+/// Air behind a magnet, m (common practice: a vented one needs some centimetres).
+const BEHIND: f64 = 0.02;
+/// Between what moves air and its neighbours, m (common practice).
+const BESIDE: f64 = 0.005;
+
+/// A piece as the collision library has it.
+fn shape(piece: &Piece) -> (Box<dyn Shape>, Pose) {
+    let vector = |[x, y, z]: Point| Vector::new(x, y, z);
+    match *piece {
+        Piece::Block { low, high } => {
+            let half = [0, 1, 2].map(|k| ((high[k] - low[k]) / 2.0).max(1e-6));
+            let middle = [0, 1, 2].map(|k| f64::midpoint(low[k], high[k]));
+            (Box::new(Cuboid::new(vector(half))), Pose::from_translation(vector(middle)))
+        }
+        Piece::Rod { from, to, radius } => {
+            let way = minus(to, from);
+            let half = length(way) / 2.0;
+            let middle = [0, 1, 2].map(|k| f64::midpoint(from[k], to[k]));
+            let turn = parry3d_f64::math::Rotation::from_rotation_arc(Vector::Y, vector(unit(way)));
+            (Box::new(Cylinder::new(half.max(1e-6), radius)), Pose::from_parts(vector(middle), turn))
+        }
+    }
+}
+
+/// How far two pieces are apart, m; less than nothing where they overlap, by how deep they do.
+pub fn overlap(a: &Piece, b: &Piece) -> f64 {
+    let ((one, at), (other, there)) = (shape(a), shape(b));
+    query::contact(&at, one.as_ref(), &there, other.as_ref(), 10.0)
+        .ok()
+        .flatten()
+        .map_or(f64::INFINITY, |contact| contact.dist)
+}
+
+/// Notes what touches and what is near.
+pub(super) fn check(cabinet: &mut Cabinet) {
+    let mut found = Vec::new();
+    for (index, part) in cabinet.parts.iter().enumerate() {
+        if part.kind == PartKind::Brace || part.kind == PartKind::Partition {
+            continue;
+        }
+        let room = &cabinet.chambers[part.chamber.min(cabinet.chambers.len() - 1)].room;
+        let too_long = |finding: &Finding| {
+            matches!(finding, Finding::PortTooLong { .. }) && finding.part() == Some(part.name().as_str())
+        };
+        if part.pieces.iter().any(|piece| reaches_out(piece, room)) {
+            // A port that is too long is already known not to fit.
+            if !cabinet.findings.iter().any(too_long) {
+                found.push(Finding::Outside { part: part.name() });
+            }
+        } else if part.kind == PartKind::Driver {
+            found.extend(behind(part, room));
+        }
+        let others = cabinet.parts.iter().enumerate().filter(|(number, other)| {
+            // Boards are not looked at by themselves, so every part looks at them.
+            let board = matches!(other.kind, PartKind::Brace | PartKind::Partition);
+            (board || *number > index) && !mounted(part, other) && !spaced(part, other)
+        });
+        found.extend(others.filter_map(|(_, other)| between(part, other)));
+    }
+    for finding in found {
+        if !cabinet.findings.contains(&finding) {
+            cabinet.findings.push(finding);
+        }
+    }
+}
+
+/// Whether one holds the other: the partition its drivers and ports.
+fn mounted(part: &Part, other: &Part) -> bool {
+    other.kind == PartKind::Partition && part.face.is_none()
+}
+
+/// Whether both are laid out beside each other in one face.
+fn spaced(part: &Part, other: &Part) -> bool {
+    let laid = matches!(part.kind, PartKind::Driver | PartKind::Radiator);
+    laid && part.kind == other.kind && part.face == other.face
+}
+
+fn between(part: &Part, other: &Part) -> Option<Finding> {
+    let pairs = part.pieces.iter().flat_map(|a| other.pieces.iter().map(move |b| (a, b)));
+    let nearest = pairs.map(|(a, b)| overlap(a, b)).fold(f64::INFINITY, f64::min);
+    let name = other.name();
+    if nearest < -TOUCH {
+        return Some(Finding::Touches { part: part.name(), other: name });
+    }
+    // Equal slots share their boards, and boards may hold a port.
+    let share = part.kind == other.kind || matches!(other.kind, PartKind::Brace | PartKind::Partition);
+    (nearest < BESIDE && !share).then(|| Finding::Close {
+        part: part.name(),
+        other: name,
+        distance: nearest.max(0.0),
+        wanted: BESIDE,
+    })
+}
+
+/// Whether a piece leaves the room.
+fn reaches_out(piece: &Piece, room: &Solid) -> bool {
+    let rim = match *piece {
+        Piece::Block { low, high } => {
+            let inward = [0, 1, 2].map(|k| [low[k] + TOUCH, high[k] - TOUCH]);
+            (0..8_usize).map(|corner| [0, 1, 2].map(|k| inward[k][corner >> k & 1])).collect::<Vec<_>>()
+        }
+        Piece::Rod { from, to, radius } => {
+            let way = unit(minus(to, from));
+            let aside = if way[0].abs() < 0.9 { [1.0, 0.0, 0.0] } else { [0.0, 1.0, 0.0] };
+            let first = unit(cross(way, aside));
+            let second = cross(way, first);
+            let ends = [along(from, way, TOUCH), along(to, way, -TOUCH)];
+            let angles = (0..24).map(|step| f64::from(step) / 24.0 * 2.0 * std::f64::consts::PI);
+            angles
+                .flat_map(|angle| {
+                    let reach = radius - TOUCH;
+                    ends.map(|end| along(along(end, first, reach * angle.cos()), second, reach * angle.sin()))
+                })
+                .collect()
+        }
+    };
+    rim.into_iter().any(|point| !room.holds(point))
+}
+
+/// Whether a magnet has air behind it.
+fn behind(part: &Part, room: &Solid) -> Option<Finding> {
+    let Some(Piece::Rod { from, to, .. }) = part.pieces.last() else { return None };
+    let way = unit(minus(*to, *from));
+    let distance = clear(room, along(*to, way, 1e-6), way);
+    (distance < BEHIND).then(|| Finding::Close {
+        part: part.name(),
+        other: "wall behind it".to_owned(),
+        distance,
+        wanted: BEHIND,
+    })
+}

@@ -1,0 +1,191 @@
+//! Boxes around their contents: sizes solved, ledgers added up, nothing in the same place.
+
+mod support;
+
+use approx::assert_relative_eq;
+use oak_cabinetry::geometry::{Axis, Face, Shape};
+use oak_cabinetry::place::overlap;
+use oak_cabinetry::{Brace, Finding, Item, PartKind};
+use proptest::prelude::*;
+use support::{any_shape, board, body, build, contents, slot, tube};
+
+#[test]
+fn a_usual_ten_inch_driver_takes_two_litres() {
+    // Common practice.
+    let volume = contents(1.0).drivers.volume();
+    assert!((1.7e-3..2.4e-3).contains(&volume), "{volume}");
+}
+
+#[test]
+fn the_free_size_is_solved_for_what_is_left_after_everything() {
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.4), Some(0.5), None];
+    wish.braces.push(Brace { axis: Axis::Y, at: Some(0.25), thickness: 0.018, open: 0.6 });
+    wish.strips = 0.02;
+    wish.items.push(Item { name: "Amplifier".to_owned(), volume: 2e-3 });
+    let mut contents = contents(40.0);
+    contents.ports[0].push(tube(0.1, 0.2));
+    let cabinet = wish.build(&contents).expect("a box");
+    let ledger = &cabinet.chambers[0].ledger;
+    assert_relative_eq!(ledger.net(), 0.040, max_relative = 1e-9);
+    assert_eq!(cabinet.solved, [false, false, true]);
+    let depth = cabinet.sizes[2];
+    let inside = [0.364, 0.464, depth - 0.036];
+    assert_relative_eq!(ledger.gross, inside.iter().product::<f64>(), max_relative = 1e-9);
+    let named = |name: &str| ledger.entries.iter().find(|entry| entry.what == name).map(|entry| entry.volume);
+    let port = std::f64::consts::PI / 4.0 * 0.108 * 0.108 * (0.2 - 0.018);
+    assert_relative_eq!(named("Port").expect("entered"), port, max_relative = 1e-9);
+    let brace = inside[0] * inside[2] * 0.018 * 0.4;
+    assert_relative_eq!(named("Brace").expect("entered"), brace, max_relative = 1e-9);
+    let strips = 4.0 * inside.iter().sum::<f64>() * 0.02 * 0.02;
+    assert_relative_eq!(named("Corner strips").expect("entered"), strips, max_relative = 1e-9);
+}
+
+#[test]
+fn three_free_sizes_keep_their_proportions() {
+    let cabinet = body(Shape::Rectangular).build(&contents(60.0)).expect("a box");
+    assert_relative_eq!(cabinet.sizes[1] / cabinet.sizes[0], 1.26, max_relative = 1e-9);
+    assert_relative_eq!(cabinet.sizes[2] / cabinet.sizes[0], 0.79, max_relative = 1e-9);
+    assert_relative_eq!(cabinet.chambers[0].ledger.net(), 0.060, max_relative = 1e-9);
+}
+
+#[test]
+fn a_shape_that_holds_too_much_at_its_smallest_is_refused() {
+    // A step 0.2 m deep leaves no depth for a few litres.
+    let mut wish = body(Shape::Step { height: 0.1, depth: 0.2 });
+    wish.sizes = [Some(0.5), Some(1.0), None];
+    assert!(matches!(wish.build(&contents(5.0)), Err(oak_cabinetry::BuildError::NoSize { .. })));
+    assert!(wish.build(&contents(150.0)).is_ok());
+}
+
+#[test]
+fn a_partition_without_a_place_is_refused() {
+    let mut contents = contents(30.0);
+    contents.wanted[1] = Some(0.05);
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.5), Some(0.5), Some(0.4)];
+    wish.items.push(Item { name: "Stones".to_owned(), volume: 0.5 });
+    assert!(matches!(wish.build(&contents), Err(oak_cabinetry::BuildError::NoPartition)));
+}
+
+#[test]
+fn a_partition_stands_where_both_chambers_have_what_they_need() {
+    let mut contents = contents(30.0);
+    contents.wanted[1] = Some(0.05);
+    contents.ports[1].push(tube(0.1, 0.06));
+    let cabinet = body(Shape::Rectangular).build(&contents).expect("a box");
+    let [rear, front] = cabinet.chambers.as_slice() else { panic!("two chambers") };
+    assert_relative_eq!(rear.ledger.net(), 0.030, max_relative = 1e-6);
+    assert_relative_eq!(front.ledger.net(), 0.050, max_relative = 1e-6);
+    assert!(cabinet.parts.iter().any(|part| part.kind == PartKind::Partition));
+    assert!(cabinet.findings.iter().all(|finding| !finding.forbids()), "{:?}", cabinet.findings);
+    let pyramid = body(Shape::Pyramid { top_width: 0.2, top_depth: 0.2 }).build(&contents);
+    assert!(pyramid.is_ok(), "cut across its own axis");
+}
+
+#[test]
+fn a_port_longer_than_the_box_is_deep_does_not_fit_and_turns() {
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.4), Some(0.6), Some(0.35)];
+    let mut contents = contents(50.0);
+    contents.ports[0].push(tube(0.1, 0.5));
+    let straight = wish.build(&contents).expect("a box");
+    let found = straight.findings.iter().find_map(|finding| match finding {
+        Finding::PortTooLong { needs, has, .. } => Some((*needs, *has)),
+        _ => None,
+    });
+    let (needs, has) = found.expect("too long");
+    assert_relative_eq!(has, 0.35 - 0.036, max_relative = 1e-3);
+    assert_relative_eq!(needs, 0.5 - 0.018 + 0.1, max_relative = 1e-9);
+
+    contents.ports[0][0] = slot(0.364, 0.03, 0.6, 3);
+    wish.ports.push(build(1));
+    let turned = wish.build(&contents).expect("a box");
+    let port = turned.parts.iter().find(|part| part.kind == PartKind::Port).expect("a port");
+    assert_eq!(port.path.len(), 3, "it turns once");
+    let length: f64 = port
+        .path
+        .windows(2)
+        .map(|leg| (0..3).map(|k| (leg[1][k] - leg[0][k]).powi(2)).sum::<f64>().sqrt())
+        .sum();
+    assert_relative_eq!(length, 0.6, max_relative = 1e-9);
+    assert!(!turned.findings.iter().any(|finding| matches!(finding, Finding::PortTooLong { .. })));
+}
+
+#[test]
+fn a_brace_across_the_driver_touches_it_unless_its_window_lets_it_through() {
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.4), Some(0.6), Some(0.35)];
+    for (open, touches) in [(0.1, true), (0.8, false)] {
+        wish.braces = vec![Brace { axis: Axis::Z, at: Some(0.26), thickness: 0.018, open }];
+        let cabinet = wish.build(&contents(50.0)).expect("a box");
+        let found = cabinet.findings.iter().any(|finding| matches!(finding, Finding::Touches { .. }));
+        assert_eq!(found, touches, "{open}: {:?}", cabinet.findings);
+    }
+}
+
+#[test]
+fn a_box_too_small_for_its_driver_says_by_how_much() {
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.2), Some(0.2), Some(0.09)];
+    let cabinet = wish.build(&contents(5.0)).expect("a box");
+    assert!(cabinet.findings.iter().any(|finding| matches!(finding, Finding::FaceTooSmall { .. })));
+    assert!(cabinet.chambers[0].ledger.net() < 5e-3);
+}
+
+#[test]
+fn a_doubled_front_takes_its_second_layer_off_the_room() {
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.4), Some(0.5), Some(0.3)];
+    let single = wish.build(&contents(30.0)).expect("a box");
+    wish.boards.push((Face::Front, oak_cabinetry::Board { layers: 2, ..board() }));
+    let double = wish.build(&contents(30.0)).expect("a box");
+    let less = single.chambers[0].ledger.gross - double.chambers[0].ledger.gross;
+    assert_relative_eq!(less, 0.364 * 0.464 * 0.018, max_relative = 1e-9);
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(64))]
+    #[test]
+    fn what_is_said_to_fit_is_nowhere_in_the_same_place(
+        shape in any_shape(),
+        litres in 15.0..120.0_f64,
+        diameter in 0.05..0.12,
+        length in 0.05..0.8,
+        turns in 0_u32..=2,
+        brace in 0.1..0.9,
+        open in 0.0..0.8,
+        flat in any::<bool>(),
+    ) {
+        let mut wish = body(shape);
+        if let Shape::Cylinder { lying: false } = shape {
+            wish.drivers.face = Face::Top;
+        }
+        wish.ports.push(build(turns));
+        wish.braces.push(Brace { axis: Axis::Y, at: Some(brace * 0.4), thickness: 0.018, open });
+        let mut contents = contents(litres);
+        contents.ports[0].push(if flat { slot(0.2, 0.03, length, 2) } else { tube(diameter, length) });
+        let Ok(cabinet) = wish.build(&contents) else { return Ok(()) };
+        let ledger = &cabinet.chambers[0].ledger;
+        let overfull = cabinet.findings.iter().any(|finding| matches!(finding, Finding::Overfull { .. }));
+        prop_assert_eq!(ledger.net() <= 0.0, overfull);
+        if cabinet.findings.iter().any(Finding::forbids) {
+            return Ok(());
+        }
+        for (index, part) in cabinet.parts.iter().enumerate() {
+            for other in &cabinet.parts[..index] {
+                for (a, b) in part.pieces.iter().flat_map(|a| other.pieces.iter().map(move |b| (a, b))) {
+                    let both = part.kind == PartKind::Brace && other.kind == PartKind::Brace;
+                    prop_assert!(both || overlap(a, b) > -2e-5, "{} {}", part.name(), other.name());
+                }
+            }
+            if part.kind != PartKind::Brace {
+                for piece in &part.pieces {
+                    let [low, high] = piece.bounds();
+                    let middle = [0, 1, 2].map(|k| f64::midpoint(low[k], high[k]));
+                    prop_assert!(cabinet.room.holds(middle), "{} {middle:?}", part.name());
+                }
+            }
+        }
+    }
+}
