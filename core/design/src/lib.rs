@@ -5,6 +5,7 @@
 //! at once, each with its place. [`report`] runs the computation and lays out the results;
 //! [`motion`] shows what moves at one frequency; [`start`] makes designs to begin with; [`exchange`] reads and writes tables.
 
+pub mod cabinet;
 pub mod exchange;
 pub mod field;
 pub mod file;
@@ -14,6 +15,7 @@ pub mod problem;
 pub mod quantities;
 pub mod report;
 pub mod resolve;
+pub mod ring;
 pub mod schema;
 pub mod start;
 pub mod transient;

@@ -137,6 +137,11 @@ pub enum ProblemKind {
         /// What can be chosen.
         allowed: &'static str,
     },
+    /// A box that cannot be built.
+    Unbuildable {
+        /// Why.
+        reason: String,
+    },
     /// Not the JSON it should be.
     Malformed {
         /// What the reader says.
@@ -270,6 +275,7 @@ impl fmt::Display for ProblemKind {
             Self::NotHere { given, allowed } => {
                 write!(f, "\"{given}\" is not possible here; allowed are {allowed}")
             }
+            Self::Unbuildable { reason } => write!(f, "cannot be built: {reason}"),
             Self::Malformed { reason } => write!(f, "is not as it should be: {reason}"),
             Self::OtherFormat { found, wanted } if found.is_empty() => {
                 write!(f, "is missing; \"{wanted}\" is wanted")

@@ -156,6 +156,7 @@ impl RawAsk {
             driver: self.driver.clone(),
             motor: self.motor.clone(),
             enclosure,
+            body: None,
             drive: self.drive.clone(),
             limits: self.limits.clone(),
             space: self.space,

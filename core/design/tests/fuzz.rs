@@ -4,8 +4,9 @@ use std::time::{Duration, Instant};
 
 use oak_acoustics::response::FrequencyGrid;
 use oak_design::file::{RawDesign, RawFamily, open_design};
-use oak_design::report::Report;
+use oak_design::report::{BodyReport, Report, compute_undelayed};
 use oak_design::resolve::resolve_design;
+use oak_design::ring::{RingModel, ring};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -207,6 +208,83 @@ fn any_design() -> impl Strategy<Value = Value> {
     )
 }
 
+fn any_body() -> BoxedStrategy<Value> {
+    let one_of = |names: &'static [&'static str]| (0..names.len()).prop_map(move |at| json!(names[at]));
+    let face = || one_of(&["front", "back", "left", "right", "top", "bottom", "tread", "riser", "shell"]);
+    let length = || any_quantity("mm", 30.0, 2000.0).boxed();
+    let place = move || {
+        (any_of(vec![("across", length()), ("up", length())]), face()).prop_map(|(mut place, face)| {
+            place["face"] = face;
+            place
+        })
+    };
+    let list = |one: BoxedStrategy<Value>| proptest::collection::vec(one, 0..3).prop_map(Value::from).boxed();
+    let with = |members: BoxedStrategy<Value>, name: &'static str, value: BoxedStrategy<Value>| {
+        (members, value)
+            .prop_map(move |(mut members, value)| {
+                members[name] = value;
+                members
+            })
+            .boxed()
+    };
+    let thin = || any_quantity("mm", 1.0, 60.0).boxed();
+    let open = any_quantity("%", 1.0, 95.0).boxed();
+    let brace = any_of(vec![("at", length()), ("thickness", thin()), ("open", open)]);
+    let layers = (1u32..=4).prop_map(|n| json!(n)).boxed();
+    let board = any_of(vec![("thickness", thin()), ("layers", layers), ("inset", thin())]);
+    let layer = any_of(vec![
+        ("density", any_quantity("kg/m3", 0.5, 200.0).boxed()),
+        ("resistivity", any_quantity("Pa s/m2", 10.0, 2e5).boxed()),
+    ]);
+    let layer = with(layer, "thickness", any_quantity("mm", 1.0, 1000.0).boxed());
+    let turns = (0u32..=2).prop_map(|n| json!(n)).boxed();
+    let port = any_of(vec![
+        ("across", length()),
+        ("up", length()),
+        ("wall", thin()),
+        ("turns", turns),
+        ("face", face().boxed()),
+    ]);
+    let shape = one_of(&["box", "wedge", "prism", "pipe", "lying_pipe", "pyramid", "rounded", "step"]);
+    any_of(vec![
+        ("shape", shape.boxed()),
+        ("measured", one_of(&["outside", "inside"]).boxed()),
+        ("ratio", one_of(&["cube_root", "golden", "tower", "low", "cube"]).boxed()),
+        ("width", length()),
+        ("height", length()),
+        ("depth", length()),
+        ("top_depth", length()),
+        ("back_height", length()),
+        ("lean", length()),
+        ("top_width", length()),
+        ("sides", (3u32..=12).prop_map(|n| json!(n)).boxed()),
+        ("radius", thin()),
+        ("step_height", length()),
+        ("step_depth", length()),
+        ("thickness", thin()),
+        ("partition", thin()),
+        ("strips", thin()),
+        ("boards", list(with(board, "face", face().boxed()))),
+        ("driver", place().boxed()),
+        ("radiator", place().boxed()),
+        ("ports", list(port.clone())),
+        ("front_ports", list(port)),
+        ("braces", list(with(brace, "along", one_of(&["width", "height", "depth"]).boxed()))),
+        ("fills", list(with(layer, "face", face().boxed()))),
+    ])
+}
+
+/// Where a list holds what is no number; `settled` may hold one chamber of two.
+fn hollow(value: &Value, place: &str) -> Option<String> {
+    match value {
+        Value::Array(values) => values.iter().find_map(|one| {
+            if one.is_null() && place != "settled" { Some(place.to_owned()) } else { hollow(one, place) }
+        }),
+        Value::Object(members) => members.iter().find_map(|(name, one)| hollow(one, name)),
+        _ => None,
+    }
+}
+
 /// A family of lumped parts has 50 ms, ducts have 500 ms; what is measured here runs beside other tests, so that only
 /// a hang is taken for one.
 const LONGEST: Duration = Duration::from_millis(500);
@@ -251,5 +329,34 @@ proptest! {
         // What is answered can be written and read again.
         let text = serde_json::to_string(&raw).expect("JSON");
         prop_assert_eq!(open_design(text.as_bytes()).expect("a design"), raw);
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 250, max_global_rejects: 20_000, ..ProptestConfig::default() })]
+
+    #[test]
+    fn no_box_panics_hangs_or_gives_what_is_no_number(document in any_design(), body in any_body()) {
+        let mut document = document;
+        document["body"] = body;
+        let Ok(raw) = open_design(document.to_string().as_bytes()) else { return Ok(()) };
+        let Ok(resolved) = resolve_design(&raw) else { return Err(TestCaseError::reject("refused")) };
+        let grid = FrequencyGrid::logarithmic(10.0, 500.0, 24).expect("grid");
+        let Ok(computed) = compute_undelayed(&resolved, &grid) else { return Err(TestCaseError::reject("refused")) };
+        let begun = Instant::now();
+        match BodyReport::of(&resolved, &computed, None) {
+            Ok(None) => {}
+            Ok(Some(report)) => {
+                let value = serde_json::to_value(&report).expect("JSON");
+                prop_assert_eq!(hollow(&value, ""), None, "{}", document);
+                prop_assert!(report.outside.iter().all(|size| size.is_finite() && *size > 0.0));
+            }
+            Err(problem) => prop_assert!(problem.field.starts_with("body"), "{problem:?}"),
+        }
+        if let Ok(Some(ring)) = ring(&resolved, RingModel::Quick, &|_, _| true) {
+            let value = serde_json::to_value(&ring).expect("JSON");
+            prop_assert_eq!(hollow(&value, ""), None, "{}", document);
+        }
+        prop_assert!(begun.elapsed() < 8 * LONGEST, "{:?} {document}", begun.elapsed());
     }
 }

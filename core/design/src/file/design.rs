@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{RawDriver, RawEnclosure, RawMotor, Typed};
+use super::{RawBody, RawDriver, RawEnclosure, RawMotor, Typed};
 
 /// What the `format` of a design file says.
 pub const DESIGN_FORMAT: &str = "oak-drum/design";
@@ -29,6 +29,9 @@ pub struct RawDesign {
     pub motor: Option<RawMotor>,
     /// The cabinet.
     pub enclosure: RawEnclosure,
+    /// The box itself; of usual proportions where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub body: Option<RawBody>,
     /// What drives it; 2.83 V where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub drive: Option<RawDrive>,

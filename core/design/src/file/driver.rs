@@ -88,6 +88,15 @@ pub struct RawDriver {
     /// From the front of the frame to the back of the magnet.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub depth: Option<Typed>,
+    /// Across the hole it needs.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cutout: Option<Typed>,
+    /// Across its magnet.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub magnet: Option<Typed>,
+    /// What it takes of the room in a box.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub displacement: Option<Typed>,
     /// Printed level at 1 m for 1 W; only compared.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub level_1w: Option<Typed>,
@@ -199,6 +208,9 @@ impl Default for RawDriver {
             r2: None,
             inductance_exponent: None,
             depth: None,
+            cutout: None,
+            magnet: None,
+            displacement: None,
             level_1w: None,
             level_2v83: None,
             price: None,
@@ -214,7 +226,7 @@ impl Default for RawDriver {
 
 impl RawDriver {
     /// The typed values by the name of their field, in the order of the file.
-    pub fn values(&self) -> [(&'static str, &Option<Typed>); 23] {
+    pub fn values(&self) -> [(&'static str, &Option<Typed>); 26] {
         [
             ("size", &self.size),
             ("nominal", &self.nominal),
@@ -235,6 +247,9 @@ impl RawDriver {
             ("r2", &self.r2),
             ("inductance_exponent", &self.inductance_exponent),
             ("depth", &self.depth),
+            ("cutout", &self.cutout),
+            ("magnet", &self.magnet),
+            ("displacement", &self.displacement),
             ("level_1w", &self.level_1w),
             ("level_2v83", &self.level_2v83),
             ("price", &self.price),
@@ -264,6 +279,9 @@ impl RawDriver {
             "r2" => &mut self.r2,
             "inductance_exponent" => &mut self.inductance_exponent,
             "depth" => &mut self.depth,
+            "cutout" => &mut self.cutout,
+            "magnet" => &mut self.magnet,
+            "displacement" => &mut self.displacement,
             "level_1w" => &mut self.level_1w,
             "level_2v83" => &mut self.level_2v83,
             "price" => &mut self.price,

@@ -1,5 +1,6 @@
 //! Raw forms: what is in a file, as typed.
 
+mod body;
 mod brief;
 mod build;
 mod design;
@@ -10,6 +11,10 @@ mod motor;
 mod open;
 mod typed;
 
+pub use body::{
+    RawAxis, RawBoard, RawBody, RawBodyShape, RawBrace, RawFace, RawItem, RawLayer, RawMaterial, RawMeasured,
+    RawPlace, RawPortBuild, RawRatio,
+};
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};
 pub use design::{DESIGN_FORMAT, RawAir, RawDesign, RawDrive, RawLimits, RawProgramme, RawSpace};

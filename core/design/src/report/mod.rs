@@ -1,12 +1,21 @@
 //! Runs the computation on a design and lays out what comes back.
 
+mod body;
 mod curves;
+mod drawing;
 mod driver;
 mod figures;
+mod waves;
 
+pub use body::{
+    BodyReport, ChamberReport, EntryReport, FillReport, FindingReport, PanelReport, PartReport, TalkReport,
+    TuningReport, USUAL_CROSSOVER, WeightReport, panel_talk,
+};
 pub use curves::{CeilingReport, Curves, FurtherCurves, RibbonPiece, limit_name};
+pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};
 pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
+pub use waves::{CouplingReport, WaveReport};
 
 use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::medium::Space;

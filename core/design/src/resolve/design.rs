@@ -5,16 +5,18 @@ use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Sett
 use oak_acoustics::medium::{Air, Space};
 use oak_acoustics::response::Allowance;
 use oak_acoustics::school::Wishes;
+use oak_cabinetry::Body;
 
+use super::body::body;
 use super::brief::resolve_brief;
 use super::driver::{ResolvedDriver, resolve_driver};
-use super::enclosure::enclosure;
+use super::enclosure::{enclosure, gain};
 use super::motor::motor;
 use super::reading::Reading;
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, LONGEST_NOTE, RawAir, RawBrief, RawBuild, RawDesign, RawDrive, RawLimits, RawProgramme,
-    RawSpace, Typed,
+    LONGEST_NAME, LONGEST_NOTE, RawAir, RawArrangement, RawBrief, RawBuild, RawDesign, RawDrive, RawLimits,
+    RawProgramme, RawSpace, Typed,
 };
 use crate::problem::{Problem, ProblemKind, Range};
 
@@ -32,6 +34,14 @@ pub struct ResolvedDesign {
     pub motor: Motor,
     /// The cabinet.
     pub enclosure: Enclosure,
+    /// The box itself, as wished.
+    pub body: Body,
+    /// Net volumes of the chambers behind and before the drivers, without what fill makes of them, m3.
+    pub volumes: [Option<f64>; 2],
+    /// By how much fill makes each seem larger.
+    pub gains: [f64; 2],
+    /// How the two drivers of a pair stand.
+    pub arrangement: Option<RawArrangement>,
     /// Drive at the terminals, V RMS.
     pub volts: f64,
     /// What it may be driven to.
@@ -116,6 +126,12 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     let one = driver.as_ref().ok().map(|resolved| resolved.driver);
     let motor = motor(raw.motor.as_ref(), &raw.driver, one, &mut reading);
     let enclosure = enclosure(&raw.enclosure, &mut reading);
+    let body = body(raw.body.as_ref(), &raw.enclosure, &mut reading);
+    let chambers = [Some(raw.enclosure.rear()), raw.enclosure.front.clone()];
+    let volumes = chambers.each_ref().map(|chamber| field::VOLUME.read(chamber.as_ref()?.volume.as_ref()));
+    let gains = chambers.each_ref().map(|chamber| chamber.as_ref().map_or(1.0, gain));
+    let arrangement =
+        raw.motor.as_ref().and_then(|motor| motor.isobaric.as_ref()).map(|pair| pair.arrangement);
     let nominal = motor.as_ref().map_or(f64::NAN, |motor| motor.equivalent().nominal);
     let volts = volts(raw.drive.as_ref(), nominal, &mut reading);
     let air = air(raw.air.as_ref(), &mut reading);
@@ -124,10 +140,21 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
     let tunings_typed = [typed(raw.enclosure.tuning.as_ref()), typed(front)];
-    match (driver, motor, enclosure, reading.problems.is_empty()) {
-        (Ok(driver), Some(motor), Some(enclosure), true) => {
-            Ok(ResolvedDesign { driver, motor, enclosure, volts, allowance, air, space, tunings_typed })
-        }
+    match (driver, motor, enclosure, body, reading.problems.is_empty()) {
+        (Ok(driver), Some(motor), Some(enclosure), Some(body), true) => Ok(ResolvedDesign {
+            driver,
+            motor,
+            enclosure,
+            body,
+            volumes,
+            gains,
+            arrangement,
+            volts,
+            allowance,
+            air,
+            space,
+            tunings_typed,
+        }),
         _ => Err(reading.problems),
     }
 }

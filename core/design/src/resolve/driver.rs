@@ -31,6 +31,14 @@ pub struct ResolvedDriver {
 pub struct Record {
     /// Nominal size of the frame, m.
     pub size: Option<f64>,
+    /// From the front of the frame to the back of the magnet, m.
+    pub depth: Option<f64>,
+    /// Across the hole it needs, m.
+    pub cutout: Option<f64>,
+    /// Across its magnet, m.
+    pub magnet: Option<f64>,
+    /// What it takes of the room in a box, m3.
+    pub displacement: Option<f64>,
     /// What one costs.
     pub price: Option<f64>,
     /// How many are on hand.
@@ -129,13 +137,16 @@ fn read_record(raw: &RawDriver, reading: &mut Reading) -> Record {
     }
     Record {
         size: reading.optional("size", &field::SIZE, &raw.size),
+        depth: reading.optional("depth", &field::DEPTH, &raw.depth),
+        cutout: reading.optional("cutout", &field::CUTOUT, &raw.cutout),
+        magnet: reading.optional("magnet", &field::MAGNET, &raw.magnet),
+        displacement: reading.optional("displacement", &field::DISPLACEMENT, &raw.displacement),
         price: reading.optional("price", &field::PRICE, &raw.price),
         on_hand: raw.on_hand.as_ref().and_then(|_| reading.count("on_hand", &field::ON_HAND, &raw.on_hand)),
     }
 }
 
 fn read_sheet(raw: &RawDriver, reading: &mut Reading) -> Sheet {
-    reading.optional("depth", &field::DEPTH, &raw.depth);
     match (&raw.l2, &raw.r2) {
         (Some(_), None) => drop(reading.required("r2", &field::R2, &raw.r2)),
         (None, Some(_)) => drop(reading.required("l2", &field::L2, &raw.l2)),

@@ -150,14 +150,13 @@ impl Chamber<'_> {
     fn closed(&self, reading: &mut Reading) -> Option<Sealed> {
         let at = |name: &str| format!("{}.{name}", self.place);
         let volume = reading.required(&at("volume"), &field::VOLUME, &self.raw.volume);
-        let gain = reading.optional(&at("gain"), &field::GAIN, &self.raw.gain);
+        reading.optional(&at("gain"), &field::GAIN, &self.raw.gain);
         let stuffing = self.raw.fill.map(stuffing);
         let losses = Losses {
             ql: reading.optional(&at("ql"), &field::QL, &self.raw.ql),
             qa: reading.optional(&at("qa"), &field::QA, &self.raw.qa).or(stuffing.map(Stuffing::qa)),
         };
-        let gain = gain.or(stuffing.map(Stuffing::gain)).unwrap_or(1.0);
-        Some(Sealed { volume: volume? * gain, losses })
+        Some(Sealed { volume: volume? * gain(self.raw), losses })
     }
 
     /// `Some(None)` where there is no chamber.
@@ -172,6 +171,11 @@ impl Chamber<'_> {
         let Sealed { volume, losses } = chamber?;
         Some(Ported { volume, losses, ports: ports?, tuning })
     }
+}
+
+/// By how much its fill makes a chamber seem larger.
+pub(super) fn gain(raw: &RawChamber) -> f64 {
+    field::GAIN.read(raw.gain.as_ref()).or(raw.fill.map(|fill| stuffing(fill).gain())).unwrap_or(1.0)
 }
 
 fn stuffing(raw: RawStuffing) -> Stuffing {

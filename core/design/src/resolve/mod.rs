@@ -1,5 +1,6 @@
 //! From the raw form to the complete one.
 
+mod body;
 mod brief;
 mod design;
 mod driver;

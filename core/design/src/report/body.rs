@@ -1,0 +1,415 @@
+//! The box of a design, laid out.
+
+use oak_acoustics::enclosure::Compiled;
+use oak_acoustics::response::Response;
+use oak_cabinetry::drawing::{self, View};
+use oak_cabinetry::geometry::Point;
+use oak_cabinetry::panel::{self, Panel, Plate};
+use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::waves::waves;
+use super::{Computed, DrawingReport, WaveReport};
+use crate::problem::Problem;
+use crate::resolve::ResolvedDesign;
+
+/// Where the others take over if the brief does not say, Hz (common practice).
+pub const USUAL_CROSSOVER: f64 = 120.0;
+/// Mass of a driver over the square of its frame, kg/m2 (common practice: 5 kg for 250 mm).
+const DRIVER_MASS: f64 = 75.0;
+
+/// The box of a design. SI throughout.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BodyReport {
+    /// Width, height and depth outside, m.
+    pub outside: [f64; 3],
+    /// Of the room, m.
+    pub inside: [f64; 3],
+    /// Which of width, height and depth were found.
+    pub solved: [bool; 3],
+    /// What the place must hold, m3.
+    pub outside_volume: f64,
+    /// Each chamber, the one behind the drivers first.
+    pub chambers: Vec<ChamberReport>,
+    /// How the design is tuned in it.
+    pub tuning: TuningReport,
+    /// What is mounted.
+    pub parts: Vec<PartReport>,
+    /// The boards.
+    pub panels: Vec<PanelReport>,
+    /// What does not fit.
+    pub findings: Vec<FindingReport>,
+    /// Standing waves, the lowest first.
+    pub waves: Vec<WaveReport>,
+    /// What they mean for this design.
+    pub waves_verdict: String,
+    /// What it weighs.
+    pub weight: WeightReport,
+    /// How loud the panels are beside the driver.
+    pub talk: Option<TalkReport>,
+    /// Layers of fill.
+    pub fills: Vec<FillReport>,
+    /// Side section, front, plan and boards apart.
+    pub drawings: Vec<DrawingReport>,
+}
+
+/// One line of a ledger.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct EntryReport {
+    /// What takes it.
+    pub what: String,
+    /// m3.
+    pub volume: f64,
+    /// Whether it rests on sizes that nobody stated.
+    pub estimated: bool,
+}
+
+/// A chamber and what is left of it.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ChamberReport {
+    /// What to call it.
+    pub name: &'static str,
+    /// Room between the boards, m3.
+    pub gross: f64,
+    /// What is taken off.
+    pub entries: Vec<EntryReport>,
+    /// What is left, m3.
+    pub net: f64,
+    /// What the design asks for, m3.
+    pub wanted: f64,
+    /// By how much fill makes it seem larger.
+    pub gain: f64,
+    /// Corners of the chamber's bounds, lowest and highest, m.
+    pub bounds: [[f64; 3]; 2],
+}
+
+/// How the design is tuned: as designed, in the volumes of this box, and with ports cut for them.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct TuningReport {
+    /// What is tuned: `Fb`, `Fc` or nothing.
+    pub symbol: Option<&'static str>,
+    /// As designed, Hz.
+    pub designed: Option<f64>,
+    /// In this box with the design's lengths, Hz.
+    pub built: Option<f64>,
+    /// Net volumes once ports are cut for this box, m3.
+    pub settled: Option<[Option<f64>; 2]>,
+    /// Lengths of the ports then, behind and before the drivers, m.
+    pub lengths: [Vec<f64>; 2],
+    /// Tuning then, Hz.
+    pub settled_tuning: Option<f64>,
+}
+
+/// Something mounted.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PartReport {
+    /// `driver`, `port`, `radiator`, `brace` or `partition`.
+    pub kind: &'static str,
+    /// What to call it.
+    pub name: String,
+    /// Which of its kind in the design, from 0.
+    pub index: usize,
+    /// 0 behind the drivers, 1 before them.
+    pub chamber: usize,
+    /// Which board it sits in.
+    pub face: Option<String>,
+    /// Its middle on that board, across and up, m.
+    pub at: [f64; 2],
+    /// The same place in space, m.
+    pub mouth: [f64; 3],
+    /// Out of the cabinet there.
+    pub normal: [f64; 3],
+    /// Across what moves or is open, m.
+    pub across: f64,
+    /// Height of a slot, m.
+    pub tall: Option<f64>,
+    /// Across its frame, m; of a driver or radiator.
+    pub frame: Option<f64>,
+    /// Middle line of a port.
+    pub path: Vec<[f64; 3]>,
+}
+
+/// A board.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PanelReport {
+    /// Which side.
+    pub face: String,
+    /// All layers, m.
+    pub thickness: f64,
+    /// How many layers.
+    pub layers: u32,
+    /// What it is of, in files.
+    pub material: &'static str,
+    /// m2.
+    pub area: f64,
+    /// kg.
+    pub mass: f64,
+    /// Lowest resonance of its weakest field, Hz; of a pipe's wall none.
+    pub resonance: Option<f64>,
+    /// That field, m.
+    pub field: Option<[f64; 2]>,
+}
+
+/// What does not fit, or hardly.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FindingReport {
+    /// In words.
+    pub words: String,
+    /// Whether it cannot be built so.
+    pub forbids: bool,
+    /// The part it is about.
+    pub part: Option<String>,
+}
+
+/// What it weighs, kg.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct WeightReport {
+    /// The boards.
+    pub boards: f64,
+    /// Braces and partition.
+    pub braces: f64,
+    /// The drivers, estimated from their frames.
+    pub drivers: f64,
+}
+
+/// How loud all boards together are beside what the cabinet is for.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct TalkReport {
+    /// dB below it, less than nothing.
+    pub level: f64,
+    /// Where that is worst, Hz.
+    pub frequency: f64,
+}
+
+/// A layer of fill.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FillReport {
+    /// On which board.
+    pub face: String,
+    /// m.
+    pub thickness: f64,
+    /// What it weighs, kg.
+    pub mass: f64,
+    /// kg/m3.
+    pub density: f64,
+    /// Pa s/m2.
+    pub resistivity: f64,
+    /// Where it lies: corners of its bounds, m.
+    pub bounds: [[f64; 3]; 2],
+    /// The ports whose inner end it blocks.
+    pub blocks: Vec<String>,
+}
+
+impl BodyReport {
+    /// Lays out the box of a design that plays up to a crossover (Hz); `None` where it has none.
+    ///
+    /// # Errors
+    /// A box that cannot be built.
+    pub fn of(
+        design: &ResolvedDesign,
+        computed: &Computed,
+        crossover: Option<f64>,
+    ) -> Result<Option<Self>, Problem> {
+        let Some((contents, cabinet)) = design.build(&computed.compiled)? else { return Ok(None) };
+        let [low, high] = cabinet.outer.bounds();
+        let [floor, ceiling] = cabinet.room.bounds();
+        let size = |low: Point, high: Point| [0, 1, 2].map(|k| high[k] - low[k]);
+        let parts: Vec<_> = cabinet.parts.iter().map(|part| part_report(part, &contents, &cabinet)).collect();
+        let crossover = crossover.unwrap_or(USUAL_CROSSOVER);
+        let (waves, waves_verdict) = waves(design, &contents, &cabinet, crossover);
+        let boards = panel::panels(&design.body, &cabinet);
+        Ok(Some(Self {
+            outside: size(low, high),
+            inside: size(floor, ceiling),
+            solved: cabinet.solved,
+            outside_volume: cabinet.outer.volume(),
+            tuning: TuningReport::of(design, computed, &cabinet)?,
+            chambers: chambers(&cabinet),
+            fills: fills(&design.body, &cabinet),
+            parts,
+            findings: cabinet
+                .findings
+                .iter()
+                .map(|finding| FindingReport {
+                    words: finding.to_string(),
+                    forbids: finding.forbids(),
+                    part: finding.part().map(str::to_owned),
+                })
+                .collect(),
+            waves,
+            waves_verdict,
+            weight: WeightReport {
+                boards: boards.iter().map(|board| board.mass).sum(),
+                braces: panel::inner_mass(&design.body, &cabinet),
+                drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
+            },
+            talk: panel_talk(design, computed, &boards, crossover),
+            panels: boards.iter().map(PanelReport::of).collect(),
+            drawings: View::ALL
+                .into_iter()
+                .map(|view| DrawingReport::of(&drawing::view(view, &design.body, &contents, &cabinet)))
+                .collect(),
+        }))
+    }
+}
+
+impl PanelReport {
+    fn of(panel: &Panel) -> Self {
+        let weakest = panel.weakest();
+        Self {
+            face: panel.face.name(),
+            thickness: panel.board.total(),
+            layers: panel.board.layers,
+            material: panel.board.material.id,
+            area: panel.area,
+            mass: panel.mass,
+            resonance: weakest.map(Plate::resonance),
+            field: weakest.map(|field| field.sides),
+        }
+    }
+}
+
+impl TuningReport {
+    fn of(design: &ResolvedDesign, computed: &Computed, cabinet: &Cabinet) -> Result<Self, Problem> {
+        let tuned = |compiled: &Compiled| {
+            let port = compiled.port_tuning.as_ref().map(|tuning| ("Fb", tuning.reactance));
+            let radiator = compiled.radiator_tuning.as_ref().map(|tuning| ("Fb", tuning.tuning));
+            port.or(radiator).or(compiled.closed_box.map(|closed| ("Fc", closed.fc)))
+        };
+        let designed = tuned(&computed.compiled);
+        let built = match design.built_in(&computed.compiled, cabinet) {
+            Some(built) => tuned(&built.compile()?).map(|found| found.1),
+            None => None,
+        };
+        // A box too small for any port is told by its findings.
+        let settled = design.settle().ok().flatten();
+        Ok(Self {
+            symbol: designed.map(|found| found.0),
+            designed: designed.map(|found| found.1),
+            built,
+            settled: settled.as_ref().map(|settled| settled.net),
+            lengths: settled.as_ref().map(|settled| settled.compiled.lengths()).unwrap_or_default(),
+            settled_tuning: settled
+                .as_ref()
+                .and_then(|settled| tuned(&settled.compiled))
+                .map(|found| found.1),
+        })
+    }
+}
+
+fn chambers(cabinet: &Cabinet) -> Vec<ChamberReport> {
+    let names: &[&'static str] =
+        if cabinet.chambers.len() > 1 { &["Chamber behind", "Chamber before"] } else { &["Box"] };
+    cabinet
+        .chambers
+        .iter()
+        .zip(names)
+        .map(|(chamber, name)| ChamberReport {
+            name,
+            gross: chamber.ledger.gross,
+            entries: chamber
+                .ledger
+                .entries
+                .iter()
+                .map(|entry| EntryReport {
+                    what: entry.what.clone(),
+                    volume: entry.volume,
+                    estimated: entry.estimated,
+                })
+                .collect(),
+            net: chamber.ledger.net(),
+            wanted: chamber.ledger.wanted,
+            gain: chamber.ledger.gain,
+            bounds: chamber.room.bounds(),
+        })
+        .collect()
+}
+
+fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartReport {
+    let mouth = cabinet.mouth(part, contents);
+    PartReport {
+        kind: match part.kind {
+            PartKind::Driver => "driver",
+            PartKind::Radiator => "radiator",
+            PartKind::Port => "port",
+            PartKind::Brace => "brace",
+            PartKind::Partition => "partition",
+        },
+        name: part.name(),
+        index: part.index,
+        chamber: part.chamber,
+        face: part.face.map(|face| face.name()),
+        at: part.at,
+        mouth: mouth.map_or([0.0; 3], |mouth| mouth.outer),
+        normal: mouth.map_or([0.0; 3], |mouth| mouth.normal),
+        across: mouth.map_or(0.0, |mouth| mouth.size[0]),
+        tall: mouth.filter(|mouth| !mouth.round).map(|mouth| mouth.size[1]),
+        frame: match part.kind {
+            PartKind::Driver => Some(contents.drivers.frame),
+            PartKind::Radiator => contents.radiators.map(|radiators| radiators.frame()),
+            _ => None,
+        },
+        path: part.path.clone(),
+    }
+}
+
+fn fills(body: &Body, cabinet: &Cabinet) -> Vec<FillReport> {
+    let room = &cabinet.chambers[0].room;
+    body.fills
+        .iter()
+        .filter_map(|layer| {
+            let bounds = layer.bounds(room)?;
+            let [low, high] = bounds;
+            let within =
+                |point: Point| (0..3).all(|k| point[k] >= low[k] - 1e-9 && point[k] <= high[k] + 1e-9);
+            let mut blocks: Vec<String> = cabinet
+                .parts
+                .iter()
+                .filter(|part| {
+                    part.kind == PartKind::Port && part.path.last().is_some_and(|end| within(*end))
+                })
+                .map(Part::name)
+                .collect();
+            // Equal ports share their name.
+            blocks.dedup();
+            let volume: f64 = (0..3).map(|k| high[k] - low[k]).product();
+            Some(FillReport {
+                face: layer.face.name(),
+                thickness: layer.thickness,
+                mass: volume * layer.fill.bulk_density,
+                density: layer.fill.bulk_density,
+                resistivity: layer.fill.resistivity,
+                bounds,
+                blocks,
+            })
+        })
+        .collect()
+}
+
+/// How loud the boards are beside everything else, at worst from F3 to the crossover (Hz).
+pub fn panel_talk(
+    design: &ResolvedDesign,
+    computed: &Computed,
+    boards: &[Panel],
+    crossover: f64,
+) -> Option<TalkReport> {
+    let response: &Response = &computed.response;
+    let pressures = response.room_pressure.first()?;
+    let lowest = computed.figures.f3?;
+    let air = &computed.compiled.network.air;
+    response
+        .frequency
+        .iter()
+        .zip(pressures)
+        .zip(&response.pressure)
+        .filter(|((frequency, _), _)| (lowest..=crossover).contains(frequency))
+        .map(|((frequency, inside), outside)| {
+            let omega = 2.0 * std::f64::consts::PI * frequency;
+            let boards: f64 = boards.iter().map(|board| board.compliance(*frequency)).sum();
+            let moved = omega * boards * inside.norm();
+            let heard = outside.norm() * design.space.angle() / (omega * air.density);
+            TalkReport { level: 20.0 * (moved / heard).log10(), frequency: *frequency }
+        })
+        .max_by(|a, b| a.level.total_cmp(&b.level))
+}
