@@ -3,8 +3,9 @@
 //! `template` holds briefs to begin with; `case` computes a design as its brief has it used; `check` judges, one rule a file;
 //! `driver_match` searches drivers and cabinets for a brief, `compare` puts drivers beside each other; `wiring` lists the ways
 //! to wire equal drivers, `change` says what each change to them does. `knob` lists the values that can be turned one at a time:
-//! `mend` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly.
+//! `mend` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly. `cabinet` is the box itself.
 
+mod cabinet;
 mod case;
 pub mod change;
 pub mod check;
@@ -17,4 +18,5 @@ pub mod template;
 pub mod tolerance;
 pub mod wiring;
 
+pub use cabinet::{BoardsReport, MaterialReport, boards, cabinet, drawing, ring};
 pub use case::{Case, workings};

@@ -63,7 +63,7 @@ fn every_template_is_a_whole_brief_that_judges_every_demo_design() {
 #[test]
 fn what_is_left_open_is_not_judged() {
     let brief = brief(&RawBrief::default());
-    let design = demo().remove(0);
+    let design = RawDesign { body: None, ..demo().remove(0) };
     assert_eq!(judge(&Case::of(&brief, &design).expect("whole")), []);
 }
 
@@ -105,7 +105,7 @@ fn loudness_travel_air_and_amplifier_agree_about_what_runs_out() {
 
 #[test]
 fn size_load_and_cost_say_by_how_much() {
-    let design = demo().remove(0);
+    let design = RawDesign { body: None, ..demo().remove(0) };
     let raw = RawBrief {
         width: text("20 cm"),
         height: text("20 cm"),

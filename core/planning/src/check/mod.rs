@@ -5,6 +5,7 @@ mod cone;
 mod cost;
 pub(crate) mod even;
 mod family;
+mod fits;
 mod load;
 mod loudness;
 mod lowest;
@@ -18,7 +19,7 @@ use crate::Case;
 /// How a design stands to one thing that the brief asks.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Check {
-    /// Which rule: `lowest`, `loudness`, `even`, `size`, `air`, `cone`, `load`, `cost`, `family`.
+    /// Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `air`, `cone`, `load`, `cost`, `family`.
     pub id: &'static str,
     /// What is asked about, in words.
     pub name: &'static str,
@@ -64,11 +65,12 @@ impl Verdict {
 type Rule = fn(&Case<'_>) -> Option<Check>;
 
 /// All rules, in the order of the strip.
-const RULES: [Rule; 9] = [
+const RULES: [Rule; 10] = [
     lowest::judge,
     loudness::judge,
     even::judge,
     size::judge,
+    fits::judge,
     air::judge,
     cone::judge,
     load::judge,

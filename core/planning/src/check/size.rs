@@ -1,6 +1,7 @@
 //! The cabinet fits its place.
 
 use oak_acoustics::enclosure::Compiled;
+use oak_cabinetry::geometry::Measured;
 use oak_design::resolve::{Brief, ResolvedDriver};
 
 use super::{Check, Verdict};
@@ -48,7 +49,60 @@ pub(crate) fn port_volume(compiled: &Compiled) -> f64 {
     ports.map(|port| port.area * port.length * f64::from(port.count)).sum()
 }
 
+/// Once the box itself is written of, it is measured: its sizes against those of the place, and what those sizes that are left
+/// open can hold within the place.
+fn measured(case: &Case<'_>) -> Option<Check> {
+    case.raw.body.as_ref()?;
+    let most = case.brief.outside?;
+    let contents = case.design.contents(&case.computed.compiled)?;
+    let body = &case.design.body;
+    // What is measured inside is larger outside by its boards.
+    let boards = match body.measured {
+        Measured::Outside => 0.0,
+        Measured::Inside => 2.0 * body.board.total(),
+    };
+    let free = body.shape.free();
+    let fixed = (0..3).filter(|k| free[*k]).filter_map(|k| body.sizes[k].map(|size| (k, size + boards)));
+    let over = fixed.map(|(k, size)| (most[k] / size, k, size)).min_by(|a, b| a.0.total_cmp(&b.0));
+    let largest = [0, 1, 2].map(|k| Some(body.sizes[k].unwrap_or(most[k] - boards)));
+    let net: f64 = oak_cabinetry::Body { sizes: largest, ..body.clone() }
+        .net(&contents)
+        .map_or(0.0, |net| net.iter().flatten().sum());
+    let wanted: f64 = contents.wanted.iter().flatten().sum();
+    let open = (0..3).any(|k| free[k] && body.sizes[k].is_none());
+    let room = if open { net / wanted } else { f64::INFINITY };
+    let ratio = over.map_or(f64::INFINITY, |over| over.0).min(room);
+    let met = ratio >= 1.0 - 1e-9;
+    let words = match over {
+        Some((ratio, k, size)) if ratio < 1.0 => {
+            format!("{:.0} mm too {}", (size - most[k]) * 1e3, ["wide", "high", "deep"][k])
+        }
+        _ if !met => format!("{:.1} l too large", (wanted - net) * 1e3),
+        _ if open => format!("{:.1} l to spare", (net - wanted) * 1e3),
+        _ => "fits its place".to_owned(),
+    };
+    Some(Check {
+        id: "size",
+        name: "Size, air inside",
+        reached: format!("{:.1} l", wanted * 1e3),
+        words,
+        verdict: Verdict::of(met),
+        ratio,
+        why: format!(
+            "Boards, driver, ports and braces counted. The place is {:.0} mm wide, {:.0} mm high and {:.0} mm deep. Sizes that are \
+             left open may fill it.",
+            most[0] * 1e3,
+            most[1] * 1e3,
+            most[2] * 1e3
+        ),
+    })
+}
+
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
+    measured(case).or_else(|| estimated(case))
+}
+
+fn estimated(case: &Case<'_>) -> Option<Check> {
     let room = room(case.brief)?;
     let air = case.air();
     if air <= 0.0 {

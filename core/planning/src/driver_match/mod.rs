@@ -152,6 +152,7 @@ impl Search {
             driver,
             motor,
             enclosure,
+            body: None,
             drive: volts.map(|volts| RawDrive { voltage: Some(volts), power: None }),
             limits: Some(limits),
             space: self.raw.space,

@@ -1,7 +1,10 @@
 //! What is tried to mend a design, one function a way.
 
+use oak_cabinetry::geometry::Face;
 use oak_design::field;
-use oak_design::file::{RawBrief, RawDesign, RawFamily, RawMotor, Typed};
+use oak_design::file::{
+    RawBrief, RawDesign, RawEnd, RawFace, RawFamily, RawMotor, RawPort, RawPortBuild, RawShape, Typed,
+};
 use oak_design::start::RawAsk;
 
 use super::{Bench, Change, Found, Turn};
@@ -23,11 +26,37 @@ pub(super) enum Attempt {
     Drivers { series: bool },
     /// Another kind of cabinet around the same drivers.
     Family(RawFamily),
+    /// The port built another way.
+    Port(PortWay),
     /// A brief with more power.
     Power,
     /// A brief that asks less.
     Loudness,
 }
+
+/// How a port may be built otherwise.
+#[derive(Debug, Clone, Copy)]
+pub(super) enum PortWay {
+    /// With so many turns.
+    Turns(u32),
+    /// As a slot along the floor between the sides, with so many turns.
+    Slot(u32),
+    /// Out of another board.
+    Face(RawFace),
+}
+
+const PORT_WAYS: [PortWay; 10] = [
+    PortWay::Turns(1),
+    PortWay::Turns(2),
+    PortWay::Slot(0),
+    PortWay::Slot(1),
+    PortWay::Slot(2),
+    PortWay::Face(RawFace::Top),
+    PortWay::Face(RawFace::Bottom),
+    PortWay::Face(RawFace::Left),
+    PortWay::Face(RawFace::Right),
+    PortWay::Face(RawFace::Back),
+];
 
 /// Knobs that help each other: their names.
 const PAIRS: [[&str; 2]; 5] = [
@@ -62,7 +91,9 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
     ];
     let own = bench.ask.design.enclosure.family;
     let families = FAMILIES.into_iter().filter(|family| *family != own).map(Attempt::Family);
-    turns.chain(pairs).chain(families).chain(others).collect()
+    // Only what does not fit is helped by building it otherwise.
+    let ports = PORT_WAYS.into_iter().filter(|_| bench.check.id == "fits").map(Attempt::Port);
+    ports.chain(turns).chain(pairs).chain(families).chain(others).collect()
 }
 
 impl Attempt {
@@ -73,6 +104,7 @@ impl Attempt {
             Self::Both(pair) => both(bench, pair),
             Self::Drivers { series } => drivers(bench, series),
             Self::Family(kind) => family(bench, kind),
+            Self::Port(way) => port(bench, way),
             Self::Power => power(bench),
             Self::Loudness => loudness(bench),
         }
@@ -192,13 +224,97 @@ fn family(bench: &Bench<'_>, family: RawFamily) -> Option<Found> {
     };
     let starts = ask.answer().ok()?;
     let found = starts.into_iter().filter_map(|start| {
-        let other = RawDesign { name: design.name.clone(), ..start.design? };
+        let other = RawDesign { name: design.name.clone(), body: design.body.clone(), ..start.design? };
         let (check, checks) = bench.look(&bench.ask.brief, &other)?;
         let words = format!("{} instead, by the school \"{}\"", family.name(), start.name);
         let change = Change { words, turns: Vec::new(), design: Some(other), brief: None };
         Some(bench.found(change, 1.0, &check, &checks))
     });
     found.filter(|found| found.met).min_by_key(|found| found.mend.harms)
+}
+
+/// Makes the first port a slot as wide as the room between the sides and of an area (m2); its width and height, m.
+///
+/// The room itself may follow from the volume that the slot takes, so a few rounds.
+fn across_the_floor(design: &mut RawDesign, front: bool, section: f64) -> Option<[f64; 2]> {
+    let mut across = section.sqrt() * 4.0;
+    let mut height = 0.0;
+    for _ in 0..5 {
+        height = ((section / across) * 1e3).round().max(5.0) * 1e-3;
+        let ports =
+            if front { &mut design.enclosure.front.as_mut()?.ports } else { &mut design.enclosure.ports };
+        let port = ports.first_mut()?;
+        port.width = Some(field::WIDTH.typed(across, 4));
+        port.height = Some(field::HEIGHT.typed(height, 3));
+        let held = Held::of(design).ok()?;
+        let (_, cabinet) = held.design.build(&held.compiled).ok()??;
+        let [low, high] = cabinet.room.bounds();
+        across = ((high[0] - low[0]) * 1e3 - 1e-6).floor() * 1e-3;
+    }
+    Some([across, height])
+}
+
+/// The port that does not fit, built another way.
+fn port(bench: &Bench<'_>, way: PortWay) -> Option<Found> {
+    let mut design = bench.ask.design.clone();
+    let front = design.enclosure.ports.is_empty();
+    let body = design.body.get_or_insert_default();
+    let (builds, ports) = if front {
+        (&mut body.front_ports, &mut design.enclosure.front.as_mut()?.ports)
+    } else {
+        (&mut body.ports, &mut design.enclosure.ports)
+    };
+    builds.resize_with(builds.len().max(ports.len()), Default::default);
+    let (build, port) = (builds.first_mut()?, ports.first_mut()?);
+    let turned = |turns: u32| (turns > 0).then(|| Typed::Number(f64::from(turns)));
+    let said = |turns: u32| match turns {
+        0 => "",
+        1 => ", turned up once at the back",
+        _ => ", turned twice, up and forward",
+    };
+    let words = match way {
+        PortWay::Turns(turns) => {
+            if build.turns == turned(turns) {
+                return None;
+            }
+            build.turns = turned(turns);
+            format!("The same port{}", said(turns))
+        }
+        PortWay::Face(face) => {
+            if build.face == Some(face) {
+                return None;
+            }
+            *build = RawPortBuild { face: Some(face), ..RawPortBuild::default() };
+            format!("The same port out of the {}", Face::from(face).name())
+        }
+        PortWay::Slot(turns) => {
+            if port.shape == RawShape::Slot && port.inner_end == Some(RawEnd::ThreeWalls) {
+                return None;
+            }
+            let tunings = [&bench.held.compiled.rear_tuning, &bench.held.compiled.port_tuning];
+            let ported = tunings.into_iter().flatten().next()?.ports.first()?;
+            let section = ported.area * f64::from(ported.count);
+            *build = RawPortBuild { turns: turned(turns), ..RawPortBuild::default() };
+            *port = RawPort {
+                shape: RawShape::Slot,
+                diameter: None,
+                count: None,
+                inner_end: Some(RawEnd::ThreeWalls),
+                ..port.clone()
+            };
+            let [across, height] = across_the_floor(&mut design, front, section)?;
+            format!("A slot along the floor, {:.0} mm by {:.0} mm{}", across * 1e3, height * 1e3, said(turns))
+        }
+    };
+    let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+    let effort = match way {
+        PortWay::Turns(turns) => 0.05 * f64::from(turns),
+        PortWay::Face(_) => 0.12,
+        PortWay::Slot(turns) => 0.15 + 0.05 * f64::from(turns),
+    };
+    let change = Change { words, turns: Vec::new(), design: Some(design), brief: None };
+    let found = bench.found(change, effort, &check, &checks);
+    (found.met || found.ratio > bench.check.ratio).then_some(found)
 }
 
 /// An amplifier of as much power as mends.

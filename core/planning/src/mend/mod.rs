@@ -99,6 +99,8 @@ pub struct Mending {
 
 /// Most that are told.
 const MOST: usize = 6;
+/// Most ways out of a box that does not fit.
+const MOST_WAYS_OUT: usize = 12;
 
 /// Looks for what mends one check of a design.
 ///
@@ -114,7 +116,11 @@ pub fn mend(ask: &RawMending) -> Result<Mending, Vec<Problem>> {
     let nearest = if mends.is_empty() { short.into_iter().next().map(|found| found.mend) } else { None };
     Ok(Mending {
         check: bench.check.clone(),
-        mends: mends.into_iter().take(MOST).map(|found| found.mend).collect(),
+        mends: mends
+            .into_iter()
+            .take(if bench.check.id == "fits" { MOST_WAYS_OUT } else { MOST })
+            .map(|found| found.mend)
+            .collect(),
         nearest,
     })
 }

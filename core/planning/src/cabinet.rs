@@ -1,0 +1,158 @@
+//! The box of a design, in the place of its brief.
+
+use oak_acoustics::response::FrequencyGrid;
+use oak_cabinetry::drawing::{Drawing, View};
+use oak_cabinetry::geometry::Axis;
+use oak_cabinetry::panel;
+use oak_design::Problem;
+use oak_design::field;
+use oak_design::file::{RawAxis, RawBrace, RawBrief, RawDesign};
+use oak_design::report::{BodyReport, USUAL_CROSSOVER, compute_undelayed, panel_talk};
+use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
+use oak_design::ring::{RingModel, RingReport};
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::case::surround;
+
+/// Where the talk of the panels is looked at, Hz, and at how many frequencies.
+const SPAN: (f64, f64) = (10.0, 500.0);
+const POINTS: usize = 120;
+
+/// The box of a design, in the surroundings of a brief where there is one; `None` where the cabinet has none.
+///
+/// # Errors
+/// What is wrong with design or brief.
+pub fn cabinet(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<BodyReport>, Vec<Problem>> {
+    let (design, brief) = surrounded(raw, brief)?;
+    let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
+    let computed = compute_undelayed(&design, &grid).map_err(|problem| vec![problem])?;
+    let crossover = brief.and_then(|brief| brief.crossover);
+    BodyReport::of(&design, &computed, crossover).map_err(|problem| vec![problem])
+}
+
+/// A view of the box of a design; `None` where the cabinet has none.
+///
+/// # Errors
+/// What is wrong with the design.
+pub fn drawing(raw: &RawDesign, view: View) -> Result<Option<Drawing>, Vec<Problem>> {
+    let design = resolve_design(raw)?;
+    let one = |problem| vec![problem];
+    let compiled = design.compile().map_err(one)?;
+    let built = design.build(&compiled).map_err(one)?;
+    Ok(built.map(|(contents, cabinet)| oak_cabinetry::drawing::view(view, &design.body, &contents, &cabinet)))
+}
+
+/// What standing waves do to a design, in the surroundings of a brief where there is one; `None` where its cabinet is no single
+/// room, or where `go_on` said no.
+///
+/// # Errors
+/// What is wrong with design or brief.
+pub fn ring(
+    raw: &RawDesign,
+    brief: Option<&RawBrief>,
+    model: RingModel,
+    go_on: &(dyn Fn(usize, usize) -> bool + Sync),
+) -> Result<Option<RingReport>, Vec<Problem>> {
+    let (design, _) = surrounded(raw, brief)?;
+    oak_design::ring::ring(&design, model, go_on).map_err(|problem| vec![problem])
+}
+
+fn surrounded(
+    raw: &RawDesign,
+    brief: Option<&RawBrief>,
+) -> Result<(ResolvedDesign, Option<Brief>), Vec<Problem>> {
+    let mut design = resolve_design(raw)?;
+    let brief = brief.map(resolve_brief).transpose()?;
+    if let Some(brief) = &brief {
+        surround(brief, &mut design);
+    }
+    Ok((design, brief))
+}
+
+/// A material compared.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct MaterialReport {
+    /// Its name in files.
+    pub id: &'static str,
+    /// Its name for people.
+    pub name: &'static str,
+    /// What the boards weigh of it, kg.
+    pub mass: f64,
+    /// Lowest resonance of the boards, Hz.
+    pub resonance: f64,
+    /// How loud they are beside the sound at worst, dB.
+    pub talk: Option<f64>,
+    /// Where its values are from.
+    pub source: &'static str,
+}
+
+/// What would stiffen the boards of a box.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BoardsReport {
+    /// Up to where the boards should not ring, Hz.
+    pub wanted: f64,
+    /// Lowest resonance as it stands, Hz.
+    pub resonance: f64,
+    /// Braces that raise it, besides those that are there.
+    pub braces: Vec<RawBrace>,
+    /// Lowest resonance with them, Hz.
+    pub braced: f64,
+    /// The same box of other materials, of the same thickness.
+    pub materials: Vec<MaterialReport>,
+}
+
+/// Boards should ring above this many times what the box plays (common practice: clear of the band).
+const CLEAR: f64 = 2.0;
+
+/// What would stiffen the boards of a design's box; `None` where it has none.
+///
+/// # Errors
+/// What is wrong with design or brief.
+pub fn boards(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<BoardsReport>, Vec<Problem>> {
+    let (design, brief) = surrounded(raw, brief)?;
+    let one = |problem: Problem| vec![problem];
+    let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
+    let computed = compute_undelayed(&design, &grid).map_err(one)?;
+    let Some((contents, cabinet)) = design.build(&computed.compiled).map_err(one)? else { return Ok(None) };
+    let crossover = brief.and_then(|brief| brief.crossover).unwrap_or(USUAL_CROSSOVER);
+    let wanted = CLEAR * crossover;
+    let found = panel::propose(&design.body, &contents, wanted);
+    let mut braced = design.body.clone();
+    braced.braces.extend(found.iter().copied());
+    let after = braced.build(&contents).map_or(0.0, |cabinet| panel::weakest_of(&braced, &cabinet));
+    let materials = panel::MATERIALS
+        .iter()
+        .map(|material| {
+            let mut of = design.clone();
+            let body = &mut of.body;
+            let boards = body.boards.iter_mut().map(|(_, board)| board);
+            boards.chain([&mut body.board, &mut body.partition]).for_each(|board| board.material = material);
+            let panels = panel::panels(body, &cabinet);
+            MaterialReport {
+                id: material.id,
+                name: material.name,
+                mass: panels.iter().map(|panel| panel.mass).sum::<f64>() + panel::inner_mass(body, &cabinet),
+                resonance: panel::weakest_of(body, &cabinet),
+                talk: panel_talk(&of, &computed, &panels, crossover).map(|talk| talk.level),
+                source: material.source,
+            }
+        })
+        .collect();
+    let braces = found
+        .iter()
+        .map(|brace| RawBrace {
+            along: match brace.axis {
+                Axis::X => RawAxis::Width,
+                Axis::Y => RawAxis::Height,
+                Axis::Z => RawAxis::Depth,
+            },
+            at: brace.at.map(|at| field::BRACE_AT.typed(at, 4)),
+            thickness: None,
+            open: None,
+        })
+        .collect();
+    let resonance = panel::weakest_of(&design.body, &cabinet);
+    Ok(Some(BoardsReport { wanted, resonance, braces, braced: after, materials }))
+}

@@ -1,0 +1,134 @@
+//! The box in its place: what does not fit, and the ways out that the program finds.
+
+use oak_design::file::{RawBody, RawBrief, RawBuild, RawDesign, Typed, open_build};
+use oak_design::resolve::resolve_brief;
+use oak_planning::check::{Check, Verdict, judge};
+use oak_planning::mend::{RawMending, mend};
+use oak_planning::{Case, cabinet};
+
+const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds/narrowboat-nook.json");
+
+fn nook() -> RawBuild {
+    open_build(&std::fs::read(DEMO).expect("file")).expect("a build")
+}
+
+fn length(text: &str) -> Option<Typed> {
+    Some(Typed::from(text))
+}
+
+/// The slotted sub with a straight slot, as wide and high as the bunk allows.
+fn straight() -> (RawBrief, RawDesign) {
+    let build = nook();
+    let mut design =
+        build.variants.iter().find(|design| design.name == "Slot, all-round").expect("in the demo").clone();
+    design.body = Some(RawBody { width: length("600 mm"), height: length("360 mm"), ..RawBody::default() });
+    (build.brief.expect("a brief"), design)
+}
+
+fn check(brief: &RawBrief, design: &RawDesign, id: &str) -> Check {
+    let brief = resolve_brief(brief).expect("a brief");
+    let found = judge(&Case::of(&brief, design).expect("whole"));
+    found.into_iter().find(|check| check.id == id).expect("judged")
+}
+
+#[test]
+fn a_port_that_does_not_fit_the_bunk_is_said_and_a_way_out_found() {
+    let (brief, design) = straight();
+    let fits = check(&brief, &design, "fits");
+    assert_eq!(fits.verdict, Verdict::Short);
+    assert!(fits.why.contains("458 mm inside, and there are 280 mm"), "{}", fits.why);
+    let found = mend(&RawMending { brief: brief.clone(), design: design.clone(), check: "fits".to_owned() })
+        .expect("mends");
+    assert!(found.mends.len() >= 4, "{:?}", found.nearest);
+    for mend in &found.mends {
+        let Some(changed) = &mend.design else { continue };
+        let asked = mend.brief.as_ref().unwrap_or(&brief);
+        assert_eq!(check(asked, changed, "fits").verdict, Verdict::Met, "{}", mend.words);
+        let report = cabinet(changed, Some(asked)).expect("builds").expect("a box");
+        assert!(
+            report.findings.iter().all(|finding| !finding.forbids),
+            "{}: {:?}",
+            mend.words,
+            report.findings
+        );
+    }
+    // The way out that changes least: the demo's sub is built so, and lies within its bunk.
+    let best = found.mends[0].design.as_ref().expect("a design");
+    let build = nook();
+    let built = build.variants.iter().find(|variant| variant.name == "Slot, all-round").expect("in the demo");
+    assert_eq!(best.body, built.body);
+    assert_eq!(check(&brief, built, "size").verdict, Verdict::Met);
+    let report = cabinet(built, Some(&brief)).expect("builds").expect("a box");
+    assert!(
+        report.outside.iter().zip([0.6, 0.36, 0.4]).all(|(size, most)| *size <= most + 1e-9),
+        "{:?}",
+        report.outside
+    );
+}
+
+#[test]
+fn the_cabinets_of_the_demo_fit_together_and_into_their_places() {
+    let folder = DEMO.rsplit_once('/').expect("a folder").0;
+    let mut built = 0;
+    for entry in std::fs::read_dir(folder).expect("demo") {
+        let bytes = std::fs::read(entry.expect("entry").path()).expect("file");
+        let build = open_build(&bytes).expect("a build");
+        let brief = build.brief.expect("a brief");
+        for design in build.variants.iter().filter(|design| design.body.is_some()) {
+            built += 1;
+            let fits = check(&brief, design, "fits");
+            assert_eq!(fits.verdict, Verdict::Met, "{}, {}: {}", build.name, design.name, fits.why);
+            let size = check(&brief, design, "size");
+            assert_eq!(size.verdict, Verdict::Met, "{}, {}: {}", build.name, design.name, size.words);
+        }
+    }
+    assert!(built >= 4, "{built} cabinets");
+}
+
+#[test]
+fn a_box_larger_than_its_place_says_by_how_much() {
+    let (brief, mut design) = straight();
+    let body = design.body.as_mut().expect("written");
+    body.height = length("380 mm");
+    let size = check(&brief, &design, "size");
+    assert_eq!((size.verdict, size.words.as_str()), (Verdict::Short, "20 mm too high"));
+    // Left open, it may be as high as the place, and is then only judged by what that holds.
+    design.body.as_mut().expect("written").height = None;
+    assert_eq!(check(&brief, &design, "size").verdict, Verdict::Met);
+    design.enclosure.volume = Some(Typed::from("70 l"));
+    design.enclosure.tuning = Some(Typed::from("24 Hz"));
+    let size = check(&brief, &design, "size");
+    assert_eq!(size.verdict, Verdict::Short);
+    assert!(size.words.ends_with("l too large"), "{}", size.words);
+}
+
+#[test]
+fn nothing_is_said_of_a_box_of_which_nothing_is_written() {
+    let (brief, mut design) = straight();
+    design.body = None;
+    let brief = resolve_brief(&brief).expect("a brief");
+    let found = judge(&Case::of(&brief, &design).expect("whole"));
+    assert!(found.iter().all(|check| check.id != "fits"));
+    assert!(found.iter().any(|check| check.id == "size" && check.why.contains("estimate")));
+}
+
+#[test]
+fn proposed_braces_make_the_boards_ring_higher_and_the_box_still_fits() {
+    let build = nook();
+    let design =
+        build.variants.iter().find(|design| design.name == "Sealed, bench berth").expect("in the demo");
+    let report = oak_planning::boards(design, build.brief.as_ref()).expect("builds").expect("a box");
+    assert!((report.wanted - 180.0).abs() < 1e-9, "twice the crossover");
+    let mut braced = design.clone();
+    braced.body.get_or_insert_default().braces = report.braces.clone();
+    let again = cabinet(&braced, build.brief.as_ref()).expect("builds").expect("a box");
+    let weakest = again.panels.iter().filter_map(|panel| panel.resonance).fold(f64::INFINITY, f64::min);
+    assert!((weakest - report.braced).abs() < 1.0, "{weakest} {}", report.braced);
+    assert!(report.braced >= report.resonance);
+    assert!(again.findings.iter().all(|finding| !finding.forbids), "{:?}", again.findings);
+    // Stiff and light against heavy and soft.
+    let of = |id: &str| report.materials.iter().find(|material| material.id == id).expect("in the table");
+    assert!(of("birch_ply").resonance > 1.3 * of("mdf").resonance);
+    assert!(of("poplar_ply").mass < 0.7 * of("mdf").mass);
+    assert!(of("birch_ply").talk < of("mdf").talk);
+}
