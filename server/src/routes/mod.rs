@@ -2,6 +2,7 @@
 
 mod brief;
 mod build;
+mod cabinet;
 mod compare;
 mod driver;
 mod health;
@@ -37,6 +38,10 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(brief::judge)
         .service(motor::wirings)
         .service(motor::changes)
+        .service(cabinet::cabinet)
+        .service(cabinet::boards)
+        .service(cabinet::drawing)
+        .service(cabinet::ring)
         .service(compare::compare)
         .service(mend::mend)
         .service(motion::motion)

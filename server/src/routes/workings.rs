@@ -15,10 +15,10 @@ use crate::routes::computing;
 #[serde(deny_unknown_fields)]
 pub struct Questioned {
     /// Whose figures are asked about.
-    design: RawDesign,
+    pub design: RawDesign,
     /// Its space, amplifier and air count where it is given.
     #[serde(default)]
-    brief: Option<RawBrief>,
+    pub brief: Option<RawBrief>,
 }
 
 /// How each figure of a design is worked out.

@@ -4,6 +4,7 @@
 mod support;
 
 mod bad_input;
+mod cabinet;
 mod guards;
 mod hostile;
 mod library;

@@ -1,0 +1,167 @@
+use crate::body;
+use crate::error::{ApiError, ProblemDocument};
+use crate::routes::workings::Questioned;
+use crate::routes::{computing, download};
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
+
+use actix_web::web::{Json, Payload, Query};
+use actix_web::{HttpRequest, HttpResponse, post};
+use oak_cabinetry::drawing::{View, write_dxf, write_svg};
+use oak_design::file::RawDesign;
+use oak_design::report::BodyReport;
+use oak_design::ring::{RingModel, RingReport};
+use oak_planning::{self as planning, BoardsReport};
+use serde::Deserialize;
+use utoipa::{IntoParams, ToSchema};
+
+/// The box of a design: sizes, ledger, boards, standing waves and what does not fit; nothing where the cabinet has none.
+#[utoipa::path(tag = "cabinet", request_body = Questioned, responses(
+    (status = 200, body = Option<BodyReport>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/cabinet")]
+pub async fn cabinet(request: HttpRequest, payload: Payload) -> Result<Json<Option<BodyReport>>, ApiError> {
+    let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
+    Ok(Json(computing(move || planning::cabinet(&design, brief.as_ref())).await??))
+}
+
+/// What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box.
+#[utoipa::path(tag = "cabinet", request_body = Questioned, responses(
+    (status = 200, body = Option<BoardsReport>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/cabinet/boards")]
+pub async fn boards(request: HttpRequest, payload: Payload) -> Result<Json<Option<BoardsReport>>, ApiError> {
+    let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
+    Ok(Json(computing(move || planning::boards(&design, brief.as_ref())).await??))
+}
+
+/// Which drawing, and as what.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct WantedDrawing {
+    /// `side`, `front`, `plan` or `exploded`.
+    #[param(inline)]
+    view: WantedView,
+    /// `svg` or `dxf`.
+    #[param(inline)]
+    format: DrawingFormat,
+}
+
+/// A view.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum WantedView {
+    /// Section through the middle.
+    Side,
+    /// From the front.
+    Front,
+    /// From above.
+    Plan,
+    /// Boards apart.
+    Exploded,
+}
+
+/// A kind of file.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DrawingFormat {
+    /// For screens and paper.
+    Svg,
+    /// For drawing and cutting programs.
+    Dxf,
+}
+
+/// A drawing of the box at full size, in mm, as a file.
+#[utoipa::path(tag = "cabinet", params(WantedDrawing), request_body = RawDesign, responses(
+    (status = 200, description = "The file", content_type = "image/svg+xml", body = String),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/cabinet/drawing")]
+pub async fn drawing(
+    request: HttpRequest,
+    wanted: Query<WantedDrawing>,
+    payload: Payload,
+) -> Result<HttpResponse, ApiError> {
+    let design: RawDesign = body::json(&request, payload).await?;
+    let WantedDrawing { view, format } = wanted.into_inner();
+    let view = match view {
+        WantedView::Side => View::Side,
+        WantedView::Front => View::Front,
+        WantedView::Plan => View::Plan,
+        WantedView::Exploded => View::Exploded,
+    };
+    let name = design.name.clone();
+    let drawn = computing(move || planning::drawing(&design, view)).await??;
+    let drawing = drawn.ok_or(ApiError::NotFound { what: "box to draw in this kind of cabinet" })?;
+    let title = format!("{name}, {}", view.name().to_lowercase());
+    Ok(match format {
+        DrawingFormat::Svg => download(&format!("{title}.svg"), "image/svg+xml", write_svg(&drawing, &title)),
+        DrawingFormat::Dxf => {
+            let bytes = write_dxf(&drawing).map_err(|error| ApiError::Database(error.into()))?;
+            let text = String::from_utf8(bytes).map_err(|error| ApiError::Database(error.into()))?;
+            download(&format!("{title}.dxf"), "image/vnd.dxf", text)
+        }
+    })
+}
+
+/// How the air is modelled.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct WantedRing {
+    /// `quick`, as ducts along the longest axis, or `full`, in three directions.
+    #[param(inline)]
+    model: WantedModel,
+}
+
+/// A model of the air.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum WantedModel {
+    /// As ducts.
+    Quick,
+    /// In three directions.
+    Full,
+}
+
+/// Tells the computation that nobody waits for it any more.
+struct Leaving(Arc<AtomicBool>);
+
+impl Drop for Leaving {
+    fn drop(&mut self) {
+        self.0.store(true, Ordering::Relaxed);
+    }
+}
+
+/// What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
+/// the request is given up.
+#[utoipa::path(tag = "cabinet", params(WantedRing), request_body = Questioned, responses(
+    (status = 200, body = Option<RingReport>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/cabinet/ring")]
+pub async fn ring(
+    request: HttpRequest,
+    wanted: Query<WantedRing>,
+    payload: Payload,
+) -> Result<Json<Option<RingReport>>, ApiError> {
+    let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
+    let model = match wanted.model {
+        WantedModel::Quick => RingModel::Quick,
+        WantedModel::Full => RingModel::Full,
+    };
+    let left = Arc::new(AtomicBool::new(false));
+    let waiting = Leaving(Arc::clone(&left));
+    let found = computing(move || {
+        planning::ring(&design, brief.as_ref(), model, &|_, _| !left.load(Ordering::Relaxed))
+    })
+    .await?;
+    drop(waiting);
+    Ok(Json(found?))
+}

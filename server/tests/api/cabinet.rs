@@ -1,0 +1,88 @@
+//! The box of a design over the API: what it comes to, its drawings, its boards, and how it rings.
+
+use serde_json::{Value, json};
+
+use crate::support::{Site, design};
+
+/// A design with something said of its box.
+fn boxed(body: &Value) -> Value {
+    let mut design = design();
+    design["body"] = body.clone();
+    design
+}
+
+#[test]
+fn a_box_answers_with_its_ledger_drawings_and_what_does_not_fit() {
+    let site = Site::start();
+    let ask = |body: Value| json!({ "design": boxed(&body) });
+    let found = site.post("/api/v1/cabinet", &ask(json!({ "width": "400 mm" }))).expect(200).json();
+    assert!((found["outside"][0].as_f64().expect("a width") - 0.4).abs() < 1e-9);
+    let chamber = &found["chambers"][0];
+    let (net, wanted) = (chamber["net"].as_f64().expect("net"), chamber["wanted"].as_f64().expect("wanted"));
+    assert!((net - wanted).abs() < 1e-6, "the open sizes follow from the volume");
+    assert_eq!(found["drawings"].as_array().expect("list").len(), 4);
+
+    let small = json!({ "width": "300 mm", "height": "300 mm", "depth": "150 mm" });
+    let tight = site.post("/api/v1/cabinet", &ask(small)).expect(200).json();
+    assert!(!tight["findings"].as_array().expect("list").is_empty());
+
+    // Nothing where there is no box.
+    let mut wall = design();
+    wall["enclosure"] = json!({ "family": "infinite_baffle" });
+    assert_eq!(site.post("/api/v1/cabinet", &json!({ "design": wall })).expect(200).json(), Value::Null);
+}
+
+#[test]
+fn what_is_wrong_with_a_box_names_its_place_and_range() {
+    let site = Site::start();
+    let ask = |body: Value| site.post("/api/v1/cabinet", &json!({ "design": boxed(&body) }));
+    assert!(ask(json!({ "width": "20 m" })).expect(422).told("body.width").contains("8000 mm"));
+    assert!(
+        ask(json!({ "braces": [{ "along": "height", "open": "99 %" }] }))
+            .expect(422)
+            .told("body.braces[0].open")
+            .contains("95 %")
+    );
+    let step = json!({ "shape": "step", "width": "400 mm", "height": "400 mm", "depth": "400 mm", "step_height": "500 mm", "step_depth": "100 mm" });
+    assert!(ask(step).expect(422).told("body.step_height").contains("cannot be built"));
+    ask(json!({ "shape": "sphere" })).expect(400);
+    ask(json!({ "colour": "oak" })).expect(400);
+}
+
+#[test]
+fn drawings_come_as_files() {
+    let site = Site::start();
+    let asked = boxed(&json!({}));
+    let svg = site.post("/api/v1/cabinet/drawing?view=side&format=svg", &asked).expect(200);
+    assert!(svg.text.contains("<svg"));
+    let dxf = site.post("/api/v1/cabinet/drawing?view=front&format=dxf", &asked).expect(200);
+    assert!(dxf.text.contains("LWPOLYLINE"));
+    site.post("/api/v1/cabinet/drawing?view=above&format=svg", &asked).expect(400);
+    let mut wall = design();
+    wall["enclosure"] = json!({ "family": "infinite_baffle" });
+    site.post("/api/v1/cabinet/drawing?view=side&format=svg", &wall).expect(404);
+}
+
+#[test]
+fn boards_and_waves_answer() {
+    let site = Site::start();
+    let ask = json!({ "design": boxed(&json!({ "width": "400 mm" })) });
+    let boards = site.post("/api/v1/cabinet/boards", &ask).expect(200).json();
+    assert!(boards["braced"].as_f64() >= boards["resonance"].as_f64());
+    assert!(boards["materials"].as_array().expect("list").len() > 5);
+    for model in ["quick", "full"] {
+        let ring = site.post(&format!("/api/v1/cabinet/ring?model={model}"), &ask).expect(200).json();
+        assert_eq!(ring["model"], model);
+        let count = ring["frequency"].as_array().expect("list").len();
+        assert_eq!(ring["ringing"]["impedance"].as_array().expect("list").len(), count);
+    }
+    // Only plain boxes have a model in three directions.
+    let pipe = json!({ "design": boxed(&json!({ "shape": "pipe" })) });
+    site.post("/api/v1/cabinet/ring?model=quick", &pipe).expect(200);
+    assert!(
+        site.post("/api/v1/cabinet/ring?model=full", &pipe)
+            .expect(422)
+            .told("body.shape")
+            .contains("plain box")
+    );
+}
