@@ -26,6 +26,12 @@ for (const theme of ['light', 'dark'] as const) {
     await clean(page, 'builds');
     await openBuild(page, server, build.id);
     await clean(page, 'workbench, ported');
+    await page.getByRole('link', { name: 'Box' }).click();
+    for (const tab of ['Driver and ports', 'Standing waves', 'Boards', 'Sizes and room']) {
+      await page.getByRole('tab', { name: tab }).click();
+      await clean(page, `box, ${tab}`);
+    }
+    await page.getByRole('link', { name: 'Curves' }).click();
     await page.getByRole('textbox', { name: 'Volume Vb' }).fill('0 l');
     await page.keyboard.press('Enter');
     await clean(page, 'a refused value');

@@ -21,7 +21,14 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Work on Sealed, bench berth' }).click();
     await page.mouse.move(430, 300);
     await page.waitForTimeout(400);
-    if (theme === 'light') await shoot('workbench-sealed');
+    if (theme === 'light') {
+      await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
+      await page.getByRole('link', { name: 'Box' }).click();
+      await expect(page.getByRole('group', { name: 'Side section of the box' })).toBeVisible();
+      await page.waitForTimeout(500);
+      await shoot('box');
+      await page.getByRole('link', { name: 'Curves' }).click();
+    }
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
     await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
     await expect(page.getByRole('list', { name: 'Schools' })).toContainText('QB3');

@@ -161,6 +161,8 @@ test('one value is turned to see what it does, and what is liked is taken', asyn
   await expect(dialog.getByRole('row', { name: /44 l now/ })).toBeVisible();
   await dialog.getByRole('combobox', { name: 'What is turned' }).selectOption('tuning');
   await expect(dialog.getByRole('row', { name: /29 Hz now/ })).toBeVisible();
+  const against = dialog.getByRole('region', { name: 'Figures against tuning' });
+  await expect(against.getByRole('figure', { name: /^Port length: \d+ mm to \d+ mm/ })).toBeVisible();
   await dialog.getByRole('textbox', { name: 'from' }).fill('24 litres');
   await page.keyboard.press('Enter');
   await expect(dialog.getByRole('alert')).toContainText('litres');

@@ -22,8 +22,8 @@ const router = createBrowserRouter([
   { path: '/', element: <BuildsPage /> },
   { path: '/drivers', element: <DriversPage /> },
   { path: '/drivers/compare', element: <ComparePage /> },
-  { path: '/builds/:id', element: <WorkbenchPage /> },
   { path: '/builds/:id/find', element: <FindPage /> },
+  { path: '/builds/:id/:stage?', element: <WorkbenchPage /> },
   { path: '*', element: <NotFound /> },
 ]);
 

@@ -279,6 +279,50 @@ export function useTolerance(ask: RawTolerance) {
   });
 }
 
+/** The box of a design, in the surroundings of a brief where there is one; null where the cabinet has none. */
+export function useCabinet(design: RawDesign, brief: RawBrief | null) {
+  return useQuery({
+    queryKey: ['cabinet', design, brief],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/cabinet', { body: { design, brief }, signal })),
+    placeholderData: (previous) => previous,
+    ...ASKED_ONCE,
+  });
+}
+
+/** What the standing waves of a box do, modelled quickly or in full; null where the cabinet is no single room. */
+export function useRing(design: RawDesign, brief: RawBrief | null, model: 'quick' | 'full', wanted = true) {
+  return useQuery({
+    queryKey: ['ring', design, brief, model],
+    queryFn: ({ signal }) =>
+      answered(
+        api.POST('/api/v1/cabinet/ring', { params: { query: { model } }, body: { design, brief }, signal }),
+      ),
+    enabled: wanted,
+    ...ASKED_ONCE,
+  });
+}
+
+/** What would stiffen the boards of a box. */
+export function useBoards(design: RawDesign, brief: RawBrief | null, wanted: boolean) {
+  return useQuery({
+    queryKey: ['boards', design, brief],
+    queryFn: ({ signal }) =>
+      answered(api.POST('/api/v1/cabinet/boards', { body: { design, brief }, signal })),
+    enabled: wanted,
+    ...ASKED_ONCE,
+  });
+}
+
+/** A drawing of the box of a design as a file. */
+export function askDrawing(
+  design: RawDesign,
+  view: 'side' | 'front' | 'plan' | 'exploded',
+  format: 'svg' | 'dxf',
+) {
+  const query = { view, format };
+  return answered(api.POST('/api/v1/cabinet/drawing', { params: { query }, body: design, parseAs: 'text' }));
+}
+
 /** What moves at a frequency. */
 export function useMotion(design: RawDesign, frequency: number) {
   return useQuery({

@@ -194,6 +194,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cabinet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The box of a design: sizes, ledger, boards, standing waves and what does not fit; nothing where the cabinet has none. */
+        post: operations["cabinet_cabinet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cabinet/boards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box. */
+        post: operations["cabinet_boards"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cabinet/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A drawing of the box at full size, in mm, as a file. */
+        post: operations["cabinet_drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cabinet/ring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
+         *     the request is given up.
+         */
+        post: operations["cabinet_ring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/changes": {
         parameters: {
             query?: never;
@@ -766,6 +837,67 @@ export interface components {
             /** @description What it is like, and how. */
             like: string;
         };
+        /** @description What would stiffen the boards of a box. */
+        BoardsReport: {
+            /**
+             * Format: double
+             * @description Up to where the boards should not ring, Hz.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description Lowest resonance as it stands, Hz.
+             */
+            resonance: number;
+            /** @description Braces that raise it, besides those that are there. */
+            braces: components["schemas"]["RawBrace"][];
+            /**
+             * Format: double
+             * @description Lowest resonance with them, Hz.
+             */
+            braced: number;
+            /** @description The same box of other materials, of the same thickness. */
+            materials: components["schemas"]["MaterialReport"][];
+        };
+        /** @description The box of a design. SI throughout. */
+        BodyReport: {
+            /** @description Width, height and depth outside, m. */
+            outside: number[];
+            /** @description Of the room, m. */
+            inside: number[];
+            /** @description Which of width, height and depth were found. */
+            solved: boolean[];
+            /**
+             * Format: double
+             * @description What the place must hold, m3.
+             */
+            outside_volume: number;
+            /** @description Each chamber, the one behind the drivers first. */
+            chambers: components["schemas"]["ChamberReport"][];
+            /** @description How the design is tuned in it. */
+            tuning: components["schemas"]["TuningReport"];
+            /** @description Surfaces of the boards outside. */
+            outer: components["schemas"]["FacetReport"][];
+            /** @description Surfaces of the room. */
+            room: components["schemas"]["FacetReport"][];
+            /** @description What is mounted. */
+            parts: components["schemas"]["PartReport"][];
+            /** @description The boards. */
+            panels: components["schemas"]["PanelReport"][];
+            /** @description What does not fit. */
+            findings: components["schemas"]["FindingReport"][];
+            /** @description Standing waves, the lowest first. */
+            waves: components["schemas"]["WaveReport"][];
+            /** @description What they mean for this design. */
+            waves_verdict: string;
+            /** @description What it weighs. */
+            weight: components["schemas"]["WeightReport"];
+            talk?: components["schemas"]["TalkReport"] | null;
+            /** @description Layers of fill. */
+            fills: components["schemas"]["FillReport"][];
+            /** @description Side section, front, plan and boards apart. */
+            drawings: components["schemas"]["DrawingReport"][];
+        };
         /** @description A driver in a box at 2.83 V, or why there is none. */
         Boxed: {
             design?: components["schemas"]["RawDesign"] | null;
@@ -850,9 +982,38 @@ export interface components {
             /** @description What binds, from low to high frequencies. */
             ribbon: components["schemas"]["RibbonPiece"][];
         };
+        /** @description A chamber and what is left of it. */
+        ChamberReport: {
+            /** @description What to call it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Room between the boards, m3.
+             */
+            gross: number;
+            /** @description What is taken off. */
+            entries: components["schemas"]["EntryReport"][];
+            /**
+             * Format: double
+             * @description What is left, m3.
+             */
+            net: number;
+            /**
+             * Format: double
+             * @description What the design asks for, m3.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description By how much fill makes it seem larger.
+             */
+            gain: number;
+            /** @description Corners of the chamber's bounds, lowest and highest, m. */
+            bounds: number[][];
+        };
         /** @description How a design stands to one thing that the brief asks. */
         Check: {
-            /** @description Which rule: `lowest`, `loudness`, `even`, `size`, `air`, `cone`, `load`, `cost`, `family`. */
+            /** @description Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `air`, `cone`, `load`, `cost`, `family`. */
             id: string;
             /** @description What is asked about, in words. */
             name: string;
@@ -869,6 +1030,20 @@ export interface components {
             ratio: number;
             /** @description Why it matters, and what mends it where it is short. */
             why: string;
+        };
+        /** @description A circle. */
+        CircleReport: {
+            /** @description What it belongs to. */
+            part: string;
+            /** @description As of a stroke. */
+            line: string;
+            /** @description Its middle. */
+            middle: number[];
+            /**
+             * Format: double
+             * @description Its radius.
+             */
+            radius: number;
         };
         /** @description How a column was understood. */
         ColumnReport: {
@@ -895,6 +1070,16 @@ export interface components {
             enclosure?: components["schemas"]["RawEnclosure"] | null;
             /** @description The drivers, in order. */
             rows: components["schemas"]["ComparedDriver"][];
+        };
+        /** @description How firmly something holds a standing wave. */
+        CouplingReport: {
+            /** @description Which part. */
+            part: string;
+            /**
+             * Format: double
+             * @description -1 to 1.
+             */
+            value: number;
         };
         /** @description Curves, every list of the same length. Seven digits (single precision) are kept. */
         Curves: {
@@ -934,6 +1119,23 @@ export interface components {
             derived: number;
             /** @description The same in words, with what probably happened. */
             message: string;
+        };
+        /** @description A view of a cabinet. Lengths in m, x to the right, y up. */
+        DrawingReport: {
+            /** @description `side`, `front`, `plan` or `exploded`. */
+            view: string;
+            /** @description Its name for people. */
+            name: string;
+            /** @description Lowest and highest coordinates of what is drawn. */
+            extent: number[][];
+            /** @description Polygons and lines, in the order of drawing. */
+            strokes: components["schemas"]["StrokeReport"][];
+            /** @description Circles, after them. */
+            rings: components["schemas"]["CircleReport"][];
+            /** @description Measures. */
+            measures: components["schemas"]["MeasureReport"][];
+            /** @description Words. */
+            labels: components["schemas"]["LabelReport"][];
         };
         /** @description A driver in the library. */
         Driver: {
@@ -1151,6 +1353,25 @@ export interface components {
             /** @description How it would stand. */
             verdict: components["schemas"]["Verdict"];
         };
+        /** @description One line of a ledger. */
+        EntryReport: {
+            /** @description What takes it. */
+            what: string;
+            /**
+             * Format: double
+             * @description m3.
+             */
+            volume: number;
+            /** @description Whether it rests on sizes that nobody stated. */
+            estimated: boolean;
+        };
+        /** @description One plane piece of a surface. */
+        FacetReport: {
+            /** @description Which face. */
+            face: string;
+            /** @description Corners, counter-clockwise from outside; across, up, forward, m. */
+            corners: number[][];
+        };
         /** @description One field that is wrong. */
         FieldError: {
             /** @description Which: `enclosure.ports[0].diameter`. */
@@ -1266,6 +1487,44 @@ export interface components {
             /** @description Two ported chambers: each port of the rear one. */
             rear_ports: components["schemas"]["PortReport"][];
             passage?: components["schemas"]["PassageReport"] | null;
+        };
+        /** @description A layer of fill. */
+        FillReport: {
+            /** @description On which board. */
+            face: string;
+            /**
+             * Format: double
+             * @description m.
+             */
+            thickness: number;
+            /**
+             * Format: double
+             * @description What it weighs, kg.
+             */
+            mass: number;
+            /**
+             * Format: double
+             * @description kg/m3.
+             */
+            density: number;
+            /**
+             * Format: double
+             * @description Pa s/m2.
+             */
+            resistivity: number;
+            /** @description Where it lies: corners of its bounds, m. */
+            bounds: number[][];
+            /** @description The ports whose inner end it blocks. */
+            blocks: string[];
+        };
+        /** @description What does not fit, or hardly. */
+        FindingReport: {
+            /** @description In words. */
+            words: string;
+            /** @description Whether it cannot be built so. */
+            forbids: boolean;
+            /** @description The part it is about. */
+            part?: string | null;
         };
         /** @description A cabinet that was found for a driver, with everything that a list says about it. */
         Found: {
@@ -1394,6 +1653,13 @@ export interface components {
             /** @description Whether only whole choices can be made. */
             choices: boolean;
         };
+        /** @description Words at a place. */
+        LabelReport: {
+            /** @description Their middle. */
+            at: number[];
+            /** @description The words. */
+            words: string;
+        };
         /** @description A figure as designed and as it comes out. */
         Luck: {
             /**
@@ -1416,6 +1682,41 @@ export interface components {
              * @description One of 40 is higher.
              */
             high: number;
+        };
+        /** @description A material compared. */
+        MaterialReport: {
+            /** @description Its name in files. */
+            id: string;
+            /** @description Its name for people. */
+            name: string;
+            /**
+             * Format: double
+             * @description What the boards weigh of it, kg.
+             */
+            mass: number;
+            /**
+             * Format: double
+             * @description Lowest resonance of the boards, Hz.
+             */
+            resonance: number;
+            /**
+             * Format: double
+             * @description How loud they are beside the sound at worst, dB.
+             */
+            talk?: number | null;
+            /** @description Where its values are from. */
+            source: string;
+        };
+        /** @description A measure along the sheet. */
+        MeasureReport: {
+            /** @description Whether it is measured up; else across. */
+            upright: boolean;
+            /** @description Where it begins and ends. */
+            between: number[];
+            /** @description How many rows outside the drawing it stands. */
+            row: number;
+            /** @description What it is of. */
+            of: string;
         };
         /** @description A change that mends one thing, simulated. */
         Mend: {
@@ -1536,6 +1837,40 @@ export interface components {
              */
             clean?: number | null;
         };
+        /** @description A board. */
+        PanelReport: {
+            /** @description Which side. */
+            face: string;
+            /**
+             * Format: double
+             * @description All layers, m.
+             */
+            thickness: number;
+            /**
+             * Format: int32
+             * @description How many layers.
+             */
+            layers: number;
+            /** @description What it is of, in files. */
+            material: string;
+            /**
+             * Format: double
+             * @description m2.
+             */
+            area: number;
+            /**
+             * Format: double
+             * @description kg.
+             */
+            mass: number;
+            /**
+             * Format: double
+             * @description Lowest resonance of its weakest field, Hz; of a pipe's wall none.
+             */
+            resonance?: number | null;
+            /** @description That field, m. */
+            field?: number[] | null;
+        };
         /** @description One part of a score. */
         Part: {
             /** @description Which rule. */
@@ -1551,6 +1886,44 @@ export interface components {
              * @description 1 where it is met; else the share that is reached.
              */
             part: number;
+        };
+        /** @description Something mounted. */
+        PartReport: {
+            /** @description `driver`, `port`, `radiator`, `brace` or `partition`. */
+            kind: string;
+            /** @description What to call it. */
+            name: string;
+            /** @description Which of its kind in the design, from 0. */
+            index: number;
+            /** @description 0 behind the drivers, 1 before them. */
+            chamber: number;
+            /** @description Which board it sits in. */
+            face?: string | null;
+            /** @description Its middle on that board, across and up, m. */
+            at: number[];
+            /** @description The same place in space, m. */
+            mouth: number[];
+            /** @description Out of the cabinet there. */
+            normal: number[];
+            /**
+             * Format: double
+             * @description Across what moves or is open, m.
+             */
+            across: number;
+            /**
+             * Format: double
+             * @description Height of a slot, m.
+             */
+            tall?: number | null;
+            /**
+             * Format: double
+             * @description Across its frame, m; of a driver or radiator.
+             */
+            frame?: number | null;
+            /** @description The room it takes. */
+            pieces: components["schemas"]["PieceReport"][];
+            /** @description Middle line of a port. */
+            path: number[][];
         };
         /** @description A line or horn as it came out, SI. */
         PassageReport: {
@@ -1597,6 +1970,18 @@ export interface components {
              * @description Hz.
              */
             frequency: number;
+        };
+        /** @description A simple piece of space. */
+        PieceReport: {
+            /** @description Middle of one end of a rod, or lowest corner of a block, m. */
+            from: number[];
+            /** @description Middle of its other end, or highest corner, m. */
+            to: number[];
+            /**
+             * Format: double
+             * @description Radius of a rod, m; a block has none.
+             */
+            radius?: number | null;
         };
         /** @description One port as it came out. */
         PortReport: {
@@ -1673,6 +2058,71 @@ export interface components {
             air?: components["schemas"]["RawAir"] | null;
             volume?: components["schemas"]["Typed"] | null;
             lowest?: components["schemas"]["Typed"] | null;
+        };
+        /**
+         * @description A direction of the box.
+         * @enum {string}
+         */
+        RawAxis: "width" | "height" | "depth";
+        /** @description A board that differs from the others. */
+        RawBoard: {
+            /** @description Which. */
+            face: components["schemas"]["RawFace"];
+            thickness?: components["schemas"]["Typed"] | null;
+            layers?: components["schemas"]["Typed"] | null;
+            inset?: components["schemas"]["Typed"] | null;
+            material?: components["schemas"]["RawMaterial"] | null;
+        };
+        /** @description The box itself. Whatever is absent is found: sizes from the net volume, places from what goes in. */
+        RawBody: {
+            /** @description Its shape; six boards at right angles where absent. */
+            shape?: components["schemas"]["RawBodyShape"];
+            /** @description What width, height and depth are of; the outside where absent. */
+            measured?: components["schemas"]["RawMeasured"];
+            width?: components["schemas"]["Typed"] | null;
+            height?: components["schemas"]["Typed"] | null;
+            depth?: components["schemas"]["Typed"] | null;
+            /** @description What the sizes that are found are of each other. */
+            ratio?: components["schemas"]["RawRatio"];
+            top_depth?: components["schemas"]["Typed"] | null;
+            back_height?: components["schemas"]["Typed"] | null;
+            lean?: components["schemas"]["Typed"] | null;
+            top_width?: components["schemas"]["Typed"] | null;
+            sides?: components["schemas"]["Typed"] | null;
+            radius?: components["schemas"]["Typed"] | null;
+            step_height?: components["schemas"]["Typed"] | null;
+            step_depth?: components["schemas"]["Typed"] | null;
+            thickness?: components["schemas"]["Typed"] | null;
+            material?: components["schemas"]["RawMaterial"] | null;
+            /** @description Boards that differ. */
+            boards?: components["schemas"]["RawBoard"][];
+            partition?: components["schemas"]["Typed"] | null;
+            driver?: components["schemas"]["RawPlace"] | null;
+            /** @description How the ports of the chamber behind the drivers are built, in the order of the design. */
+            ports?: components["schemas"]["RawPortBuild"][];
+            /** @description How those of the chamber before them are built. */
+            front_ports?: components["schemas"]["RawPortBuild"][];
+            radiator?: components["schemas"]["RawPlace"] | null;
+            /** @description Boards across the room. */
+            braces?: components["schemas"]["RawBrace"][];
+            strips?: components["schemas"]["Typed"] | null;
+            /** @description What else takes room behind the drivers: an amplifier, its chamber, a terminal cup. */
+            items?: components["schemas"]["RawItem"][];
+            /** @description Fill as layers on boards, for the check of standing waves. */
+            fills?: components["schemas"]["RawLayer"][];
+        };
+        /**
+         * @description Shape of a box.
+         * @enum {string}
+         */
+        RawBodyShape: "box" | "wedge" | "prism" | "pipe" | "lying_pipe" | "pyramid" | "rounded" | "step";
+        /** @description A board across the room. */
+        RawBrace: {
+            /** @description Along which size its place is measured; it stands square to that. */
+            along: components["schemas"]["RawAxis"];
+            at?: components["schemas"]["Typed"] | null;
+            thickness?: components["schemas"]["Typed"] | null;
+            open?: components["schemas"]["Typed"] | null;
         };
         /** @description What a build must reach. Everything may be left open; what is left open is not judged. */
         RawBrief: {
@@ -1752,6 +2202,7 @@ export interface components {
             motor?: components["schemas"]["RawMotor"] | null;
             /** @description The cabinet. */
             enclosure: components["schemas"]["RawEnclosure"];
+            body?: components["schemas"]["RawBody"] | null;
             drive?: components["schemas"]["RawDrive"] | null;
             limits?: components["schemas"]["RawLimits"] | null;
             space?: components["schemas"]["RawSpace"] | null;
@@ -1799,6 +2250,9 @@ export interface components {
             r2?: components["schemas"]["Typed"] | null;
             inductance_exponent?: components["schemas"]["Typed"] | null;
             depth?: components["schemas"]["Typed"] | null;
+            cutout?: components["schemas"]["Typed"] | null;
+            magnet?: components["schemas"]["Typed"] | null;
+            displacement?: components["schemas"]["Typed"] | null;
             level_1w?: components["schemas"]["Typed"] | null;
             level_2v83?: components["schemas"]["Typed"] | null;
             price?: components["schemas"]["Typed"] | null;
@@ -1842,6 +2296,11 @@ export interface components {
          */
         RawEnd: "free" | "flanged" | "one_wall" | "two_walls" | "three_walls";
         /**
+         * @description A side of a box.
+         * @enum {string}
+         */
+        RawFace: "front" | "back" | "left" | "right" | "top" | "bottom" | "tread" | "riser" | "shell";
+        /**
          * @description Kind of cabinet.
          * @enum {string}
          */
@@ -1866,6 +2325,21 @@ export interface components {
             ideal?: boolean;
             volume?: components["schemas"]["Typed"] | null;
         };
+        /** @description Something that takes room. */
+        RawItem: {
+            /** @description What it is. */
+            name: string;
+            volume?: components["schemas"]["Typed"] | null;
+        };
+        /** @description A layer of fill on a board. */
+        RawLayer: {
+            /** @description On which board. */
+            face: components["schemas"]["RawFace"];
+            thickness?: components["schemas"]["Typed"] | null;
+            density?: components["schemas"]["Typed"] | null;
+            resistivity?: components["schemas"]["Typed"] | null;
+            frame?: components["schemas"]["RawFrame"] | null;
+        };
         /** @description What a design may be driven to. The coil's power and the travels come from the driver and the radiators. */
         RawLimits: {
             power?: components["schemas"]["Typed"] | null;
@@ -1874,6 +2348,16 @@ export interface components {
             air_speed?: components["schemas"]["Typed"] | null;
             programme?: components["schemas"]["RawProgramme"] | null;
         };
+        /**
+         * @description What a board is of.
+         * @enum {string}
+         */
+        RawMaterial: "mdf" | "birch_ply" | "poplar_ply" | "pine_ply" | "particle_board" | "hardwood" | "pvc" | "acrylic" | "aluminium";
+        /**
+         * @description What sizes are of.
+         * @enum {string}
+         */
+        RawMeasured: "outside" | "inside";
         /** @description What is to be mended. */
         RawMending: {
             /** @description What must be reached. */
@@ -1913,6 +2397,13 @@ export interface components {
             mouth?: components["schemas"]["RawMouth"] | null;
             path?: components["schemas"]["Typed"] | null;
         };
+        /** @description Where something is mounted. */
+        RawPlace: {
+            /** @description In which board. */
+            face: components["schemas"]["RawFace"];
+            across?: components["schemas"]["Typed"] | null;
+            up?: components["schemas"]["Typed"] | null;
+        };
         /** @description A port, or several equal ones. */
         RawPort: {
             /** @description Shape of its cross-section. */
@@ -1925,6 +2416,14 @@ export interface components {
             inner_end?: components["schemas"]["RawEnd"] | null;
             outer_end?: components["schemas"]["RawEnd"] | null;
             path?: components["schemas"]["Typed"] | null;
+        };
+        /** @description How a port is built. */
+        RawPortBuild: {
+            face?: components["schemas"]["RawFace"] | null;
+            across?: components["schemas"]["Typed"] | null;
+            up?: components["schemas"]["Typed"] | null;
+            wall?: components["schemas"]["Typed"] | null;
+            turns?: components["schemas"]["Typed"] | null;
         };
         /**
          * @description What is played, by its crest factor.
@@ -1941,6 +2440,11 @@ export interface components {
             xmax?: components["schemas"]["Typed"] | null;
             count?: components["schemas"]["Typed"] | null;
         };
+        /**
+         * @description What width, height and depth are of each other (common practice).
+         * @enum {string}
+         */
+        RawRatio: "cube_root" | "golden" | "square_root" | "tower" | "cube" | "low";
         /** @description A stretch of a way. */
         RawSegment: {
             /** @description How the area changes. */
@@ -2109,6 +2613,39 @@ export interface components {
             to: number;
             /** @description `voltage`, `current`, `heat`, `cone`, `radiator`, `air` or `nothing`. */
             limit: string;
+        };
+        /** @description One way to model the air, computed. */
+        RingCurves: {
+            /** @description Impedance, ohm. */
+            impedance: number[];
+            /** @description Level at 1 m, dB. */
+            level: number[];
+            /** @description Level that the first port or radiator alone makes at 1 m, dB; empty without one. */
+            port: number[];
+        };
+        /** @description What standing waves do. SI throughout. */
+        RingReport: {
+            /** @description Hz. */
+            frequency: number[];
+            /** @description With the chamber as one spring. */
+            lumped: components["schemas"]["RingCurves"];
+            /** @description With its waves. */
+            ringing: components["schemas"]["RingCurves"];
+            /** @description The first peak of impedance above that of a spring, Hz, and how high it is, ohm. */
+            ripple: number[];
+            /** @description The first peak of the port, or without one of the whole, above that of a spring, Hz, and how high it is, dB. */
+            bump: number[];
+            /** @description In words. */
+            words: string;
+            /** @description `quick` or `full`. */
+            model: string;
+            /** @description Unknowns of the full model. */
+            unknowns?: number | null;
+            /**
+             * Format: double
+             * @description By how much the reduced model was off where it was compared with a full solution, as a share.
+             */
+            error?: number | null;
         };
         /** @description One problem in a table. */
         RowProblem: {
@@ -2316,6 +2853,17 @@ export interface components {
              */
             f3?: number | null;
         };
+        /** @description A polygon or a line. */
+        StrokeReport: {
+            /** @description What it belongs to. */
+            part: string;
+            /** @description `cut`, `seen`, `hidden`, `air`, `metal`, `fill` or `middle`. */
+            line: string;
+            /** @description Whether it closes. */
+            closed: boolean;
+            /** @description Its corners. */
+            points: number[][];
+        };
         /** @description What a value does. */
         Sweep: {
             /** @description What can be turned. */
@@ -2350,6 +2898,19 @@ export interface components {
             /** @description Why there is none, or nothing comes of it. */
             problem?: string | null;
             outcome?: components["schemas"]["Outcome"] | null;
+        };
+        /** @description How loud all boards together are beside what the cabinet is for. */
+        TalkReport: {
+            /**
+             * Format: double
+             * @description dB below it, less than nothing.
+             */
+            level: number;
+            /**
+             * Format: double
+             * @description Where that is worst, Hz.
+             */
+            frequency: number;
         };
         /** @description A brief to begin with. */
         Template: {
@@ -2422,6 +2983,30 @@ export interface components {
             drive: number[];
             /** @description Pressure at 1 m, Pa. */
             pressure: number[];
+        };
+        /** @description How the design is tuned: as designed, in the volumes of this box, and with ports cut for them. */
+        TuningReport: {
+            /** @description What is tuned: `Fb`, `Fc` or nothing. */
+            symbol?: string | null;
+            /**
+             * Format: double
+             * @description As designed, Hz.
+             */
+            designed?: number | null;
+            /**
+             * Format: double
+             * @description In this box with the design's lengths, Hz.
+             */
+            built?: number | null;
+            /** @description Net volumes once ports are cut for this box, m3. */
+            settled?: (number | null)[] | null;
+            /** @description Lengths of the ports then, behind and before the drivers, m. */
+            lengths: number[][];
+            /**
+             * Format: double
+             * @description Tuning then, Hz.
+             */
+            settled_tuning?: number | null;
         };
         /** @description One value that is changed. */
         Turn: {
@@ -2555,6 +3140,32 @@ export interface components {
          * @enum {string}
          */
         Verdict: "met" | "short" | "unknown";
+        /** @description A standing wave. */
+        WaveReport: {
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            frequency: number;
+            /** @description Half waves across, up and forward. */
+            order: number[];
+            /** @description Drivers, ports and radiators. */
+            couplings: components["schemas"]["CouplingReport"][];
+            /** @description Whether the cabinet plays it and the driver excites it. */
+            feared: boolean;
+            /**
+             * Format: double
+             * @description With which other wave it falls together, Hz.
+             */
+            with?: number | null;
+            /**
+             * Format: double
+             * @description A quarter of its wave: how thick a layer on a wall works best, m.
+             */
+            quarter: number;
+            /** @description Pressure over the middle section, row by row from below, each from the back, -1 to 1. */
+            picture: number[][];
+        };
         /** @description One way to wire. */
         Way: {
             coils?: components["schemas"]["RawCoils"] | null;
@@ -2585,6 +3196,24 @@ export interface components {
             gain: number;
             /** @description What it means for the amplifier and the drivers; empty where there is nothing to say. */
             reason: string;
+        };
+        /** @description What it weighs, kg. */
+        WeightReport: {
+            /**
+             * Format: double
+             * @description The boards.
+             */
+            boards: number;
+            /**
+             * Format: double
+             * @description Braces and partition.
+             */
+            braces: number;
+            /**
+             * Format: double
+             * @description The drivers, estimated from their frames.
+             */
+            drivers: number;
         };
         /** @description How one figure is worked out. */
         Working: {
@@ -2983,6 +3612,179 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Variant"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    cabinet_cabinet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Questioned"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyReport"] | null;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    cabinet_boards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Questioned"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardsReport"] | null;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    cabinet_drawing: {
+        parameters: {
+            query: {
+                /** @description `side`, `front`, `plan` or `exploded`. */
+                view: "side" | "front" | "plan" | "exploded";
+                /** @description `svg` or `dxf`. */
+                format: "svg" | "dxf";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawDesign"];
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    cabinet_ring: {
+        parameters: {
+            query: {
+                /** @description `quick`, as ducts along the longest axis, or `full`, in three directions. */
+                model: "quick" | "full";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Questioned"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RingReport"] | null;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Motion, RawDesign, Report } from '../api/types';
+import type { BodyReport, Motion, RawDesign, Report } from '../api/types';
 import { inWords } from '../model/preferences';
 import { usePreferences } from '../ui/observed';
 import { useSize } from '../ui/size';
@@ -8,6 +8,7 @@ import { layOut } from './geometry';
 import { Handles } from './Handles';
 import { handlesOf } from './handles';
 import { MotionLayer } from './MotionLayer';
+import { Patterns } from './Patterns';
 import { type Dimension, type Part, type Rect, type Scene, type Target, WALL } from './scene';
 
 /** What moves, and how it is shown. */
@@ -21,6 +22,7 @@ export interface Slowly {
 interface Props {
   design: RawDesign;
   report: Report;
+  body?: BodyReport | null | undefined;
   slowly: Slowly | null;
   onTarget: (target: Target, part: Element) => void;
   onPull: (design: RawDesign) => void;
@@ -70,30 +72,6 @@ function Sheet(props: SheetProps) {
   );
 }
 
-function Patterns() {
-  return (
-    <defs>
-      <pattern id="grain" width="36" height="7" patternUnits="userSpaceOnUse">
-        <rect width="36" height="7" fill="var(--rule)" />
-        <path
-          d="M0 2.5q9 -2 18 0t18 0M0 5.8q9 1.6 18 0t18 0"
-          fill="none"
-          stroke="var(--grain)"
-          strokeWidth="0.7"
-        />
-      </pattern>
-      <pattern id="wool" width="14" height="9" patternUnits="userSpaceOnUse">
-        <path
-          d="M0 4.5l3.5-2.5 3.5 2.5 3.5-2.5 3.5 2.5"
-          fill="none"
-          stroke="var(--rule-line)"
-          strokeWidth="0.8"
-        />
-      </pattern>
-    </defs>
-  );
-}
-
 interface ButtonProps {
   target: Target | undefined;
   onTarget: (target: Target, part: Element) => void;
@@ -121,6 +99,10 @@ function PartButton({ target, onTarget, children }: ButtonProps) {
   );
 }
 
+function closed(points: [number, number][], frame: Frame): string {
+  return `M${points.map(([x, y]) => `${frame.x(x)} ${frame.y(y)}`).join('L')}Z`;
+}
+
 function outline({ x, y, width, height }: Rect, frame: Frame): string {
   return `M${frame.x(x)} ${frame.y(y + height)}H${frame.x(x + width)}V${frame.y(y)}H${frame.x(x)}Z`;
 }
@@ -130,9 +112,17 @@ function PartDrawing({ part, frame }: { part: Part; frame: Frame }) {
     case 'walls':
       return (
         <>
-          <path d={outline(part.outer, frame)} fill="url(#grain)" stroke="var(--rule-line)" />
           <path
-            d={part.inner.map((inner) => outline(inner, frame)).join('')}
+            d={part.outlines ? closed(part.outlines.outer, frame) : outline(part.outer, frame)}
+            fill="url(#grain)"
+            stroke="var(--rule-line)"
+          />
+          <path
+            d={
+              part.outlines
+                ? part.outlines.inner.map((inner) => closed(inner, frame)).join('')
+                : part.inner.map((inner) => outline(inner, frame)).join('')
+            }
             fill="var(--card)"
             stroke="var(--rule-line)"
           />
@@ -144,6 +134,8 @@ function PartDrawing({ part, frame }: { part: Part; frame: Frame }) {
       return <path d={outline(part.at, frame)} fill="var(--card)" stroke="var(--rule-line)" />;
     case 'vent':
       return <Vent at={part.at} frame={frame} />;
+    case 'disc':
+      return <Disc disc={part} frame={frame} />;
     case 'driver':
       return <DriverDrawing driver={part} frame={frame} />;
     case 'radiator':
@@ -174,7 +166,21 @@ function Vent({ at, frame }: { at: Rect; frame: Frame }) {
   );
 }
 
-const TURN = { right: 0, up: -90, left: 180 };
+function Disc({ disc, frame }: { disc: Of<'disc'>; frame: Frame }) {
+  return [disc.frame, disc.diameter].map((across) => (
+    <circle
+      key={across}
+      cx={frame.x(disc.x)}
+      cy={frame.y(disc.y)}
+      r={(across / 2) * frame.scale}
+      fill="transparent"
+      stroke="var(--soft)"
+      strokeDasharray="6 4"
+    />
+  ));
+}
+
+const TURN = { right: 0, up: -90, left: 180, down: 90 };
 
 /** Faces right with its front at the origin, then turned. */
 function DriverDrawing({ driver, frame }: { driver: Of<'driver'>; frame: Frame }) {
@@ -239,6 +245,14 @@ function PortDrawing({ port, frame }: { port: Of<'port'>; frame: Frame }) {
   const sides = [y, y + height].map((at) => `M${frame.x(x)} ${frame.y(at)}H${frame.x(x + width)}`);
   return (
     <g>
+      {/* A thin port is hard to hit: its words belong to it, and what lies between. */}
+      <rect
+        x={frame.x(x)}
+        y={frame.y(y + height) - wall - 17}
+        width={width * frame.scale}
+        height={height * frame.scale + wall + 17}
+        fill="transparent"
+      />
       <path d={outline(port.at, frame)} fill="var(--paper)" />
       <path d={sides.join('')} stroke="var(--rule-line)" strokeWidth={wall} />
       <text

@@ -4,6 +4,7 @@ import type { RawDesign } from '../api/types';
 import { portsAt, siAt } from '../model/design';
 import { hasTwoChambers, hasWay } from '../model/families';
 import { shown, significant } from '../model/units';
+import { layOutBuilt } from './built';
 import { DRIVER, type DriverSize, type Part, type Rect, type Scene, type Subject, WALL } from './scene';
 import { layOutWay } from './ways';
 
@@ -37,6 +38,7 @@ export const millimetres = (metres: number): string => `${Math.round(metres * 10
 export function layOut(subject: Subject): Scene | null {
   const { family } = subject.design.enclosure;
   if (hasWay(family)) return layOutWay(subject);
+  if (subject.body) return layOutBuilt(subject, subject.body);
   if (hasTwoChambers(family)) return bandpass(subject);
   if (family === 'open_baffle' || family === 'infinite_baffle') return baffle(subject);
   return box(subject);
@@ -148,7 +150,7 @@ function ports(
   return { parts, top: free };
 }
 
-function fillText(design: RawDesign, chamber: string): string {
+export function fillText(design: RawDesign, chamber: string): string {
   const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
   const words = { none: '', lined: ', lined', half: ', half filled', full: ', filled', packed: ', packed' };
   return `${shown(here?.volume ?? '')}${here?.fill ? words[here.fill] : ''}`;
@@ -182,7 +184,7 @@ function box(subject: Subject): Scene | null {
 }
 
 /** Radiators in roof and floor, or a vent in the back. */
-function extras({ design }: Subject, inner: Rect): Part[] {
+export function extras({ design }: Subject, inner: Rect): Part[] {
   const { family } = design.enclosure;
   if (family === 'aperiodic') {
     const tall = inner.height * 0.22;

@@ -1,6 +1,7 @@
 // What can be taken by the hand in the drawing, and what a pull does to the design.
 
-import type { RawDesign } from '../api/types';
+import type { RawDesign, RawFace } from '../api/types';
+import { withBody } from '../model/body';
 import { siAt, valueAt, withValue } from '../model/design';
 import { unitOf } from '../model/preferences';
 import { fieldAt, writeTyped } from '../model/units';
@@ -31,10 +32,11 @@ function written(design: RawDesign, path: string, si: number): RawDesign | null 
 }
 
 /** All handles of a drawing. */
-export function handlesOf({ design, report }: Subject, scene: Scene): Handle[] {
+export function handlesOf({ design, report, body }: Subject, scene: Scene): Handle[] {
   return [
     ...ports({ design, report }, scene),
     ...box(design, scene),
+    ...placed(design, body, scene),
     ...partition(design, scene),
     ...ways(design, scene),
     ...baffle(design, scene),
@@ -66,6 +68,46 @@ function ports({ design, report }: Subject, scene: Scene): Handle[] {
       },
     ];
   });
+}
+
+/** Driver and braces, moved along the sheet. */
+function placed(design: RawDesign, body: Subject['body'], scene: Scene): Handle[] {
+  if (!body) return [];
+  const room = scene.parts.find((part): part is Of<'walls'> & Part => part.kind === 'walls')?.inner[0];
+  const driver = scene.parts.find((part): part is Of<'driver'> & Part => part.kind === 'driver');
+  const built = body.parts.find(({ kind }) => kind === 'driver');
+  const handles: Handle[] = [];
+  if (driver && built?.face && driver.facing !== 'up' && driver.facing !== 'down') {
+    const up = built.at[1] ?? 0;
+    const begun = design.body?.driver
+      ? design
+      : withBody(design, { driver: { face: built.face as RawFace } });
+    handles.push({
+      id: 'driver-up',
+      label: 'Height of the driver',
+      x: driver.x + (driver.facing === 'right' ? 0.02 : -0.02),
+      y: driver.y,
+      axis: 'y',
+      said: millimetres(up),
+      pull: (metres) => written(begun, 'body.driver.up', up + metres),
+    });
+  }
+  for (const [index, brace] of (design.body?.braces ?? []).entries()) {
+    if (!room || brace.along === 'width') continue;
+    const level = brace.along === 'height';
+    const long = body.inside[level ? 1 : 2] ?? 0;
+    const at = siAt(design, `body.braces[${index}].at`) ?? long / 2;
+    handles.push({
+      id: `brace-${index}`,
+      label: `Place of brace ${index + 1}`,
+      x: room.x + (level ? 0.04 : at),
+      y: room.y + (level ? at : 0.04),
+      axis: level ? 'y' : 'x',
+      said: millimetres(at),
+      pull: (metres) => written(design, `body.braces[${index}].at`, at + metres),
+    });
+  }
+  return handles;
 }
 
 /** A box keeps its proportions, so its height says all. */

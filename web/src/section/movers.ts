@@ -10,7 +10,7 @@ export interface Moving {
   outward: [number, number];
 }
 
-const OUTWARD: Record<Facing, [number, number]> = { right: [1, 0], left: [-1, 0], up: [0, -1] };
+const OUTWARD: Record<Facing, [number, number]> = { right: [1, 0], left: [-1, 0], up: [0, -1], down: [0, 1] };
 
 /** Parts that move, with what moves them. */
 export function movingParts(scene: Scene, motion: Motion): Moving[] {

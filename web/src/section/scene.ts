@@ -1,6 +1,6 @@
 // The cabinet as drawn, part by part. Lengths in m, x to the right, y up.
 
-import type { RawDesign, Report } from '../api/types';
+import type { BodyReport, RawDesign, Report } from '../api/types';
 
 export interface Rect {
   x: number;
@@ -16,13 +16,22 @@ export interface Target {
   label: string;
 }
 
-export type Facing = 'right' | 'left' | 'up';
+export type Facing = 'right' | 'left' | 'up' | 'down';
 
-export type Part = { target?: Target } & (
-  | { kind: 'walls'; outer: Rect; inner: Rect[] }
+export type Polygon = [number, number][];
+
+export interface Outlines {
+  outer: Polygon;
+  inner: Polygon[];
+}
+
+export type Part = { target?: Target } /** Slanting walls have outlines besides. */ & (
+  | { kind: 'walls'; outer: Rect; inner: Rect[]; outlines?: Outlines }
   | { kind: 'board'; at: Rect }
   | { kind: 'air'; at: Rect }
   | { kind: 'vent'; at: Rect }
+  /** Something that looks at or away from the reader. */
+  | { kind: 'disc'; x: number; y: number; diameter: number; frame: number }
   | { kind: 'driver'; x: number; y: number; facing: Facing; diameter: number; frame: number; depth: number }
   | { kind: 'radiator'; x: number; y: number; facing: Facing; diameter: number }
   | { kind: 'port'; at: Rect; open: 'right' | 'left' | 'both'; text: string }
@@ -51,6 +60,8 @@ export interface Scene {
 export interface Subject {
   design: RawDesign;
   report: Report;
+  /** The box as it is built; while it is not known, one of usual proportions is drawn. */
+  body?: BodyReport | null | undefined;
 }
 
 /** Thickness of walls, m. */

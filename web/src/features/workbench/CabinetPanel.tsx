@@ -1,13 +1,15 @@
 import { Tabs } from 'radix-ui';
 import { memo, useState } from 'react';
 import type { Window } from '../../actions/action';
-import type { FieldError, RawDesign, Report } from '../../api/types';
+import { useCabinet } from '../../api/queries';
+import type { BodyReport, FieldError, RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
 import { markAt } from '../../model/mark';
 import type { OnBench, Workbench } from '../../model/workbench';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
 import { Button } from '../../ui/Button';
+import { useCalm } from '../../ui/calm';
 import { Icon } from '../../ui/Icon';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { TextInput } from '../../ui/TextInput';
@@ -141,6 +143,9 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
   );
 });
 
+/** How often the boards follow a drag, ms: the curves come first. */
+const FOLLOWED = 120;
+
 interface DrawingProps extends Props {
   report: Report;
   onTarget: (target: Target, part: Element) => void;
@@ -149,15 +154,17 @@ interface DrawingProps extends Props {
 /** The drawing as it stands, or in slow motion. */
 function Drawing(props: DrawingProps) {
   const { slow, variant, report, workbench, onOpen, onTarget } = props;
+  // The boards follow the values a moment later.
+  const body = useCabinet(useCalm(variant.design, FOLLOWED), null).data;
   const pulled = {
     onTarget,
     onPull: (design: RawDesign) => workbench.preview(variant.id, design),
     onSettle: (label: string) => workbench.settle(label.toLowerCase()),
   };
-  if (slow) return <Moving {...props} {...pulled} />;
+  if (slow) return <Moving {...props} {...pulled} body={body} />;
   return (
     <div className="relative h-full">
-      <Section design={variant.design} report={report} slowly={null} {...pulled} />
+      <Section design={variant.design} report={report} body={body} slowly={null} {...pulled} />
       <div className="absolute top-0 right-0 flex flex-col items-stretch gap-1">
         <Button onClick={() => onOpen('motion')}>
           <Icon name="play" /> Slow motion
@@ -172,9 +179,14 @@ function Drawing(props: DrawingProps) {
 function Moving({
   variant,
   report,
+  body,
   onOpen,
   ...pulled
-}: DrawingProps & { onPull: (design: RawDesign) => void; onSettle: (label: string) => void }) {
+}: DrawingProps & {
+  body: BodyReport | null | undefined;
+  onPull: (design: RawDesign) => void;
+  onSettle: (label: string) => void;
+}) {
   const state = useSlowMotion(variant.design);
   const slowly = state.motion && {
     motion: state.motion,
@@ -185,7 +197,7 @@ function Moving({
   return (
     <div className="flex h-full min-h-0 flex-col gap-2">
       <div className="min-h-0 flex-1">
-        <Section design={variant.design} report={report} slowly={slowly ?? null} {...pulled} />
+        <Section design={variant.design} report={report} body={body} slowly={slowly ?? null} {...pulled} />
       </div>
       <SlowMotionWords state={state} report={report} onClose={() => onOpen('motion')} />
     </div>

@@ -61,18 +61,20 @@ export function FigureCard({ chip, variant, workbench, brief, onTry, onBrief }: 
 }
 
 interface MendsProps extends Pick<Props, 'onTry' | 'onBrief'> {
+  title?: string;
   design: RawDesign;
   brief: RawBrief;
   check: string;
 }
 
-function Mends({ check, design, brief, onTry, onBrief }: MendsProps) {
+/** Changes that mend a check, each simulated. */
+export function Mends({ title = 'What mends it', check, design, brief, onTry, onBrief }: MendsProps) {
   const mending = useMending(brief, useDeferredValue(design), check);
   const { data } = mending;
   const all = data?.mends.length ? data.mends : data?.nearest ? [data.nearest] : [];
   return (
-    <section aria-label="What mends it">
-      <h3 className="mb-1">What mends it</h3>
+    <section aria-label={title}>
+      <h3 className="mb-1">{title}</h3>
       <Message error={mending.error} />
       {mending.isPending && <p className="text-soft">Trying changes …</p>}
       {data && !data.mends.length && (

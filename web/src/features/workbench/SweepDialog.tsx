@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { useSweep } from '../../api/queries';
-import type { RawDesign, Sweep, SweepStep } from '../../api/types';
+import type { RawDesign, Sweep } from '../../api/types';
 import { roundUp } from '../../lanes/axis';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
-import { parseQuantity, shown, significant } from '../../model/units';
+import { parseQuantity, shown } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
@@ -12,9 +12,10 @@ import { MarkGlyph } from '../../ui/MarkGlyph';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
 import { Term } from '../../ui/Term';
+import { Against } from './Against';
 import { Chart } from './Chart';
-import { hertz } from './figures';
 import { knobValue } from './mending';
+import { columnsOf, written } from './swept';
 
 interface Props {
   design: RawDesign;
@@ -85,6 +86,7 @@ export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
       {sweep && (
         <>
           <Family sweep={sweep} curve={curve} />
+          {!current?.choices && <Against sweep={sweep} />}
           <Steps sweep={sweep} name={design.name ?? ''} onUse={onUse} onTry={onTry} />
         </>
       )}
@@ -173,29 +175,6 @@ function cap(curve: Curve, sweep: Sweep): number {
   return 3e3 * Math.max(...inBand, 1e-3);
 }
 
-interface Column {
-  name: string;
-  read: (outcome: NonNullable<SweepStep['outcome']>) => string | null;
-}
-
-const COLUMNS: Column[] = [
-  { name: 'F3', read: ({ f3 }) => hertz(f3) },
-  { name: 'Fb', read: ({ tuning }) => (tuning ? hertz(tuning) : null) },
-  { name: 'Level', read: ({ reference_level }) => `${reference_level.toFixed(1)} dB` },
-  { name: 'Hump', read: ({ hump }) => `${hump.toFixed(1)} dB` },
-  { name: 'Clean at F3', read: ({ clean }) => (clean ? `${clean.toFixed(1)} dB` : null) },
-  {
-    name: 'Excursion',
-    read: ({ excursion_in_band: travel }) => (travel ? inWords(`${significant(travel * 1e3, 2)} mm`) : null),
-  },
-  { name: 'Air', read: ({ air_speed: speed }) => (speed ? `${significant(speed, 3)} m/s` : null) },
-  {
-    name: 'Port length',
-    read: ({ port_length: length }) => (length ? inWords(`${significant(length * 1e3, 3)} mm`) : null),
-  },
-  { name: 'Group delay', read: ({ group_delay_most: delay }) => `${significant(delay * 1e3, 3)} ms` },
-];
-
 interface StepsProps extends Pick<Props, 'onUse' | 'onTry'> {
   sweep: Sweep;
   name: string;
@@ -203,9 +182,7 @@ interface StepsProps extends Pick<Props, 'onUse' | 'onTry'> {
 
 function Steps({ sweep, name, onUse, onTry }: StepsProps) {
   const knob = sweep.knobs.find(({ id }) => id === sweep.knob);
-  const columns = COLUMNS.filter(({ read }) =>
-    sweep.steps.some(({ outcome }) => outcome && read(outcome) !== null),
-  );
+  const columns = columnsOf(sweep);
   return (
     <div className="mt-2 overflow-x-auto">
       <table className="w-full text-right font-mono text-[13px]">
@@ -237,7 +214,7 @@ function Steps({ sweep, name, onUse, onTry }: StepsProps) {
                 {outcome ? (
                   columns.map((column) => (
                     <td key={column.name} className="whitespace-nowrap px-2">
-                      {column.read(outcome) ?? '–'}
+                      {written(column, outcome)}
                     </td>
                   ))
                 ) : (

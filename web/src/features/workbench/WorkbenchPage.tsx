@@ -20,6 +20,8 @@ import { markAt } from '../../model/mark';
 import { readTyped } from '../../model/units';
 import type { Bench } from '../../model/workbench';
 import { Message } from '../../ui/Message';
+import { BoxStage } from '../box/BoxStage';
+import { NotFound } from '../shell/NotFound';
 import { Shell } from '../shell/Shell';
 import { useTheme } from '../shell/theme';
 import { BriefDialog } from './BriefDialog';
@@ -32,15 +34,17 @@ import { ConflictDialog } from './ConflictDialog';
 import { DriverDialog } from './DriverDialog';
 import { Kept } from './Kept';
 import { Shelf } from './Shelf';
+import { isStage, type Stage, Stages } from './Stages';
 import { StartHere } from './StartHere';
 import { Session } from './session';
 import { UndoRedo } from './UndoRedo';
 import { Windows } from './Windows';
 
 export function WorkbenchPage() {
-  const { id = '' } = useParams();
+  const { id = '', stage = 'curves' } = useParams();
   const build = useBuild(id);
-  if (build.data) return <OpenWorkbench key={build.data.id} build={build.data} />;
+  if (!isStage(stage)) return <NotFound />;
+  if (build.data) return <OpenWorkbench key={build.data.id} build={build.data} stage={stage} />;
   const missing = build.error instanceof Refusal && build.error.document.status === 404;
   return (
     <Shell title={missing ? 'No such build' : 'Opening'}>
@@ -61,7 +65,7 @@ type Choosing =
   | { of: 'cabinet of a new variant'; design: RawDesign }
   | null;
 
-function OpenWorkbench({ build }: { build: BuildWithVariants }) {
+function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stage }) {
   const session = useMemo(() => new Session(build), [build]);
   useEffect(() => session.start(), [session]);
   const { workbench, simulator, keeper } = session;
@@ -130,6 +134,7 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
       beside={
         <>
           <BuildName text={text} />
+          <Stages build={build.id} stage={stage} />
           <Kept keeper={keeper} />
         </>
       }
@@ -150,21 +155,34 @@ function OpenWorkbench({ build }: { build: BuildWithVariants }) {
               onChange={changeBrief}
             />
           )}
-          <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
-            <div className="relative min-h-0 max-lg:h-[640px]">
-              {problem !== undefined && <NotComputed problem={problem} />}
-              <Lanes shown={shown} activeId={active.id} theme={theme} tools={tools} />
+          {stage === 'box' ? (
+            <div className="min-h-0 flex-1 px-4 pt-2 pb-1">
+              <BoxStage
+                variant={active}
+                workbench={workbench}
+                brief={text.current.brief ?? null}
+                errors={problem?.errors ?? NO_ERRORS}
+                onTry={tryOut}
+                onBrief={changeBrief}
+              />
             </div>
-            <CabinetPanel
-              variant={active}
-              workbench={workbench}
-              report={report}
-              errors={problem?.errors ?? NO_ERRORS}
-              least={readTyped(text.current.brief?.amplifier_load, 'resistance')?.si ?? null}
-              slow={slow}
-              onOpen={open}
-            />
-          </div>
+          ) : (
+            <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
+              <div className="relative min-h-0 max-lg:h-[640px]">
+                {problem !== undefined && <NotComputed problem={problem} />}
+                <Lanes shown={shown} activeId={active.id} theme={theme} tools={tools} />
+              </div>
+              <CabinetPanel
+                variant={active}
+                workbench={workbench}
+                report={report}
+                errors={problem?.errors ?? NO_ERRORS}
+                least={readTyped(text.current.brief?.amplifier_load, 'resistance')?.si ?? null}
+                slow={slow}
+                onOpen={open}
+              />
+            </div>
+          )}
           <Shelf
             workbench={workbench}
             bench={bench}

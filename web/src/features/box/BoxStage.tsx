@@ -1,0 +1,209 @@
+import { Tabs } from 'radix-ui';
+import { useDeferredValue, useState } from 'react';
+import { askDrawing, useCabinet } from '../../api/queries';
+import type { BodyReport, FieldError, RawBrief, RawDesign } from '../../api/types';
+import { inWords } from '../../model/preferences';
+import type { OnBench, Workbench } from '../../model/workbench';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { save } from '../../ui/download';
+import { Message } from '../../ui/Message';
+import { Scroll } from '../../ui/Scroll';
+import { AirTab } from './AirTab';
+import { BoardsTab } from './BoardsTab';
+import type { Editing } from './BodyField';
+import { Sheet } from './Sheet';
+import { SizesTab } from './SizesTab';
+import { tabOf } from './sheet';
+import { WavesTab } from './WavesTab';
+
+interface Props {
+  variant: OnBench;
+  workbench: Workbench;
+  brief: RawBrief | null;
+  errors: FieldError[];
+  onTry: (design: RawDesign) => void;
+  onBrief: (brief: RawBrief) => void;
+}
+
+const TABS = [
+  ['sizes', 'Sizes and room'],
+  ['air', 'Driver and ports'],
+  ['waves', 'Standing waves'],
+  ['boards', 'Boards'],
+] as const;
+
+type Tab = (typeof TABS)[number][0];
+
+/** The box of the active variant: drawn from the boards up, with everything that is decided about it. */
+export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: Props) {
+  const { design, id } = variant;
+  const answer = useCabinet(useDeferredValue(design), brief);
+  const [tab, setTab] = useState<Tab>('sizes');
+  const [selected, setSelected] = useState('');
+  const [wave, setWave] = useState<number | null>(null);
+  const report = answer.data;
+  const editing: Editing = {
+    design,
+    errors: errors.concat(refusals(answer.error)),
+    edit: (next, label) => workbench.edit(id, next, label),
+  };
+  if (report === null) {
+    return (
+      <section aria-label="Box" className="grid place-items-center p-8">
+        <p className="max-w-[34rem] text-center">
+          This kind of cabinet has no chamber to build: it is all baffle or all way. Choose a kind with a
+          chamber to see its box.
+        </p>
+      </section>
+    );
+  }
+  return (
+    <section
+      aria-label="Box"
+      className="grid h-full min-h-0 gap-4 lg:grid-cols-[minmax(0,1.35fr)_minmax(440px,1fr)]"
+    >
+      <div className="flex min-h-0 flex-col gap-1.5 max-lg:h-[560px]">
+        {report ? (
+          <Drawn
+            report={report}
+            design={design}
+            wave={tab === 'waves' ? wave : null}
+            selected={selected}
+            onSelect={(part) => {
+              setSelected(part);
+              setTab(tabOf(part));
+            }}
+          />
+        ) : (
+          <>
+            <Message error={answer.error} />
+            {answer.isPending && <p className="text-soft">Building …</p>}
+          </>
+        )}
+      </div>
+      <Tabs.Root value={tab} onValueChange={(next) => setTab(next as Tab)} className="flex min-h-0 flex-col">
+        <Tabs.List aria-label="What is decided about the box" className="flex flex-wrap border-line border-b">
+          {TABS.map(([value, name]) => (
+            <Tabs.Trigger
+              key={value}
+              value={value}
+              className="-mb-px border-transparent border-b-2 px-2.5 py-1 text-soft hover:text-ink data-[state=active]:border-oak data-[state=active]:font-semibold data-[state=active]:text-ink"
+            >
+              {name}
+              {report && <Count tab={value} report={report} />}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        {TABS.map(([value, name]) => (
+          <Tabs.Content key={value} value={value} tabIndex={-1} className="min-h-0 flex-1">
+            <Scroll label={name} className="h-full overflow-y-auto pt-2 pr-1 pb-2">
+              <h2 className="sr-only">{name}</h2>
+              {report && value === 'sizes' && <SizesTab {...editing} report={report} />}
+              {report && value === 'air' && (
+                <AirTab {...editing} report={report} brief={brief} onTry={onTry} onBrief={onBrief} />
+              )}
+              {report && value === 'waves' && (
+                <WavesTab {...editing} report={report} brief={brief} chosen={wave} onChoose={setWave} />
+              )}
+              {report && value === 'boards' && <BoardsTab {...editing} report={report} brief={brief} />}
+            </Scroll>
+          </Tabs.Content>
+        ))}
+      </Tabs.Root>
+    </section>
+  );
+}
+
+function refusals(error: unknown): FieldError[] {
+  const found = error as { document?: { errors?: FieldError[] | null } } | null;
+  return found?.document?.errors ?? [];
+}
+
+/** How many things want a look. */
+function Count({ tab, report }: { tab: Tab; report: BodyReport }) {
+  const count =
+    tab === 'air'
+      ? report.findings.filter(({ forbids }) => forbids).length
+      : tab === 'waves'
+        ? report.waves.filter(({ feared }) => feared).length
+        : 0;
+  if (!count) return null;
+  return (
+    <span className="ml-1.5 rounded-full bg-short-wash px-1.5 font-semibold text-[12px] text-short">
+      {count}
+      <span className="sr-only"> to look at</span>
+    </span>
+  );
+}
+
+interface DrawnProps {
+  report: BodyReport;
+  design: RawDesign;
+  wave: number | null;
+  selected: string;
+  onSelect: (part: string) => void;
+}
+
+type ViewId = 'side' | 'front' | 'plan' | 'exploded';
+
+function Drawn({ report, design, wave, selected, onSelect }: DrawnProps) {
+  const [view, setView] = useState<ViewId>('side');
+  const [failure, setFailure] = useState<unknown>(null);
+  const drawing = report.drawings.find((one) => one.view === view);
+  const shown = wave !== null && view === 'side' ? report.waves[wave] : undefined;
+  const [low, high] = report.chambers[0]?.bounds ?? [];
+  const download = (format: 'svg' | 'dxf') => {
+    setFailure(null);
+    const type = format === 'svg' ? 'image/svg+xml' : 'image/vnd.dxf';
+    askDrawing(design, view, format).then(
+      (text) => save(`${design.name}, ${view}.${format}`, new Blob([text as string], { type })),
+      setFailure,
+    );
+  };
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-2">
+        <Choice
+          label="View"
+          value={view}
+          options={report.drawings.map(({ view: id, name }) => [id as ViewId, name])}
+          onChange={setView}
+        />
+        <span className="flex-1" />
+        <Button look="quiet" onClick={() => download('svg')}>
+          SVG
+        </Button>
+        <Button look="quiet" onClick={() => download('dxf')}>
+          DXF
+        </Button>
+      </div>
+      <Message error={failure} />
+      <div className="min-h-0 flex-1">
+        {drawing && (
+          <Sheet
+            drawing={drawing}
+            selected={selected}
+            onSelect={onSelect}
+            wave={
+              shown && low && high
+                ? { wave: shown, from: [low[2] ?? 0, low[1] ?? 0], to: [high[2] ?? 0, high[1] ?? 0] }
+                : null
+            }
+          />
+        )}
+      </div>
+      <p className="text-[13px] text-soft">{summary(report)}</p>
+    </>
+  );
+}
+
+function summary({ outside, outside_volume, weight }: BodyReport): string {
+  const [width = 0, height = 0, depth = 0] = outside.map((size) => Math.round(size * 1e3));
+  const mass = weight.boards + weight.braces;
+  return inWords(
+    `Outside ${width} mm wide, ${height} mm high, ${depth} mm deep: ${(outside_volume * 1e3).toFixed(0)} l. ` +
+      `Empty about ${mass.toFixed(1)} kg, with drivers about ${(mass + weight.drivers).toFixed(0)} kg` +
+      `${mass + weight.drivers > 25 ? '; lift it with two people.' : '.'}`,
+  );
+}

@@ -1,0 +1,302 @@
+import { useState } from 'react';
+import type { BodyReport, ChamberReport, RawBody } from '../../api/types';
+import {
+  boardAt,
+  bodyOf,
+  MATERIALS,
+  RATIOS,
+  SHAPES,
+  shapeRows,
+  withBody,
+  withLayers,
+  without,
+  withShape,
+} from '../../model/body';
+import { siAt, valueAt, withValue } from '../../model/design';
+import { inWords } from '../../model/preferences';
+import { fieldAt, usualUnit, writeTyped } from '../../model/units';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { Icon } from '../../ui/Icon';
+import { QuantityInput } from '../../ui/QuantityInput';
+import { Select } from '../../ui/Select';
+import { TextInput } from '../../ui/TextInput';
+import { BodyField, type Editing } from './BodyField';
+
+interface Props extends Editing {
+  report: BodyReport;
+}
+
+const SIZES = [
+  ['Width', 'width'],
+  ['Height', 'height'],
+  ['Depth', 'depth'],
+] as const;
+
+/** Shape, sizes and boards, and what is left of the room. */
+export function SizesTab(props: Props) {
+  const { design, report, edit } = props;
+  const body = bodyOf(design);
+  const measured = body.measured ?? 'outside';
+  // One size alone has no proportions to keep.
+  const free = report.solved.filter(Boolean).length > 1;
+  const sizes = measured === 'outside' ? report.outside : report.inside;
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="grid gap-x-5 gap-y-1 sm:grid-cols-2">
+        <div className="flex flex-col gap-1">
+          <Select
+            label="Shape"
+            className="flex-none"
+            value={body.shape ?? 'box'}
+            options={SHAPES}
+            onChange={(shape) => edit(withShape(design, shape), 'shape')}
+          />
+          {SIZES.map(([name, key], at) => (
+            <BodyField key={key} {...props} name={name} path={`body.${key}`} follows={sizes[at]} />
+          ))}
+          {shapeRows(body.shape).map(({ name, key, optional }) => (
+            <BodyField key={key} {...props} name={name} path={`body.${key}`} optional={optional} />
+          ))}
+        </div>
+        <div className="flex flex-col gap-1">
+          <div>
+            <Choice
+              label="What the sizes are of"
+              value={measured}
+              options={[
+                ['outside', 'Outside'],
+                ['inside', 'Inside'],
+              ]}
+              onChange={(next) => edit(withBody(design, { measured: next }), 'sizes')}
+            />
+          </div>
+          <BodyField {...props} name="Boards" path="body.thickness" follows={0.018} />
+          <div className="grid grid-cols-[minmax(0,1fr)_8rem] items-center gap-2">
+            <span>Of</span>
+            <Select
+              label="Material of the boards"
+              value={body.material ?? 'mdf'}
+              options={MATERIALS}
+              onChange={(material) => edit(withBody(design, { material }), 'material')}
+            />
+          </div>
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              checked={Number(boardAt(design, 'front').board?.layers ?? 1) > 1}
+              onChange={(event) => edit(withLayers(design, 'front', event.target.checked ? 2 : 1), 'front')}
+            />
+            Double front
+          </label>
+          <BodyField {...props} name="Corner strips" path="body.strips" follows={0} />
+          {report.chambers.length > 1 && (
+            <BodyField
+              {...props}
+              name="Partition"
+              path="body.partition"
+              follows={siAt(design, 'body.thickness') ?? 0.018}
+            />
+          )}
+        </div>
+      </div>
+      {free && (
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="text-soft">Open sizes follow from the volume, as</span>
+          <span className="w-52">
+            <Select
+              label="Proportions of the sizes that are open"
+              value={body.ratio ?? 'cube_root'}
+              options={RATIOS}
+              onChange={(ratio) => edit(withBody(design, { ratio }), 'proportions')}
+            />
+          </span>
+        </div>
+      )}
+      {report.chambers.map((chamber, at) => (
+        <Ledger key={chamber.name} chamber={chamber} at={at} {...props} />
+      ))}
+      <Fits {...props} />
+    </div>
+  );
+}
+
+const litres = (volume: number, digits = 2) => inWords(`${(volume * 1e3).toFixed(digits)} l`);
+
+function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at: number }) {
+  const { design, edit } = props;
+  const body = bodyOf(design);
+  const off = chamber.net - chamber.wanted;
+  const right = Math.abs(off) < 5e-5;
+  const [naming, setNaming] = useState(false);
+  const items = at === 0 ? (body.items ?? []) : [];
+  return (
+    <section aria-label={`Room of the ${chamber.name.toLowerCase()}`}>
+      <table className="w-full text-[13.5px]">
+        <tbody>
+          <tr className="border-line border-b font-semibold">
+            <th scope="row" className="text-left font-[inherit]">
+              {chamber.name}: room between the boards
+            </th>
+            <td className="text-right font-mono">{litres(chamber.gross)}</td>
+          </tr>
+          {chamber.entries.map(({ what, volume, estimated }) => (
+            <tr key={what} className="border-grid border-b">
+              <th scope="row" className="text-left font-normal">
+                − {what}
+                {estimated && <span className="text-soft"> · estimated from its size</span>}
+              </th>
+              <td className="text-right font-mono">{litres(volume)}</td>
+            </tr>
+          ))}
+          <tr className="border-line border-b font-semibold">
+            <th scope="row" className="text-left font-[inherit]">
+              = Air left
+            </th>
+            <td className="text-right font-mono">{litres(chamber.net)}</td>
+          </tr>
+          {chamber.gain > 1 && (
+            <tr className="border-grid border-b">
+              <th scope="row" className="text-left font-normal">
+                × {chamber.gain.toFixed(2)} by its fill, seems
+              </th>
+              <td className="text-right font-mono">{litres(chamber.net * chamber.gain)}</td>
+            </tr>
+          )}
+          <tr>
+            <th scope="row" className="text-left font-normal">
+              The design asks for
+            </th>
+            <td className="text-right font-mono">{litres(chamber.wanted)}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p className={`mt-1 ${right ? 'text-met' : 'font-semibold text-short'}`}>
+        {right
+          ? 'The box holds what the design asks for.'
+          : `${litres(Math.abs(off))} ${off > 0 ? 'more' : 'less'} than the design asks for.`}
+      </p>
+      {at === 0 && (
+        <div className="mt-1.5 flex flex-col gap-1">
+          {items.map((item, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a list without other names
+            <div key={index} className="flex items-center gap-1.5">
+              <TextInput
+                label="What takes room"
+                value={item.name}
+                longest={40}
+                className="flex-1"
+                onChange={(name) => edit(withItem(design, index, { name }), 'what takes room')}
+              />
+              <QuantityInput
+                label={`Room of ${item.name}`}
+                fields={[fieldAt('body.items.volume')]}
+                typed={valueAt(design, `body.items[${index}].volume`)}
+                className="w-28 font-mono text-[13px]"
+                onType={(_, typed) => edit(withValue(design, `body.items[${index}].volume`, typed), 'room')}
+              />
+              <Button
+                look="quiet"
+                aria-label={`Take out ${item.name}`}
+                onClick={() => edit(without(design, 'items', index), 'what takes room')}
+              >
+                <Icon name="close" />
+              </Button>
+            </div>
+          ))}
+          {naming ? (
+            <div className="flex flex-wrap gap-1.5">
+              {ITEMS.map(([name, volume]) => (
+                <Button
+                  key={name}
+                  onClick={() => {
+                    edit(withBody(design, { items: [...items, { name, volume }] }), 'what takes room');
+                    setNaming(false);
+                  }}
+                >
+                  {name}
+                </Button>
+              ))}
+            </div>
+          ) : (
+            <div>
+              <Button onClick={() => setNaming(true)}>
+                <Icon name="plus" /> Something else takes room
+              </Button>
+            </div>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
+
+const ITEMS = [
+  ['Amplifier', '2 l'],
+  ['Amplifier chamber', '6 l'],
+  ['Terminal cup', '0.15 l'],
+  ['Midrange tube', '3 l'],
+  ['Something else', '0.5 l'],
+] as const;
+
+function withItem(design: Props['design'], at: number, change: { name: string }) {
+  const items = (bodyOf(design).items ?? []).map((item, index) =>
+    index === at ? { ...item, ...change } : item,
+  );
+  return withBody(design, { items } as Partial<RawBody>);
+}
+
+/** What the box does to the tuning, and the ways to bring both together. */
+function Fits({ design, report, edit }: Props) {
+  const { tuning, chambers } = report;
+  const off = chambers.some(({ net, wanted }) => Math.abs(net - wanted) > 5e-5);
+  const { symbol, designed, built, settled, settled_tuning } = tuning;
+  if (!off || !symbol || designed == null) return null;
+  const paths = ['enclosure.volume', 'enclosure.front.volume'];
+  const taken = () => {
+    let next = design;
+    for (const [at, path] of paths.entries()) {
+      const net = settled?.[at];
+      const unit = usualUnit(fieldAt(path));
+      if (net && unit) next = withValue(next, path, writeTyped(net, unit, 5));
+    }
+    return next;
+  };
+  const open = SIZES.map(([, key]) => key).filter((key) => bodyOf(design)[key]);
+  return (
+    <section
+      aria-label="What the box does to the tuning"
+      className="rounded-[3px] border border-line bg-card p-2.5"
+    >
+      <p>
+        {built != null && (
+          <>
+            Built so, {symbol} comes to <b className="font-mono">{built.toFixed(1)} Hz</b> instead of{' '}
+            {designed.toFixed(1)} Hz
+            {Math.abs(built - designed) > 0.05 &&
+              ` (${built > designed ? '+' : '−'}${Math.abs(built - designed).toFixed(1)} Hz)`}
+            .
+          </>
+        )}
+        {built == null && 'There is no air left to tune.'}
+      </p>
+      <div className="mt-1.5 flex flex-wrap gap-1.5">
+        {settled && (
+          <Button look="strong" onClick={() => edit(taken(), 'volume of the box')}>
+            Design for this box:{' '}
+            {settled
+              .filter((net) => net != null)
+              .map((net) => litres(net ?? 0, 1))
+              .join(' and ')}
+            {settled_tuning != null && `, ${symbol} ${settled_tuning.toFixed(1)} Hz`}
+          </Button>
+        )}
+        {open.map((key) => (
+          <Button key={key} onClick={() => edit(withValue(design, `body.${key}`, null), key)}>
+            Let the {key} follow
+          </Button>
+        ))}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,74 @@
+import type { Sweep } from '../../api/types';
+import { inWords } from '../../model/preferences';
+import { significant } from '../../model/units';
+import { useSize } from '../../ui/size';
+import { Term } from '../../ui/Term';
+import { knobValue } from './mending';
+import { type Column, columnsOf, curveOf } from './swept';
+
+/** Every figure as a curve against the value that is turned. */
+export function Against({ sweep }: { sweep: Sweep }) {
+  const knob = sweep.knobs.find(({ id }) => id === sweep.knob);
+  if (!knob) return null;
+  return (
+    <section aria-label={`Figures against ${knob.name.toLowerCase()}`} className="mt-2">
+      <h3 className="mb-1">
+        Figures against {knob.name.toLowerCase()}, {inWords(knobValue(sweep.from, knob))} to{' '}
+        {inWords(knobValue(sweep.to, knob))}
+      </h3>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-2">
+        {columnsOf(sweep).map((column) => (
+          <Small key={column.name} sweep={sweep} column={column} />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+const HEIGHT = 54;
+const EDGE = 5;
+
+function Small({ sweep, column }: { sweep: Sweep; column: Column }) {
+  const [box, size] = useSize<HTMLElement>();
+  const curve = curveOf(sweep, column);
+  if (!curve) return null;
+  const x = (part: number) => EDGE + part * (size.width - 2 * EDGE);
+  const y = (part: number) => EDGE + (1 - part) * (HEIGHT - 2 * EDGE);
+  const said = (value: number) => inWords(`${significant(value, column.digits)} ${column.unit}`);
+  const words =
+    said(curve.least) === said(curve.most) ? said(curve.most) : `${said(curve.least)} to ${said(curve.most)}`;
+  return (
+    <figure ref={box} className="m-0 min-w-0" aria-label={`${column.name}: ${words}`}>
+      <figcaption className="truncate text-[13px]">
+        <Term name={column.name} />
+      </figcaption>
+      {size.width > 0 && (
+        <svg
+          width={size.width}
+          height={HEIGHT}
+          aria-hidden="true"
+          className="rounded-[3px] border border-line bg-card"
+        >
+          <path
+            d={`M${curve.points.map((point) => `${x(point.x)} ${y(point.y)}`).join('L')}`}
+            fill="none"
+            stroke="var(--oak)"
+            strokeWidth="1.8"
+          />
+          {curve.points.map((point) => (
+            <circle
+              key={point.x}
+              cx={x(point.x)}
+              cy={y(point.y)}
+              r={point.now ? 4 : 2}
+              fill={point.now ? 'var(--card)' : 'var(--oak)'}
+              stroke="var(--oak)"
+              strokeWidth={point.now ? 2 : 0}
+            />
+          ))}
+        </svg>
+      )}
+      <p className="truncate text-right font-mono text-[12.5px] text-soft">{words}</p>
+    </figure>
+  );
+}
