@@ -27,6 +27,16 @@ const RULES: &[Rule] = &[
         folder: "core/acoustics/src/element",
         without: &["::network", "::solve", "::enclosure", "::response"],
     },
+    Rule {
+        folder: "core/acoustics/src/cavity",
+        without: &["::network", "::solve", "::enclosure", "::response"],
+    },
+    Rule {
+        folder: "core/cabinetry/src/geometry",
+        without: &["::body", "::build", "::place", "::panel", "::drawing"],
+    },
+    Rule { folder: "core/cabinetry/src/place", without: &["::panel", "::drawing"] },
+    Rule { folder: "core/cabinetry/src/panel", without: &["::drawing"] },
     Rule { folder: "core/acoustics/src/network", without: &["::solve", "::enclosure", "::response"] },
     Rule {
         folder: "core/acoustics/src/profile",

@@ -6,13 +6,14 @@ use crate::command;
 use crate::machine::{self, NGSPICE};
 
 /// Python packages of the scripts under `reference/`, as they were when the results were made.
-const PACKAGES: &[&str] = &["numpy==2.4.6", "openwind==0.12.4"];
+const PACKAGES: &[&str] = &["numpy==2.4.6", "openwind==0.12.4", "scikit-fem==12.0.2"];
 
 /// `cargo xtask reference`: runs every script that makes results.
 pub fn run() -> Result<()> {
     let python = python()?;
     command::run("python3", "reference/ngspice", &["run.py"])?;
-    command::run(&python, "reference/openwind", &["run.py"])
+    command::run(&python, "reference/openwind", &["run.py"])?;
+    command::run(&python, "reference/scikit-fem", &["run.py"])
 }
 
 /// `cargo xtask speed`: the solver beside NumPy and ngspice on the same circuits.
