@@ -2,6 +2,7 @@
 
 use oak_acoustics::medium::Fill;
 
+use crate::fold::Fold;
 use crate::geometry::{Axis, Face, Frame, Measured, Point, Shape, Solid};
 use crate::panel::Material;
 
@@ -139,6 +140,8 @@ pub struct Body {
     pub items: Vec<Item>,
     /// Fill, board by board.
     pub fills: Vec<Layer>,
+    /// How the way of a line or horn is folded.
+    pub fold: Fold,
 }
 
 impl Board {

@@ -2,7 +2,8 @@
 
 use crate::body::{Body, PortBuild};
 use crate::contents::{Contents, PortSize};
-use crate::geometry::{Axis, Face, ShapeError, Sizes, Solid};
+use crate::fold::{Laid, MOST_FOLDS, Way};
+use crate::geometry::{Axis, Face, Point, Shape, ShapeError, Sizes, Solid};
 use crate::ledger::{Entry, Ledger};
 use crate::place::{self, Finding, Part};
 
@@ -19,6 +20,8 @@ pub struct Cabinet {
     pub solved: [bool; 3],
     /// The chamber behind the drivers, and the one before them.
     pub chambers: Vec<Chamber>,
+    /// The way of a line or horn, laid into the last chamber.
+    pub fold: Option<Laid>,
     /// What is mounted in it.
     pub parts: Vec<Part>,
     /// What does not fit, and what is near.
@@ -56,6 +59,14 @@ pub enum BuildError {
     /// Two chambers in a shape that is cut only across its own axis.
     #[error("a partition for two chambers needs a plain shape: a box, a wedge, a prism or a pipe")]
     NotDivisible,
+    /// A way in anything but a plain box.
+    #[error("a way is folded between six boards at right angles; choose a plain box")]
+    NotFoldable,
+    /// Fold boards fill all of it.
+    #[error(
+        "the boards between the channels leave no way that can be built; make the box larger or the folds fewer"
+    )]
+    NoFold,
 }
 
 /// How near the volume of a solved box comes to what is wanted, as a share.
@@ -78,18 +89,74 @@ impl Body {
     /// # Errors
     /// See [`BuildError`].
     pub fn build(&self, contents: &Contents) -> Result<Cabinet, BuildError> {
-        let sizes = self.solve(contents)?;
-        let Rooms { outer, room, chambers } = self.rooms(sizes, contents)?;
+        let (sizes, folds) = self.solve(contents)?;
+        let Rooms { outer, room, mut chambers } = self.rooms(sizes, contents, folds)?;
+        let fold = match (&contents.way, chambers.last_mut()) {
+            (Some(way), Some(chamber)) => Some(self.lay(way, folds, chamber)?),
+            _ => None,
+        };
         let free = self.shape.free();
         let solved = [0, 1, 2].map(|k| self.sizes[k].is_none() && free[k]);
         let mut cabinet =
-            Cabinet { outer, room, sizes, solved, chambers, parts: Vec::new(), findings: Vec::new() };
+            Cabinet { outer, room, sizes, solved, chambers, fold, parts: Vec::new(), findings: Vec::new() };
         place::fill(self, contents, &mut cabinet);
         Ok(cabinet)
     }
 
-    /// Sizes with those left free found.
-    fn solve(&self, contents: &Contents) -> Result<Sizes, BuildError> {
+    /// Lays a way into its chamber, and enters what its boards take.
+    fn lay(&self, way: &Way, folds: u32, chamber: &mut Chamber) -> Result<Laid, BuildError> {
+        let plan = self.fold.plan(&chamber.room);
+        let laid = self.fold.lay(way, folds, &plan).ok_or(BuildError::NoFold)?;
+        for entry in &mut chamber.ledger.entries {
+            if entry.what == FOLD_BOARDS {
+                entry.volume = laid.taken();
+            }
+        }
+        Ok(laid)
+    }
+
+    /// Sizes with those left free found, and how often a way is folded.
+    fn solve(&self, contents: &Contents) -> Result<(Sizes, u32), BuildError> {
+        let Some(way) = &contents.way else { return Ok((self.filled(contents, 0)?, 0)) };
+        if self.shape != Shape::Rectangular {
+            return Err(BuildError::NotFoldable);
+        }
+        let length = |sizes: Sizes, folds: u32| {
+            let room = self.rooms(sizes, contents, folds).ok()?.chambers.pop()?.room;
+            Some(self.fold.lay(way, folds, &self.fold.plan(&room))?.length())
+        };
+        let folds = match self.fold.folds {
+            Some(folds) => folds,
+            None => {
+                let miss = |folds: u32| {
+                    let sizes = self.filled(contents, folds).ok()?;
+                    Some((folds, (length(sizes, folds)? / way.length()).ln().abs()))
+                };
+                let best = (0..=MOST_FOLDS).filter_map(miss).min_by(|a, b| a.1.total_cmp(&b.1));
+                best.ok_or(BuildError::NoFold)?.0
+            }
+        };
+        let mut sizes = self.filled(contents, folds)?;
+        let run = self.fold.run().index();
+        if self.sizes[run].is_some() {
+            return Ok((sizes, folds));
+        }
+        // The channels are made as long as the way needs; what else is free then follows from the volume.
+        let mut long = self.clone();
+        for _ in 0..STRETCHES {
+            let Some(found) = length(sizes, folds) else { break };
+            let short = way.length() - found;
+            if short.abs() < LAID * way.length() {
+                break;
+            }
+            long.sizes[run] = Some((sizes[run] + short / f64::from(folds + 1)).clamp(SIZES[0], SIZES[1]));
+            sizes = long.filled(contents, folds)?;
+        }
+        Ok((sizes, folds))
+    }
+
+    /// Sizes with those left free found for the volume.
+    fn filled(&self, contents: &Contents, folds: u32) -> Result<Sizes, BuildError> {
         let free = self.shape.free();
         let with = |scale: f64| -> Sizes {
             let found = [0, 1, 2].map(|k| self.sizes[k].unwrap_or(scale * self.proportions[k]));
@@ -102,7 +169,7 @@ impl Body {
         let wanted: f64 = contents.wanted.iter().flatten().sum();
         let over = |scale: f64| {
             // Too small for its boards, its steps or its corners is too small.
-            self.volumes(with(scale), contents).map_or(-1.0, |net| net - wanted)
+            self.volumes(with(scale), contents, folds).map_or(-1.0, |net| net - wanted)
         };
         let mean = self.proportions.iter().product::<f64>().cbrt();
         let [mut low, mut high] = SIZES.map(|size| size / mean);
@@ -122,17 +189,17 @@ impl Body {
     }
 
     /// Net volume of all chambers, m3.
-    fn volumes(&self, sizes: Sizes, contents: &Contents) -> Result<f64, BuildError> {
+    fn volumes(&self, sizes: Sizes, contents: &Contents, folds: u32) -> Result<f64, BuildError> {
         let [_, room] = self.shape.build(sizes, self.measured, |face| self.board(face).taken())?;
         let gross = room.volume();
         let partition = if contents.divided() {
-            let (axis, middle) = partition_axis(&room);
+            let (axis, middle) = self.split(contents, &room);
             room.area_at(axis, middle) * self.partition.total()
         } else {
             0.0
         };
         let taken: f64 = [false, true]
-            .map(|front| self.entries(front, contents, &room))
+            .map(|front| self.entries(front, contents, &room, folds))
             .iter()
             .flatten()
             .map(|entry| entry.volume)
@@ -145,16 +212,17 @@ impl Body {
     /// # Errors
     /// See [`BuildError`].
     pub fn net(&self, contents: &Contents) -> Result<[Option<f64>; 2], BuildError> {
-        let rooms = self.rooms(self.solve(contents)?, contents)?;
+        let (sizes, folds) = self.solve(contents)?;
+        let rooms = self.rooms(sizes, contents, folds)?;
         let net = |index: usize| rooms.chambers.get(index).map(|chamber| chamber.ledger.net());
         Ok([net(0), net(1)])
     }
 
-    fn rooms(&self, sizes: Sizes, contents: &Contents) -> Result<Rooms, BuildError> {
+    fn rooms(&self, sizes: Sizes, contents: &Contents, folds: u32) -> Result<Rooms, BuildError> {
         let [outer, room] = self.shape.build(sizes, self.measured, |face| self.board(face).taken())?;
         let ledger = |chamber: &Solid, front: bool| Ledger {
             gross: chamber.volume(),
-            entries: self.entries(front, contents, &room),
+            entries: self.entries(front, contents, &room, folds),
             wanted: contents.wanted[usize::from(front)].unwrap_or(0.0),
             gain: contents.gain[usize::from(front)],
         };
@@ -163,13 +231,15 @@ impl Body {
             let chambers = vec![Chamber { room: room.clone(), ledger }];
             return Ok(Rooms { outer, room, chambers });
         }
-        let (axis, _) = partition_axis(&room);
+        let (axis, _) = self.split(contents, &room);
+        // A way begins on top or in front, so there is its chamber.
+        let turned = contents.way.is_some();
         let thick = self.partition.total();
         let [low, high] = room.bounds().map(|point| point[axis.index()]);
         let split = |at: f64| {
-            let behind = room.below(axis, at - thick / 2.0).ok_or(BuildError::NotDivisible)?;
-            let before = room.above(axis, at + thick / 2.0).ok_or(BuildError::NotDivisible)?;
-            Ok::<_, BuildError>([behind, before])
+            let low = room.below(axis, at - thick / 2.0).ok_or(BuildError::NotDivisible)?;
+            let high = room.above(axis, at + thick / 2.0).ok_or(BuildError::NotDivisible)?;
+            Ok::<_, BuildError>(if turned { [high, low] } else { [low, high] })
         };
         let [mut from, mut to] = [low + thick / 2.0, high - thick / 2.0];
         for _ in 0..60 {
@@ -177,7 +247,8 @@ impl Body {
             let [behind, before] = split(middle)?;
             let [rear, front] = [ledger(&behind, false), ledger(&before, true)];
             // Both chambers miss their volume by the same share.
-            if rear.net() * front.wanted < front.net() * rear.wanted { from = middle } else { to = middle }
+            let short = rear.net() * front.wanted < front.net() * rear.wanted;
+            if short != turned { from = middle } else { to = middle }
         }
         let [behind, before] = split(f64::midpoint(from, to))?;
         // Where one chamber is fuller than the whole box is large, the other is pressed to nothing.
@@ -187,6 +258,17 @@ impl Body {
         let chambers = [(behind, false), (before, true)]
             .map(|(room, front)| Chamber { ledger: ledger(&room, front), room });
         Ok(Rooms { outer, room, chambers: chambers.into() })
+    }
+
+    /// Along which axis a partition divides a room, and its middle there: forward, along a standing pipe, or as a way is stacked.
+    fn split(&self, contents: &Contents, room: &Solid) -> (Axis, f64) {
+        let axis = match &contents.way {
+            Some(_) => self.fold.stack,
+            None if room.axis == Axis::Y => Axis::Y,
+            None => Axis::Z,
+        };
+        let [low, high] = room.bounds().map(|point| point[axis.index()]);
+        (axis, f64::midpoint(low, high))
     }
 
     /// How a port is built; the list in the wish may be shorter than the design's.
@@ -199,7 +281,11 @@ impl Body {
     /// The face a port comes out of.
     pub(crate) fn port_face(&self, front: bool, index: usize, contents: &Contents) -> Face {
         // In a divided box the chamber behind has no part of the front.
-        let usual = if contents.divided() && !front { Face::Back } else { self.drivers.face };
+        let usual = match &contents.way {
+            Some(_) => self.fold.mouth_face(),
+            None if contents.divided() && !front => Face::Back,
+            None => self.drivers.face,
+        };
         self.port_build(front, index).face.unwrap_or(usual)
     }
 
@@ -214,7 +300,7 @@ impl Body {
     }
 
     /// What eats the room of a chamber.
-    fn entries(&self, front: bool, contents: &Contents, room: &Solid) -> Vec<Entry> {
+    fn entries(&self, front: bool, contents: &Contents, room: &Solid, folds: u32) -> Vec<Entry> {
         let mut entries = Vec::new();
         let mut enter = |what: String, volume: f64, estimated: bool| {
             if volume > 0.0 {
@@ -232,6 +318,9 @@ impl Body {
                 format!("Port{number}")
             };
             enter(name, port.volume(wall, inside) * f64::from(port.count), false);
+        }
+        if let Some(way) = contents.way.as_ref().filter(|_| front == contents.divided()) {
+            enter(FOLD_BOARDS.to_owned(), self.fold.about(way, folds, &self.fold.plan(room)), false);
         }
         if front {
             return entries;
@@ -258,9 +347,32 @@ impl Body {
 /// Wall of a port where none is stated, m: of plastic pipe (common practice).
 pub const USUAL_WALL: f64 = 0.004;
 
-/// Along which axis a partition divides a room, and its middle there: forward, or along a standing pipe.
-pub(crate) fn partition_axis(room: &Solid) -> (Axis, f64) {
-    let axis = if room.axis == Axis::Y { Axis::Y } else { Axis::Z };
-    let [low, high] = room.bounds().map(|point| point[axis.index()]);
-    (axis, f64::midpoint(low, high))
+/// What a ledger calls the boards of a fold, with what fills its corners.
+const FOLD_BOARDS: &str = "Fold boards";
+/// Rounds in which the channels of a fold get their length, and how near they come to it, as a share.
+const STRETCHES: usize = 40;
+const LAID: f64 = 1e-5;
+
+impl Cabinet {
+    /// The room that a way is laid into.
+    pub fn way_room(&self) -> Option<&Solid> {
+        self.fold.as_ref().and(self.chambers.last()).map(|chamber| &chamber.room)
+    }
+
+    /// The board between two chambers: square to which axis, and where it begins and ends along it, m.
+    pub(crate) fn partition(&self) -> Option<(Axis, [f64; 2])> {
+        let [behind, before] = self.chambers.as_slice() else { return None };
+        let ([a, b], [c, d]) = (behind.room.bounds(), before.room.bounds());
+        Axis::ALL.into_iter().find_map(|axis| {
+            let k = axis.index();
+            let between = if b[k] <= c[k] { [b[k], c[k]] } else { [d[k], a[k]] };
+            (between[0] > a[k].min(c[k]) && between[1] < b[k].max(d[k]) && between[0] <= between[1])
+                .then_some((axis, between))
+        })
+    }
+
+    /// A place of the fold, along run and stack, in space, so far (m) across from the middle.
+    pub(crate) fn fold_point(&self, body: &Body, at: [f64; 2], across: f64) -> Option<Point> {
+        Some(body.fold.point(self.way_room()?, at, across))
+    }
 }

@@ -4,6 +4,7 @@ use std::f64::consts::PI;
 
 use oak_acoustics::medium::CrossSection;
 
+use crate::fold::{Seat, Way};
 use crate::place::Part;
 
 /// How large a driver is, m.
@@ -172,7 +173,8 @@ impl RadiatorSize {
 pub struct Contents {
     /// The drivers.
     pub drivers: DriverSize,
-    /// Net volume of the chamber behind the drivers, and of the one before them, m3.
+    /// Net volume of the chamber behind the drivers, and of the one before them, m3; of lines and horns, of the chamber and of the way, or of
+    /// the way alone.
     pub wanted: [Option<f64>; 2],
     /// Ports of either.
     pub ports: [Vec<PortSize>; 2],
@@ -180,6 +182,8 @@ pub struct Contents {
     pub through: bool,
     /// Radiators.
     pub radiators: Option<RadiatorSize>,
+    /// The way of a line or horn.
+    pub way: Option<Way>,
     /// By how much fill makes each chamber seem larger.
     pub gain: [f64; 2],
 }
@@ -190,8 +194,13 @@ impl Contents {
         self.ports[part.chamber.min(1)].get(part.index)
     }
 
-    /// Whether a partition holds the drivers between two chambers.
+    /// Whether a partition stands between two chambers.
     pub fn divided(&self) -> bool {
         self.wanted[1].is_some()
+    }
+
+    /// Whether that partition holds the drivers.
+    pub fn drivers_inside(&self) -> bool {
+        self.divided() && self.way.as_ref().is_none_or(|way| way.seat == Seat::Throat)
     }
 }

@@ -2,13 +2,14 @@
 //!
 //! [`body`] is the box as wished, with what is not said left open; [`contents`] is what goes in and how much air is to be
 //! left. [`build`] solves the sizes and adds up the [`ledger`]; [`place`] mounts everything and says what does not fit.
-//! [`drawing`] draws it. [`geometry`] knows the shapes: every drawing, volume and check comes from the same bodies. [`modes`] are the standing
+//! [`fold`] lays the way of a line or horn back and forth in it. [`drawing`] draws it. [`geometry`] knows the shapes: every drawing, volume and check comes from the same bodies. [`modes`] are the standing
 //! waves of a room, [`panel`] the boards around it. SI throughout.
 
 pub mod body;
 pub mod build;
 pub mod contents;
 pub mod drawing;
+pub mod fold;
 pub mod geometry;
 pub mod ledger;
 pub mod modes;
@@ -18,5 +19,6 @@ pub mod place;
 pub use body::{Board, Body, Brace, Item, Layer, Place, PortBuild};
 pub use build::{BuildError, Cabinet, Chamber, USUAL_WALL};
 pub use contents::{Contents, DriverSize, PortSize, RadiatorSize};
+pub use fold::{Corner, Fold, Laid, Seat, Way};
 pub use ledger::{Entry, Ledger};
 pub use place::{Finding, Mouth, Part, PartKind, Piece};

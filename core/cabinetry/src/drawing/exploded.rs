@@ -3,7 +3,7 @@
 use super::{Drawing, Line, View};
 use crate::body::Body;
 use crate::build::Cabinet;
-use crate::geometry::{Point, along, area_vector, unit};
+use crate::geometry::{Point, along, area_vector, dot, minus, unit};
 use crate::place::Piece;
 
 /// How far boards stand apart, over the largest size.
@@ -26,10 +26,7 @@ pub fn exploded(body: &Body, cabinet: &Cabinet) -> Drawing {
             facet.corners.iter().map(|corner| along(*corner, normal, apart - deep)).collect()
         };
         let (near, far) = (out(0.0), out(thick));
-        let count = near.len();
-        let mut faces = vec![far.iter().rev().copied().collect::<Vec<_>>()];
-        faces.extend((0..count).map(|k| vec![near[k], far[k], far[(k + 1) % count], near[(k + 1) % count]]));
-        faces.push(near.clone());
+        let faces = around(&near, &far);
         let centre = |points: &[Point]| {
             [0, 1, 2].map(|k| points.iter().map(|p| p[k]).sum::<f64>() / points.len() as f64)
         };
@@ -46,6 +43,14 @@ pub fn exploded(body: &Body, cabinet: &Cabinet) -> Drawing {
     }
     for part in &cabinet.parts {
         for piece in &part.pieces {
+            if let Piece::Prism { near, far } = piece {
+                let [_, high] = piece.bounds();
+                // Outlines run round as seen from outside.
+                let outward = dot(area_vector(near), minus(near[0], far[0])) > 0.0;
+                let faces = if outward { around(near, far) } else { around(far, near) };
+                bodies.push((part.name(), faces, high[2]));
+                continue;
+            }
             let Piece::Block { low, high } = *piece else { continue };
             let corner = |bits: usize| [0, 1, 2].map(|k| if bits >> k & 1 == 1 { high[k] } else { low[k] });
             let quads = [[0, 2, 6, 4], [0, 1, 3, 2], [0, 4, 5, 1], [1, 5, 7, 3], [2, 3, 7, 6], [4, 6, 7, 5]];
@@ -65,4 +70,13 @@ pub fn exploded(body: &Body, cabinet: &Cabinet) -> Drawing {
     }
     drawing.labels = labels;
     drawing.bounded()
+}
+
+/// The surface between two outlines: both of them, and what joins them.
+fn around(near: &[Point], far: &[Point]) -> Vec<Vec<Point>> {
+    let count = near.len();
+    let mut faces = vec![far.iter().rev().copied().collect::<Vec<_>>()];
+    faces.extend((0..count).map(|k| vec![near[k], far[k], far[(k + 1) % count], near[(k + 1) % count]]));
+    faces.push(near.to_vec());
+    faces
 }

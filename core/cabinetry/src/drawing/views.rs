@@ -1,11 +1,11 @@
 //! Front, side section and plan.
 
-use super::{Drawing, Line, Measure, Ring, View, cut};
+use super::{Drawing, Line, Measure, Ring, Stroke, View, cut};
 use crate::body::Body;
 use crate::build::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Point, Solid, area_vector, dot, unit};
-use crate::place::{Mouth, Part, PartKind, Piece};
+use crate::place::{Board, Mouth, Part, PartKind, Piece};
 use oak_acoustics::medium::CrossSection;
 
 /// Draws a view.
@@ -44,6 +44,21 @@ impl Sheet {
         vec![[x[0], y[0]], [x[1], y[0]], [x[1], y[1]], [x[0], y[1]]]
     }
 
+    /// The outline of a prism: as it is where one looks along it, else all it covers.
+    fn prism(self, near: &[Point], far: &[Point]) -> Vec<[f64; 2]> {
+        let along = near.iter().zip(far).all(|(a, b)| {
+            let (a, b) = (self.at(*a), self.at(*b));
+            (a[0] - b[0]).hypot(a[1] - b[1]) < 1e-6
+        });
+        if along {
+            return near.iter().map(|point| self.at(*point)).collect();
+        }
+        let corner = |pick: fn(f64, f64) -> f64, from: f64| {
+            [0, 1, 2].map(|k| near.iter().chain(far).fold(from, |at, point| pick(at, point[k])))
+        };
+        self.block(corner(f64::min, f64::INFINITY), corner(f64::max, f64::NEG_INFINITY))
+    }
+
     /// A rod from one place to another, as wide as at either: `None` where one looks along it.
     fn rod(self, from: Point, to: Point, radii: [f64; 2]) -> Option<Vec<[f64; 2]>> {
         let (a, b) = (self.at(from), self.at(to));
@@ -66,7 +81,7 @@ fn place(view: View, cabinet: &Cabinet) -> (Axis, f64) {
     let middle = f64::midpoint(low[k], high[k]);
     // A driver in a side, or one that looks along the cut, says nothing about where to cut.
     let at = driver.and_then(|part| part.pieces.first()).and_then(|piece| match *piece {
-        Piece::Rod { from, to, .. } if (from[k] - to[k]).abs() < 1e-6 => Some(from[k]),
+        Piece::Rod { ref from, ref to, .. } if (from[k] - to[k]).abs() < 1e-6 => Some(from[k]),
         _ => None,
     });
     // On a wall there is nothing to cut.
@@ -92,14 +107,21 @@ fn section(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> D
             drawing.polygon(&format!("fill {}", layer.face.name()), Line::Fill, sheet.block(low, high));
         }
     }
-    for part in cabinet.parts.iter().filter(|part| matches!(part.kind, PartKind::Brace | PartKind::Partition))
-    {
+    let boards = |part: &&Part| matches!(part.kind, PartKind::Brace | PartKind::Partition | PartKind::Fold);
+    for part in cabinet.parts.iter().filter(boards) {
         for piece in &part.pieces {
-            let Piece::Block { low, high } = *piece else { continue };
+            let [low, high] = piece.bounds();
             let k = axis.index();
             let line = if (low[k]..=high[k]).contains(&at) { Line::Cut } else { Line::Seen };
-            drawing.polygon(&part.name(), line, sheet.block(low, high));
+            let points = match piece {
+                Piece::Prism { near, far } => sheet.prism(near, far),
+                _ => sheet.block(low, high),
+            };
+            drawing.polygon(&part.name(), line, points);
         }
+    }
+    for part in cabinet.parts.iter().filter(|part| part.kind == PartKind::Mouth) {
+        opening(&mut drawing, sheet, part, contents, cabinet);
     }
     // The cut goes through the drivers, so they lie above the ports.
     for part in cabinet.parts.iter().filter(|part| part.kind == PartKind::Port) {
@@ -136,6 +158,7 @@ fn places(
         let of = match part.kind {
             PartKind::Driver => "driver",
             PartKind::Port => "port",
+            PartKind::Mouth => "mouth",
             _ => return None,
         };
         Some((sheet.at(cabinet.mouth(part, contents)?.outer), of))
@@ -159,6 +182,17 @@ fn measure(
         drawing.measures.push(Measure { upright, between: [whole[0], at], row, of });
     }
     drawing.measures.push(Measure { upright, between: whole, row: rows, of });
+}
+
+/// The mouth of a way: a hole through its board, and the middle line that leads to it.
+fn opening(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents, cabinet: &Cabinet) {
+    let board = part.face.and_then(|face| Board::of(cabinet, face));
+    let (Some(board), Some(mouth)) = (board, cabinet.mouth(part, contents)) else { return };
+    let half = mouth.size.map(|size| size / 2.0);
+    let corner = |sign: f64, deep: f64| board.frame.point([0, 1].map(|k| part.at[k] + sign * half[k]), deep);
+    drawing.polygon(&part.name(), Line::Air, sheet.block(corner(-1.0, 0.0), corner(1.0, board.deep)));
+    let points = part.path.iter().map(|point| sheet.at(*point)).collect();
+    drawing.strokes.push(Stroke { part: "way".to_owned(), line: Line::Middle, closed: false, points });
 }
 
 /// A port: its walls and the air in it.
@@ -237,9 +271,10 @@ fn cone(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents, c
 fn outlined(drawing: &mut Drawing, sheet: Sheet, part: &Part, line: Line) {
     let name = part.name();
     for piece in &part.pieces {
-        match *piece {
-            Piece::Block { low, high } => drawing.polygon(&name, line, sheet.block(low, high)),
-            Piece::Rod { from, to, radius } => match sheet.rod(from, to, [radius; 2]) {
+        match piece {
+            Piece::Prism { near, far } => drawing.polygon(&name, line, sheet.prism(near, far)),
+            &Piece::Block { low, high } => drawing.polygon(&name, line, sheet.block(low, high)),
+            &Piece::Rod { from, to, radius } => match sheet.rod(from, to, [radius; 2]) {
                 Some(points) => drawing.polygon(&name, line, points),
                 None => drawing.rings.push(Ring { part: name.clone(), line, middle: sheet.at(from), radius }),
             },
@@ -273,7 +308,7 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
         let middle = sheet.at(mouth.outer);
         let line = match (part.face == Some(Face::Front), part.kind) {
             (false, _) => Line::Hidden,
-            (true, PartKind::Port) => Line::Air,
+            (true, PartKind::Port | PartKind::Mouth) => Line::Air,
             (true, _) => Line::Metal,
         };
         if mouth.round {

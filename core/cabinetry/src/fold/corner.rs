@@ -42,7 +42,10 @@ impl Corner {
 
     /// How long that line is, m.
     pub fn length(self, before: f64, after: f64) -> f64 {
-        self.line(before, after).windows(2).map(|pair| (pair[1][0] - pair[0][0]).hypot(pair[1][1] - pair[0][1])).sum()
+        self.line(before, after)
+            .windows(2)
+            .map(|pair| (pair[1][0] - pair[0][0]).hypot(pair[1][1] - pair[0][1]))
+            .sum()
     }
 
     /// Area of what fills the outer corner, m2.
@@ -59,7 +62,9 @@ impl Corner {
     pub fn outline(self, before: f64, after: f64) -> Vec<[f64; 2]> {
         match self {
             Self::Square => Vec::new(),
-            Self::Mitred => vec![[after, before], [after * (1.0 - CUT), before], [after, before * (1.0 - CUT)]],
+            Self::Mitred => {
+                vec![[after, before], [after * (1.0 - CUT), before], [after, before * (1.0 - CUT)]]
+            }
             Self::Curved => std::iter::once([after, before])
                 .chain((0..=ARC).map(|step| {
                     let (sin, cos) = (FRAC_PI_2 * step as f64 / ARC as f64).sin_cos();

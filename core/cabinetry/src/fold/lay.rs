@@ -97,8 +97,12 @@ impl Fold {
         if even < LEAST {
             return None;
         }
-        let mut shape =
-            Shape { fold: self, plan, heights: vec![[even; 2]; count], gaps: vec![even.min(WIDEST * plan.run); count - 1] };
+        let mut shape = Shape {
+            fold: self,
+            plan,
+            heights: vec![[even; 2]; count],
+            gaps: vec![even.min(WIDEST * plan.run); count - 1],
+        };
         for _ in 0..ROUNDS {
             shape = shape.towards(way)?;
         }
@@ -166,8 +170,8 @@ impl Shape<'_> {
             let [begin, end] = self.ends(stretch.channel);
             let (first, last) = (wanted(stretch.from), wanted(stretch.from + stretch.length));
             let slope = (last - first) / (end - begin);
-            next.heights[stretch.channel] =
-                [first - slope * begin, first + slope * (self.plan.run - begin)].map(|height| height.max(LEAST / 4.0));
+            next.heights[stretch.channel] = [first - slope * begin, first + slope * (self.plan.run - begin)]
+                .map(|height| height.max(LEAST / 4.0));
         }
         let boards: f64 = (0..self.gaps.len()).map(|board| self.thick(board)).sum();
         let mut stretched = [1.0; 2];
@@ -239,7 +243,12 @@ impl Shape<'_> {
             lay(channel, true, length, areas, line);
             let past = end + outward * gap / 2.0;
             lay(channel, true, thick, [width * gap; 2], vec![[past, near], [past, near + thick]]);
-            let line = corner.line(out, gap).iter().rev().map(|[u, v]| [end + outward * u, near + thick + v]).collect();
+            let line = corner
+                .line(out, gap)
+                .iter()
+                .rev()
+                .map(|[u, v]| [end + outward * u, near + thick + v])
+                .collect();
             let (length, areas) = bend(out);
             lay(channel, true, length, areas, line);
         }
@@ -270,7 +279,12 @@ impl Shape<'_> {
             let (near, gap) = (self.below(channel, end), self.gaps[channel]);
             let far = near + self.thick(channel);
             let outline = |height: f64, from: f64, sign: f64| -> Vec<[f64; 2]> {
-                self.fold.corner.outline(height, gap).iter().map(|[u, v]| [end + outward * u, from + sign * v]).collect()
+                self.fold
+                    .corner
+                    .outline(height, gap)
+                    .iter()
+                    .map(|[u, v]| [end + outward * u, from + sign * v])
+                    .collect()
             };
             Turn {
                 fillers: [
@@ -291,14 +305,18 @@ impl Laid {
 
     /// Air in it, m3.
     pub fn volume(&self) -> f64 {
-        self.stretches.iter().map(|stretch| stretch.length * (stretch.areas[0] + stretch.areas[1]) / 2.0).sum()
+        self.stretches
+            .iter()
+            .map(|stretch| stretch.length * (stretch.areas[0] + stretch.areas[1]) / 2.0)
+            .sum()
     }
 
     /// What its boards and the fillers of its corners take, m3.
     pub fn taken(&self) -> f64 {
         let polygons = self.boards.iter().map(|board| board.corners.to_vec());
         let fillers = self.turns.iter().flat_map(|turn| turn.fillers.iter().cloned());
-        polygons.chain(fillers).map(|corners| crate::geometry::area(&corners).abs()).sum::<f64>() * self.plan.width
+        polygons.chain(fillers).map(|corners| crate::geometry::area(&corners).abs()).sum::<f64>()
+            * self.plan.width
     }
 
     /// Area at a place along it (m), m2.
@@ -324,9 +342,8 @@ impl Laid {
     /// The place in a channel that is nearest to a place along the way, m: within a turn, its nearer end.
     pub fn spot(&self, along: f64) -> Spot {
         let runs = self.stretches.iter().filter(|stretch| !stretch.turn);
-        let far = |stretch: &Stretch| {
-            (stretch.from - along).max(along - stretch.from - stretch.length).max(0.0)
-        };
+        let far =
+            |stretch: &Stretch| (stretch.from - along).max(along - stretch.from - stretch.length).max(0.0);
         let Some(stretch) = runs.min_by(|a, b| far(a).total_cmp(&far(b))) else {
             return Spot { channel: 0, at: [0.0; 2], height: 0.0, along };
         };

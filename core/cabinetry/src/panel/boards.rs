@@ -2,7 +2,7 @@
 
 use super::{GLUED, Plate};
 use crate::body::{Board, Body, Brace};
-use crate::build::{Cabinet, partition_axis};
+use crate::build::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Facet, Frame, area_vector, length};
 use crate::place::{Finding, Part, PartKind};
@@ -76,9 +76,14 @@ fn fields(cabinet: &Cabinet, body: &Body, face: Face, board: &Board) -> Vec<Plat
         for brace in &body.braces {
             cut(brace.axis, brace.place(&cabinet.room));
         }
-        if cabinet.chambers.len() > 1 {
-            let (axis, _) = partition_axis(&cabinet.room);
-            cut(axis, cabinet.chambers[1].room.bounds()[0][axis.index()]);
+        if let Some((axis, [at, _])) = cabinet.partition() {
+            cut(axis, at);
+        }
+        if let (Some(laid), Some(room)) = (&cabinet.fold, cabinet.way_room()) {
+            let begin = room.bounds()[1][body.fold.stack.index()];
+            for board in &laid.boards {
+                cut(body.fold.stack, begin - board.middle);
+            }
         }
         places.sort_by(f64::total_cmp);
         places.windows(2).map(|pair| pair[1] - pair[0]).collect()
@@ -93,13 +98,14 @@ fn fields(cabinet: &Cabinet, body: &Body, face: Face, board: &Board) -> Vec<Plat
     columns.iter().flat_map(|a| rows.iter().map(move |b| (*a, *b))).map(|(a, b)| plate(a, b)).collect()
 }
 
-/// Mass of braces and partition, kg.
+/// Mass of braces, partition and fold boards, kg.
 pub fn inner_mass(body: &Body, cabinet: &Cabinet) -> f64 {
     let braces: f64 = body.braces.iter().map(|brace| brace.volume(&cabinet.room)).sum();
     let mut mass = braces * body.board.material.density;
-    if cabinet.chambers.len() > 1 {
-        let (axis, _) = partition_axis(&cabinet.room);
-        let at = cabinet.chambers[1].room.bounds()[0][axis.index()];
+    if let Some(laid) = &cabinet.fold {
+        mass += laid.taken() * body.board.material.density;
+    }
+    if let Some((axis, [at, _])) = cabinet.partition() {
         mass += cabinet.room.area_at(axis, at) * body.partition.total() * body.partition.material.density;
     }
     mass

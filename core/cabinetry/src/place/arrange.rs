@@ -1,9 +1,10 @@
 //! Finds places for what nobody placed.
 
-use super::{Board, Finding, Part, PartKind, Piece, port};
+use super::{Board, Finding, Part, PartKind, Piece, fold, port};
 use crate::body::{Body, Place};
-use crate::build::{Cabinet, partition_axis};
+use crate::build::Cabinet;
 use crate::contents::{Contents, DriverSize};
+use crate::fold::Seat;
 use crate::geometry::{Axis, Face, Point};
 
 /// Between two things in one board, m (common practice).
@@ -11,9 +12,14 @@ pub(super) const BETWEEN: f64 = 0.012;
 
 pub(super) fn arrange(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     // Ports in the drivers' face share it with them.
-    let shared = port::row(body, contents, body.drivers.face).filter(|_| !contents.divided());
-    let row = if contents.divided() {
+    let shared = port::row(body, contents, body.drivers.face)
+        .filter(|_| !contents.divided() && contents.way.is_none());
+    let seat = contents.way.as_ref().map(|way| way.seat);
+    let row = if contents.drivers_inside() {
         in_partition(&contents.drivers, cabinet);
+        None
+    } else if let Some(seat @ (Seat::Along(_) | Seat::Between(_))) = seat {
+        fold::drivers(body, contents, cabinet, seat);
         None
     } else {
         in_face(body, &contents.drivers, cabinet, shared)
@@ -49,7 +55,7 @@ fn share(has: f64, first: f64, second: f64) -> Option<[f64; 2]> {
 /// Puts the drivers into their face, with the ports below or, where that is too low, beside them.
 fn in_face(body: &Body, drivers: &DriverSize, cabinet: &mut Cabinet, row: Option<[f64; 2]>) -> Option<Row> {
     let face = body.drivers.face;
-    let Some(board) = Board::of(cabinet, face) else {
+    let Some(board) = Board::of_chamber(cabinet, face, 0) else {
         cabinet.findings.push(Finding::NoFace { part: "driver".to_owned(), face });
         return None;
     };
@@ -88,7 +94,7 @@ fn in_face(body: &Body, drivers: &DriverSize, cabinet: &mut Cabinet, row: Option
 }
 
 /// Basket and magnet of each driver at one place, as far as they lie behind the board.
-fn rods(drivers: &DriverSize, board: f64, at: impl Fn(f64) -> Point) -> Vec<Piece> {
+pub(super) fn rods(drivers: &DriverSize, board: f64, at: impl Fn(f64) -> Point) -> Vec<Piece> {
     let mut pieces = Vec::new();
     for behind in [Some(0.0), drivers.pair].into_iter().flatten() {
         let basket = behind + drivers.basket();
@@ -105,12 +111,14 @@ fn rods(drivers: &DriverSize, board: f64, at: impl Fn(f64) -> Point) -> Vec<Piec
 
 /// Drivers in the partition, their magnets in the chamber behind.
 fn in_partition(drivers: &DriverSize, cabinet: &mut Cabinet) {
-    let (axis, _) = partition_axis(&cabinet.room);
+    let Some((axis, [below, above])) = cabinet.partition() else { return };
     let k = axis.index();
     let [level, tall] = if axis == Axis::Z { [0, 1] } else { [0, 2] };
     let [low, high] = cabinet.room.bounds();
-    let front = cabinet.chambers[1].room.bounds()[0][k];
-    let thick = front - cabinet.chambers[0].room.bounds()[1][k];
+    // Cones look into the chamber before them, which of a fold lies below or behind.
+    let forward = cabinet.chambers[0].room.bounds()[1][k] <= below + 1e-9;
+    let (front, sign) = if forward { (above, 1.0) } else { (below, -1.0) };
+    let thick = above - below;
     let pitch = drivers.frame + BETWEEN;
     let grid = grid(drivers.count, pitch, high[tall] - low[tall]);
     for index in 0..drivers.count {
@@ -119,7 +127,7 @@ fn in_partition(drivers: &DriverSize, cabinet: &mut Cabinet) {
         (middle[level], middle[tall], middle[k]) = (middle[level] + off[0], middle[tall] + off[1], front);
         let pieces = rods(drivers, thick, |deep| {
             let mut point = middle;
-            point[k] -= deep;
+            point[k] -= sign * deep;
             point
         });
         let at = [middle[level], middle[tall]];

@@ -73,6 +73,15 @@ pub enum Finding {
         /// What there should be.
         wanted: f64,
     },
+    /// Both sides of a driver cannot speak into channels beside each other.
+    NoSeat,
+    /// The board between two channels is too small for the drivers in it.
+    BoardTooSmall {
+        /// Width and length they need.
+        needs: [f64; 2],
+        /// Width and length of the board around their place.
+        has: [f64; 2],
+    },
     /// A place beyond the room.
     Beyond {
         /// Which part.
@@ -92,6 +101,7 @@ impl Finding {
     pub fn part(&self) -> Option<&str> {
         match self {
             Self::Overfull { .. } => None,
+            Self::NoSeat | Self::BoardTooSmall { .. } => Some("driver"),
             Self::NoFace { part, .. }
             | Self::FaceTooSmall { part, .. }
             | Self::PortTooLong { part, .. }
@@ -159,6 +169,19 @@ impl fmt::Display for Finding {
                 "Between the {part} and the {other} there are only {}; {} let the air pass.",
                 mm(*distance),
                 mm(*wanted)
+            ),
+            Self::NoSeat => write!(
+                f,
+                "The driver sits in a board between two channels, but where its rear is to speak into the way there is none: another \
+                 number of folds, or another place along the way, gives it one."
+            ),
+            Self::BoardTooSmall { needs, has } => write!(
+                f,
+                "The board between the channels is too small for the driver: that takes {} by {}, and around its place there are {} by {}.",
+                mm(needs[0]),
+                mm(needs[1]),
+                mm(has[0]),
+                mm(has[1])
             ),
             Self::Beyond { part, most } => {
                 write!(f, "The {part} lies outside the room, which is {} long there.", mm(*most))

@@ -2,6 +2,7 @@
 
 mod arrange;
 mod finding;
+mod fold;
 mod mouth;
 mod port;
 mod touch;
@@ -11,7 +12,7 @@ pub use mouth::Mouth;
 pub use touch::overlap;
 
 use crate::body::Body;
-use crate::build::{Cabinet, partition_axis};
+use crate::build::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Face, Frame, Point, Solid, dot, minus};
 use arrange::arrange;
@@ -29,10 +30,14 @@ pub enum PartKind {
     Brace,
     /// The board between two chambers.
     Partition,
+    /// A board between two channels of a way, with what fills the corners of its turn.
+    Fold,
+    /// Where a way opens.
+    Mouth,
 }
 
 /// A simple piece of space, m.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, PartialEq)]
 pub enum Piece {
     /// A round rod.
     Rod {
@@ -49,6 +54,13 @@ pub enum Piece {
         low: Point,
         /// Its highest corner.
         high: Point,
+    },
+    /// A body between two equal outlines.
+    Prism {
+        /// One.
+        near: Vec<Point>,
+        /// The other.
+        far: Vec<Point>,
     },
 }
 
@@ -88,6 +100,8 @@ impl Part {
             (PartKind::Radiator, _) => "radiator".to_owned(),
             (PartKind::Brace, _) => number("brace"),
             (PartKind::Partition, _) => "partition".to_owned(),
+            (PartKind::Fold, _) => format!("fold board {}", self.index + 1),
+            (PartKind::Mouth, _) => "mouth".to_owned(),
         }
     }
 }
@@ -95,9 +109,10 @@ impl Part {
 impl Piece {
     /// Smallest and largest coordinates, m.
     pub fn bounds(&self) -> [Point; 2] {
-        match *self {
-            Self::Block { low, high } => [low, high],
-            Self::Rod { from, to, radius } => {
+        match self {
+            Self::Block { low, high } => [*low, *high],
+            Self::Prism { near, far } => bounds(near.iter().chain(far)),
+            &Self::Rod { from, to, radius } => {
                 let far = (0..3).map(|k| (to[k] - from[k]).powi(2)).sum::<f64>().sqrt().max(1e-12);
                 // A disc reaches as far along an axis as its tilt lets it.
                 let reach =
@@ -109,6 +124,12 @@ impl Piece {
             }
         }
     }
+}
+
+fn bounds<'a>(points: impl Iterator<Item = &'a Point>) -> [Point; 2] {
+    points.fold([[f64::INFINITY; 3], [f64::NEG_INFINITY; 3]], |[low, high], point| {
+        [[0, 1, 2].map(|k| low[k].min(point[k])), [0, 1, 2].map(|k| high[k].max(point[k]))]
+    })
 }
 
 /// How far one gets from a place in a direction before the room ends, m.
@@ -129,7 +150,8 @@ pub fn clear(room: &Solid, from: Point, direction: Point) -> f64 {
 
 /// Mounts everything and says what does not fit.
 pub(crate) fn fill(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
-    partition(body, contents, cabinet);
+    partition(cabinet);
+    fold::install(body, contents, cabinet);
     arrange(body, contents, cabinet);
     braces(body, cabinet);
     for (index, chamber) in cabinet.chambers.iter().enumerate() {
@@ -141,14 +163,10 @@ pub(crate) fn fill(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     touch::check(cabinet);
 }
 
-fn partition(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
-    if !contents.divided() {
-        return;
-    }
-    let k = partition_axis(&cabinet.room).0.index();
+fn partition(cabinet: &mut Cabinet) {
+    let Some((axis, [from, to])) = cabinet.partition() else { return };
     let [mut low, mut high] = cabinet.room.bounds();
-    low[k] = cabinet.chambers[0].room.bounds()[1][k];
-    high[k] = low[k] + body.partition.total();
+    (low[axis.index()], high[axis.index()]) = (from, to);
     let pieces = vec![Piece::Block { low, high }];
     cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Partition, 0, 0) });
 }
@@ -212,6 +230,21 @@ impl Board {
         let high = [low[0] + inner.size[0], low[1] + inner.size[1]];
         let deep = -dot(offset, frame.normal);
         Some(Self { frame, low, high, deep })
+    }
+
+    /// As one chamber has it: a side of a divided box belongs to both.
+    pub fn of_chamber(cabinet: &Cabinet, face: Face, chamber: usize) -> Option<Self> {
+        let mut board = Self::of(cabinet, face)?;
+        if cabinet.chambers.len() == 1 {
+            return Some(board);
+        }
+        let [low, high] = cabinet.chambers[chamber].room.bounds();
+        let corners = [low, high].map(|corner| board.at(corner));
+        for k in 0..2 {
+            board.low[k] = board.low[k].max(corners[0][k].min(corners[1][k]));
+            board.high[k] = board.high[k].min(corners[0][k].max(corners[1][k]));
+        }
+        Some(board)
     }
 
     pub fn size(&self, k: usize) -> f64 {

@@ -5,9 +5,9 @@ use std::f64::consts::PI;
 use oak_acoustics::medium::CrossSection;
 
 use super::{Board, Part, PartKind, Piece};
-use crate::build::{Cabinet, partition_axis};
+use crate::build::Cabinet;
 use crate::contents::Contents;
-use crate::geometry::{Frame, Point, minus};
+use crate::geometry::{Frame, Point, minus, unit};
 
 /// The opening of a driver, a radiator or a port.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -46,23 +46,21 @@ impl Cabinet {
                 CrossSection::Round { radius } => ([2.0 * radius; 2], true),
                 CrossSection::Slot { width, height } => ([width, height], false),
             },
-            PartKind::Brace | PartKind::Partition => return None,
+            PartKind::Mouth => {
+                let laid = self.fold.as_ref()?;
+                ([laid.plan.width, laid.area(laid.length()) / laid.plan.width], false)
+            }
+            PartKind::Brace | PartKind::Partition | PartKind::Fold => return None,
         };
         let frame = part.face.and_then(|face| Frame::of(&self.outer, face));
-        let first = part.path.first().copied().or_else(|| match part.pieces.first() {
-            Some(Piece::Rod { from, .. }) => Some(*from),
+        // What sits in a board inside looks the way it is mounted.
+        let inside = match (part.path.as_slice(), part.pieces.first()) {
+            ([first, next, ..], _) => Some((*first, unit(minus(*first, *next)))),
+            (_, Some(Piece::Rod { from, to, .. })) => Some((*from, unit(minus(*from, *to)))),
             _ => None,
-        });
-        let outer = frame.as_ref().map(|frame| frame.point(part.at, 0.0)).or(first)?;
-        // What sits in a partition looks forward from it.
-        let normal = frame.as_ref().map_or_else(
-            || {
-                let mut forward = [0.0; 3];
-                forward[partition_axis(&self.room).0.index()] = 1.0;
-                forward
-            },
-            |frame| frame.normal,
-        );
+        };
+        let (outer, normal) =
+            frame.as_ref().map(|frame| (frame.point(part.at, 0.0), frame.normal)).or(inside)?;
         let board = part.face.and_then(|face| Board::of(self, face));
         let behind = board.map(|board| board.frame.point(part.at, board.deep));
         let way = match part.path.as_slice() {

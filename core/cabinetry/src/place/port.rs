@@ -1,11 +1,11 @@
 //! Where ports run.
 
 use super::arrange::{BETWEEN, Row};
-use super::{Board, Finding, Part, PartKind, Piece, clear};
+use super::{Board, Finding, Part, PartKind, Piece, clear, fold};
 use crate::body::{Body, PortBuild};
-use crate::build::{Cabinet, partition_axis};
+use crate::build::Cabinet;
 use crate::contents::{Contents, PortSize};
-use crate::geometry::{Face, Frame, Point, Solid, along, dot, length, minus};
+use crate::geometry::{Face, Frame, Point, Solid, along, length, minus};
 use oak_acoustics::medium::CrossSection;
 
 /// Width and height of all ports that stand side by side in a face and that nobody placed; slots along the floor with them.
@@ -41,7 +41,7 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                 continue;
             }
             let face = body.port_face(front, index, contents);
-            let Some(board) = board_of(cabinet, face, chamber) else {
+            let Some(board) = Board::of_chamber(cabinet, face, chamber) else {
                 cabinet.findings.push(Finding::NoFace { part: part.name(), face });
                 continue;
             };
@@ -60,9 +60,9 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                     let left = if port.walls == 1 { board.middle(0) - inner / 2.0 } else { board.low[0] };
                     [left + inner / 2.0, board.low[1] + tall / 2.0 + lifted]
                 } else {
-                    let middle = row
-                        .filter(|_| face == body.drivers.face)
-                        .unwrap_or([board.middle(0), board.middle(1)]);
+                    let beside = row.filter(|_| face == body.drivers.face);
+                    let ends = || fold::mouth_at(body, cabinet, &board);
+                    let middle = beside.or_else(ends).unwrap_or([board.middle(0), board.middle(1)]);
                     let at = [middle[0] - total / 2.0 + walked + width / 2.0, middle[1]];
                     walked += width + BETWEEN;
                     at
@@ -79,31 +79,11 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
     }
 }
 
-/// The board of a face as one chamber has it.
-fn board_of(cabinet: &Cabinet, face: Face, chamber: usize) -> Option<Board> {
-    let board = Board::of(cabinet, face)?;
-    if cabinet.chambers.len() == 1 {
-        return Some(board);
-    }
-    // A side of a divided box belongs to both chambers: only the part of this one counts.
-    let [low, high] = cabinet.chambers[chamber].room.bounds();
-    let corners = [low, high].map(|corner| minus(corner, board.frame.origin));
-    let mut here = board;
-    for (k, direction) in [here.frame.u, here.frame.v].into_iter().enumerate() {
-        let ends = corners.map(|corner| dot(corner, direction));
-        here.low[k] = here.low[k].max(ends[0].min(ends[1]));
-        here.high[k] = here.high[k].min(ends[0].max(ends[1]));
-    }
-    Some(here)
-}
-
 /// A port of the chamber behind that leads through the partition.
 fn in_partition(cabinet: &mut Cabinet, part: &Part, port: &PortSize, build: &PortBuild) {
-    let (axis, _) = partition_axis(&cabinet.room);
-    let k = axis.index();
+    let Some((axis, [back, front])) = cabinet.partition() else { return };
+    let (k, thick) = (axis.index(), front - back);
     let [low, high] = cabinet.room.bounds();
-    let front = cabinet.chambers[1].room.bounds()[0][k];
-    let thick = front - cabinet.chambers[0].room.bounds()[1][k];
     let [width, height] = port.outside(build.wall);
     let tall = if k == 2 { 1 } else { 2 };
     let mut normal = [0.0; 3];

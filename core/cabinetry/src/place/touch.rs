@@ -2,7 +2,7 @@
 
 use parry3d_f64::math::{Pose, Vector};
 use parry3d_f64::query;
-use parry3d_f64::shape::{Cuboid, Cylinder, Shape};
+use parry3d_f64::shape::{ConvexPolyhedron, Cuboid, Cylinder, Shape};
 
 use super::{Finding, Part, PartKind, Piece, clear};
 use crate::build::Cabinet;
@@ -18,13 +18,21 @@ const BESIDE: f64 = 0.005;
 /// A piece as the collision library has it.
 fn shape(piece: &Piece) -> (Box<dyn Shape>, Pose) {
     let vector = |[x, y, z]: Point| Vector::new(x, y, z);
-    match *piece {
-        Piece::Block { low, high } => {
+    match piece {
+        Piece::Prism { near, far } => {
+            let points: Vec<_> = near.iter().chain(far).map(|point| vector(*point)).collect();
+            let hull: Box<dyn Shape> = match ConvexPolyhedron::from_convex_hull(&points) {
+                Some(hull) => Box::new(hull),
+                None => Box::new(Cuboid::new(vector([1e-6; 3]))),
+            };
+            (hull, Pose::from_translation(vector([0.0; 3])))
+        }
+        &Piece::Block { low, high } => {
             let half = [0, 1, 2].map(|k| ((high[k] - low[k]) / 2.0).max(1e-6));
             let middle = [0, 1, 2].map(|k| f64::midpoint(low[k], high[k]));
             (Box::new(Cuboid::new(vector(half))), Pose::from_translation(vector(middle)))
         }
-        Piece::Rod { from, to, radius } => {
+        &Piece::Rod { from, to, radius } => {
             let way = minus(to, from);
             let half = length(way) / 2.0;
             let middle = [0, 1, 2].map(|k| f64::midpoint(from[k], to[k]));
@@ -50,6 +58,12 @@ pub(super) fn check(cabinet: &mut Cabinet) {
         if part.kind == PartKind::Brace || part.kind == PartKind::Partition {
             continue;
         }
+        if part.kind == PartKind::Fold {
+            // It stands on walls; only braces can be in its way, and what moves air looks at it.
+            let braces = cabinet.parts.iter().filter(|other| other.kind == PartKind::Brace);
+            found.extend(braces.filter_map(|other| between(part, other)).filter(Finding::forbids));
+            continue;
+        }
         let room = &cabinet.chambers[part.chamber.min(cabinet.chambers.len() - 1)].room;
         let too_long = |finding: &Finding| {
             matches!(finding, Finding::PortTooLong { .. }) && finding.part() == Some(part.name().as_str())
@@ -64,7 +78,7 @@ pub(super) fn check(cabinet: &mut Cabinet) {
         }
         let others = cabinet.parts.iter().enumerate().filter(|(number, other)| {
             // Boards are not looked at by themselves, so every part looks at them.
-            let board = matches!(other.kind, PartKind::Brace | PartKind::Partition);
+            let board = matches!(other.kind, PartKind::Brace | PartKind::Partition | PartKind::Fold);
             (board || *number > index) && !mounted(part, other) && !spaced(part, other)
         });
         found.extend(others.filter_map(|(_, other)| between(part, other)));
@@ -78,7 +92,7 @@ pub(super) fn check(cabinet: &mut Cabinet) {
 
 /// Whether one holds the other: the partition its drivers and ports.
 fn mounted(part: &Part, other: &Part) -> bool {
-    other.kind == PartKind::Partition && part.face.is_none()
+    matches!(other.kind, PartKind::Partition | PartKind::Fold) && part.face.is_none()
 }
 
 /// Whether both are laid out beside each other in one face.
@@ -95,7 +109,8 @@ fn between(part: &Part, other: &Part) -> Option<Finding> {
         return Some(Finding::Touches { part: part.name(), other: name });
     }
     // Equal slots share their boards, and boards may hold a port.
-    let share = part.kind == other.kind || matches!(other.kind, PartKind::Brace | PartKind::Partition);
+    let share = part.kind == other.kind
+        || matches!(other.kind, PartKind::Brace | PartKind::Partition | PartKind::Fold);
     (nearest < BESIDE && !share).then(|| Finding::Close {
         part: part.name(),
         other: name,
@@ -106,12 +121,13 @@ fn between(part: &Part, other: &Part) -> Option<Finding> {
 
 /// Whether a piece leaves the room.
 fn reaches_out(piece: &Piece, room: &Solid) -> bool {
-    let rim = match *piece {
-        Piece::Block { low, high } => {
+    let rim = match piece {
+        Piece::Prism { near, far } => near.iter().chain(far).copied().collect(),
+        &Piece::Block { low, high } => {
             let inward = [0, 1, 2].map(|k| [low[k] + TOUCH, high[k] - TOUCH]);
             (0..8_usize).map(|corner| [0, 1, 2].map(|k| inward[k][corner >> k & 1])).collect::<Vec<_>>()
         }
-        Piece::Rod { from, to, radius } => {
+        &Piece::Rod { from, to, radius } => {
             let way = unit(minus(to, from));
             let aside = if way[0].abs() < 0.9 { [1.0, 0.0, 0.0] } else { [0.0, 1.0, 0.0] };
             let first = unit(cross(way, aside));

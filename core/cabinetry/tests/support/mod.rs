@@ -2,13 +2,24 @@
 #![allow(dead_code)]
 
 use oak_acoustics::medium::CrossSection;
-use oak_cabinetry::geometry::{Face, Measured, Shape, Solid};
+use oak_cabinetry::geometry::{Axis, Face, Measured, Shape, Solid};
 use oak_cabinetry::panel::MATERIALS;
-use oak_cabinetry::{Board, Body, Contents, DriverSize, Place, PortBuild, PortSize};
+use oak_cabinetry::{Board, Body, Contents, Corner, DriverSize, Fold, Place, PortBuild, PortSize};
 use proptest::prelude::*;
 
 pub fn board() -> Board {
     Board { thickness: 0.018, layers: 1, inset: 0.0, material: &MATERIALS[0] }
+}
+
+pub fn fold() -> Fold {
+    Fold {
+        folds: None,
+        stack: Axis::Y,
+        corner: Corner::Square,
+        mouth: None,
+        thickness: 0.018,
+        boards: Vec::new(),
+    }
 }
 
 pub fn body(shape: Shape) -> Body {
@@ -28,6 +39,7 @@ pub fn body(shape: Shape) -> Body {
         strips: 0.0,
         items: Vec::new(),
         fills: Vec::new(),
+        fold: fold(),
     }
 }
 
@@ -39,6 +51,7 @@ pub fn contents(litres: f64) -> Contents {
         ports: [Vec::new(), Vec::new()],
         through: false,
         radiators: None,
+        way: None,
         gain: [1.0; 2],
     }
 }

@@ -1,0 +1,127 @@
+//! The boards of a fold, its drivers and its mouth.
+
+use super::arrange::{BETWEEN, rods};
+use super::{Board, Finding, Part, PartKind, Piece};
+use crate::body::Body;
+use crate::build::Cabinet;
+use crate::contents::Contents;
+use crate::fold::{Laid, Seat, Spot};
+use crate::geometry::{Axis, Face, Point, dot, minus};
+
+/// Puts the boards of a fold in, and its mouth where it is not ports.
+pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
+    let Some(laid) = cabinet.fold.clone() else { return };
+    let Some(room) = cabinet.way_room().cloned() else { return };
+    let chamber = cabinet.chambers.len() - 1;
+    let half = laid.plan.width / 2.0;
+    let space = |at: &[f64; 2], across: f64| body.fold.point(&room, *at, across);
+    let prism = |outline: &[[f64; 2]]| -> Piece {
+        let [near, far] = [-half, half].map(|across| outline.iter().map(|at| space(at, across)).collect());
+        Piece::Prism { near, far }
+    };
+    for (index, (board, turn)) in laid.boards.iter().zip(&laid.turns).enumerate() {
+        let fillers = turn.fillers.iter().filter(|outline| !outline.is_empty());
+        let pieces =
+            std::iter::once(prism(&board.corners)).chain(fillers.map(|outline| prism(outline))).collect();
+        cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Fold, index, chamber) });
+    }
+    if contents.ports.iter().all(Vec::is_empty) {
+        let face = body.fold.mouth_face();
+        let Some(board) = Board::of(cabinet, face) else { return };
+        let Some(at) = mouth_at(body, cabinet, &board) else { return };
+        let path = laid.line().iter().rev().map(|at| space(at, 0.0)).collect();
+        cabinet.parts.push(Part { face: Some(face), at, path, ..Part::of(PartKind::Mouth, 0, chamber) });
+    }
+}
+
+/// Where a way ends, on the board of its mouth, m.
+pub(super) fn mouth_at(body: &Body, cabinet: &Cabinet, board: &Board) -> Option<[f64; 2]> {
+    let end = cabinet.fold.as_ref()?.stretches.last()?.line.last().copied()?;
+    Some(board.at(cabinet.fold_point(body, end, 0.0)?))
+}
+
+/// Puts drivers into the way.
+pub(super) fn drivers(body: &Body, contents: &Contents, cabinet: &mut Cabinet, seat: Seat) {
+    let Some(laid) = cabinet.fold.clone() else { return };
+    match seat {
+        Seat::Along(place) => along(body, contents, cabinet, &laid, laid.spot(place)),
+        Seat::Between([first, _]) => between(body, contents, cabinet, &laid, laid.spot(first)),
+        Seat::Chamber | Seat::Throat => {}
+    }
+}
+
+/// Places of several drivers beside each other, from the middle of all, m.
+fn beside(count: u32, pitch: f64) -> impl Iterator<Item = f64> {
+    (0..count).map(move |index| (f64::from(index) - f64::from(count - 1) / 2.0) * pitch)
+}
+
+/// In a board that the channel runs along: the outer one of the first or last channel, or a side.
+fn along(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, spot: Spot) {
+    let drivers = &contents.drivers;
+    let [begin, end] = body.fold.outsides();
+    let adjoins = |face: Face| {
+        (face == begin && spot.channel == 0 && cabinet.chambers.len() == 1)
+            || (face == end && spot.channel == laid.boards.len())
+    };
+    let wished = body.drivers.face;
+    let aside = |face: Face| matches!(face, Face::Left | Face::Right);
+    let face = if aside(wished) || adjoins(wished) {
+        wished
+    } else {
+        [begin, end].into_iter().find(|face| adjoins(*face)).unwrap_or(Face::Left)
+    };
+    let Some(board) = Board::of(cabinet, face) else { return };
+    let Some(middle) = cabinet.fold_point(body, spot.at, 0.0) else { return };
+    let pitch = drivers.frame + BETWEEN;
+    let row = if aside(face) { body.fold.run() } else { Axis::X };
+    let needs = f64::from(drivers.count) * pitch - BETWEEN;
+    let has = if aside(face) { [laid.plan.run, spot.height] } else { [laid.plan.width, laid.plan.run] };
+    let across = if aside(face) { drivers.cutout } else { drivers.frame };
+    if needs - (drivers.frame - drivers.cutout) > has[0] || across > has[1] {
+        let needs = [needs, across];
+        cabinet.findings.push(Finding::FaceTooSmall { face, part: "driver".to_owned(), needs, has });
+    }
+    for off in beside(drivers.count, pitch) {
+        let mut point = middle;
+        point[row.index()] += off;
+        let at = board.at(point);
+        let pieces = rods(drivers, board.deep, |deep| board.frame.point(at, deep));
+        let chamber = cabinet.chambers.len() - 1;
+        cabinet.parts.push(Part { face: Some(face), at, pieces, ..Part::of(PartKind::Driver, 0, chamber) });
+    }
+}
+
+/// In the board between two channels, its magnet in the first.
+fn between(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, spot: Spot) {
+    let drivers = &contents.drivers;
+    let Some(board) = laid.across(&spot).and_then(|_| laid.boards.get(spot.channel)) else {
+        cabinet.findings.push(Finding::NoSeat);
+        return;
+    };
+    let [_, _, free, wall] = board.corners;
+    let part = (spot.at[0] - wall[0]) / (free[0] - wall[0]);
+    let stack = wall[1] + part * (free[1] - wall[1]);
+    let pitch = drivers.frame + BETWEEN;
+    let needs = [f64::from(drivers.count) * pitch - BETWEEN, drivers.frame];
+    // It must not hang over the free end, nor reach the wall.
+    let ends = [wall[0], free[0]].map(|end| (spot.at[0] - end).abs());
+    let has = [laid.plan.width, 2.0 * ends[0].min(ends[1])];
+    if needs[0] > has[0] || needs[1] > has[1] {
+        cabinet.findings.push(Finding::BoardTooSmall { needs, has });
+    }
+    for off in beside(drivers.count, pitch) {
+        let point = |deep: f64| cabinet.fold_point(body, [spot.at[0], stack - deep], off).unwrap_or([0.0; 3]);
+        let pieces = rods(drivers, body.fold.thickness, point);
+        let chamber = cabinet.chambers.len() - 1;
+        let part = Part { at: [off, spot.at[0]], pieces, ..Part::of(PartKind::Driver, 0, chamber) };
+        cabinet.parts.push(part);
+    }
+}
+
+impl Board {
+    /// A place in space on it, m.
+    pub fn at(&self, point: Point) -> [f64; 2] {
+        let from = minus(point, self.frame.origin);
+        [dot(from, self.frame.u), dot(from, self.frame.v)]
+    }
+}
