@@ -89,10 +89,13 @@ impl Body {
     /// # Errors
     /// See [`BuildError`].
     pub fn build(&self, contents: &Contents) -> Result<Cabinet, BuildError> {
-        let (sizes, folds) = self.solve(contents)?;
-        let Rooms { outer, room, mut chambers } = self.rooms(sizes, contents, folds)?;
+        if contents.way.is_some() && self.fold.folds.is_none() {
+            return self.best_fold(contents);
+        }
+        let (sizes, taken) = self.solve(contents)?;
+        let Rooms { outer, room, mut chambers } = self.rooms(sizes, contents, taken)?;
         let fold = match (&contents.way, chambers.last_mut()) {
-            (Some(way), Some(chamber)) => Some(self.lay(way, folds, chamber)?),
+            (Some(way), Some(chamber)) => Some(self.lay(way, chamber)?),
             _ => None,
         };
         let free = self.shape.free();
@@ -103,10 +106,46 @@ impl Body {
         Ok(cabinet)
     }
 
+    /// The box with as many folds as suit it: where everything goes in, then where the way comes out nearest to what was asked and
+    /// the sizes to the proportions.
+    fn best_fold(&self, contents: &Contents) -> Result<Cabinet, BuildError> {
+        let off = |cabinet: &Cabinet| {
+            let missed = match (&contents.way, &cabinet.fold) {
+                (Some(way), Some(laid)) => {
+                    (laid.length() / way.length()).ln().abs() + laid.worst(way)[0].ln_1p().abs()
+                }
+                _ => 0.0,
+            };
+            let spread = [0, 1, 2].map(|k| (cabinet.sizes[k] / self.proportions[k]).ln());
+            let mean = spread.iter().sum::<f64>() / 3.0;
+            OFF * missed + spread.map(|size| (size - mean).abs()).iter().sum::<f64>()
+        };
+        let forbidden = |cabinet: &Cabinet| cabinet.findings.iter().any(Finding::forbids);
+        let mut best: Option<Cabinet> = None;
+        let mut refused = BuildError::NoFold;
+        for folds in 0..=MOST_FOLDS {
+            let mut wish = self.clone();
+            wish.fold.folds = Some(folds);
+            match wish.build(contents) {
+                Ok(cabinet) => {
+                    let better = best.as_ref().is_none_or(|best| {
+                        (forbidden(&cabinet), off(&cabinet)) < (forbidden(best), off(best))
+                    });
+                    if better {
+                        best = Some(cabinet);
+                    }
+                }
+                Err(error) => refused = error,
+            }
+        }
+        best.ok_or(refused)
+    }
+
     /// Lays a way into its chamber, and enters what its boards take.
-    fn lay(&self, way: &Way, folds: u32, chamber: &mut Chamber) -> Result<Laid, BuildError> {
+    fn lay(&self, way: &Way, chamber: &mut Chamber) -> Result<Laid, BuildError> {
         let plan = self.fold.plan(&chamber.room);
-        let laid = self.fold.lay(way, folds, &plan).ok_or(BuildError::NoFold)?;
+        let laid = self.fold.lay(way, self.fold.folds.unwrap_or(0), &plan);
+        let laid = laid.filter(Laid::is_open).ok_or(BuildError::NoFold)?;
         for entry in &mut chamber.ledger.entries {
             if entry.what == FOLD_BOARDS {
                 entry.volume = laid.taken();
@@ -115,48 +154,45 @@ impl Body {
         Ok(laid)
     }
 
-    /// Sizes with those left free found, and how often a way is folded.
-    fn solve(&self, contents: &Contents) -> Result<(Sizes, u32), BuildError> {
-        let Some(way) = &contents.way else { return Ok((self.filled(contents, 0)?, 0)) };
+    /// Sizes with those left free found, and what the boards of a fold take, m3.
+    ///
+    /// The channels are made as long as the way needs; what else is free follows from the volume.
+    fn solve(&self, contents: &Contents) -> Result<(Sizes, f64), BuildError> {
+        let Some(way) = &contents.way else { return Ok((self.filled(contents, 0.0)?, 0.0)) };
         if self.shape != Shape::Rectangular {
             return Err(BuildError::NotFoldable);
         }
-        let length = |sizes: Sizes, folds: u32| {
-            let room = self.rooms(sizes, contents, folds).ok()?.chambers.pop()?.room;
-            Some(self.fold.lay(way, folds, &self.fold.plan(&room))?.length())
-        };
-        let folds = match self.fold.folds {
-            Some(folds) => folds,
-            None => {
-                let miss = |folds: u32| {
-                    let sizes = self.filled(contents, folds).ok()?;
-                    Some((folds, (length(sizes, folds)? / way.length()).ln().abs()))
-                };
-                let best = (0..=MOST_FOLDS).filter_map(miss).min_by(|a, b| a.1.total_cmp(&b.1));
-                best.ok_or(BuildError::NoFold)?.0
-            }
-        };
-        let mut sizes = self.filled(contents, folds)?;
+        let folds = self.fold.folds.unwrap_or(0);
         let run = self.fold.run().index();
-        if self.sizes[run].is_some() {
-            return Ok((sizes, folds));
-        }
-        // The channels are made as long as the way needs; what else is free then follows from the volume.
         let mut long = self.clone();
+        let mut sizes = self.filled(contents, 0.0)?;
+        // To begin with, as many whole boards as there are channels.
+        let room = self.rooms(sizes, contents, 0.0)?.room;
+        let [low, high] = room.bounds();
+        let board = (high[0] - low[0]) * (high[run] - low[run]) * self.fold.thickness;
+        let mut taken = f64::from(folds + 1) * board;
+        sizes = self.filled(contents, taken).unwrap_or(sizes);
         for _ in 0..STRETCHES {
-            let Some(found) = length(sizes, folds) else { break };
-            let short = way.length() - found;
-            if short.abs() < LAID * way.length() {
+            let rooms = self.rooms(sizes, contents, taken)?;
+            let plan = rooms.chambers.last().map(|chamber| self.fold.plan(&chamber.room));
+            let laid = plan.and_then(|plan| self.fold.lay(way, folds, &plan)).ok_or(BuildError::NoFold)?;
+            let stated = self.sizes[run].is_some();
+            let short = if stated { 0.0 } else { way.length() - laid.length() };
+            let settled = (laid.taken() - taken).abs() < LAID * way.volume();
+            if settled && short.abs() < LAID * way.length() {
                 break;
             }
-            long.sizes[run] = Some((sizes[run] + short / f64::from(folds + 1)).clamp(SIZES[0], SIZES[1]));
-            sizes = long.filled(contents, folds)?;
+            taken = laid.taken();
+            if !stated {
+                long.sizes[run] = Some((sizes[run] + short / f64::from(folds + 1)).clamp(SIZES[0], SIZES[1]));
+            }
+            sizes = long.filled(contents, taken)?;
         }
-        Ok((sizes, folds))
+        Ok((sizes, taken))
     }
 
     /// Sizes with those left free found for the volume.
-    fn filled(&self, contents: &Contents, folds: u32) -> Result<Sizes, BuildError> {
+    fn filled(&self, contents: &Contents, taken: f64) -> Result<Sizes, BuildError> {
         let free = self.shape.free();
         let with = |scale: f64| -> Sizes {
             let found = [0, 1, 2].map(|k| self.sizes[k].unwrap_or(scale * self.proportions[k]));
@@ -169,7 +205,7 @@ impl Body {
         let wanted: f64 = contents.wanted.iter().flatten().sum();
         let over = |scale: f64| {
             // Too small for its boards, its steps or its corners is too small.
-            self.volumes(with(scale), contents, folds).map_or(-1.0, |net| net - wanted)
+            self.volumes(with(scale), contents, taken).map_or(-1.0, |net| net - wanted)
         };
         let mean = self.proportions.iter().product::<f64>().cbrt();
         let [mut low, mut high] = SIZES.map(|size| size / mean);
@@ -189,7 +225,7 @@ impl Body {
     }
 
     /// Net volume of all chambers, m3.
-    fn volumes(&self, sizes: Sizes, contents: &Contents, folds: u32) -> Result<f64, BuildError> {
+    fn volumes(&self, sizes: Sizes, contents: &Contents, folded: f64) -> Result<f64, BuildError> {
         let [_, room] = self.shape.build(sizes, self.measured, |face| self.board(face).taken())?;
         let gross = room.volume();
         let partition = if contents.divided() {
@@ -199,7 +235,7 @@ impl Body {
             0.0
         };
         let taken: f64 = [false, true]
-            .map(|front| self.entries(front, contents, &room, folds))
+            .map(|front| self.entries(front, contents, &room, folded))
             .iter()
             .flatten()
             .map(|entry| entry.volume)
@@ -212,17 +248,17 @@ impl Body {
     /// # Errors
     /// See [`BuildError`].
     pub fn net(&self, contents: &Contents) -> Result<[Option<f64>; 2], BuildError> {
-        let (sizes, folds) = self.solve(contents)?;
-        let rooms = self.rooms(sizes, contents, folds)?;
+        let (sizes, taken) = self.solve(contents)?;
+        let rooms = self.rooms(sizes, contents, taken)?;
         let net = |index: usize| rooms.chambers.get(index).map(|chamber| chamber.ledger.net());
         Ok([net(0), net(1)])
     }
 
-    fn rooms(&self, sizes: Sizes, contents: &Contents, folds: u32) -> Result<Rooms, BuildError> {
+    fn rooms(&self, sizes: Sizes, contents: &Contents, taken: f64) -> Result<Rooms, BuildError> {
         let [outer, room] = self.shape.build(sizes, self.measured, |face| self.board(face).taken())?;
         let ledger = |chamber: &Solid, front: bool| Ledger {
             gross: chamber.volume(),
-            entries: self.entries(front, contents, &room, folds),
+            entries: self.entries(front, contents, &room, taken),
             wanted: contents.wanted[usize::from(front)].unwrap_or(0.0),
             gain: contents.gain[usize::from(front)],
         };
@@ -300,7 +336,7 @@ impl Body {
     }
 
     /// What eats the room of a chamber.
-    fn entries(&self, front: bool, contents: &Contents, room: &Solid, folds: u32) -> Vec<Entry> {
+    fn entries(&self, front: bool, contents: &Contents, room: &Solid, folded: f64) -> Vec<Entry> {
         let mut entries = Vec::new();
         let mut enter = |what: String, volume: f64, estimated: bool| {
             if volume > 0.0 {
@@ -319,8 +355,8 @@ impl Body {
             };
             enter(name, port.volume(wall, inside) * f64::from(port.count), false);
         }
-        if let Some(way) = contents.way.as_ref().filter(|_| front == contents.divided()) {
-            enter(FOLD_BOARDS.to_owned(), self.fold.about(way, folds, &self.fold.plan(room)), false);
+        if contents.way.is_some() && front == contents.divided() {
+            enter(FOLD_BOARDS.to_owned(), folded, false);
         }
         if front {
             return entries;
@@ -349,6 +385,8 @@ pub const USUAL_WALL: f64 = 0.004;
 
 /// What a ledger calls the boards of a fold, with what fills its corners.
 const FOLD_BOARDS: &str = "Fold boards";
+/// How much more length and area of a way count than the proportions of its box.
+const OFF: f64 = 4.0;
 /// Rounds in which the channels of a fold get their length, and how near they come to it, as a share.
 const STRETCHES: usize = 40;
 const LAID: f64 = 1e-5;

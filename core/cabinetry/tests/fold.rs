@@ -17,7 +17,7 @@ fn way(length: f64, start: f64, end: f64, seat: Seat) -> Way {
             [length * part, start + (end - start) * part]
         })
         .collect();
-    Way { areas, seat }
+    Way { areas, seat, apart: Vec::new() }
 }
 
 fn only(way: Way) -> Contents {
@@ -63,11 +63,12 @@ fn corners_are_as_long_as_their_middle_lines() {
 
 #[test]
 fn folds_are_found_for_the_proportions_asked_for() {
-    let contents = only(way(5.5, 0.03, 0.12, Seat::Along(0.3)));
+    // An even way comes out right with any number of folds: only the proportions tell them apart.
+    let contents = only(way(2.6, 0.1, 0.1, Seat::Along(0.3)));
     let mut wish = body(Shape::Rectangular);
     let found = wish.build(&contents).expect("a box");
     let folds = found.fold.as_ref().expect("a fold").boards.len();
-    assert!(folds >= 2, "{folds} folds of 5.5 m");
+    assert!(folds >= 1, "{folds} folds of 2.6 m");
     let far = |cabinet: &Cabinet| {
         let [width, height, depth] = cabinet.sizes;
         (height / width / 1.26).ln().abs().max((depth / width / 0.79).ln().abs())
@@ -75,7 +76,7 @@ fn folds_are_found_for_the_proportions_asked_for() {
     for other in [folds - 1, folds + 1] {
         wish.fold.folds = Some(u32::try_from(other).expect("few"));
         let cabinet = wish.build(&contents).expect("a box");
-        assert_relative_eq!(length(&cabinet), 5.5, max_relative = 1e-4);
+        assert_relative_eq!(length(&cabinet), 2.6, max_relative = 1e-4);
         assert!(far(&cabinet) > far(&found), "{other} folds come nearer than {folds}");
     }
 }

@@ -1,8 +1,9 @@
 //! The box of a design: what goes in, what it comes to, and what that does to the tuning.
 
 use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{Compiled, Enclosure, PortTuning};
-use oak_cabinetry::{BuildError, Cabinet, Contents, DriverSize, PortSize, RadiatorSize};
+use oak_acoustics::enclosure::{Compiled, Enclosure, Mouth, PortTuning};
+use oak_acoustics::profile::{Flare, Profile, Segment};
+use oak_cabinetry::{BuildError, Cabinet, Contents, DriverSize, Laid, PortSize, RadiatorSize, Seat, Way};
 
 use crate::file::RawArrangement;
 use crate::problem::{Problem, ProblemKind};
@@ -32,19 +33,20 @@ fn ports_of(ports: &[oak_acoustics::enclosure::Port], tuning: Option<&PortTuning
 }
 
 impl ResolvedDesign {
-    /// What goes into its box; `None` where there is none, or where the box is all way and no chamber.
+    /// What goes into its box; `None` where there is none.
     pub fn contents(&self, compiled: &Compiled) -> Option<Contents> {
         let [rear, front] = self.volumes;
         let divided = matches!(self.enclosure, Enclosure::Bandpass4(_) | Enclosure::Bandpass6(_));
-        let boxed = match &self.enclosure {
-            Enclosure::InfiniteBaffle | Enclosure::OpenBaffle(_) | Enclosure::TappedHorn(_) => false,
-            // A line's own chamber is part of its way.
-            Enclosure::Line(line) => line.chamber.is_some() && rear.is_some() && line.driver_at == 0.0,
-            _ => true,
-        };
-        if !boxed {
+        if matches!(self.enclosure, Enclosure::InfiniteBaffle | Enclosure::OpenBaffle(_)) {
             return None;
         }
+        let way = self.way();
+        // Where there is no chamber before the way, the way is all there is.
+        let wanted = match &way {
+            Some(way) if matches!(way.seat, Seat::Chamber | Seat::Throat) => [rear, Some(way.volume())],
+            Some(way) => [Some(way.volume()), None],
+            None => [rear, if divided { front } else { None }],
+        };
         let front_ports = |ports| ports_of(ports, compiled.port_tuning.as_ref());
         let (ports, through) = match &self.enclosure {
             Enclosure::Ported(ported) => ([front_ports(&ported.ports), Vec::new()], false),
@@ -53,6 +55,13 @@ impl ResolvedDesign {
                 let rear = ports_of(&bandpass.rear.ports, compiled.rear_tuning.as_ref());
                 let series = bandpass.path == oak_acoustics::enclosure::FrontPath::Series;
                 ([rear, front_ports(&bandpass.front.ports)], series)
+            }
+            Enclosure::Line(line) => {
+                let ports = match &line.mouth {
+                    Mouth::Ports(ports) => front_ports(ports),
+                    Mouth::Open { .. } => Vec::new(),
+                };
+                (if wanted[1].is_some() { [Vec::new(), ports] } else { [ports, Vec::new()] }, false)
             }
             _ => ([Vec::new(), Vec::new()], false),
         };
@@ -66,12 +75,43 @@ impl ResolvedDesign {
         };
         Some(Contents {
             drivers: self.driver_size(),
-            wanted: [rear, if divided { front } else { None }],
+            wanted,
             ports,
             through,
             radiators,
+            way,
             gain: self.gains,
         })
+    }
+
+    /// The way of a line or horn, with the place of its drivers.
+    fn way(&self) -> Option<Way> {
+        let (profile, taps) = self.enclosure.way()?;
+        let (seat, apart) = match &self.enclosure {
+            Enclosure::Line(line) => {
+                let stub = line.stub.map(|_| "side pipe");
+                if line.chamber.is_some() && line.driver_at == 0.0 && self.volumes[0].is_some() {
+                    (Seat::Chamber, stub.into_iter().collect())
+                } else {
+                    let chamber = line.chamber.map(|_| "chamber at the drivers");
+                    (Seat::Along(line.driver_at), stub.into_iter().chain(chamber).collect())
+                }
+            }
+            Enclosure::FrontHorn(horn) => {
+                (Seat::Throat, horn.throat.map(|_| "throat chamber").into_iter().collect())
+            }
+            _ => (Seat::Between(taps), Vec::new()),
+        };
+        let mut areas = Vec::with_capacity(profile.segments.len() * (STEPS + 1));
+        let mut begins = 0.0;
+        for segment in &profile.segments {
+            areas.extend((0..=STEPS).map(|step| {
+                let x = segment.length * step as f64 / STEPS as f64;
+                [begins + x, segment.area_at(x)]
+            }));
+            begins += segment.length;
+        }
+        Some(Way { areas, seat, apart })
     }
 
     /// How large its drivers are.
@@ -101,18 +141,41 @@ impl ResolvedDesign {
         let net = |index: usize| cabinet.chambers.get(index).map(|chamber| chamber.ledger.net());
         let nets = [net(0), net(1)];
         let room = nets.iter().flatten().all(|volume| *volume > 0.0);
-        room.then(|| self.as_built(compiled, nets))
+        room.then(|| {
+            let built = self.as_built(compiled, nets);
+            match &cabinet.fold {
+                Some(laid) => built.folded(laid),
+                None => built,
+            }
+        })
+    }
+
+    /// The same with its way as it was laid.
+    fn folded(mut self, laid: &Laid) -> Self {
+        let Some((wanted, taps)) = self.enclosure.way() else { return self };
+        let way = laid_profile(wanted, laid);
+        let rear = laid.spot(taps[0]);
+        let moved = match self.enclosure {
+            // Both sides of the drivers are at one place of the board between two channels.
+            Enclosure::TappedHorn(_) => [rear.along, laid.across(&rear).map_or(taps[1], |front| front.along)],
+            _ if taps[0] > 0.0 => [rear.along, taps[1]],
+            _ => taps,
+        };
+        self.enclosure = self.enclosure.with_way(way, moved);
+        self
     }
 
     /// What the built chambers hold, with ports made as long as the tuning then needs: volume and lengths solved together. Of
-    /// a design whose ports have their lengths, what is left beside them.
+    /// a design whose ports have their lengths, what is left beside them; of lines and horns nothing, as their boxes are made for them.
     ///
     /// # Errors
     /// What cannot be tuned or built.
     pub fn settle(&self) -> Result<Option<Settled>, Problem> {
         let mut now = self.clone();
         let mut compiled = now.compile()?;
-        let Some(mut contents) = now.contents(&compiled) else { return Ok(None) };
+        let Some(mut contents) = now.contents(&compiled).filter(|contents| contents.way.is_none()) else {
+            return Ok(None);
+        };
         // Larger boxes need shorter ports and leave more room: from above, the steps fall to the largest solution.
         let mut net = now.body.net(&without_ports(&contents)).map_err(unbuildable)?;
         for _ in 0..ROUNDS {
@@ -143,6 +206,48 @@ impl ResolvedDesign {
         (built.enclosure, built.volumes) = (enclosure, net);
         built
     }
+}
+
+/// Places in each segment where the area of a way is read.
+const STEPS: usize = 32;
+
+/// A way as it was laid, filled where it was to be filled.
+fn laid_profile(wanted: &Profile, laid: &Laid) -> Profile {
+    let scale = wanted.length() / laid.length();
+    let mut ends = Vec::with_capacity(wanted.segments.len());
+    let mut end = 0.0;
+    for segment in &wanted.segments {
+        end += segment.length;
+        ends.push(end);
+    }
+    let fill_at = |along: f64| {
+        let index = ends.partition_point(|end| *end < along * scale).min(ends.len() - 1);
+        wanted.segments[index].fill
+    };
+    let mut segments = Vec::new();
+    for stretch in &laid.stretches {
+        let to = stretch.from + stretch.length;
+        let inside = ends.iter().map(|end| end / scale).filter(|at| *at > stretch.from && *at < to);
+        let cuts: Vec<f64> = std::iter::once(stretch.from).chain(inside).chain([to]).collect();
+        for pair in cuts.windows(2).filter(|pair| pair[1] - pair[0] > 1e-6) {
+            let area = |at: f64| {
+                let part = (at - stretch.from) / stretch.length;
+                stretch.areas[0] + part * (stretch.areas[1] - stretch.areas[0])
+            };
+            let (start, end) = (area(pair[0]), area(pair[1]));
+            let even = (start - end).abs() < 1e-9 * start;
+            segments.push(Segment {
+                // Boards are straight and the width stays, so the area grows evenly.
+                flare: if even { Flare::Conical } else { Flare::Parabolic },
+                length: pair[1] - pair[0],
+                start,
+                end: if even { start } else { end },
+                width: Some(laid.plan.width),
+                fill: fill_at(f64::midpoint(pair[0], pair[1])),
+            });
+        }
+    }
+    Profile { segments }
 }
 
 /// Most rounds of [`ResolvedDesign::settle`].

@@ -172,6 +172,9 @@ fields! {
     LAYER_THICKNESS = "body.fills.thickness", "Thick", Length, "mm", 0.001, 3.0, "How thick this layer of fill is.";
     LAYER_DENSITY = "body.fills.density", "Density", Density, "kg/m3", 0.5, 200.0, "Fill in this layer, mass over volume. 10 is loose, 30 firm, 60 and more a board.";
     LAYER_RESISTIVITY = "body.fills.resistivity", "Resistivity", FlowResistivity, "Pa s/m2", 10.0, 2e5, "How much the fill resists a steady flow. Found from the density of polyester where absent.";
+    FOLDS = "body.fold.folds", "Folds", Number, "", 0.0, 12.0, "How often the way turns back in its box.";
+    FOLD_THICKNESS = "body.fold.thickness", "Boards between", Length, "mm", 0.001, 0.1, "Thickness of the boards between the channels.";
+    FOLD_AT = "body.fold.boards.at", "At", Length, "mm", 0.0, 8.0, "Middle of this board from the top, or of upright ones from the front, of the way's room.";
     LIMIT_POWER = "limits.power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into the nominal load.";
     LIMIT_VOLTAGE = "limits.voltage", "Amplifier", Voltage, "V", 0.1, 500.0, "Highest voltage of the amplifier, RMS of a sine.";
     LIMIT_CURRENT = "limits.current", "Current", Current, "A", 0.1, 500.0, "Highest current of the amplifier, RMS of a sine.";

@@ -77,6 +77,9 @@ pub fn ring(
 ) -> Result<Option<RingReport>, Problem> {
     let compiled = design.compile()?;
     let Some((contents, cabinet)) = design.build(&compiled)? else { return Ok(None) };
+    if contents.way.is_some() {
+        return Ok(None);
+    }
     let openings = openings(&contents, &cabinet);
     // What has no place cannot sound, and a box too full has no air.
     let built =

@@ -245,6 +245,14 @@ fn any_body() -> BoxedStrategy<Value> {
         ("turns", turns),
         ("face", face().boxed()),
     ]);
+    let fold = any_of(vec![
+        ("folds", (0u32..=12).prop_map(|n| json!(n)).boxed()),
+        ("stack", one_of(&["level", "upright"]).boxed()),
+        ("corner", one_of(&["square", "mitred", "curved"]).boxed()),
+        ("mouth", face().boxed()),
+        ("thickness", thin()),
+        ("boards", list(any_of(vec![("at", length())]))),
+    ]);
     let shape = one_of(&["box", "wedge", "prism", "pipe", "lying_pipe", "pyramid", "rounded", "step"]);
     any_of(vec![
         ("shape", shape.boxed()),
@@ -270,6 +278,7 @@ fn any_body() -> BoxedStrategy<Value> {
         ("ports", list(port.clone())),
         ("front_ports", list(port)),
         ("braces", list(with(brace, "along", one_of(&["width", "height", "depth"]).boxed()))),
+        ("fold", fold),
         ("fills", list(with(layer, "face", face().boxed()))),
     ])
 }

@@ -7,7 +7,9 @@ use oak_cabinetry::panel;
 use oak_design::Problem;
 use oak_design::field;
 use oak_design::file::{RawAxis, RawBrace, RawBrief, RawDesign};
-use oak_design::report::{BodyReport, USUAL_CROSSOVER, compute_undelayed, panel_talk};
+use oak_design::report::{
+    BodyReport, FoldOffer, USUAL_CROSSOVER, compute_undelayed, fold_offers, panel_talk,
+};
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
 use oak_design::ring::{RingModel, RingReport};
 
@@ -30,6 +32,16 @@ pub fn cabinet(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<BodyR
     let computed = compute_undelayed(&design, &grid).map_err(|problem| vec![problem])?;
     let crossover = brief.and_then(|brief| brief.crossover);
     BodyReport::of(&design, &computed, crossover).map_err(|problem| vec![problem])
+}
+
+/// The way of a design folded other times, in the surroundings of a brief where there is one; empty where it has none.
+///
+/// # Errors
+/// What is wrong with design or brief.
+pub fn folds(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Vec<FoldOffer>, Vec<Problem>> {
+    let (design, _) = surrounded(raw, brief)?;
+    let compiled = design.compile().map_err(|problem| vec![problem])?;
+    Ok(fold_offers(&design, &compiled))
 }
 
 /// A view of the box of a design; `None` where the cabinet has none.

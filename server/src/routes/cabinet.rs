@@ -9,7 +9,7 @@ use actix_web::web::{Json, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, post};
 use oak_cabinetry::drawing::{View, write_dxf, write_svg};
 use oak_design::file::RawDesign;
-use oak_design::report::BodyReport;
+use oak_design::report::{BodyReport, FoldOffer};
 use oak_design::ring::{RingModel, RingReport};
 use oak_planning::{self as planning, BoardsReport};
 use serde::Deserialize;
@@ -37,6 +37,18 @@ pub async fn cabinet(request: HttpRequest, payload: Payload) -> Result<Json<Opti
 pub async fn boards(request: HttpRequest, payload: Payload) -> Result<Json<Option<BoardsReport>>, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
     Ok(Json(computing(move || planning::boards(&design, brief.as_ref())).await??))
+}
+
+/// The way of a line or horn with other numbers of folds; empty where there is none.
+#[utoipa::path(tag = "cabinet", request_body = Questioned, responses(
+    (status = 200, body = Vec<FoldOffer>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/cabinet/folds")]
+pub async fn folds(request: HttpRequest, payload: Payload) -> Result<Json<Vec<FoldOffer>>, ApiError> {
+    let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
+    Ok(Json(computing(move || planning::folds(&design, brief.as_ref())).await??))
 }
 
 /// Which drawing, and as what.

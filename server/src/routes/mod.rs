@@ -40,6 +40,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(motor::changes)
         .service(cabinet::cabinet)
         .service(cabinet::boards)
+        .service(cabinet::folds)
         .service(cabinet::drawing)
         .service(cabinet::ring)
         .service(compare::compare)

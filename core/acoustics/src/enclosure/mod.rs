@@ -30,7 +30,7 @@ pub use setting::{Fidelity, Setting};
 
 use crate::element::{Chamber, Resistance};
 use crate::network::{Network, Node};
-use crate::profile::FlareError;
+use crate::profile::{FlareError, Profile};
 
 /// A cabinet, complete and in SI.
 #[derive(Debug, Clone, PartialEq)]
@@ -256,6 +256,29 @@ impl Enclosure {
                 }
             }
             Self::FrontHorn(horn) => set(&mut horn.rear.volume, behind),
+        }
+        changed
+    }
+
+    /// The way of a line or horn, and where the rear and the front of the drivers speak into it, m from its beginning.
+    pub fn way(&self) -> Option<(&Profile, [f64; 2])> {
+        match self {
+            Self::Line(line) => Some((&line.profile, [line.driver_at, 0.0])),
+            Self::FrontHorn(horn) => Some((&horn.profile, [0.0; 2])),
+            Self::TappedHorn(horn) => Some((&horn.profile, horn.taps)),
+            _ => None,
+        }
+    }
+
+    /// The same with another way, and the drivers elsewhere along it (m), as [`Self::way`] has them.
+    #[must_use]
+    pub fn with_way(&self, way: Profile, [rear, front]: [f64; 2]) -> Self {
+        let mut changed = self.clone();
+        match &mut changed {
+            Self::Line(line) => (line.profile, line.driver_at) = (way, rear),
+            Self::FrontHorn(horn) => horn.profile = way,
+            Self::TappedHorn(horn) => (horn.profile, horn.taps) = (way, [rear, front]),
+            _ => {}
         }
         changed
     }

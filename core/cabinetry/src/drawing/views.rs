@@ -107,7 +107,7 @@ fn section(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> D
             drawing.polygon(&format!("fill {}", layer.face.name()), Line::Fill, sheet.block(low, high));
         }
     }
-    let boards = |part: &&Part| matches!(part.kind, PartKind::Brace | PartKind::Partition | PartKind::Fold);
+    let boards = |part: &&Part| part.kind.is_board();
     for part in cabinet.parts.iter().filter(boards) {
         for piece in &part.pieces {
             let [low, high] = piece.bounds();

@@ -54,6 +54,15 @@ pub struct Turn {
     pub fillers: [Vec<[f64; 2]>; 2],
 }
 
+/// The board that closes the last channel on its outer side: places along run and stack, m.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Closing {
+    /// Its corners.
+    pub corners: [[f64; 2]; 4],
+    /// The dead space behind it.
+    pub dead: [[f64; 2]; 4],
+}
+
 /// A laid way.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Laid {
@@ -63,6 +72,8 @@ pub struct Laid {
     pub boards: Vec<FoldBoard>,
     /// Between the channels.
     pub turns: Vec<Turn>,
+    /// On the outer side of the last channel, where there is one.
+    pub closing: Option<Closing>,
     /// The room it was laid into.
     pub plan: Plan,
 }
@@ -84,6 +95,8 @@ pub struct Spot {
 const ROUNDS: usize = 14;
 /// Least height of a channel and least gap, m: less is no way for bass (common practice).
 const LEAST: f64 = 0.005;
+/// Share of the other end's height below which the ends of the channels are not stretched to fill the room.
+const EVEN: f64 = 0.9;
 /// Largest share of the run that a gap may take.
 const WIDEST: f64 = 0.45;
 
@@ -94,13 +107,14 @@ impl Fold {
     pub fn lay(&self, way: &Way, folds: u32, plan: &Plan) -> Option<Laid> {
         let count = folds as usize + 1;
         let even = (plan.stack - f64::from(folds) * self.thickness) / count as f64;
-        if even < LEAST {
+        if even <= 0.0 {
             return None;
         }
         let mut shape = Shape {
             fold: self,
             plan,
             heights: vec![[even; 2]; count],
+            dead: None,
             gaps: vec![even.min(WIDEST * plan.run); count - 1],
         };
         for _ in 0..ROUNDS {
@@ -108,7 +122,13 @@ impl Fold {
         }
         let shape = shape.shifted()?;
         let stretches = shape.walk();
-        Some(Laid { boards: shape.boards(), turns: shape.turns(), stretches, plan: *plan })
+        Some(Laid {
+            boards: shape.boards(),
+            turns: shape.turns(),
+            closing: shape.closing(),
+            stretches,
+            plan: *plan,
+        })
     }
 }
 
@@ -119,6 +139,8 @@ struct Shape<'a> {
     plan: &'a Plan,
     /// Height of each channel at the low and high end of the run, m.
     heights: Vec<[f64; 2]>,
+    /// Height of the dead space behind the closing board at both ends, m.
+    dead: Option<[f64; 2]>,
     /// Between each board and the wall it ends before, m.
     gaps: Vec<f64>,
 }
@@ -174,22 +196,23 @@ impl Shape<'_> {
                 .map(|height| height.max(LEAST / 4.0));
         }
         let boards: f64 = (0..self.gaps.len()).map(|board| self.thick(board)).sum();
-        let mut stretched = [1.0; 2];
-        for (end, stretched) in stretched.iter_mut().enumerate() {
-            let sum: f64 = next.heights.iter().map(|height| height[end]).sum();
-            *stretched = (self.plan.stack - boards) / sum;
-            if *stretched <= 0.0 {
-                return None;
-            }
-            for height in &mut next.heights {
-                height[end] *= *stretched;
-            }
+        let sums = [0, 1].map(|end| next.heights.iter().map(|height| height[end]).sum::<f64>());
+        let [most, least] = [sums[0].max(sums[1]), sums[0].min(sums[1])];
+        let closed = least < EVEN * most;
+        let room = self.plan.stack - boards - if closed { self.fold.thickness } else { 0.0 };
+        if room <= 0.0 {
+            return None;
+        }
+        let stretched = sums.map(|sum| room / if closed { most } else { sum });
+        next.dead = closed.then(|| sums.map(|sum| (most - sum) * room / most));
+        for height in &mut next.heights {
+            *height = [height[0] * stretched[0], height[1] * stretched[1]];
         }
         let mean = f64::midpoint(stretched[0], stretched[1]);
         for (turn, gap) in next.gaps.iter_mut().enumerate() {
             // A turn is three stretches: into it, past the board's end, out of it.
             let middle = &walked[4 * turn + 2];
-            *gap = (wanted(middle.from + middle.length / 2.0) * mean).clamp(LEAST, WIDEST * self.plan.run);
+            *gap = (wanted(middle.from + middle.length / 2.0) * mean).max(LEAST).min(WIDEST * self.plan.run);
         }
         Some(next)
     }
@@ -206,7 +229,7 @@ impl Shape<'_> {
                 next.heights[board + 1][end] -= by;
             }
         }
-        let open = next.heights.iter().flatten().all(|height| *height >= LEAST);
+        let open = next.heights.iter().flatten().all(|height| *height > 0.0);
         open.then_some(next)
     }
 
@@ -272,6 +295,18 @@ impl Shape<'_> {
         (0..self.gaps.len()).map(board).collect()
     }
 
+    fn closing(&self) -> Option<Closing> {
+        let [low, high] = self.dead?;
+        let run = self.plan.run;
+        let last = self.heights.len() - 1;
+        let upper = [0.0, run].map(|at| [at, self.below(last, at)]);
+        let lower = [[0.0, self.plan.stack - low], [run, self.plan.stack - high]];
+        Some(Closing {
+            corners: [upper[0], upper[1], lower[1], lower[0]],
+            dead: [lower[0], lower[1], [run, self.plan.stack], [0.0, self.plan.stack]],
+        })
+    }
+
     fn turns(&self) -> Vec<Turn> {
         let turn = |channel: usize| {
             let end = self.ends(channel)[1];
@@ -298,6 +333,11 @@ impl Shape<'_> {
 }
 
 impl Laid {
+    /// Whether air can pass all along.
+    pub fn is_open(&self) -> bool {
+        self.stretches.iter().flat_map(|stretch| stretch.areas).all(|area| area >= LEAST * self.plan.width)
+    }
+
     /// m.
     pub fn length(&self) -> f64 {
         self.stretches.iter().map(|stretch| stretch.length).sum()
@@ -315,7 +355,13 @@ impl Laid {
     pub fn taken(&self) -> f64 {
         let polygons = self.boards.iter().map(|board| board.corners.to_vec());
         let fillers = self.turns.iter().flat_map(|turn| turn.fillers.iter().cloned());
-        polygons.chain(fillers).map(|corners| crate::geometry::area(&corners).abs()).sum::<f64>()
+        let closing =
+            self.closing.iter().flat_map(|closing| [closing.corners.to_vec(), closing.dead.to_vec()]);
+        polygons
+            .chain(fillers)
+            .chain(closing)
+            .map(|corners| crate::geometry::area(&corners).abs())
+            .sum::<f64>()
             * self.plan.width
     }
 
@@ -326,6 +372,16 @@ impl Laid {
             let part = ((at - stretch.from) / stretch.length).clamp(0.0, 1.0);
             stretch.areas[0] + part * (stretch.areas[1] - stretch.areas[0])
         })
+    }
+
+    /// The largest share by which its area is off from a way's at the same part of the length, less than nothing where it is too
+    /// small, and where, m.
+    pub fn worst(&self, way: &Way) -> [f64; 2] {
+        const PLACES: usize = 96;
+        let off = |part: f64| self.area(part * self.length()) / way.area(part * way.length()) - 1.0;
+        let places = (0..=PLACES).map(|step| step as f64 / PLACES as f64);
+        let worst = places.map(|part| [off(part), part * self.length()]);
+        worst.max_by(|a, b| a[0].abs().total_cmp(&b[0].abs())).unwrap_or([0.0; 2])
     }
 
     /// Its middle line, along run and stack, m.

@@ -2,13 +2,14 @@
 //!
 //! The channels of a fold lie one after the other along the `stack` (from the top down, or from the front back); in each of
 //! them the way runs along the `run`, there and back. Between two channels stands a board that ends before the wall: there the way
-//! turns. All channels are as wide as the room.
+//! turns. All channels are as wide as the room. Where the ends of the channels do not add up to the same height, as in a horn that opens
+//! fast, a slanting board closes the last channel on its outer side and leaves a dead space behind it.
 
 mod corner;
 mod lay;
 
 pub use corner::Corner;
-pub use lay::{FoldBoard, Laid, Plan, Spot, Stretch, Turn};
+pub use lay::{Closing, FoldBoard, Laid, Plan, Spot, Stretch, Turn};
 
 use crate::geometry::{Axis, Face, Point, Solid};
 
@@ -49,10 +50,12 @@ pub struct Way {
     pub areas: Vec<[f64; 2]>,
     /// Where the drivers sit.
     pub seat: Seat,
+    /// What belongs to it and is not folded with it.
+    pub apart: Vec<&'static str>,
 }
 
 /// Most folds that are tried where none are stated.
-pub const MOST_FOLDS: u32 = 8;
+pub const MOST_FOLDS: u32 = 6;
 
 impl Way {
     /// m.
@@ -118,16 +121,5 @@ impl Fold {
         point[self.run().index()] = low[self.run().index()] + run;
         point[self.stack.index()] = high[self.stack.index()] - stack;
         point
-    }
-
-    /// What boards and corners take of a room, as near as can be told before the way is laid, m3.
-    pub(crate) fn about(&self, way: &Way, folds: u32, plan: &Plan) -> f64 {
-        let channels = f64::from(folds + 1);
-        let gap = |fold: u32| {
-            let gap = way.area(way.length() * f64::from(fold) / channels) / plan.width;
-            let board = (plan.run - gap).max(0.0) * self.thickness;
-            board + 2.0 * self.corner.filler(gap, gap)
-        };
-        (1..=folds).map(gap).sum::<f64>() * plan.width
     }
 }

@@ -75,12 +75,24 @@ pub enum Finding {
     },
     /// Both sides of a driver cannot speak into channels beside each other.
     NoSeat,
+    /// The front of a driver between two channels speaks into the way far from its place.
+    WrongChannel {
+        /// Where it should, m from the beginning.
+        wanted: f64,
+        /// Where it does.
+        found: f64,
+    },
     /// The board between two channels is too small for the drivers in it.
     BoardTooSmall {
         /// Width and length they need.
         needs: [f64; 2],
         /// Width and length of the board around their place.
         has: [f64; 2],
+    },
+    /// Something that belongs to a way and is not folded with it.
+    Apart {
+        /// What.
+        what: &'static str,
     },
     /// A place beyond the room.
     Beyond {
@@ -94,14 +106,14 @@ pub enum Finding {
 impl Finding {
     /// Whether it cannot be built so; otherwise it is only near.
     pub fn forbids(&self) -> bool {
-        !matches!(self, Self::Close { .. })
+        !matches!(self, Self::Close { .. } | Self::Apart { .. })
     }
 
     /// The part that it is about.
     pub fn part(&self) -> Option<&str> {
         match self {
-            Self::Overfull { .. } => None,
-            Self::NoSeat | Self::BoardTooSmall { .. } => Some("driver"),
+            Self::Overfull { .. } | Self::Apart { .. } => None,
+            Self::NoSeat | Self::WrongChannel { .. } | Self::BoardTooSmall { .. } => Some("driver"),
             Self::NoFace { part, .. }
             | Self::FaceTooSmall { part, .. }
             | Self::PortTooLong { part, .. }
@@ -175,6 +187,14 @@ impl fmt::Display for Finding {
                 "The driver sits in a board between two channels, but where its rear is to speak into the way there is none: another \
                  number of folds, or another place along the way, gives it one."
             ),
+            Self::WrongChannel { wanted, found } => write!(
+                f,
+                "The front of the driver would speak into the way {found:.2} m along instead of {wanted:.2} m: with so many folds \
+                 other channels lie on the two sides of its board. One fold brings the mouth beside the throat."
+            ),
+            Self::Apart { what } => {
+                write!(f, "The {what} is not part of the fold: give it its own room beside the way.")
+            }
             Self::BoardTooSmall { needs, has } => write!(
                 f,
                 "The board between the channels is too small for the driver: that takes {} by {}, and around its place there are {} by {}.",

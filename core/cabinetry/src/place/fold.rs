@@ -8,9 +8,14 @@ use crate::contents::Contents;
 use crate::fold::{Laid, Seat, Spot};
 use crate::geometry::{Axis, Face, Point, dot, minus};
 
+/// Share of a way by which the front of a tapped horn's drivers may be off its place.
+const FAR: f64 = 0.1;
+
 /// Puts the boards of a fold in, and its mouth where it is not ports.
 pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     let Some(laid) = cabinet.fold.clone() else { return };
+    let apart = contents.way.iter().flat_map(|way| &way.apart);
+    cabinet.findings.extend(apart.map(|what| Finding::Apart { what }));
     let Some(room) = cabinet.way_room().cloned() else { return };
     let chamber = cabinet.chambers.len() - 1;
     let half = laid.plan.width / 2.0;
@@ -24,6 +29,10 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
         let pieces =
             std::iter::once(prism(&board.corners)).chain(fillers.map(|outline| prism(outline))).collect();
         cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Fold, index, chamber) });
+    }
+    if let Some(closing) = &laid.closing {
+        let pieces = vec![prism(&closing.corners)];
+        cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Closing, 0, chamber) });
     }
     if contents.ports.iter().all(Vec::is_empty) {
         let face = body.fold.mouth_face();
@@ -45,7 +54,13 @@ pub(super) fn drivers(body: &Body, contents: &Contents, cabinet: &mut Cabinet, s
     let Some(laid) = cabinet.fold.clone() else { return };
     match seat {
         Seat::Along(place) => along(body, contents, cabinet, &laid, laid.spot(place)),
-        Seat::Between([first, _]) => between(body, contents, cabinet, &laid, laid.spot(first)),
+        Seat::Between([first, second]) => {
+            between(body, contents, cabinet, &laid, laid.spot(first));
+            let found = laid.across(&laid.spot(first));
+            if let Some(found) = found.filter(|found| (found.along - second).abs() > FAR * laid.length()) {
+                cabinet.findings.push(Finding::WrongChannel { wanted: second, found: found.along });
+            }
+        }
         Seat::Chamber | Seat::Throat => {}
     }
 }

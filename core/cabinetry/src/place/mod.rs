@@ -32,8 +32,17 @@ pub enum PartKind {
     Partition,
     /// A board between two channels of a way, with what fills the corners of its turn.
     Fold,
+    /// The board that closes the last channel of a way on its outer side.
+    Closing,
     /// Where a way opens.
     Mouth,
+}
+
+impl PartKind {
+    /// Whether it is a board inside the box.
+    pub fn is_board(self) -> bool {
+        matches!(self, Self::Brace | Self::Partition | Self::Fold | Self::Closing)
+    }
 }
 
 /// A simple piece of space, m.
@@ -101,6 +110,7 @@ impl Part {
             (PartKind::Brace, _) => number("brace"),
             (PartKind::Partition, _) => "partition".to_owned(),
             (PartKind::Fold, _) => format!("fold board {}", self.index + 1),
+            (PartKind::Closing, _) => "closing board".to_owned(),
             (PartKind::Mouth, _) => "mouth".to_owned(),
         }
     }

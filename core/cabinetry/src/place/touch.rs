@@ -58,7 +58,7 @@ pub(super) fn check(cabinet: &mut Cabinet) {
         if part.kind == PartKind::Brace || part.kind == PartKind::Partition {
             continue;
         }
-        if part.kind == PartKind::Fold {
+        if matches!(part.kind, PartKind::Fold | PartKind::Closing) {
             // It stands on walls; only braces can be in its way, and what moves air looks at it.
             let braces = cabinet.parts.iter().filter(|other| other.kind == PartKind::Brace);
             found.extend(braces.filter_map(|other| between(part, other)).filter(Finding::forbids));
@@ -78,7 +78,7 @@ pub(super) fn check(cabinet: &mut Cabinet) {
         }
         let others = cabinet.parts.iter().enumerate().filter(|(number, other)| {
             // Boards are not looked at by themselves, so every part looks at them.
-            let board = matches!(other.kind, PartKind::Brace | PartKind::Partition | PartKind::Fold);
+            let board = other.kind.is_board();
             (board || *number > index) && !mounted(part, other) && !spaced(part, other)
         });
         found.extend(others.filter_map(|(_, other)| between(part, other)));
@@ -109,8 +109,7 @@ fn between(part: &Part, other: &Part) -> Option<Finding> {
         return Some(Finding::Touches { part: part.name(), other: name });
     }
     // Equal slots share their boards, and boards may hold a port.
-    let share = part.kind == other.kind
-        || matches!(other.kind, PartKind::Brace | PartKind::Partition | PartKind::Fold);
+    let share = part.kind == other.kind || other.kind.is_board();
     (nearest < BESIDE && !share).then(|| Finding::Close {
         part: part.name(),
         other: name,

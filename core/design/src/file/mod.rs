@@ -12,8 +12,8 @@ mod open;
 mod typed;
 
 pub use body::{
-    RawAxis, RawBoard, RawBody, RawBodyShape, RawBrace, RawFace, RawItem, RawLayer, RawMaterial, RawMeasured,
-    RawPlace, RawPortBuild, RawRatio,
+    RawAxis, RawBoard, RawBody, RawBodyShape, RawBrace, RawCorner, RawFace, RawFold, RawFoldBoard, RawItem,
+    RawLayer, RawMaterial, RawMeasured, RawPlace, RawPortBuild, RawRatio, RawStack,
 };
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};

@@ -10,7 +10,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::waves::waves;
-use super::{Computed, DrawingReport, WaveReport};
+use super::{Computed, DrawingReport, FoldReport, WaveReport};
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
 
@@ -50,6 +50,8 @@ pub struct BodyReport {
     pub talk: Option<TalkReport>,
     /// Layers of fill.
     pub fills: Vec<FillReport>,
+    /// The folded way of a line or horn.
+    pub fold: Option<FoldReport>,
     /// Side section, front, plan and boards apart.
     pub drawings: Vec<DrawingReport>,
 }
@@ -104,7 +106,7 @@ pub struct TuningReport {
 /// Something mounted.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct PartReport {
-    /// `driver`, `port`, `radiator`, `brace` or `partition`.
+    /// `driver`, `port`, `radiator`, `brace`, `partition`, `fold`, `closing` or `mouth`.
     pub kind: &'static str,
     /// What to call it.
     pub name: String,
@@ -126,7 +128,7 @@ pub struct PartReport {
     pub tall: Option<f64>,
     /// Across its frame, m; of a driver or radiator.
     pub frame: Option<f64>,
-    /// Middle line of a port.
+    /// Middle line of a port, or of a way from its mouth inward.
     pub path: Vec<[f64; 3]>,
 }
 
@@ -167,7 +169,7 @@ pub struct FindingReport {
 pub struct WeightReport {
     /// The boards.
     pub boards: f64,
-    /// Braces and partition.
+    /// Braces, partition and fold boards.
     pub braces: f64,
     /// The drivers, estimated from their frames.
     pub drivers: f64,
@@ -226,6 +228,7 @@ impl BodyReport {
             outside_volume: cabinet.outer.volume(),
             tuning: TuningReport::of(design, computed, &cabinet)?,
             chambers: chambers(&cabinet),
+            fold: FoldReport::of(design, computed, &contents, &cabinet, crossover)?,
             fills: fills(&design.body, &cabinet),
             parts,
             findings: cabinet
@@ -299,8 +302,12 @@ impl TuningReport {
 }
 
 fn chambers(cabinet: &Cabinet) -> Vec<ChamberReport> {
-    let names: &[&'static str] =
-        if cabinet.chambers.len() > 1 { &["Chamber behind", "Chamber before"] } else { &["Box"] };
+    let names: &[&'static str] = match (cabinet.chambers.len() > 1, cabinet.fold.is_some()) {
+        (true, false) => &["Chamber behind", "Chamber before"],
+        (false, false) => &["Box"],
+        (true, true) => &["Chamber", "Way"],
+        (false, true) => &["Way"],
+    };
     cabinet
         .chambers
         .iter()
@@ -335,6 +342,9 @@ fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartRepor
             PartKind::Port => "port",
             PartKind::Brace => "brace",
             PartKind::Partition => "partition",
+            PartKind::Fold => "fold",
+            PartKind::Closing => "closing",
+            PartKind::Mouth => "mouth",
         },
         name: part.name(),
         index: part.index,

@@ -5,6 +5,7 @@ mod curves;
 mod drawing;
 mod driver;
 mod figures;
+mod fold;
 mod waves;
 
 pub use body::{
@@ -15,6 +16,7 @@ pub use curves::{CeilingReport, Curves, FurtherCurves, RibbonPiece, limit_name};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};
 pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
+pub use fold::{FoldBoardReport, FoldOffer, FoldReport, fold_offers};
 pub use waves::{CouplingReport, WaveReport};
 
 use oak_acoustics::enclosure::Compiled;

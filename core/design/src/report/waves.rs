@@ -55,6 +55,13 @@ pub(super) fn waves(
     cabinet: &Cabinet,
     crossover: f64,
 ) -> (Vec<WaveReport>, String) {
+    // A way alone has no room to ring: its resonances are in every curve.
+    if cabinet.fold.is_some() && cabinet.chambers.len() == 1 {
+        return (
+            Vec::new(),
+            "The way has no chamber: what resonates along it is in every curve already.".to_owned(),
+        );
+    }
     let chamber = &cabinet.chambers[0];
     // A partition leaves a plain room plain where it goes across boards that are square to it.
     let plain =

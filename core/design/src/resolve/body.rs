@@ -3,13 +3,13 @@
 use oak_acoustics::medium::{Fill, Frame};
 use oak_cabinetry::geometry::{Axis, Face, Measured, Shape};
 use oak_cabinetry::panel::{MATERIALS, Material};
-use oak_cabinetry::{Board, Body, Brace, Item, Layer, Place, PortBuild, USUAL_WALL};
+use oak_cabinetry::{Board, Body, Brace, Corner, Fold, Item, Layer, Place, PortBuild, USUAL_WALL};
 
 use super::reading::Reading;
 use crate::field::{self, Field};
 use crate::file::{
-    RawAxis, RawBody, RawBodyShape, RawEnclosure, RawFace, RawFrame, RawMaterial, RawMeasured, RawPlace,
-    RawPort, RawPortBuild, RawShape, Typed,
+    RawAxis, RawBody, RawBodyShape, RawCorner, RawEnclosure, RawFace, RawFold, RawFrame, RawMaterial,
+    RawMeasured, RawPlace, RawPort, RawPortBuild, RawShape, RawStack, Typed,
 };
 use crate::problem::ProblemKind;
 
@@ -79,6 +79,7 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
     let braces = lengths.braces(thickness);
     let items = lengths.items();
     let fills = lengths.layers();
+    let fold = lengths.fold(thickness);
     let whole = lengths.whole;
     whole.then_some(Body {
         shape: shape?,
@@ -99,6 +100,7 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
         strips,
         items,
         fills,
+        fold,
     })
 }
 
@@ -262,6 +264,32 @@ impl Lengths<'_, '_> {
             items.push(Item { name: item.name.clone(), volume: volume.unwrap_or(0.0) });
         }
         items
+    }
+
+    fn fold(&mut self, thickness: f64) -> Fold {
+        let empty = RawFold::default();
+        let raw = self.raw.fold.as_ref().unwrap_or(&empty);
+        let folds = raw.folds.as_ref().map(|_| self.count("fold.folds", &field::FOLDS, &raw.folds));
+        self.at_most("fold.boards", raw.boards.len(), 12);
+        let boards = raw.boards.iter().enumerate();
+        Fold {
+            folds,
+            stack: if raw.stack == RawStack::Upright { Axis::Z } else { Axis::Y },
+            corner: match raw.corner {
+                RawCorner::Square => Corner::Square,
+                RawCorner::Mitred => Corner::Mitred,
+                RawCorner::Curved => Corner::Curved,
+            },
+            mouth: raw.mouth.map(Face::from),
+            boards: boards
+                .map(|(index, board)| {
+                    self.optional(&format!("fold.boards[{index}].at"), &field::FOLD_AT, &board.at)
+                })
+                .collect(),
+            thickness: self
+                .optional("fold.thickness", &field::FOLD_THICKNESS, &raw.thickness)
+                .unwrap_or(thickness),
+        }
     }
 
     fn layers(&mut self) -> Vec<Layer> {
