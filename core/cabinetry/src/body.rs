@@ -43,6 +43,10 @@ pub struct PortBuild {
     pub wall: f64,
     /// How often it turns by a right angle on its way in.
     pub turns: u32,
+    /// Radius of its rounded edge outside and inside, m; 0 is sharp.
+    pub flares: [f64; 2],
+    /// Across its flange on the outside, m; none where absent.
+    pub flange: Option<f64>,
 }
 
 /// A board across the room that braces the panels.
@@ -65,6 +69,39 @@ pub struct Item {
     pub name: String,
     /// m3.
     pub volume: f64,
+    /// Where it stands and how large it is, where that is said.
+    pub block: Option<ItemBlock>,
+}
+
+/// Something of its own size that stands against a board.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ItemBlock {
+    /// Against which board, and its middle there.
+    pub place: Place,
+    /// Across and up that board, and into the room, m.
+    pub size: [f64; 3],
+}
+
+/// What is screwed to each radiator, kg.
+#[derive(Debug, Clone, Copy, Default, PartialEq)]
+pub struct Washers {
+    /// One washer.
+    pub each: f64,
+    /// Bolt and nut.
+    pub bolt: f64,
+    /// What all together is to weigh.
+    pub added: f64,
+}
+
+impl Washers {
+    /// How many washers come nearest, and what they weigh with their bolt, kg; no bolt where nothing is to be added.
+    pub fn nearest(&self) -> (u32, f64) {
+        if self.added < self.bolt / 2.0 {
+            return (0, 0.0);
+        }
+        let count = ((self.added - self.bolt) / self.each).round().max(0.0);
+        (count as u32, self.bolt + count * self.each)
+    }
 }
 
 /// A layer of fill on a board.
@@ -142,6 +179,8 @@ pub struct Body {
     pub fills: Vec<Layer>,
     /// How the way of a line or horn is folded.
     pub fold: Fold,
+    /// What the mass on radiators is made of.
+    pub washers: Washers,
 }
 
 impl Board {

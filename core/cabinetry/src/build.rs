@@ -308,9 +308,17 @@ impl Body {
     }
 
     /// How a port is built; the list in the wish may be shorter than the design's.
-    pub(crate) fn port_build(&self, front: bool, index: usize) -> PortBuild {
+    pub fn port_build(&self, front: bool, index: usize) -> PortBuild {
         let list = if front { &self.front_ports } else { &self.ports };
-        let plain = PortBuild { face: None, across: None, up: None, wall: USUAL_WALL, turns: 0 };
+        let plain = PortBuild {
+            face: None,
+            across: None,
+            up: None,
+            wall: USUAL_WALL,
+            turns: 0,
+            flares: [0.0; 2],
+            flange: None,
+        };
         list.get(index).copied().unwrap_or(plain)
     }
 
@@ -332,7 +340,7 @@ impl Body {
         } else {
             self.board(self.port_face(front, index, contents)).total()
         };
-        (port.length - board).max(0.0)
+        (port.built(&self.port_build(front, index).flares) - board).max(0.0)
     }
 
     /// What eats the room of a chamber.

@@ -4,6 +4,8 @@ use std::f64::consts::PI;
 
 use oak_acoustics::medium::CrossSection;
 
+use crate::body::PortBuild;
+use crate::flare::{self, FLANGED, FREE};
 use crate::fold::{Seat, Way};
 use crate::place::Part;
 
@@ -85,6 +87,21 @@ impl DriverSize {
     }
 }
 
+/// A pipe as it is sold: its name, and its diameter outside and inside, m.
+pub type Pipe = (&'static str, f64, f64);
+
+/// Plastic pipes that are easily had: drain pipes with walls as for houses (EN 1329-1 and EN 1401-1, from memory). Measure yours.
+pub static PIPES: &[Pipe] = &[
+    ("DN 40", 0.040, 0.0364),
+    ("DN 50", 0.050, 0.0440),
+    ("DN 75", 0.075, 0.0690),
+    ("DN 90", 0.090, 0.0840),
+    ("DN 110", 0.110, 0.1036),
+    ("DN 125", 0.125, 0.1186),
+    ("DN 160", 0.160, 0.1536),
+    ("DN 200", 0.200, 0.1922),
+];
+
 /// A port as it is to be built.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PortSize {
@@ -110,6 +127,31 @@ impl PortSize {
                 [width + f64::from(sides) * wall, height + boards * wall]
             }
         }
+    }
+
+    /// Width and height of what it takes of its board outside: its walls, its rounded edge or its flange, m.
+    pub fn seen(&self, build: &PortBuild) -> [f64; 2] {
+        let widest = build.flange.unwrap_or(0.0);
+        let outside = self.outside(build.wall);
+        match self.section {
+            CrossSection::Round { radius } => {
+                [(2.0 * (radius + build.flares[0])).max(outside[0]).max(widest); 2]
+            }
+            CrossSection::Slot { .. } => outside,
+        }
+    }
+
+    /// Length of the straight piece between flares of these radii outside and inside (m), by the profile and by half of each, m: with them
+    /// the port is tuned as the straight one is.
+    pub fn straight(&self, [outer, inner]: &[f64; 2]) -> [f64; 2] {
+        let counted =
+            flare::counts(self.section, *outer, FLANGED) + flare::counts(self.section, *inner, FREE);
+        [self.length - counted, self.length - (outer + inner) / 2.0]
+    }
+
+    /// Length from end to end with flares, m.
+    pub fn built(&self, flares: &[f64; 2]) -> f64 {
+        self.straight(flares)[0].max(0.0) + flares[0] + flares[1]
     }
 
     /// Width and height of the passage, m.

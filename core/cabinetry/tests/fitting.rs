@@ -22,7 +22,7 @@ fn the_free_size_is_solved_for_what_is_left_after_everything() {
     wish.sizes = [Some(0.4), Some(0.5), None];
     wish.braces.push(Brace { axis: Axis::Y, at: Some(0.25), thickness: 0.018, open: 0.6 });
     wish.strips = 0.02;
-    wish.items.push(Item { name: "Amplifier".to_owned(), volume: 2e-3 });
+    wish.items.push(Item { name: "Amplifier".to_owned(), volume: 2e-3, block: None });
     let mut contents = contents(40.0);
     contents.ports[0].push(tube(0.1, 0.2));
     let cabinet = wish.build(&contents).expect("a box");
@@ -64,7 +64,7 @@ fn a_partition_without_a_place_is_refused() {
     contents.wanted[1] = Some(0.05);
     let mut wish = body(Shape::Rectangular);
     wish.sizes = [Some(0.5), Some(0.5), Some(0.4)];
-    wish.items.push(Item { name: "Stones".to_owned(), volume: 0.5 });
+    wish.items.push(Item { name: "Stones".to_owned(), volume: 0.5, block: None });
     assert!(matches!(wish.build(&contents), Err(oak_cabinetry::BuildError::NoPartition)));
 }
 

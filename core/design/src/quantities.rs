@@ -1,5 +1,7 @@
 //! The tables of units, fields and families as one document, for programs in other languages.
 
+use oak_acoustics::medium::{Frame, fill_materials};
+use oak_cabinetry::PIPES;
 use oak_units::UNITS;
 use serde_json::{Value, json};
 
@@ -9,7 +11,7 @@ use crate::glossary::TERMS;
 use crate::start::schools;
 
 /// Every unit with its spellings and SI factor, every field with its usual unit, range (SI) and meaning, and every
-/// family of cabinets with its schools, and the glossary.
+/// family of cabinets with its schools, the glossary, and the pipes and fills that are easily had.
 pub fn quantities() -> Value {
     let units: Vec<_> = UNITS
         .iter()
@@ -51,5 +53,29 @@ pub fn quantities() -> Value {
         .collect();
     let terms: Vec<_> =
         TERMS.iter().map(|(term, meaning)| json!({ "term": term, "meaning": meaning })).collect();
-    json!({ "units": units, "fields": fields, "families": families, "terms": terms })
+    let pipes: Vec<_> = PIPES
+        .iter()
+        .map(|(name, outside, inside)| json!({ "name": name, "outside": outside, "inside": inside }))
+        .collect();
+    let fills: Vec<_> = fill_materials()
+        .iter()
+        .map(|material| {
+            json!({
+                "id": material.id,
+                "name": material.name,
+                "density": material.fill.bulk_density,
+                "resistivity": material.fill.resistivity,
+                "frame": if material.fill.frame == Frame::Limp { "limp" } else { "rigid" },
+                "source": material.source,
+            })
+        })
+        .collect();
+    json!({
+        "units": units,
+        "fields": fields,
+        "families": families,
+        "terms": terms,
+        "pipes": pipes,
+        "fills": fills,
+    })
 }

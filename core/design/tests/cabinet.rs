@@ -247,8 +247,11 @@ fn what_has_no_place_or_no_air_is_not_checked_for_its_ring() {
     raw.body.as_mut().expect("written").ports[0].face = Some(oak_design::file::RawFace::Tread);
     assert!(ask(&raw).contains("has not as a flat board"), "{}", ask(&raw));
     let mut full = tall(None);
-    full.body.as_mut().expect("written").items =
-        vec![oak_design::file::RawItem { name: "Stones".to_owned(), volume: Some(Typed::from("60 l")) }];
+    full.body.as_mut().expect("written").items = vec![oak_design::file::RawItem {
+        name: "Stones".to_owned(),
+        volume: Some(Typed::from("60 l")),
+        ..Default::default()
+    }];
     assert!(ask(&full).contains("More goes into the box"), "{}", ask(&full));
 }
 

@@ -8,7 +8,7 @@ use oak_design::Problem;
 use oak_design::field;
 use oak_design::file::{RawAxis, RawBrace, RawBrief, RawDesign};
 use oak_design::report::{
-    BodyReport, FoldOffer, USUAL_CROSSOVER, compute_undelayed, fold_offers, panel_talk,
+    BodyReport, FoldOffer, ModelReport, USUAL_CROSSOVER, compute_undelayed, fold_offers, panel_talk,
 };
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
 use oak_design::ring::{RingModel, RingReport};
@@ -42,6 +42,18 @@ pub fn folds(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Vec<FoldOffer>
     let (design, _) = surrounded(raw, brief)?;
     let compiled = design.compile().map_err(|problem| vec![problem])?;
     Ok(fold_offers(&design, &compiled))
+}
+
+/// The box of a design in three dimensions; `None` where the cabinet has none.
+///
+/// # Errors
+/// What is wrong with the design.
+pub fn model(raw: &RawDesign) -> Result<Option<ModelReport>, Vec<Problem>> {
+    let design = resolve_design(raw)?;
+    let one = |problem| vec![problem];
+    let compiled = design.compile().map_err(one)?;
+    let built = design.build(&compiled).map_err(one)?;
+    Ok(built.map(|(contents, cabinet)| ModelReport::of(&contents, &cabinet)))
 }
 
 /// A view of the box of a design; `None` where the cabinet has none.

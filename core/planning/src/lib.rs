@@ -18,5 +18,5 @@ pub mod template;
 pub mod tolerance;
 pub mod wiring;
 
-pub use cabinet::{BoardsReport, MaterialReport, boards, cabinet, drawing, folds, ring};
+pub use cabinet::{BoardsReport, MaterialReport, boards, cabinet, drawing, folds, model, ring};
 pub use case::{Case, workings};

@@ -1,18 +1,21 @@
 use crate::body;
-use crate::error::{ApiError, ProblemDocument};
+use crate::error::{ApiError, FieldError, ProblemDocument};
 use crate::routes::workings::Questioned;
 use crate::routes::{computing, download};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 
-use actix_web::web::{Json, Payload, Query};
+use actix_web::http::header::{ACCEPT, ContentEncoding};
+use actix_web::web::{self, Bytes, Json, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, post};
+use futures_util::stream::unfold;
 use oak_cabinetry::drawing::{View, write_dxf, write_svg};
 use oak_design::file::RawDesign;
-use oak_design::report::{BodyReport, FoldOffer};
+use oak_design::report::{BodyReport, FoldOffer, ModelReport};
 use oak_design::ring::{RingModel, RingReport};
 use oak_planning::{self as planning, BoardsReport};
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
+use tokio::sync::mpsc::{UnboundedReceiver, unbounded_channel};
 use utoipa::{IntoParams, ToSchema};
 
 /// The box of a design: sizes, ledger, boards, standing waves and what does not fit; nothing where the cabinet has none.
@@ -49,6 +52,21 @@ pub async fn boards(request: HttpRequest, payload: Payload) -> Result<Json<Optio
 pub async fn folds(request: HttpRequest, payload: Payload) -> Result<Json<Vec<FoldOffer>>, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
     Ok(Json(computing(move || planning::folds(&design, brief.as_ref())).await??))
+}
+
+/// The box of a design in three dimensions; nothing where the cabinet has none.
+#[utoipa::path(tag = "cabinet", request_body = RawDesign, responses(
+    (status = 200, body = Option<ModelReport>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/cabinet/model")]
+pub async fn cabinet_model(
+    request: HttpRequest,
+    payload: Payload,
+) -> Result<Json<Option<ModelReport>>, ApiError> {
+    let design: RawDesign = body::json(&request, payload).await?;
+    Ok(Json(computing(move || planning::model(&design)).await??))
 }
 
 /// Which drawing, and as what.
@@ -150,10 +168,33 @@ impl Drop for Leaving {
     }
 }
 
+/// One line of a check that tells how far it is.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RingLine {
+    /// How many of how many steps are done.
+    Progress([usize; 2]),
+    /// The last line: what was found; nothing where the cabinet is no single room.
+    Report(Option<Box<RingReport>>),
+    /// Instead of it: what is wrong.
+    Errors(Vec<FieldError>),
+}
+
+impl RingLine {
+    fn bytes(&self) -> Bytes {
+        let mut text = serde_json::to_vec(self).expect("plain data");
+        text.push(b'\n');
+        Bytes::from(text)
+    }
+}
+
+/// Media type of a line of JSON after the other.
+const LINES: &str = "application/x-ndjson";
+
 /// What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
-/// the request is given up.
+/// the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
 #[utoipa::path(tag = "cabinet", params(WantedRing), request_body = Questioned, responses(
-    (status = 200, body = Option<RingReport>),
+    (status = 200, content((Option<RingReport> = "application/json"), (RingLine = "application/x-ndjson"))),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
@@ -162,18 +203,39 @@ pub async fn ring(
     request: HttpRequest,
     wanted: Query<WantedRing>,
     payload: Payload,
-) -> Result<Json<Option<RingReport>>, ApiError> {
+) -> Result<HttpResponse, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    let model = match wanted.model {
+    let modelled = match wanted.model {
         WantedModel::Quick => RingModel::Quick,
         WantedModel::Full => RingModel::Full,
     };
+    let accepts = request.headers().get(ACCEPT).and_then(|accepts| accepts.to_str().ok());
+    if accepts.is_some_and(|accepts| accepts.contains(LINES)) {
+        let (send, receive) = unbounded_channel();
+        // Once nobody reads any more, sending fails and the check ends.
+        let work = web::block(move || {
+            let go_on = |done, of| send.send(RingLine::Progress([done, of]).bytes()).is_ok();
+            let last = match planning::ring(&design, brief.as_ref(), modelled, &go_on) {
+                Ok(report) => RingLine::Report(report.map(Box::new)),
+                Err(problems) => RingLine::Errors(problems.iter().map(FieldError::from).collect()),
+            };
+            send.send(last.bytes()).ok()
+        });
+        actix_web::rt::spawn(work);
+        let lines = unfold(receive, |mut receive: UnboundedReceiver<Bytes>| async {
+            receive.recv().await.map(|line| (Ok::<_, actix_web::Error>(line), receive))
+        });
+        return Ok(HttpResponse::Ok()
+            .content_type(LINES)
+            .insert_header(ContentEncoding::Identity)
+            .streaming(lines));
+    }
     let left = Arc::new(AtomicBool::new(false));
     let waiting = Leaving(Arc::clone(&left));
     let found = computing(move || {
-        planning::ring(&design, brief.as_ref(), model, &|_, _| !left.load(Ordering::Relaxed))
+        planning::ring(&design, brief.as_ref(), modelled, &|_, _| !left.load(Ordering::Relaxed))
     })
     .await?;
     drop(waiting);
-    Ok(Json(found?))
+    Ok(HttpResponse::Ok().json(found?))
 }

@@ -41,6 +41,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(cabinet::cabinet)
         .service(cabinet::boards)
         .service(cabinet::folds)
+        .service(cabinet::cabinet_model)
         .service(cabinet::drawing)
         .service(cabinet::ring)
         .service(compare::compare)

@@ -39,6 +39,11 @@ export async function answered<Data>(request: Promise<Answer<Data>>): Promise<Da
   throw new Refusal(documentOf(error, response.status));
 }
 
+/** What a response that is none says. */
+export async function failed(response: Response): Promise<Refusal> {
+  return new Refusal(documentOf(await response.json().catch(() => null), response.status));
+}
+
 function documentOf(error: unknown, status: number): ProblemDocument {
   if (typeof error === 'object' && error && 'detail' in error) return error as ProblemDocument;
   return {

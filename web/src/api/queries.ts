@@ -9,6 +9,7 @@ import {
   useQueryClient,
 } from '@tanstack/react-query';
 import { answered, api, Unreachable } from './client';
+import { ringInFull } from './ring';
 import type {
   RawAsk,
   RawBrief,
@@ -18,6 +19,7 @@ import type {
   RawEnclosure,
   RawSweep,
   RawTolerance,
+  RingReport,
   Search,
   Transient,
   WantedDrivers,
@@ -289,14 +291,30 @@ export function useCabinet(design: RawDesign, brief: RawBrief | null) {
   });
 }
 
-/** What the standing waves of a box do, modelled quickly or in full; null where the cabinet is no single room. */
-export function useRing(design: RawDesign, brief: RawBrief | null, model: 'quick' | 'full', wanted = true) {
+/** What the standing waves of a box do, modelled as ducts; null where the cabinet is no single room. */
+export function useRing(design: RawDesign, brief: RawBrief | null) {
   return useQuery({
-    queryKey: ['ring', design, brief, model],
-    queryFn: ({ signal }) =>
-      answered(
-        api.POST('/api/v1/cabinet/ring', { params: { query: { model } }, body: { design, brief }, signal }),
-      ),
+    queryKey: ['ring', design, brief],
+    queryFn: async ({ signal }) => {
+      const params = { query: { model: 'quick' } } as const;
+      const asked = api.POST('/api/v1/cabinet/ring', { params, body: { design, brief }, signal });
+      // Lines come only to who asks for lines.
+      return (await answered(asked)) as RingReport | null;
+    },
+    ...ASKED_ONCE,
+  });
+}
+
+/** The same in three directions; `onProgress` hears what share is done. */
+export function useRingInFull(
+  design: RawDesign,
+  brief: RawBrief | null,
+  wanted: boolean,
+  onProgress: (share: number) => void,
+) {
+  return useQuery({
+    queryKey: ['ring in full', design, brief],
+    queryFn: ({ signal }) => ringInFull(design, brief, signal, onProgress),
     enabled: wanted,
     ...ASKED_ONCE,
   });
@@ -309,6 +327,26 @@ export function useBoards(design: RawDesign, brief: RawBrief | null, wanted: boo
     queryFn: ({ signal }) =>
       answered(api.POST('/api/v1/cabinet/boards', { body: { design, brief }, signal })),
     enabled: wanted,
+    ...ASKED_ONCE,
+  });
+}
+
+/** The way of a line or horn with other numbers of folds. */
+export function useFolds(design: RawDesign, brief: RawBrief | null) {
+  return useQuery({
+    queryKey: ['folds', design, brief],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/cabinet/folds', { body: { design, brief }, signal })),
+    placeholderData: (previous) => previous,
+    ...ASKED_ONCE,
+  });
+}
+
+/** The box of a design in three dimensions. */
+export function useModel(design: RawDesign) {
+  return useQuery({
+    queryKey: ['model', design],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/cabinet/model', { body: design, signal })),
+    placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });
 }

@@ -245,6 +245,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cabinet/folds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The way of a line or horn with other numbers of folds; empty where there is none. */
+        post: operations["cabinet_folds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cabinet/model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The box of a design in three dimensions; nothing where the cabinet has none. */
+        post: operations["cabinet_cabinet_model"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cabinet/ring": {
         parameters: {
             query?: never;
@@ -256,7 +290,7 @@ export interface paths {
         put?: never;
         /**
          * What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
-         *     the request is given up.
+         *     the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
          */
         post: operations["cabinet_ring"];
         delete?: never;
@@ -837,6 +871,15 @@ export interface components {
             /** @description What it is like, and how. */
             like: string;
         };
+        /** @description A board, or a flat piece of one, m. */
+        BoardModel: {
+            /** @description Which side. */
+            face: string;
+            /** @description Corners outside, counter-clockwise as seen from there. */
+            outer: number[][];
+            /** @description The same corners inside. */
+            inner: number[][];
+        };
         /** @description What would stiffen the boards of a box. */
         BoardsReport: {
             /**
@@ -876,10 +919,6 @@ export interface components {
             chambers: components["schemas"]["ChamberReport"][];
             /** @description How the design is tuned in it. */
             tuning: components["schemas"]["TuningReport"];
-            /** @description Surfaces of the boards outside. */
-            outer: components["schemas"]["FacetReport"][];
-            /** @description Surfaces of the room. */
-            room: components["schemas"]["FacetReport"][];
             /** @description What is mounted. */
             parts: components["schemas"]["PartReport"][];
             /** @description The boards. */
@@ -895,6 +934,11 @@ export interface components {
             talk?: components["schemas"]["TalkReport"] | null;
             /** @description Layers of fill. */
             fills: components["schemas"]["FillReport"][];
+            /** @description How ports are to be cut. */
+            ports: components["schemas"]["PortCutReport"][];
+            radiators?: components["schemas"]["RadiatorReport"] | null;
+            damping?: components["schemas"]["DampingReport"] | null;
+            fold?: components["schemas"]["FoldReport"] | null;
             /** @description Side section, front, plan and boards apart. */
             drawings: components["schemas"]["DrawingReport"][];
         };
@@ -1013,7 +1057,7 @@ export interface components {
         };
         /** @description How a design stands to one thing that the brief asks. */
         Check: {
-            /** @description Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `air`, `cone`, `load`, `cost`, `family`. */
+            /** @description Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `place`, `air`, `cone`, `load`, `cost`, `family`. */
             id: string;
             /** @description What is asked about, in words. */
             name: string;
@@ -1102,6 +1146,17 @@ export interface components {
             /** @description Degrees. */
             impedance_phase: number[];
             further?: components["schemas"]["FurtherCurves"] | null;
+        };
+        /** @description Fill in the chamber behind the drivers. SI throughout. */
+        DampingReport: {
+            /**
+             * Format: double
+             * @description Where the schools are compared: the tuning, Hz.
+             */
+            frequency: number;
+            /** @description The quick school: how full it is. */
+            quick: components["schemas"]["QuickFillReport"][];
+            physical?: components["schemas"]["PhysicalFillReport"] | null;
         };
         /** @description A stated value that the others contradict. */
         DoubtReport: {
@@ -1365,13 +1420,6 @@ export interface components {
             /** @description Whether it rests on sizes that nobody stated. */
             estimated: boolean;
         };
-        /** @description One plane piece of a surface. */
-        FacetReport: {
-            /** @description Which face. */
-            face: string;
-            /** @description Corners, counter-clockwise from outside; across, up, forward, m. */
-            corners: number[][];
-        };
         /** @description One field that is wrong. */
         FieldError: {
             /** @description Which: `enclosure.ports[0].diameter`. */
@@ -1525,6 +1573,83 @@ export interface components {
             forbids: boolean;
             /** @description The part it is about. */
             part?: string | null;
+        };
+        /** @description A board between two channels, m. */
+        FoldBoardReport: {
+            /**
+             * Format: double
+             * @description From the wall it stands on to its free end.
+             */
+            length: number;
+            /**
+             * Format: double
+             * @description As wide as the room.
+             */
+            width: number;
+            /** @description Its upper side, or of upright ones its front, at the wall and at the free end, from where the stack begins. */
+            stands: number[];
+            /**
+             * Format: double
+             * @description Its middle from there.
+             */
+            middle: number;
+            /**
+             * Format: double
+             * @description Between its free end and the wall there.
+             */
+            gap: number;
+        };
+        /** @description The same way with another number of folds. */
+        FoldOffer: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            folds: number;
+            /** @description Width, height and depth outside, m. */
+            outside: number[];
+            /**
+             * Format: double
+             * @description Largest share by which its area is off.
+             */
+            off: number;
+            /**
+             * Format: double
+             * @description Share by which its length is off.
+             */
+            length_off: number;
+            /** @description Whether everything goes in. */
+            fits: boolean;
+        };
+        /** @description A way as it was folded. SI throughout. */
+        FoldReport: {
+            /** @description How often it turns back. */
+            folds: number;
+            /** @description Its length along its middle: as asked, and as built, m. */
+            length: number[];
+            /** @description Places along it, as shares of its length. */
+            along: number[];
+            /** @description Area asked for at these places, m2. */
+            wanted: number[];
+            /** @description Area built there, m2. */
+            built: number[];
+            /** @description Largest share by which the built area is off, less than nothing where it is too small, and where along the way, m. */
+            worst: number[];
+            /** @description The boards between the channels, from the beginning of the way. */
+            boards: components["schemas"]["FoldBoardReport"][];
+            /**
+             * @description Where the rear and the front of the drivers speak into it: as asked and as built, m from its beginning; of horns with a rear chamber
+             *     none.
+             */
+            drivers: number[][];
+            /** @description The same fold with its corners counted along their middle, mitred and curved: its length, m. */
+            corners: number[];
+            /** @description Where the cone stands still: as designed and as built, Hz. */
+            tuning?: number[] | null;
+            /** @description Largest change of level from the design, dB, and where, Hz, as far as it plays. */
+            change?: number[] | null;
+            /** @description What it comes to, in words. */
+            words: string;
         };
         /** @description A cabinet that was found for a driver, with everything that a list says about it. */
         Found: {
@@ -1741,6 +1866,30 @@ export interface components {
             mends: components["schemas"]["Mend"][];
             nearest?: components["schemas"]["Mend"] | null;
         };
+        /** @description Something mounted. */
+        ModelPartReport: {
+            /** @description What to call it. */
+            name: string;
+            /** @description The room it takes. */
+            pieces: components["schemas"]["PieceReport"][];
+            /** @description Middle of its opening, m; of boards none. */
+            mouth?: number[] | null;
+            /** @description Out of the cabinet there. */
+            normal: number[];
+            /** @description Width and height of the opening, of a round one its diameter, m. */
+            size: number[];
+            /** @description Whether it is round. */
+            round: boolean;
+        };
+        /** @description A box in three dimensions, m: `x` across from left to right, `y` up, `z` forward. */
+        ModelReport: {
+            /** @description Lowest and highest corner. */
+            bounds: number[][];
+            /** @description Its boards; a pipe's wall and round corners in many pieces. */
+            boards: components["schemas"]["BoardModel"][];
+            /** @description What is mounted, with the names that drawings use. */
+            parts: components["schemas"]["ModelPartReport"][];
+        };
         /** @description Everything that moves at a frequency. */
         Motion: {
             /**
@@ -1889,7 +2038,7 @@ export interface components {
         };
         /** @description Something mounted. */
         PartReport: {
-            /** @description `driver`, `port`, `radiator`, `brace` or `partition`. */
+            /** @description `driver`, `port`, `radiator`, `item`, `brace`, `partition`, `fold`, `closing` or `mouth`. */
             kind: string;
             /** @description What to call it. */
             name: string;
@@ -1920,9 +2069,7 @@ export interface components {
              * @description Across its frame, m; of a driver or radiator.
              */
             frame?: number | null;
-            /** @description The room it takes. */
-            pieces: components["schemas"]["PieceReport"][];
-            /** @description Middle line of a port. */
+            /** @description Middle line of a port, or of a way from its mouth inward. */
             path: number[][];
         };
         /** @description A line or horn as it came out, SI. */
@@ -1971,17 +2118,105 @@ export interface components {
              */
             frequency: number;
         };
-        /** @description A simple piece of space. */
+        /** @description Layers of fill by flow resistivity and density. */
+        PhysicalFillReport: {
+            /**
+             * Format: double
+             * @description Share of the chamber that is filled.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description kg.
+             */
+            mass: number;
+            /**
+             * Format: double
+             * @description By how much the chamber seems larger.
+             */
+            gain: number;
+            /**
+             * Format: double
+             * @description Absorption quality at the tuning.
+             */
+            qa: number;
+            /**
+             * Format: double
+             * @description Where the box is tuned with it, Hz.
+             */
+            tuning: number;
+        };
+        /** @description A simple piece of space, m. */
         PieceReport: {
-            /** @description Middle of one end of a rod, or lowest corner of a block, m. */
+            /** @description Middle of one end. */
             from: number[];
-            /** @description Middle of its other end, or highest corner, m. */
+            /** @description Middle of the other. */
             to: number[];
             /**
              * Format: double
-             * @description Radius of a rod, m; a block has none.
+             * @description Its radius.
              */
-            radius?: number | null;
+            radius: number;
+            /** @enum {string} */
+            shape: "rod";
+        } | {
+            /** @description Its lowest corner. */
+            low: number[];
+            /** @description Its highest corner. */
+            high: number[];
+            /** @enum {string} */
+            shape: "block";
+        } | {
+            /** @description One. */
+            near: number[][];
+            /** @description The other. */
+            far: number[][];
+            /** @enum {string} */
+            shape: "prism";
+        };
+        /** @description How a port is to be cut. SI throughout. */
+        PortCutReport: {
+            /** @description What to call it. */
+            name: string;
+            /** @description 0 behind the drivers, 1 before them. */
+            chamber: number;
+            /** @description Which of its chamber, from 0. */
+            index: number;
+            /**
+             * Format: double
+             * @description From end to end, m.
+             */
+            overall: number;
+            /** @description Straight piece between the flares: by the integral over their profile, and counting half of each, m. Without flares both are all of it. */
+            straight: number[];
+            /** @description Across the hole in the board, m; of a slot its width and height. */
+            hole: number[];
+            /**
+             * Format: double
+             * @description Across what is seen outside, m.
+             */
+            seen: number;
+            /**
+             * Format: double
+             * @description Across the bell inside, m.
+             */
+            inner: number;
+            /** @description Whether the bell inside goes through the hole. */
+            passes: boolean;
+            /**
+             * Format: double
+             * @description Area of all equal ones, m2.
+             */
+            area: number;
+            /** @description Fastest air at the design's drive, peak m/s, and where, Hz. */
+            fastest: number[];
+            /** @description Least area at this drive for 17 and for 34 m/s, m2. */
+            least: number[];
+            /**
+             * Format: double
+             * @description Least area by Small's rule, m2; without a stated travel of the cone none.
+             */
+            small?: number | null;
         };
         /** @description One port as it came out. */
         PortReport: {
@@ -2028,6 +2263,87 @@ export interface components {
             /** @description Whose figures are asked about. */
             design: components["schemas"]["RawDesign"];
             brief?: components["schemas"]["RawBrief"] | null;
+        };
+        /** @description One amount of fill by the quick school (common practice). */
+        QuickFillReport: {
+            /** @description As files have it. */
+            id: string;
+            /**
+             * Format: double
+             * @description By how much the chamber seems larger.
+             */
+            gain: number;
+            /**
+             * Format: double
+             * @description Absorption quality at the tuning.
+             */
+            qa: number;
+            /**
+             * Format: double
+             * @description How much wool that is, kg.
+             */
+            mass: number;
+            /**
+             * Format: double
+             * @description Where the box is tuned with it, Hz.
+             */
+            tuning: number;
+        };
+        /** @description Radiators with the mass that can be put on them. SI throughout. */
+        RadiatorReport: {
+            /**
+             * Format: double
+             * @description Mass that the design adds to each, kg.
+             */
+            added: number;
+            /**
+             * Format: int32
+             * @description How many whole washers come nearest.
+             */
+            washers: number;
+            /**
+             * Format: double
+             * @description One washer, kg.
+             */
+            each: number;
+            /**
+             * Format: double
+             * @description Bolt and nut, kg.
+             */
+            bolt: number;
+            /**
+             * Format: double
+             * @description What they weigh together, kg.
+             */
+            built: number;
+            /** @description Tuning as designed and with whole washers, Hz. */
+            tuning: number[];
+            /**
+             * Format: double
+             * @description Where the radiator cancels the cone, with whole washers, Hz.
+             */
+            notch: number;
+            /**
+             * Format: double
+             * @description How far it hangs through where it lies level, m.
+             */
+            sag: number;
+            /** @description Largest one-way travel at the design's drive, m, and where, Hz. */
+            travel: number[];
+            /**
+             * Format: double
+             * @description What it can do, m.
+             */
+            xmax?: number | null;
+            /**
+             * Format: double
+             * @description Volume that all radiators can move over what the cones can, where both are stated.
+             */
+            moves?: number | null;
+            /** @description Force on the box of the radiators that none stands opposite to, N peak, and where, Hz. */
+            force: number[];
+            /** @description What of it wants a look, in words. */
+            words: string;
         };
         /** @description The air it plays in. */
         RawAir: {
@@ -2103,6 +2419,7 @@ export interface components {
             /** @description How those of the chamber before them are built. */
             front_ports?: components["schemas"]["RawPortBuild"][];
             radiator?: components["schemas"]["RawPlace"] | null;
+            washers?: components["schemas"]["RawWashers"] | null;
             /** @description Boards across the room. */
             braces?: components["schemas"]["RawBrace"][];
             strips?: components["schemas"]["Typed"] | null;
@@ -2110,6 +2427,7 @@ export interface components {
             items?: components["schemas"]["RawItem"][];
             /** @description Fill as layers on boards, for the check of standing waves. */
             fills?: components["schemas"]["RawLayer"][];
+            fold?: components["schemas"]["RawFold"] | null;
         };
         /**
          * @description Shape of a box.
@@ -2137,6 +2455,8 @@ export interface components {
             width?: components["schemas"]["Typed"] | null;
             height?: components["schemas"]["Typed"] | null;
             depth?: components["schemas"]["Typed"] | null;
+            top_depth?: components["schemas"]["Typed"] | null;
+            head_width?: components["schemas"]["Typed"] | null;
             volume?: components["schemas"]["Typed"] | null;
             budget?: components["schemas"]["Typed"] | null;
             amplifier_power?: components["schemas"]["Typed"] | null;
@@ -2186,6 +2506,11 @@ export interface components {
             family: components["schemas"]["RawFamily"];
             enclosure?: components["schemas"]["RawEnclosure"] | null;
         };
+        /**
+         * @description How corners are built.
+         * @enum {string}
+         */
+        RawCorner: "square" | "mitred" | "curved";
         /** @description One candidate design: a driver, a cabinet and a drive. */
         RawDesign: {
             /** @description Always `oak-drum/design`. */
@@ -2310,6 +2635,22 @@ export interface components {
          * @enum {string}
          */
         RawFlare: "conical" | "exponential" | "hyperbolic" | "tractrix" | "parabolic";
+        /** @description How the way of a line or horn is folded into its box. */
+        RawFold: {
+            folds?: components["schemas"]["Typed"] | null;
+            /** @description How its channels lie. */
+            stack?: components["schemas"]["RawStack"];
+            /** @description How its corners are built. */
+            corner?: components["schemas"]["RawCorner"];
+            mouth?: components["schemas"]["RawFace"] | null;
+            thickness?: components["schemas"]["Typed"] | null;
+            /** @description These boards, from where the way begins. */
+            boards?: components["schemas"]["RawFoldBoard"][];
+        };
+        /** @description A board between two channels. */
+        RawFoldBoard: {
+            at?: components["schemas"]["Typed"] | null;
+        };
         /**
          * @description What the frame of a fill does.
          * @enum {string}
@@ -2330,6 +2671,12 @@ export interface components {
             /** @description What it is. */
             name: string;
             volume?: components["schemas"]["Typed"] | null;
+            face?: components["schemas"]["RawFace"] | null;
+            width?: components["schemas"]["Typed"] | null;
+            height?: components["schemas"]["Typed"] | null;
+            depth?: components["schemas"]["Typed"] | null;
+            across?: components["schemas"]["Typed"] | null;
+            up?: components["schemas"]["Typed"] | null;
         };
         /** @description A layer of fill on a board. */
         RawLayer: {
@@ -2424,6 +2771,9 @@ export interface components {
             up?: components["schemas"]["Typed"] | null;
             wall?: components["schemas"]["Typed"] | null;
             turns?: components["schemas"]["Typed"] | null;
+            outer_flare?: components["schemas"]["Typed"] | null;
+            inner_flare?: components["schemas"]["Typed"] | null;
+            flange?: components["schemas"]["Typed"] | null;
         };
         /**
          * @description What is played, by its crest factor.
@@ -2523,6 +2873,11 @@ export interface components {
             port_length?: number | null;
         };
         /**
+         * @description How channels lie.
+         * @enum {string}
+         */
+        RawStack: "level" | "upright";
+        /**
          * @description How much fill is in a chamber.
          * @enum {string}
          */
@@ -2551,6 +2906,11 @@ export interface components {
             brief?: components["schemas"]["RawBrief"] | null;
             /** @description How far values may be off. */
             spreads?: components["schemas"]["RawSpreads"];
+        };
+        /** @description What is screwed to radiators. */
+        RawWashers: {
+            each?: components["schemas"]["Typed"] | null;
+            bolt?: components["schemas"]["Typed"] | null;
         };
         /** @description A value that would put everything in agreement. */
         Reconciling: {
@@ -2622,6 +2982,16 @@ export interface components {
             level: number[];
             /** @description Level that the first port or radiator alone makes at 1 m, dB; empty without one. */
             port: number[];
+        };
+        /** @description One line of a check that tells how far it is. */
+        RingLine: {
+            /** @description How many of how many steps are done. */
+            progress: number[];
+        } | {
+            report: components["schemas"]["RingReport"] | null;
+        } | {
+            /** @description Instead of it: what is wrong. */
+            errors: components["schemas"]["FieldError"][];
         };
         /** @description What standing waves do. SI throughout. */
         RingReport: {
@@ -3206,7 +3576,7 @@ export interface components {
             boards: number;
             /**
              * Format: double
-             * @description Braces and partition.
+             * @description Braces, partition and fold boards.
              */
             braces: number;
             /**
@@ -3755,6 +4125,84 @@ export interface operations {
             };
         };
     };
+    cabinet_folds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Questioned"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoldOffer"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    cabinet_cabinet_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawDesign"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelReport"] | null;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     cabinet_ring: {
         parameters: {
             query: {
@@ -3777,6 +4225,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RingReport"] | null;
+                    "application/x-ndjson": components["schemas"]["RingLine"];
                 };
             };
             400: {

@@ -1,6 +1,6 @@
 // Changes to the box of a design. Nothing is computed here.
 
-import type { RawBody, RawBrace, RawDesign, RawFace, RawPortBuild } from '../api/types';
+import type { RawBody, RawBrace, RawDesign, RawFace, RawFold, RawPortBuild } from '../api/types';
 import { withBranch } from './design';
 
 /** The box as written; an empty one where there is none. */
@@ -50,6 +50,17 @@ export function withPortBuild(
   const merged = Object.entries({ ...builds[at], ...change }).filter(([, value]) => value != null);
   builds[at] = Object.fromEntries(merged);
   return withBody(design, { [list]: builds });
+}
+
+type Change<T> = { [Key in keyof T]?: T[Key] | null };
+
+/** Other values of how a way is folded. */
+export function withFold(design: RawDesign, change: Change<RawFold>): RawDesign {
+  const merged = { ...bodyOf(design).fold, ...change };
+  const kept = Object.entries(merged).filter(
+    ([, value]) => value != null && !(Array.isArray(value) && value.length === 0),
+  );
+  return withBody(design, { fold: kept.length ? (Object.fromEntries(kept) as RawFold) : null });
 }
 
 export function withBrace(design: RawDesign, brace: RawBrace): RawDesign {

@@ -106,6 +106,16 @@ function Shape({ moving: { part, mover, outward }, frame }: { moving: Moving; fr
         />
       );
     }
+    case 'mouth':
+      return (
+        <rect
+          x={frame.x(part.at.x)}
+          y={frame.y(part.at.y + part.at.height)}
+          width={Math.max(6, part.at.width * frame.scale)}
+          height={Math.max(6, part.at.height * frame.scale)}
+          {...air}
+        />
+      );
     case 'way': {
       const [x = 0, half = 0] = part.edge.at(-1) ?? [];
       const length = Math.max(0.02, 14 / frame.scale);

@@ -132,6 +132,10 @@ function PartDrawing({ part, frame }: { part: Part; frame: Frame }) {
       return <path d={outline(part.at, frame)} fill="url(#grain)" stroke="var(--rule-line)" />;
     case 'air':
       return <path d={outline(part.at, frame)} fill="var(--card)" stroke="var(--rule-line)" />;
+    case 'slab':
+      return <path d={closed(part.points, frame)} fill="url(#grain)" stroke="var(--rule-line)" />;
+    case 'mouth':
+      return <path d={outline(part.at, frame)} fill="var(--card)" />;
     case 'vent':
       return <Vent at={part.at} frame={frame} />;
     case 'disc':

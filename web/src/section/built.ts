@@ -3,7 +3,16 @@
 import type { BodyReport } from '../api/types';
 import { significant } from '../model/units';
 import { driverSize, extras, fillText, millimetres } from './geometry';
-import { DRIVER, type Facing, type Part, type Polygon, type Rect, type Scene, type Subject } from './scene';
+import {
+  DRIVER,
+  type Facing,
+  type Part,
+  type Polygon,
+  type Rect,
+  type Scene,
+  type Subject,
+  type Target,
+} from './scene';
 
 type Place = readonly number[];
 type Mounted = BodyReport['parts'][number];
@@ -37,23 +46,30 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
   const outer = bounds(outline);
   const [room, before] = inner.map(bounds);
   if (!room) return null;
-  const label = before ? 'Rear chamber: edit the volume' : 'Box: edit the volume';
+  const way: Target = { path: 'enclosure.passage.segments[0]', label: 'Way: edit its length and area' };
+  const label = body.fold
+    ? 'Chamber: edit the volume'
+    : before
+      ? 'Rear chamber: edit the volume'
+      : 'Box: edit the volume';
   const parts: Part[] = [
     {
       kind: 'walls',
       outer,
       inner: inner.map(bounds),
       outlines: { outer: outline, inner },
-      target: { path: 'enclosure.volume', label },
+      target: body.fold && !before ? way : { path: 'enclosure.volume', label },
     },
   ];
   if (before) {
-    const target = { path: 'enclosure.front.volume', label: 'Front chamber: edit the volume' };
-    parts.push({ kind: 'air', at: before, target });
+    const front = { path: 'enclosure.front.volume', label: 'Front chamber: edit the volume' };
+    parts.push({ kind: 'air', at: before, target: body.fold ? way : front });
   }
   for (const { points, part } of side.strokes) {
     if (part.startsWith('brace')) parts.push({ kind: 'board', at: bounds(flat(points)) });
+    if (part === 'partition' && body.fold) parts.push({ kind: 'board', at: bounds(flat(points)) });
   }
+  parts.push(...foldParts(side.strokes, flat, body));
   if (subject.design.enclosure.family === 'aperiodic') parts.push(...extras(subject, room));
   parts.push(...body.parts.filter(({ kind }) => kind === 'port').flatMap((port) => portParts(port, put)));
   // Those beside each other stand in one place of the section.
@@ -68,9 +84,9 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
     kind: 'text',
     x: room.x + 0.01,
     y: room.y + room.height,
-    text: fillText(subject.design, 'enclosure'),
+    text: body.fold && !before ? '' : fillText(subject.design, 'enclosure'),
   });
-  if (before) {
+  if (before && !body.fold) {
     const text = fillText(subject.design, 'enclosure.front');
     parts.push({ kind: 'text', x: before.x + 0.01, y: before.y + before.height, text });
   }
@@ -89,8 +105,39 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
       },
       { from: outer.y, to: outer.y + outer.height, at: outer.x, text: millimetres(height), upright: true },
     ],
-    title: before ? 'Cabinet with two chambers, side section' : 'Cabinet, side section',
+    title: body.fold
+      ? 'The way folded, side section'
+      : before
+        ? 'Cabinet with two chambers, side section'
+        : 'Cabinet, side section',
   };
+}
+
+/** The boards of a fold, its mouth, and the middle of the way. */
+function foldParts(
+  strokes: BodyReport['drawings'][number]['strokes'],
+  flat: (points: readonly Place[]) => Polygon,
+  body: BodyReport,
+): Part[] {
+  const parts: Part[] = [];
+  const seen = new Set<number>();
+  for (const { part, points } of strokes) {
+    const shape = flat(points);
+    const board = /^fold board (\d+)$/.exec(part);
+    if (board || part === 'closing board') {
+      const number = board ? Number(board[1]) - 1 : null;
+      // What fills its corners comes after the board itself.
+      const first = number !== null && !seen.has(number);
+      if (number !== null) seen.add(number);
+      parts.push({ kind: 'slab', points: shape, board: first ? number : null });
+    }
+    if (part === 'mouth') {
+      const looks = facing(body.parts.find(({ kind }) => kind === 'mouth')?.normal ?? [0, 0, 1]);
+      parts.push({ kind: 'mouth', at: bounds(shape), facing: looks ?? 'right' });
+    }
+    if (part === 'way') parts.push({ kind: 'flow', points: shape });
+  }
+  return parts;
 }
 
 function cone(subject: Subject, part: Mounted, put: (place: Place) => [number, number]): Part[] {

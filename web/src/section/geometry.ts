@@ -37,7 +37,9 @@ export const millimetres = (metres: number): string => `${Math.round(metres * 10
 /** The section of a design; null where there is nothing to draw yet. */
 export function layOut(subject: Subject): Scene | null {
   const { family } = subject.design.enclosure;
-  if (hasWay(family)) return layOutWay(subject);
+  // A way is drawn unrolled until something is said of its box.
+  const unrolled = hasWay(family) && !(subject.body?.fold && subject.design.body);
+  if (unrolled) return layOutWay(subject);
   if (subject.body) return layOutBuilt(subject, subject.body);
   if (hasTwoChambers(family)) return bandpass(subject);
   if (family === 'open_baffle' || family === 'infinite_baffle') return baffle(subject);

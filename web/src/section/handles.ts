@@ -1,7 +1,7 @@
 // What can be taken by the hand in the drawing, and what a pull does to the design.
 
 import type { RawDesign, RawFace } from '../api/types';
-import { withBody } from '../model/body';
+import { withBody, withFold } from '../model/body';
 import { siAt, valueAt, withValue } from '../model/design';
 import { unitOf } from '../model/preferences';
 import { fieldAt, writeTyped } from '../model/units';
@@ -37,6 +37,7 @@ export function handlesOf({ design, report, body }: Subject, scene: Scene): Hand
     ...ports({ design, report }, scene),
     ...box(design, scene),
     ...placed(design, body, scene),
+    ...folded(design, body, scene),
     ...partition(design, scene),
     ...ways(design, scene),
     ...baffle(design, scene),
@@ -110,8 +111,43 @@ function placed(design: RawDesign, body: Subject['body'], scene: Scene): Handle[
   return handles;
 }
 
+/** The boards of a fold, moved across the channels they part. */
+function folded(design: RawDesign, body: Subject['body'], scene: Scene): Handle[] {
+  const fold = body?.fold;
+  if (!fold) return [];
+  const upright = design.body?.fold?.stack === 'upright';
+  const slabs = scene.parts.filter((part): part is Of<'slab'> & Part => part.kind === 'slab');
+  return slabs.flatMap((slab): Handle[] => {
+    const middle = slab.board === null ? undefined : fold.boards[slab.board]?.middle;
+    if (slab.board === null || middle === undefined) return [];
+    const number = slab.board;
+    const [x, y] = [0, 1].map((k) => {
+      const all = slab.points.map((point) => point[k] ?? 0);
+      return all.reduce((sum, one) => sum + one, 0) / all.length;
+    });
+    return [
+      {
+        id: `fold-${number}`,
+        label: `Place of fold board ${number + 1}`,
+        x: x ?? 0,
+        y: y ?? 0,
+        axis: upright ? 'x' : 'y',
+        said: millimetres(middle),
+        // Measured from the top or the front, so down and backwards.
+        pull: (metres) => {
+          const boards = [...(design.body?.fold?.boards ?? [])];
+          while (boards.length <= number) boards.push({});
+          const begun = withFold(design, { boards });
+          return written(begun, `body.fold.boards[${number}].at`, middle - metres);
+        },
+      },
+    ];
+  });
+}
+
 /** A box keeps its proportions, so its height says all. */
 function box(design: RawDesign, scene: Scene): Handle[] {
+  if (scene.parts.some(({ kind }) => kind === 'slab')) return [];
   const walls = scene.parts.find((part): part is Of<'walls'> & Part => part.kind === 'walls');
   const volume = siAt(design, 'enclosure.volume');
   if (

@@ -32,9 +32,10 @@ export function movingParts(scene: Scene, motion: Motion): Moving[] {
       const mover = portMover(part, movers);
       return mover ? [{ part, mover, outward: [part.open === 'left' ? -1 : 1, 0] }] : [];
     }
-    if (part === ways.at(-1) && ports === 0) {
+    if (part.kind === 'mouth' || (part === ways.at(-1) && ports === 0)) {
       const mouth = movers.filter(({ kind, sound }) => kind === 'port' && sound).at(-1);
-      return mouth ? [{ part, mover: mouth, outward: [1, 0] }] : [];
+      const outward = part.kind === 'mouth' ? OUTWARD[part.facing] : OUTWARD.right;
+      return mouth ? [{ part, mover: mouth, outward }] : [];
     }
     return [];
   });

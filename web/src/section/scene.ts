@@ -29,6 +29,10 @@ export type Part = { target?: Target } /** Slanting walls have outlines besides.
   | { kind: 'walls'; outer: Rect; inner: Rect[]; outlines?: Outlines }
   | { kind: 'board'; at: Rect }
   | { kind: 'air'; at: Rect }
+  /** A board that slants. */
+  | { kind: 'slab'; points: Polygon; board: number | null }
+  /** Where a way opens. */
+  | { kind: 'mouth'; at: Rect; facing: Facing }
   | { kind: 'vent'; at: Rect }
   /** Something that looks at or away from the reader. */
   | { kind: 'disc'; x: number; y: number; diameter: number; frame: number }

@@ -67,6 +67,56 @@ impl Fill {
     }
 }
 
+/// A fill that can be bought.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct FillMaterial {
+    /// Its name in files.
+    pub id: &'static str,
+    /// Its name for people.
+    pub name: &'static str,
+    /// What it is.
+    pub fill: Fill,
+    /// Where the values are from.
+    pub source: &'static str,
+}
+
+const SOLD: &str = "typical of what is sold, common practice";
+
+/// Fills that are easily had. They differ from maker to maker by a third and more; weigh yours.
+pub fn fill_materials() -> Vec<FillMaterial> {
+    let polyester = |id, name, density| FillMaterial {
+        id,
+        name,
+        fill: Fill::polyester(density, Frame::Limp),
+        source: "resistivity by Garai and Pompoli 2005",
+    };
+    // Bies and Hansen 1980: 3.18e-9 rho^1.53/d^2, fibres of 7 um.
+    let glass = |density: f64| 3.18e-9 * density.powf(1.53) / 7e-6_f64.powi(2);
+    let other = |id, name, bulk_density, resistivity, frame, source| FillMaterial {
+        id,
+        name,
+        fill: Fill { resistivity, bulk_density, frame },
+        source,
+    };
+    vec![
+        polyester("polyester_loose", "Polyester wool, loose", 8.0),
+        polyester("polyester", "Polyester wadding", 15.0),
+        polyester("polyester_firm", "Polyester wadding, firm", 30.0),
+        other("wool", "Sheep's wool", 15.0, 1500.0, Frame::Limp, SOLD),
+        other(
+            "glass",
+            "Glass wool",
+            20.0,
+            glass(20.0),
+            Frame::Limp,
+            "resistivity by Bies and Hansen 1980, fibres of 7 um",
+        ),
+        other("mineral", "Mineral wool slab", 45.0, 12_000.0, Frame::Rigid, SOLD),
+        other("foam", "Foam with open pores", 30.0, 8_000.0, Frame::Rigid, SOLD),
+        other("felt", "Felt", 90.0, 25_000.0, Frame::Rigid, SOLD),
+    ]
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

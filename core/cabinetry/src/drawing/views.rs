@@ -123,6 +123,9 @@ fn section(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> D
     for part in cabinet.parts.iter().filter(|part| part.kind == PartKind::Mouth) {
         opening(&mut drawing, sheet, part, contents, cabinet);
     }
+    for part in cabinet.parts.iter().filter(|part| part.kind == PartKind::Item) {
+        outlined(&mut drawing, sheet, part, Line::Seen);
+    }
     // The cut goes through the drivers, so they lie above the ports.
     for part in cabinet.parts.iter().filter(|part| part.kind == PartKind::Port) {
         port(&mut drawing, sheet, part, contents);

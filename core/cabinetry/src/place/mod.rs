@@ -26,6 +26,8 @@ pub enum PartKind {
     Port,
     /// A passive radiator.
     Radiator,
+    /// Something of its own size.
+    Item,
     /// A brace.
     Brace,
     /// The board between two chambers.
@@ -90,16 +92,30 @@ pub struct Part {
     pub pieces: Vec<Piece>,
     /// Middle line of a port, from its mouth inward.
     pub path: Vec<Point>,
+    /// Its own name.
+    pub label: Option<String>,
 }
 
 impl Part {
     /// One with no place yet.
     pub(crate) fn of(kind: PartKind, index: usize, chamber: usize) -> Self {
-        Self { kind, index, chamber, face: None, at: [0.0; 2], pieces: Vec::new(), path: Vec::new() }
+        Self {
+            kind,
+            index,
+            chamber,
+            face: None,
+            at: [0.0; 2],
+            pieces: Vec::new(),
+            path: Vec::new(),
+            label: None,
+        }
     }
 
     /// What to call it.
     pub fn name(&self) -> String {
+        if let Some(label) = &self.label {
+            return label.to_lowercase();
+        }
         let number =
             |word: &str| if self.index > 0 { format!("{word} {}", self.index + 1) } else { word.to_owned() };
         match (self.kind, self.chamber) {
@@ -108,6 +124,7 @@ impl Part {
             (PartKind::Port, _) => number("port"),
             (PartKind::Radiator, _) => "radiator".to_owned(),
             (PartKind::Brace, _) => number("brace"),
+            (PartKind::Item, _) => number("item"),
             (PartKind::Partition, _) => "partition".to_owned(),
             (PartKind::Fold, _) => format!("fold board {}", self.index + 1),
             (PartKind::Closing, _) => "closing board".to_owned(),
@@ -164,6 +181,7 @@ pub(crate) fn fill(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     fold::install(body, contents, cabinet);
     arrange(body, contents, cabinet);
     braces(body, cabinet);
+    items(body, cabinet);
     for (index, chamber) in cabinet.chambers.iter().enumerate() {
         let net = chamber.ledger.net();
         if net <= 0.0 {
@@ -179,6 +197,32 @@ fn partition(cabinet: &mut Cabinet) {
     (low[axis.index()], high[axis.index()]) = (from, to);
     let pieces = vec![Piece::Block { low, high }];
     cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Partition, 0, 0) });
+}
+
+/// Whatever stands against a board of the chamber behind the drivers.
+fn items(body: &Body, cabinet: &mut Cabinet) {
+    for (index, item) in body.items.iter().enumerate() {
+        let Some(block) = item.block else { continue };
+        let part = Part::of(PartKind::Item, index, 0);
+        let face = block.place.face;
+        let board = Board::of_chamber(cabinet, face, 0).filter(|board| board.frame.axis().is_some());
+        let Some(board) = board else {
+            cabinet.findings.push(Finding::NoFace { part: item.name.clone(), face });
+            continue;
+        };
+        let [width, height, deep] = block.size;
+        // In a corner where nobody placed it: amplifiers and chambers of their own rarely stand in the middle.
+        let at = [
+            block.place.across.unwrap_or(board.low[0] + width / 2.0),
+            block.place.up.unwrap_or(board.high[1] - height / 2.0),
+        ];
+        let ends = [(-0.5, board.deep), (0.5, board.deep + deep)]
+            .map(|(side, deep)| board.frame.point([at[0] + side * width, at[1] + side * height], deep));
+        let low = [0, 1, 2].map(|k| ends[0][k].min(ends[1][k]));
+        let high = [0, 1, 2].map(|k| ends[0][k].max(ends[1][k]));
+        let pieces = vec![Piece::Block { low, high }];
+        cabinet.parts.push(Part { face: Some(face), at, pieces, label: Some(item.name.clone()), ..part });
+    }
 }
 
 /// Boards with a window: four rails around it.

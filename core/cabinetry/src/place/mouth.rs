@@ -50,7 +50,9 @@ impl Cabinet {
                 let laid = self.fold.as_ref()?;
                 ([laid.plan.width, laid.area(laid.length()) / laid.plan.width], false)
             }
-            PartKind::Brace | PartKind::Partition | PartKind::Fold | PartKind::Closing => return None,
+            PartKind::Item | PartKind::Brace | PartKind::Partition | PartKind::Fold | PartKind::Closing => {
+                return None;
+            }
         };
         let frame = part.face.and_then(|face| Frame::of(&self.outer, face));
         // What sits in a board inside looks the way it is mounted.

@@ -5,7 +5,7 @@ use super::{Board, Finding, Part, PartKind, Piece, clear, fold};
 use crate::body::{Body, PortBuild};
 use crate::build::Cabinet;
 use crate::contents::{Contents, PortSize};
-use crate::geometry::{Face, Frame, Point, Solid, along, length, minus};
+use crate::geometry::{Face, Frame, Point, Solid, along, length, minus, unit};
 use oak_acoustics::medium::CrossSection;
 
 /// Width and height of all ports that stand side by side in a face and that nobody placed; slots along the floor with them.
@@ -18,7 +18,7 @@ pub(super) fn row(body: &Body, contents: &Contents, face: Face) -> Option<[f64; 
             if !there || build.across.is_some() || build.up.is_some() {
                 continue;
             }
-            let [width, height] = port.outside(build.wall);
+            let [width, height] = port.seen(&build);
             let (wide, tall) =
                 if port.walls > 0 { (1.0, f64::from(port.count)) } else { (f64::from(port.count), 1.0) };
             size = [size[0] + wide * (width + BETWEEN), size[1].max(tall * height)];
@@ -50,7 +50,7 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                 cabinet.findings.push(Finding::Slanting { part: part.name() });
                 continue;
             }
-            let [width, height] = port.outside(build.wall);
+            let [width, height] = port.seen(&build);
             let total = self::row(body, contents, face).map_or(0.0, |size| size[0]);
             for number in 0..port.count {
                 let lifted = f64::from(number) * height;
@@ -122,7 +122,8 @@ impl Run<'_> {
         let depth = clear(room, along(inner, inward, 1e-6), inward);
         // One diameter of clear air before the inner end, of a slot its height (common practice).
         let gap = port.height();
-        let inside = (port.length - board.deep).max(0.0);
+        let built = port.built(&self.build.flares);
+        let inside = (built - board.deep).max(0.0);
         // A slot along walls keeps to them with its passage; any other turns within its own walls.
         let half = if port.walls > 0 { port.passage() } else { port.outside(self.build.wall) };
         let half = half.map(|size| size / 2.0);
@@ -138,8 +139,21 @@ impl Run<'_> {
             cabinet.findings.push(Finding::PortTooLong { part: part.name(), needs, has, gap, turns });
         }
         part.pieces = self.pieces(&corners, half);
+        part.pieces.extend(self.flared(&corners));
         part.path = corners;
         cabinet.parts.push(part);
+    }
+
+    /// The bell at the inner end of a flared tube.
+    fn flared(&self, corners: &[Point]) -> Option<Piece> {
+        let flare = self.build.flares[1];
+        let (CrossSection::Round { radius }, true, [.., before, end]) =
+            (self.port.section, flare > 0.0, corners)
+        else {
+            return None;
+        };
+        let way = unit(minus(*before, *end));
+        Some(Piece::Rod { from: along(*end, way, flare), to: *end, radius: radius + flare + self.build.wall })
     }
 
     /// Turns before the far wall, and once more if asked; what the last leg needs and has.

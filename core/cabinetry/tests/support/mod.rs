@@ -40,6 +40,7 @@ pub fn body(shape: Shape) -> Body {
         items: Vec::new(),
         fills: Vec::new(),
         fold: fold(),
+        washers: Default::default(),
     }
 }
 
@@ -65,7 +66,7 @@ pub fn slot(width: f64, height: f64, length: f64, walls: u32) -> PortSize {
 }
 
 pub fn build(turns: u32) -> PortBuild {
-    PortBuild { face: None, across: None, up: None, wall: 0.004, turns }
+    PortBuild { face: None, across: None, up: None, wall: 0.004, turns, flares: [0.0; 2], flange: None }
 }
 
 /// Volume of a closed surface, m3, by the divergence theorem: another way than the shapes' own.

@@ -78,6 +78,9 @@ pub struct RawBody {
     /// Where radiators sit; in the left, every second one opposite, where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub radiator: Option<RawPlace>,
+    /// What their added mass is made of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub washers: Option<RawWashers>,
     /// Boards across the room.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 12)]
@@ -283,6 +286,15 @@ pub struct RawPortBuild {
     /// How often it turns by a right angle on its way in; 0 where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub turns: Option<Typed>,
+    /// Radius of its rounded edge outside; sharp where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub outer_flare: Option<Typed>,
+    /// Radius of its rounded edge inside; sharp where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub inner_flare: Option<Typed>,
+    /// Across its flange outside; none where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub flange: Option<Typed>,
 }
 
 /// A board across the room.
@@ -315,15 +327,45 @@ pub enum RawAxis {
 }
 
 /// Something that takes room.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct RawItem {
     /// What it is.
     #[schema(max_length = 40)]
     pub name: String,
-    /// What it takes.
+    /// What it takes; found from its size where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volume: Option<Typed>,
+    /// Against which board it stands, where it has a size and a place.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub face: Option<RawFace>,
+    /// Its size along that board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub width: Option<Typed>,
+    /// Its size up that board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub height: Option<Typed>,
+    /// How far it reaches into the room, with its own walls.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub depth: Option<Typed>,
+    /// As of a place; in a corner where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub across: Option<Typed>,
+    /// As of a place; in a corner where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub up: Option<Typed>,
+}
+
+/// What is screwed to radiators.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawWashers {
+    /// Mass of one washer; 10 g where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub each: Option<Typed>,
+    /// Mass of bolt and nut together; 25 g where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bolt: Option<Typed>,
 }
 
 /// A layer of fill on a board.

@@ -40,6 +40,12 @@ pub struct RawBrief {
     /// Most outside depth.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub depth: Option<Typed>,
+    /// Depth of the place at its top, where it is a wedge.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub top_depth: Option<Typed>,
+    /// Width of the amplifier head that is to stand on it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub head_width: Option<Typed>,
     /// Free volume, instead of width, height and depth.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volume: Option<Typed>,

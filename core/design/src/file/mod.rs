@@ -13,7 +13,7 @@ mod typed;
 
 pub use body::{
     RawAxis, RawBoard, RawBody, RawBodyShape, RawBrace, RawCorner, RawFace, RawFold, RawFoldBoard, RawItem,
-    RawLayer, RawMaterial, RawMeasured, RawPlace, RawPortBuild, RawRatio, RawStack,
+    RawLayer, RawMaterial, RawMeasured, RawPlace, RawPortBuild, RawRatio, RawStack, RawWashers,
 };
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};

@@ -10,7 +10,10 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::waves::waves;
-use super::{Computed, DrawingReport, FoldReport, WaveReport};
+use super::{
+    Computed, DampingReport, DrawingReport, FoldReport, PortCutReport, RadiatorReport, WaveReport, air,
+    damping,
+};
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
 
@@ -50,6 +53,12 @@ pub struct BodyReport {
     pub talk: Option<TalkReport>,
     /// Layers of fill.
     pub fills: Vec<FillReport>,
+    /// How ports are to be cut.
+    pub ports: Vec<PortCutReport>,
+    /// How radiators are to be weighted.
+    pub radiators: Option<RadiatorReport>,
+    /// What fill does, by both schools.
+    pub damping: Option<DampingReport>,
     /// The folded way of a line or horn.
     pub fold: Option<FoldReport>,
     /// Side section, front, plan and boards apart.
@@ -106,7 +115,7 @@ pub struct TuningReport {
 /// Something mounted.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct PartReport {
-    /// `driver`, `port`, `radiator`, `brace`, `partition`, `fold`, `closing` or `mouth`.
+    /// `driver`, `port`, `radiator`, `item`, `brace`, `partition`, `fold`, `closing` or `mouth`.
     pub kind: &'static str,
     /// What to call it.
     pub name: String,
@@ -221,6 +230,7 @@ impl BodyReport {
         let crossover = crossover.unwrap_or(USUAL_CROSSOVER);
         let (waves, waves_verdict) = waves(design, &contents, &cabinet, crossover);
         let boards = panel::panels(&design.body, &cabinet);
+        let fills = fills(&design.body, &cabinet);
         Ok(Some(Self {
             outside: size(low, high),
             inside: size(floor, ceiling),
@@ -229,7 +239,10 @@ impl BodyReport {
             tuning: TuningReport::of(design, computed, &cabinet)?,
             chambers: chambers(&cabinet),
             fold: FoldReport::of(design, computed, &contents, &cabinet, crossover)?,
-            fills: fills(&design.body, &cabinet),
+            ports: air::ports(design, computed, &contents, &cabinet),
+            radiators: air::radiators(design, computed)?,
+            damping: damping::damping(design, computed, &cabinet, &fills)?,
+            fills,
             parts,
             findings: cabinet
                 .findings
@@ -273,16 +286,22 @@ impl PanelReport {
     }
 }
 
+/// Where a cabinet is tuned, Hz: its ports, its radiators, or the resonance of a closed box.
+pub(super) fn tuned(compiled: &Compiled) -> Option<f64> {
+    tuned_as(compiled).map(|found| found.1)
+}
+
+fn tuned_as(compiled: &Compiled) -> Option<(&'static str, f64)> {
+    let port = compiled.port_tuning.as_ref().map(|tuning| ("Fb", tuning.reactance));
+    let radiator = compiled.radiator_tuning.as_ref().map(|tuning| ("Fb", tuning.tuning));
+    port.or(radiator).or(compiled.closed_box.map(|closed| ("Fc", closed.fc)))
+}
+
 impl TuningReport {
     fn of(design: &ResolvedDesign, computed: &Computed, cabinet: &Cabinet) -> Result<Self, Problem> {
-        let tuned = |compiled: &Compiled| {
-            let port = compiled.port_tuning.as_ref().map(|tuning| ("Fb", tuning.reactance));
-            let radiator = compiled.radiator_tuning.as_ref().map(|tuning| ("Fb", tuning.tuning));
-            port.or(radiator).or(compiled.closed_box.map(|closed| ("Fc", closed.fc)))
-        };
-        let designed = tuned(&computed.compiled);
+        let designed = tuned_as(&computed.compiled);
         let built = match design.built_in(&computed.compiled, cabinet) {
-            Some(built) => tuned(&built.compile()?).map(|found| found.1),
+            Some(built) => tuned(&built.compile()?),
             None => None,
         };
         // A box too small for any port is told by its findings.
@@ -293,10 +312,7 @@ impl TuningReport {
             built,
             settled: settled.as_ref().map(|settled| settled.net),
             lengths: settled.as_ref().map(|settled| settled.compiled.lengths()).unwrap_or_default(),
-            settled_tuning: settled
-                .as_ref()
-                .and_then(|settled| tuned(&settled.compiled))
-                .map(|found| found.1),
+            settled_tuning: settled.as_ref().and_then(|settled| tuned(&settled.compiled)),
         })
     }
 }
@@ -340,6 +356,7 @@ fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartRepor
             PartKind::Driver => "driver",
             PartKind::Radiator => "radiator",
             PartKind::Port => "port",
+            PartKind::Item => "item",
             PartKind::Brace => "brace",
             PartKind::Partition => "partition",
             PartKind::Fold => "fold",

@@ -1,22 +1,28 @@
 //! Runs the computation on a design and lays out what comes back.
 
+mod air;
 mod body;
 mod curves;
+mod damping;
 mod drawing;
 mod driver;
 mod figures;
 mod fold;
+mod model;
 mod waves;
 
+pub use air::{PortCutReport, RadiatorReport};
 pub use body::{
     BodyReport, ChamberReport, EntryReport, FillReport, FindingReport, PanelReport, PartReport, TalkReport,
     TuningReport, USUAL_CROSSOVER, WeightReport, panel_talk,
 };
 pub use curves::{CeilingReport, Curves, FurtherCurves, RibbonPiece, limit_name};
+pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};
 pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
 pub use fold::{FoldBoardReport, FoldOffer, FoldReport, fold_offers};
+pub use model::{BoardModel, ModelPartReport, ModelReport, PieceReport};
 pub use waves::{CouplingReport, WaveReport};
 
 use oak_acoustics::enclosure::Compiled;

@@ -3,13 +3,15 @@
 use oak_acoustics::medium::{Fill, Frame};
 use oak_cabinetry::geometry::{Axis, Face, Measured, Shape};
 use oak_cabinetry::panel::{MATERIALS, Material};
-use oak_cabinetry::{Board, Body, Brace, Corner, Fold, Item, Layer, Place, PortBuild, USUAL_WALL};
+use oak_cabinetry::{
+    Board, Body, Brace, Corner, Fold, Item, ItemBlock, Layer, Place, PortBuild, USUAL_WALL, Washers,
+};
 
 use super::reading::Reading;
 use crate::field::{self, Field};
 use crate::file::{
     RawAxis, RawBody, RawBodyShape, RawCorner, RawEnclosure, RawFace, RawFold, RawFrame, RawMaterial,
-    RawMeasured, RawPlace, RawPort, RawPortBuild, RawShape, RawStack, Typed,
+    RawMeasured, RawPlace, RawPort, RawPortBuild, RawShape, RawStack, RawWashers, Typed,
 };
 use crate::problem::ProblemKind;
 
@@ -19,6 +21,9 @@ const USUAL_BOARD: f64 = 0.018;
 const USUAL_WINDOW: f64 = 0.6;
 /// Density of a layer of fill where none is stated, kg/m3: loose polyester wool (common practice).
 const USUAL_DENSITY: f64 = 12.0;
+/// One washer, and bolt with nut, where none are stated, kg: of 30 mm and of 8 by 60 mm (common practice).
+const USUAL_WASHER: f64 = 0.010;
+const USUAL_BOLT: f64 = 0.025;
 const LONGEST_ITEM: usize = 40;
 
 impl From<RawFace> for Face {
@@ -80,6 +85,7 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
     let items = lengths.items();
     let fills = lengths.layers();
     let fold = lengths.fold(thickness);
+    let washers = lengths.washers(enclosure);
     let whole = lengths.whole;
     whole.then_some(Body {
         shape: shape?,
@@ -101,6 +107,7 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
         items,
         fills,
         fold,
+        washers,
     })
 }
 
@@ -225,6 +232,12 @@ impl Lengths<'_, '_> {
                 up: self.optional(&at("up"), &field::PORT_UP, &build.up),
                 wall: self.optional(&at("wall"), &field::PORT_WALL, &build.wall).unwrap_or(usual),
                 turns,
+                flares: [
+                    self.optional(&at("outer_flare"), &field::PORT_OUTER_FLARE, &build.outer_flare),
+                    self.optional(&at("inner_flare"), &field::PORT_INNER_FLARE, &build.inner_flare),
+                ]
+                .map(|flare| flare.unwrap_or(0.0)),
+                flange: self.optional(&at("flange"), &field::PORT_FLANGE, &build.flange),
             });
         }
         builds
@@ -260,10 +273,44 @@ impl Lengths<'_, '_> {
             let found = self.reading.problems.len();
             self.reading.text(&format!("body.items[{index}].name"), &item.name, 1, LONGEST_ITEM);
             self.whole &= self.reading.problems.len() == found;
-            let volume = self.required(&format!("items[{index}].volume"), &field::ITEM_VOLUME, &item.volume);
-            items.push(Item { name: item.name.clone(), volume: volume.unwrap_or(0.0) });
+            let at = |name: &str| format!("items[{index}].{name}");
+            let size = [
+                self.optional(&at("width"), &field::ITEM_WIDTH, &item.width),
+                self.optional(&at("height"), &field::ITEM_HEIGHT, &item.height),
+                self.optional(&at("depth"), &field::ITEM_DEPTH, &item.depth),
+            ];
+            let [across, up] = [
+                self.optional(&at("across"), &field::ITEM_ACROSS, &item.across),
+                self.optional(&at("up"), &field::ITEM_UP, &item.up),
+            ];
+            let whole = match size {
+                [Some(width), Some(height), Some(depth)] => Some([width, height, depth]),
+                _ => None,
+            };
+            let volume = match whole {
+                Some(size) if item.volume.is_none() => Some(size.iter().product()),
+                _ => self.required(&at("volume"), &field::ITEM_VOLUME, &item.volume),
+            };
+            let block = whole
+                .zip(item.face)
+                .map(|(size, face)| ItemBlock { place: Place { face: face.into(), across, up }, size });
+            items.push(Item { name: item.name.clone(), volume: volume.unwrap_or(0.0), block });
         }
         items
+    }
+
+    fn washers(&mut self, enclosure: &RawEnclosure) -> Washers {
+        let empty = RawWashers::default();
+        let raw = self.raw.washers.as_ref().unwrap_or(&empty);
+        let radiator = enclosure.radiator.as_ref();
+        Washers {
+            each: self.optional("washers.each", &field::WASHER, &raw.each).unwrap_or(USUAL_WASHER),
+            bolt: self.optional("washers.bolt", &field::BOLT, &raw.bolt).unwrap_or(USUAL_BOLT),
+            // What is wrong with it is told of the enclosure.
+            added: radiator
+                .and_then(|radiator| field::RADIATOR_ADDED.read(radiator.added_mass.as_ref()))
+                .unwrap_or(0.0),
+        }
     }
 
     fn fold(&mut self, thickness: f64) -> Fold {

@@ -25,6 +25,10 @@ pub struct Brief {
     pub distance: f64,
     /// Most outside size, width by height by depth, m.
     pub outside: Option<[f64; 3]>,
+    /// Depth of the place at its top, where it is a wedge, m.
+    pub top_depth: Option<f64>,
+    /// Width of the amplifier head that is to stand on it, m.
+    pub head: Option<f64>,
     /// Free volume, m3.
     pub free: Option<f64>,
     /// What the drivers may cost.
@@ -65,6 +69,13 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
             (None, None) => {}
         }
     }
+    if let (Some(_), None) = (&raw.top_depth, &raw.depth) {
+        let field = &field::BRIEF_DEPTH;
+        let range = Range { min: field.min, max: field.max, field };
+        if raw.width.is_none() {
+            reading.note("depth", ProblemKind::Missing { range });
+        }
+    }
     if raw.volume.is_some() && raw.width.is_some() {
         reading.note("volume", ProblemKind::Excludes { other: "width" });
     }
@@ -76,6 +87,8 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         loudness: reading.optional("loudness", &field::BRIEF_LOUDNESS, &raw.loudness),
         distance: reading.optional("distance", &field::BRIEF_DISTANCE, &raw.distance).unwrap_or(1.0),
         outside: <[f64; 3]>::try_from(sides).ok(),
+        top_depth: reading.optional("top_depth", &field::BRIEF_TOP_DEPTH, &raw.top_depth),
+        head: reading.optional("head_width", &field::BRIEF_HEAD, &raw.head_width),
         free: reading.optional("volume", &field::BRIEF_FREE, &raw.volume),
         budget: reading.optional("budget", &field::BRIEF_BUDGET, &raw.budget),
         power: reading.optional("amplifier_power", &field::BRIEF_POWER, &raw.amplifier_power),

@@ -9,6 +9,7 @@ mod fits;
 mod load;
 mod loudness;
 mod lowest;
+mod place;
 pub(crate) mod size;
 
 use serde::Serialize;
@@ -19,7 +20,7 @@ use crate::Case;
 /// How a design stands to one thing that the brief asks.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Check {
-    /// Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `air`, `cone`, `load`, `cost`, `family`.
+    /// Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `place`, `air`, `cone`, `load`, `cost`, `family`.
     pub id: &'static str,
     /// What is asked about, in words.
     pub name: &'static str,
@@ -65,12 +66,13 @@ impl Verdict {
 type Rule = fn(&Case<'_>) -> Option<Check>;
 
 /// All rules, in the order of the strip.
-const RULES: [Rule; 10] = [
+const RULES: [Rule; 11] = [
     lowest::judge,
     loudness::judge,
     even::judge,
     size::judge,
     fits::judge,
+    place::judge,
     air::judge,
     cone::judge,
     load::judge,

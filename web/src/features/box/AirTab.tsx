@@ -7,6 +7,8 @@ import { Choice } from '../../ui/Choice';
 import { Select } from '../../ui/Select';
 import { Mends } from '../workbench/FigureCard';
 import { BodyField, type Editing } from './BodyField';
+import { PortCut, RadiatorCut } from './CutPart';
+import { FoldPart } from './FoldPart';
 
 interface Props extends Editing {
   report: BodyReport;
@@ -22,6 +24,9 @@ export function AirTab(props: Props) {
   const { design, report, brief, onTry, onBrief } = props;
   const divided = hasTwoChambers(design.enclosure.family);
   const radiators = design.enclosure.family === 'passive_radiator';
+  const driver = report.parts.find(({ kind }) => kind === 'driver');
+  // In a way the design says how far along it sits.
+  const along = report.fold !== null && report.chambers.length === 1;
   return (
     <div className="flex flex-col gap-3">
       <Findings report={report} />
@@ -35,8 +40,10 @@ export function AirTab(props: Props) {
           onBrief={onBrief}
         />
       )}
-      {!divided && <Placed {...props} of="driver" name="Driver" usual="front" />}
+      {report.fold && <FoldPart {...props} fold={report.fold} />}
+      {driver?.face != null && <Placed {...props} of="driver" name="Driver" usual="front" along={along} />}
       {radiators && <Placed {...props} of="radiator" name="Radiators" usual="left" />}
+      {report.radiators && <RadiatorCut {...props} report={report.radiators} box={report} />}
       {portsAt(design, 'enclosure').map((_, at) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: ports have no other name
         <Port key={at} {...props} list="ports" at={at} />
@@ -66,8 +73,8 @@ function Findings({ report: { findings } }: { report: BodyReport }) {
   );
 }
 
-function Placed(props: Props & { of: PlaceKey; name: string; usual: RawFace }) {
-  const { design, report, edit, of, name, usual } = props;
+function Placed(props: Props & { of: PlaceKey; name: string; usual: RawFace; along?: boolean }) {
+  const { design, report, edit, of, name, usual, along } = props;
   const place = bodyOf(design)[of];
   const part = report.parts.find(({ kind }) => kind === of);
   const write = (key: 'across' | 'up') => (typed: unknown) =>
@@ -86,20 +93,24 @@ function Placed(props: Props & { of: PlaceKey; name: string; usual: RawFace }) {
           onChange={(face) => edit(withBody(design, { [of]: { face } }), 'place')}
         />
       </div>
-      <BodyField
-        {...props}
-        name="Middle, from the left"
-        path={`body.${of}.across`}
-        follows={part?.at[0]}
-        write={write('across')}
-      />
-      <BodyField
-        {...props}
-        name="Middle, from below"
-        path={`body.${of}.up`}
-        follows={part?.at[1]}
-        write={write('up')}
-      />
+      {!along && (
+        <>
+          <BodyField
+            {...props}
+            name="Middle, from the left"
+            path={`body.${of}.across`}
+            follows={part?.at[0]}
+            write={write('across')}
+          />
+          <BodyField
+            {...props}
+            name="Middle, from below"
+            path={`body.${of}.up`}
+            follows={part?.at[1]}
+            write={write('up')}
+          />
+        </>
+      )}
     </section>
   );
 }
@@ -110,6 +121,7 @@ function Port(props: Props & { list: 'ports' | 'front_ports'; at: number }) {
   const chamber = list === 'ports' ? 0 : 1;
   const part = report.parts.find((one) => one.kind === 'port' && one.index === at && one.chamber === chamber);
   const ports = portsAt(design, list === 'ports' ? 'enclosure' : 'enclosure.front');
+  const cut = report.ports.find((one) => one.chamber === chamber && one.index === at);
   const name = `${list === 'front_ports' ? 'Front port' : 'Port'}${ports.length > 1 ? ` ${at + 1}` : ''}`;
   const write =
     (key: 'across' | 'up' | 'wall') =>
@@ -171,6 +183,18 @@ function Port(props: Props & { list: 'ports' | 'front_ports'; at: number }) {
           }
         />
       </div>
+      {cut && (
+        <PortCut
+          design={design}
+          errors={props.errors}
+          edit={edit}
+          here={here.design}
+          cut={cut}
+          list={list}
+          at={at}
+          round={ports[at]?.shape !== 'slot'}
+        />
+      )}
     </section>
   );
 }

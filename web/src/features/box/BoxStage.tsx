@@ -1,6 +1,6 @@
 import { Tabs } from 'radix-ui';
-import { useDeferredValue, useState } from 'react';
-import { askDrawing, useCabinet } from '../../api/queries';
+import { lazy, Suspense, useDeferredValue, useState } from 'react';
+import { askDrawing, useCabinet, useModel } from '../../api/queries';
 import type { BodyReport, FieldError, RawBrief, RawDesign } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
@@ -52,8 +52,7 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
     return (
       <section aria-label="Box" className="grid place-items-center p-8">
         <p className="max-w-[34rem] text-center">
-          This kind of cabinet has no chamber to build: it is all baffle or all way. Choose a kind with a
-          chamber to see its box.
+          A baffle has no box to build. Choose another kind of cabinet to see its boards.
         </p>
       </section>
     );
@@ -145,7 +144,12 @@ interface DrawnProps {
   onSelect: (part: string) => void;
 }
 
-type ViewId = 'side' | 'front' | 'plan' | 'exploded';
+type DrawingId = 'side' | 'front' | 'plan' | 'exploded';
+
+type ViewId = DrawingId | 'model';
+
+// Only who turns the box round needs what draws it.
+const ModelView = lazy(() => import('./ModelView'));
 
 function Drawn({ report, design, wave, selected, onSelect }: DrawnProps) {
   const [view, setView] = useState<ViewId>('side');
@@ -156,6 +160,7 @@ function Drawn({ report, design, wave, selected, onSelect }: DrawnProps) {
   const download = (format: 'svg' | 'dxf') => {
     setFailure(null);
     const type = format === 'svg' ? 'image/svg+xml' : 'image/vnd.dxf';
+    if (view === 'model') return;
     askDrawing(design, view, format).then(
       (text) => save(`${design.name}, ${view}.${format}`, new Blob([text as string], { type })),
       setFailure,
@@ -167,19 +172,27 @@ function Drawn({ report, design, wave, selected, onSelect }: DrawnProps) {
         <Choice
           label="View"
           value={view}
-          options={report.drawings.map(({ view: id, name }) => [id as ViewId, name])}
+          options={[
+            ...report.drawings.map(({ view: id, name }) => [id as ViewId, name] as const),
+            ['model', 'Turn it'],
+          ]}
           onChange={setView}
         />
         <span className="flex-1" />
-        <Button look="quiet" onClick={() => download('svg')}>
-          SVG
-        </Button>
-        <Button look="quiet" onClick={() => download('dxf')}>
-          DXF
-        </Button>
+        {view !== 'model' && (
+          <>
+            <Button look="quiet" onClick={() => download('svg')}>
+              SVG
+            </Button>
+            <Button look="quiet" onClick={() => download('dxf')}>
+              DXF
+            </Button>
+          </>
+        )}
       </div>
       <Message error={failure} />
       <div className="min-h-0 flex-1">
+        {view === 'model' && <Turned design={design} selected={selected} onSelect={onSelect} />}
         {drawing && (
           <Sheet
             drawing={drawing}
@@ -195,6 +208,16 @@ function Drawn({ report, design, wave, selected, onSelect }: DrawnProps) {
       </div>
       <p className="text-[13px] text-soft">{summary(report)}</p>
     </>
+  );
+}
+
+function Turned({ design, ...chosen }: Pick<DrawnProps, 'design' | 'selected' | 'onSelect'>) {
+  const model = useModel(useDeferredValue(design));
+  if (!model.data) return <Message error={model.error} />;
+  return (
+    <Suspense fallback={<p className="text-soft">Setting it up …</p>}>
+      <ModelView model={model.data} {...chosen} />
+    </Suspense>
   );
 }
 

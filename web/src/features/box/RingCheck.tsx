@@ -1,5 +1,5 @@
 import { useDeferredValue, useState } from 'react';
-import { useRing } from '../../api/queries';
+import { useRing, useRingInFull } from '../../api/queries';
 import type { RawBrief, RawDesign, RingCurves } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { Button } from '../../ui/Button';
@@ -27,8 +27,9 @@ export function RingCheck({ design, brief }: Props) {
   // Asked for once and for one state of the design: it takes a second or two.
   const [full, setFull] = useState<RawDesign | null>(null);
   const deep = full === design;
-  const quick = useRing(looked, brief, 'quick');
-  const whole = useRing(design, brief, 'full', deep);
+  const [share, setShare] = useState(0);
+  const quick = useRing(looked, brief);
+  const whole = useRingInFull(design, brief, deep, setShare);
   const found = (deep && whole.data) || quick.data;
   if (quick.data === null) return null;
   const values = found && [found.lumped[curve], found.ringing[curve]];
@@ -46,13 +47,23 @@ export function RingCheck({ design, brief }: Props) {
         />
         {deep && whole.isFetching ? (
           <>
-            <span role="status" className="text-soft">
-              Solving in three directions …
-            </span>
+            <progress
+              aria-label="Solving in three directions"
+              className="h-2 w-40 accent-oak"
+              max={1}
+              value={share}
+            />
+            <span className="text-soft">Solving in three directions …</span>
             <Button onClick={() => setFull(null)}>Cancel</Button>
           </>
         ) : (
-          <Button disabled={deep} onClick={() => setFull(design)}>
+          <Button
+            disabled={deep}
+            onClick={() => {
+              setShare(0);
+              setFull(design);
+            }}
+          >
             {deep ? 'In three directions' : 'Check in three directions'}
           </Button>
         )}

@@ -1,8 +1,9 @@
 import { useState } from 'react';
-import type { BodyReport, ChamberReport, RawBody } from '../../api/types';
+import type { BodyReport, ChamberReport, RawBody, RawItem } from '../../api/types';
 import {
   boardAt,
   bodyOf,
+  FACES,
   MATERIALS,
   RATIOS,
   SHAPES,
@@ -180,28 +181,43 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
         <div className="mt-1.5 flex flex-col gap-1">
           {items.map((item, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a list without other names
-            <div key={index} className="flex items-center gap-1.5">
-              <TextInput
-                label="What takes room"
-                value={item.name}
-                longest={40}
-                className="flex-1"
-                onChange={(name) => edit(withItem(design, index, { name }), 'what takes room')}
-              />
-              <QuantityInput
-                label={`Room of ${item.name}`}
-                fields={[fieldAt('body.items.volume')]}
-                typed={valueAt(design, `body.items[${index}].volume`)}
-                className="w-28 font-mono text-[13px]"
-                onType={(_, typed) => edit(withValue(design, `body.items[${index}].volume`, typed), 'room')}
-              />
-              <Button
-                look="quiet"
-                aria-label={`Take out ${item.name}`}
-                onClick={() => edit(without(design, 'items', index), 'what takes room')}
-              >
-                <Icon name="close" />
-              </Button>
+            <div key={index} className="flex flex-col gap-1">
+              <div className="flex items-center gap-1.5">
+                <TextInput
+                  label="What takes room"
+                  value={item.name}
+                  longest={40}
+                  className="flex-1"
+                  onChange={(name) => edit(withItem(design, index, { name }), 'what takes room')}
+                />
+                {!item.face && (
+                  <QuantityInput
+                    label={`Room of ${item.name}`}
+                    fields={[fieldAt('body.items.volume')]}
+                    typed={valueAt(design, `body.items[${index}].volume`)}
+                    className="w-28 font-mono text-[13px]"
+                    onType={(_, typed) =>
+                      edit(withValue(design, `body.items[${index}].volume`, typed), 'room')
+                    }
+                  />
+                )}
+                <Button
+                  look="quiet"
+                  aria-label={`Take out ${item.name}`}
+                  onClick={() => edit(without(design, 'items', index), 'what takes room')}
+                >
+                  <Icon name="close" />
+                </Button>
+              </div>
+              {item.face ? (
+                <Placed {...props} index={index} />
+              ) : (
+                <div>
+                  <Button look="quiet" onClick={() => edit(withPlace(design, index), 'what takes room')}>
+                    Give {item.name} a size and a place
+                  </Button>
+                </div>
+              )}
             </div>
           ))}
           {naming ? (
@@ -239,11 +255,55 @@ const ITEMS = [
   ['Something else', '0.5 l'],
 ] as const;
 
-function withItem(design: Props['design'], at: number, change: { name: string }) {
+function withItem(design: Props['design'], at: number, change: Partial<RawItem>) {
   const items = (bodyOf(design).items ?? []).map((item, index) =>
     index === at ? { ...item, ...change } : item,
   );
   return withBody(design, { items } as Partial<RawBody>);
+}
+
+/** Something that stands against a board, as a chamber of its own does. */
+function withPlace(design: Props['design'], at: number) {
+  const items = (bodyOf(design).items ?? []).map((item, index) =>
+    index === at
+      ? { name: item.name, face: 'back' as const, width: '200 mm', height: '150 mm', depth: '100 mm' }
+      : item,
+  );
+  return withBody(design, { items });
+}
+
+const PLACED = [
+  ['Along the board', 'width'],
+  ['Up the board', 'height'],
+  ['Into the room', 'depth'],
+  ['Middle, from the left', 'across'],
+  ['Middle, from below', 'up'],
+] as const;
+
+function Placed({ design, errors, edit, index }: Editing & { index: number }) {
+  const item = bodyOf(design).items?.[index];
+  return (
+    <div className="flex flex-col gap-1 border-line border-l-2 pl-2">
+      <div className="grid grid-cols-[minmax(0,1fr)_8rem] items-center gap-2">
+        <span>Stands against the</span>
+        <Select
+          label={`Board that ${item?.name} stands against`}
+          value={(item?.face ?? 'back') as (typeof FACES)[number][0]}
+          options={FACES}
+          onChange={(face) => edit(withItem(design, index, { face }), 'place')}
+        />
+      </div>
+      {PLACED.map(([name, key]) => (
+        <BodyField
+          key={key}
+          {...{ design, errors, edit }}
+          name={name}
+          path={`body.items[${index}].${key}`}
+          optional={key === 'across' || key === 'up'}
+        />
+      ))}
+    </div>
+  );
 }
 
 /** What the box does to the tuning, and the ways to bring both together. */

@@ -6,6 +6,7 @@ import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Select } from '../../ui/Select';
 import { BodyField, type Editing } from './BodyField';
+import { Damping, FILLS } from './Damping';
 import { RingCheck } from './RingCheck';
 
 interface Props extends Editing {
@@ -73,6 +74,7 @@ export function WavesTab({ report, brief, chosen, onChoose, ...editing }: Props)
         the air moves, which is where the pressure does nothing.
       </p>
       <Together waves={waves} />
+      {report.damping && <Damping damping={report.damping} design={editing.design} edit={editing.edit} />}
       <Fill {...editing} report={report} />
       <RingCheck design={editing.design} brief={brief} />
     </div>
@@ -112,6 +114,23 @@ function Together({ waves }: { waves: WaveReport[] }) {
   );
 }
 
+/** A layer of something that can be bought. */
+function withFill(design: Editing['design'], at: number, id: string) {
+  const sold = FILLS.find((one) => one.id === id);
+  if (!sold) return design;
+  const fills = (bodyOf(design).fills ?? []).map((layer, index) =>
+    index === at
+      ? {
+          ...layer,
+          density: `${sold.density} kg/m3`,
+          resistivity: `${sold.resistivity.toPrecision(3)} Pa s/m2`.replace('e+', 'e'),
+          frame: sold.frame as 'limp' | 'rigid',
+        }
+      : layer,
+  );
+  return withBody(design, { fills });
+}
+
 function Fill({ design, errors, edit, report }: Editing & { report: BodyReport }) {
   const fills = bodyOf(design).fills ?? [];
   return (
@@ -128,6 +147,12 @@ function Fill({ design, errors, edit, report }: Editing & { report: BodyReport }
                 value={face as Exclude<RawFace, 'tread' | 'riser' | 'shell'>}
                 options={FACES}
                 onChange={(next) => edit(withBranch(design, `body.fills[${at}].face`, next), 'fill')}
+              />
+              <Select
+                label="What the layer is of"
+                value=""
+                options={[['', 'Of …'], ...FILLS.map(({ id, name }) => [id, name] as [string, string])]}
+                onChange={(id) => edit(withFill(design, at, id), 'fill')}
               />
               <Button
                 look="quiet"

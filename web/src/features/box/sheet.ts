@@ -57,9 +57,8 @@ export function grouped({ strokes, rings }: DrawingReport): PartShapes[] {
 
 /** Which values a part leads to. */
 export function tabOf(part: string): 'sizes' | 'air' | 'waves' | 'boards' {
-  if (part.startsWith('port') || part.startsWith('front port') || part === 'driver' || part === 'radiator') {
-    return 'air';
-  }
+  const moves = ['port', 'front port', 'driver', 'radiator', 'fold board', 'closing board', 'mouth', 'way'];
+  if (moves.some((name) => part.startsWith(name))) return 'air';
   if (part.startsWith('fill')) return 'waves';
   if (part.startsWith('brace')) return 'boards';
   return 'sizes';

@@ -52,6 +52,8 @@ type Quantity =
   | 'height'
   | 'depth'
   | 'volume'
+  | 'top_depth'
+  | 'head_width'
   | 'budget'
   | 'amplifier_power'
   | 'amplifier_load';
@@ -128,7 +130,9 @@ export function BriefDialog({ open, brief, busy, error, onKeep, onClose }: Props
                 )}
               </Group>
               <Group title="Size, outside">
-                {(['width', 'height', 'depth', 'volume'] as const).map((name) => quantity(name, explain))}
+                {(['width', 'height', 'depth', 'top_depth', 'volume', 'head_width'] as const).map((name) =>
+                  quantity(name, explain),
+                )}
               </Group>
               <Group title="Amplifier and money">
                 {(['amplifier_power', 'amplifier_load', 'budget'] as const).map((name) =>

@@ -1,0 +1,77 @@
+//! Rounded ends of ports.
+//!
+//! An end rounded by a quarter circle of radius `r` widens over a length `r`. How much of that length counts has two schools: half of it
+//! (common practice), or the integral of `S0/S` over the real profile with the end correction of the wider mouth, which is the
+//! mass of air that the flare really holds at low frequencies.
+
+use std::f64::consts::PI;
+
+use oak_acoustics::medium::CrossSection;
+
+/// End correction over the radius in a wide wall.
+pub const FLANGED: f64 = 8.0 / (3.0 * PI);
+/// Of a free end (Levine and Schwinger 1948).
+pub const FREE: f64 = 0.6133;
+
+/// Area of a port whose edge stands so far (m) outside its throat, m2.
+fn area(section: CrossSection, aside: f64) -> f64 {
+    match section {
+        CrossSection::Round { radius } => PI * (radius + aside).powi(2),
+        // The boards above and below are rounded; the sides stay.
+        CrossSection::Slot { width, height } => width * (height + 2.0 * aside),
+    }
+}
+
+/// What a flare of a radius (m) counts as a length of the throat beyond its end correction (of so many radii), m: by the integral over its
+/// profile, the end correction of the mouth against the throat's counted.
+pub fn counts(section: CrossSection, radius: f64, correction: f64) -> f64 {
+    const STEPS: usize = 64;
+    if radius <= 0.0 {
+        return 0.0;
+    }
+    let throat = section.area();
+    let at = |part: f64| throat / area(section, radius * (1.0 - (1.0 - part * part).sqrt()));
+    let step = |index: usize| {
+        let [a, b] = [index, index + 1].map(|k| k as f64 / STEPS as f64);
+        (at(a) + 4.0 * at(f64::midpoint(a, b)) + at(b)) / 6.0
+    };
+    let profile = radius * (0..STEPS).map(step).sum::<f64>() / STEPS as f64;
+    let mouth = area(section, radius);
+    let end = |area: f64| correction * (area / PI).sqrt() * throat / area;
+    profile + end(mouth) - end(throat)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use approx::assert_relative_eq;
+
+    const TUBE: CrossSection = CrossSection::Round { radius: 0.05 };
+
+    #[test]
+    fn no_flare_counts_nothing_and_a_small_one_less_than_half() {
+        assert!(counts(TUBE, 0.0, FREE).abs() < 1e-15);
+        let small = counts(TUBE, 0.02, FREE);
+        assert!(small > 0.0 && small < 0.02, "{small}");
+    }
+
+    #[test]
+    fn the_integral_is_that_of_the_profile() {
+        // Without an end correction, against a fine sum over the quarter circle.
+        let (a, r) = (0.05_f64, 0.03_f64);
+        let fine: f64 = (0..100_000)
+            .map(|k| {
+                let x = r * (f64::from(k) + 0.5) / 100_000.0;
+                (a / (a + r - (r * r - x * x).sqrt())).powi(2) * r / 100_000.0
+            })
+            .sum();
+        assert_relative_eq!(counts(TUBE, r, 0.0), fine, max_relative = 1e-3);
+    }
+
+    #[test]
+    fn a_wide_mouth_takes_end_correction_away() {
+        assert!(counts(TUBE, 0.03, FLANGED) < counts(TUBE, 0.03, 0.0));
+        let slot = CrossSection::Slot { width: 0.3, height: 0.03 };
+        assert!(counts(slot, 0.018, 0.0) < 0.018);
+    }
+}

@@ -1,0 +1,119 @@
+//! What fill does to the tuning, by both schools.
+
+use oak_acoustics::Complex;
+use oak_acoustics::medium::Stuffing;
+use oak_cabinetry::Cabinet;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::{Computed, FillReport};
+use crate::problem::Problem;
+use crate::resolve::ResolvedDesign;
+
+/// Mass of fill over the volume it is in, loose and packed, kg/m3 (common practice for polyester wool).
+const LOOSE: f64 = 10.0;
+const PACKED: f64 = 20.0;
+
+/// Fill in the chamber behind the drivers. SI throughout.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct DampingReport {
+    /// Where the schools are compared: the tuning, Hz.
+    pub frequency: f64,
+    /// The quick school: how full it is.
+    pub quick: Vec<QuickFillReport>,
+    /// The physical school, of the layers that were laid; nothing where there are none.
+    pub physical: Option<PhysicalFillReport>,
+}
+
+/// One amount of fill by the quick school (common practice).
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct QuickFillReport {
+    /// As files have it.
+    pub id: &'static str,
+    /// By how much the chamber seems larger.
+    pub gain: f64,
+    /// Absorption quality at the tuning.
+    pub qa: f64,
+    /// How much wool that is, kg.
+    pub mass: f64,
+    /// Where the box is tuned with it, Hz.
+    pub tuning: f64,
+}
+
+/// Layers of fill by flow resistivity and density.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PhysicalFillReport {
+    /// Share of the chamber that is filled.
+    pub share: f64,
+    /// kg.
+    pub mass: f64,
+    /// By how much the chamber seems larger.
+    pub gain: f64,
+    /// Absorption quality at the tuning.
+    pub qa: f64,
+    /// Where the box is tuned with it, Hz.
+    pub tuning: f64,
+}
+
+/// Both schools; `None` where nothing is tuned.
+pub(super) fn damping(
+    design: &ResolvedDesign,
+    computed: &Computed,
+    cabinet: &Cabinet,
+    layers: &[FillReport],
+) -> Result<Option<DampingReport>, Problem> {
+    let Some(frequency) = super::body::tuned(&computed.compiled) else { return Ok(None) };
+    let chamber = &cabinet.chambers[0];
+    let net = chamber.ledger.net();
+    if net <= 0.0 || cabinet.fold.is_some() {
+        return Ok(None);
+    }
+    let lengths = computed.compiled.lengths();
+    let with = |gain: f64| -> Result<f64, Problem> {
+        let mut filled = design.clone();
+        let wanted = chamber.ledger.wanted;
+        filled.enclosure = design.enclosure.with_volumes([Some(wanted * gain), None]).with_lengths(&lengths);
+        Ok(super::body::tuned(&filled.compile()?).unwrap_or(frequency))
+    };
+    let amounts = [
+        ("none", Stuffing::None, 0.0),
+        ("lined", Stuffing::Lined, 0.2 * LOOSE),
+        ("half", Stuffing::Half, 0.5 * LOOSE),
+        ("full", Stuffing::Full, LOOSE),
+        ("packed", Stuffing::Packed, PACKED),
+    ];
+    let quick = amounts
+        .into_iter()
+        .map(|(id, amount, density)| {
+            let (gain, qa) = (amount.gain(), amount.qa());
+            Ok(QuickFillReport { id, gain, qa, mass: density * net, tuning: with(gain)? })
+        })
+        .collect::<Result<Vec<_>, Problem>>()?;
+    let physical = if design.body.fills.is_empty() {
+        None
+    } else {
+        // Springs side by side: each volume over its own bulk modulus.
+        let omega = 2.0 * std::f64::consts::PI * frequency;
+        let air = &design.air;
+        let mut filled = 0.0;
+        let mut spring = Complex::new(0.0, 0.0);
+        for (layer, report) in design.body.fills.iter().zip(layers) {
+            let [low, high] = report.bounds;
+            let volume: f64 = (0..3).map(|k| high[k] - low[k]).product();
+            let volume = volume.min((net - filled).max(0.0));
+            let (_, modulus) = layer.fill.at(omega, air);
+            spring += Complex::new(volume, 0.0) / modulus;
+            filled += volume;
+        }
+        spring += (net - filled) / air.bulk_modulus();
+        let gain = spring.re * air.bulk_modulus() / net;
+        Some(PhysicalFillReport {
+            share: filled / net,
+            mass: layers.iter().map(|layer| layer.mass).sum(),
+            gain,
+            qa: spring.re / spring.im.abs(),
+            tuning: with(gain)?,
+        })
+    };
+    Ok(Some(DampingReport { frequency, quick, physical }))
+}

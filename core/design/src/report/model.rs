@@ -1,0 +1,118 @@
+//! A box in three dimensions, as data: boards as the space between an outer and inner surface, and what is mounted.
+
+use oak_cabinetry::geometry::Point;
+use oak_cabinetry::{Cabinet, Contents, Piece};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A box in three dimensions, m: `x` across from left to right, `y` up, `z` forward.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ModelReport {
+    /// Lowest and highest corner.
+    pub bounds: [[f64; 3]; 2],
+    /// Its boards; a pipe's wall and round corners in many pieces.
+    pub boards: Vec<BoardModel>,
+    /// What is mounted, with the names that drawings use.
+    pub parts: Vec<ModelPartReport>,
+}
+
+/// A board, or a flat piece of one, m.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BoardModel {
+    /// Which side.
+    pub face: String,
+    /// Corners outside, counter-clockwise as seen from there.
+    pub outer: Vec<[f64; 3]>,
+    /// The same corners inside.
+    pub inner: Vec<[f64; 3]>,
+}
+
+/// Something mounted.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ModelPartReport {
+    /// What to call it.
+    pub name: String,
+    /// The room it takes.
+    pub pieces: Vec<PieceReport>,
+    /// Middle of its opening, m; of boards none.
+    pub mouth: Option<[f64; 3]>,
+    /// Out of the cabinet there.
+    pub normal: [f64; 3],
+    /// Width and height of the opening, of a round one its diameter, m.
+    pub size: [f64; 2],
+    /// Whether it is round.
+    pub round: bool,
+}
+
+/// A simple piece of space, m.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[serde(tag = "shape", rename_all = "snake_case")]
+pub enum PieceReport {
+    /// A round rod.
+    Rod {
+        /// Middle of one end.
+        from: [f64; 3],
+        /// Middle of the other.
+        to: [f64; 3],
+        /// Its radius.
+        radius: f64,
+    },
+    /// A block along the axes.
+    Block {
+        /// Its lowest corner.
+        low: [f64; 3],
+        /// Its highest corner.
+        high: [f64; 3],
+    },
+    /// A body between two equal outlines.
+    Prism {
+        /// One.
+        near: Vec<[f64; 3]>,
+        /// The other.
+        far: Vec<[f64; 3]>,
+    },
+}
+
+impl From<&Piece> for PieceReport {
+    fn from(piece: &Piece) -> Self {
+        match piece.clone() {
+            Piece::Rod { from, to, radius } => Self::Rod { from, to, radius },
+            Piece::Block { low, high } => Self::Block { low, high },
+            Piece::Prism { near, far } => Self::Prism { near, far },
+        }
+    }
+}
+
+impl ModelReport {
+    /// Lays a box out.
+    pub fn of(contents: &Contents, cabinet: &Cabinet) -> Self {
+        let part = |part: &oak_cabinetry::Part| {
+            let mouth = cabinet.mouth(part, contents);
+            let place: Option<Point> = mouth.map(|mouth| mouth.outer);
+            ModelPartReport {
+                name: part.name(),
+                pieces: part.pieces.iter().map(PieceReport::from).collect(),
+                mouth: place,
+                normal: mouth.map_or([0.0; 3], |mouth| mouth.normal),
+                size: mouth.map_or([0.0; 2], |mouth| mouth.size),
+                round: mouth.is_some_and(|mouth| mouth.round),
+            }
+        };
+        Self {
+            bounds: cabinet.outer.bounds(),
+            // The room is the outside with every face moved in, so both have the same faces and corners.
+            boards: cabinet
+                .outer
+                .facets()
+                .into_iter()
+                .zip(cabinet.room.facets())
+                .map(|(outer, inner)| BoardModel {
+                    face: outer.face.name(),
+                    outer: outer.corners,
+                    inner: inner.corners,
+                })
+                .collect(),
+            parts: cabinet.parts.iter().map(part).collect(),
+        }
+    }
+}

@@ -1,0 +1,126 @@
+//! The cabinet suits the shape of its place: a wedge, a gap under it, a head on top of it.
+
+use oak_cabinetry::geometry::Face;
+use oak_cabinetry::{Cabinet, Contents};
+
+use super::{Check, Verdict};
+use crate::Case;
+
+/// How much wider than the head on it a cabinet looks right (common practice): not narrower by more than the first, nor wider by more
+/// than the second, as shares.
+const HEAD: [f64; 2] = [0.98, 1.15];
+
+/// Judged once there is something written of the box, and the place asks for more than a size.
+pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
+    case.raw.body.as_ref()?;
+    let (contents, cabinet) = case.design.build(&case.computed.compiled).ok()??;
+    let all = [wedge(case, &cabinet), feet(case, &contents, &cabinet), head(case, &cabinet)];
+    let worst = all.into_iter().flatten().min_by(|a, b| a.ratio.total_cmp(&b.ratio))?;
+    let met = worst.ratio >= 1.0 - 1e-9;
+    Some(Check {
+        id: "place",
+        name: "Shape of the place",
+        reached: worst.reached,
+        words: worst.words,
+        verdict: Verdict::of(met),
+        ratio: worst.ratio,
+        why: worst.why,
+    })
+}
+
+struct Found {
+    reached: String,
+    words: String,
+    ratio: f64,
+    why: String,
+}
+
+/// Stood against the back of a place that is less deep at its top.
+fn wedge(case: &Case<'_>, cabinet: &Cabinet) -> Option<Found> {
+    let [_, height, depth] = case.brief.outside?;
+    let top = case.brief.top_depth?;
+    let reaches = cabinet.outer.facets().into_iter().flat_map(|facet| facet.corners);
+    // How far each corner is before the slanting line that the place ends at.
+    let over = reaches
+        .map(|[_, y, z]| (z - (depth + (top - depth) * y / height), y))
+        .max_by(|a, b| a.0.total_cmp(&b.0))?;
+    let (by, at) = over;
+    let allowed = depth + (top - depth) * at / height;
+    let met = by <= 1e-9;
+    Some(Found {
+        reached: if met { "it goes in".to_owned() } else { format!("{:.0} mm too deep", by * 1e3) },
+        words: if met {
+            format!("{:.0} mm to spare", -by * 1e3)
+        } else {
+            format!("at {:.0} mm height", at * 1e3)
+        },
+        ratio: if met { 1.0 } else { (allowed / (allowed + by)).clamp(0.01, 0.999) },
+        why: format!(
+            "The place is {:.0} mm deep below and {:.0} mm at its top. A wedge of the same lean uses all of it; a plain box must \
+             do with what is left at its own height.",
+            depth * 1e3,
+            top * 1e3
+        ),
+    })
+}
+
+/// A driver that fires down needs a gap under its rim as large as its cone.
+fn feet(case: &Case<'_>, contents: &Contents, cabinet: &Cabinet) -> Option<Found> {
+    let down = cabinet
+        .parts
+        .iter()
+        .any(|part| part.kind == oak_cabinetry::PartKind::Driver && part.face == Some(Face::Bottom));
+    let height = case.brief.outside.map(|outside| outside[1])?;
+    if !down {
+        return None;
+    }
+    let travel = case.design.driver.driver.xmax.unwrap_or(0.0);
+    // pi d h = pi d2/4.
+    let feet = contents.drivers.cone / 4.0 + travel;
+    let [low, high] = cabinet.outer.bounds();
+    let needs = high[1] - low[1] + feet;
+    let met = needs <= height + 1e-9;
+    Some(Found {
+        reached: format!("{:.0} mm feet", feet * 1e3),
+        words: if met {
+            format!("{:.0} mm to spare", (height - needs) * 1e3)
+        } else {
+            format!("{:.0} mm too high on them", (needs - height) * 1e3)
+        },
+        ratio: height / needs,
+        why: format!(
+            "The driver fires down. For the air to pass as freely under its rim as before its cone the gap is a quarter of the cone's \
+             diameter and its travel: {:.0} mm (common practice). With the box that makes {:.0} mm; the place has {:.0} mm.",
+            feet * 1e3,
+            needs * 1e3,
+            height * 1e3
+        ),
+    })
+}
+
+/// Under a head of a width.
+fn head(case: &Case<'_>, cabinet: &Cabinet) -> Option<Found> {
+    let head = case.brief.head?;
+    let [low, high] = cabinet.outer.bounds();
+    let width = high[0] - low[0];
+    let share = width / head;
+    let ratio = (share / HEAD[0]).min(HEAD[1] / share);
+    let met = ratio >= 1.0;
+    Some(Found {
+        reached: format!("{:.0} mm wide", width * 1e3),
+        words: if met {
+            format!("suits a head of {:.0} mm", head * 1e3)
+        } else if share < 1.0 {
+            format!("{:.0} mm narrower than the head", (head - width) * 1e3)
+        } else {
+            format!("{:.0} mm wider than the head", (width - head) * 1e3)
+        },
+        ratio: ratio.min(1.0),
+        why: format!(
+            "A cabinet looks right under a head of {:.0} mm when it is as wide or a little wider, up to {:.0} mm, and the head stands \
+             safely on it (common practice).",
+            head * 1e3,
+            HEAD[1] * head * 1e3
+        ),
+    })
+}

@@ -1,0 +1,257 @@
+import { useDeferredValue } from 'react';
+import { useFolds } from '../../api/queries';
+import type { BodyReport, FoldOffer, FoldReport, RawBrief, RawFold } from '../../api/types';
+import { bodyOf, withFold } from '../../model/body';
+import { inWords } from '../../model/preferences';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { BodyField, type Editing } from './BodyField';
+
+interface Props extends Editing {
+  report: BodyReport;
+  fold: FoldReport;
+  brief: RawBrief | null;
+}
+
+const STACKS = [
+  ['level', 'One below the other'],
+  ['upright', 'One behind the other'],
+] as const satisfies readonly (readonly [NonNullable<RawFold['stack']>, string])[];
+
+const CORNERS = [
+  ['square', 'Square'],
+  ['mitred', 'Mitred'],
+  ['curved', 'Curved'],
+] as const satisfies readonly (readonly [NonNullable<RawFold['corner']>, string])[];
+
+const mm = (metres: number) => inWords(`${(metres * 1e3).toFixed(0)} mm`);
+
+/** How the way of a line or horn lies in its box, and how far that is from what was asked. */
+export function FoldPart({ report, fold, brief, ...editing }: Props) {
+  const { design, edit } = editing;
+  const raw = bodyOf(design).fold ?? {};
+  const [asked = 0, built = 0] = fold.length;
+  return (
+    <section aria-label="The folded way" className="flex flex-col gap-2">
+      <h3>The folded way</h3>
+      <p>{fold.words}</p>
+      <Areas fold={fold} />
+      <div className="grid gap-x-5 gap-y-1 sm:grid-cols-2">
+        <BodyField
+          {...editing}
+          name="Folds"
+          path="body.fold.folds"
+          follows={fold.folds}
+          write={(typed) => withFold(design, { folds: typed, boards: null })}
+        />
+        <BodyField
+          {...editing}
+          name="Boards between"
+          path="body.fold.thickness"
+          follows={0.018}
+          write={(typed) => withFold(design, { thickness: typed })}
+        />
+      </div>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <span>Channels lie</span>
+        <Choice
+          label="How the channels lie"
+          value={raw.stack ?? 'level'}
+          options={STACKS}
+          onChange={(stack) => edit(withFold(design, { stack, mouth: null }), 'fold')}
+        />
+      </div>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <span>Corners</span>
+        <Choice
+          label="How the corners are built"
+          value={raw.corner ?? 'square'}
+          options={CORNERS}
+          onChange={(corner) => edit(withFold(design, { corner }), 'corners')}
+        />
+      </div>
+      <p className="text-[13px] text-soft">
+        {inWords(
+          `Asked for ${asked.toFixed(3)} m, built ${built.toFixed(3)} m. Schools differ on how long a corner is: these boards make ` +
+            `${(fold.corners[0] ?? 0).toFixed(2)} m along the middle of square corners, ${(fold.corners[1] ?? 0).toFixed(2)} m with a ` +
+            `board across each, ${(fold.corners[2] ?? 0).toFixed(2)} m with rounded ones.`,
+        )}
+      </p>
+      {fold.boards.length > 0 && <Boards {...editing} fold={fold} />}
+      <Offers {...editing} brief={brief} chosen={fold.folds} outside={report.outside} />
+    </section>
+  );
+}
+
+const CHART = { width: 400, height: 116, left: 44, bottom: 20 };
+
+/** Area along the way: asked for, and as built. */
+function Areas({ fold }: { fold: FoldReport }) {
+  const { along, wanted, built, length } = fold;
+  const most = Math.max(...wanted, ...built) * 1.06;
+  const x = (part: number) => CHART.left + part * (CHART.width - CHART.left - 6);
+  const y = (area: number) => 6 + (1 - area / most) * (CHART.height - 6 - CHART.bottom);
+  const path = (areas: number[]) =>
+    `M${along.map((part, at) => `${x(part).toFixed(1)} ${y(areas[at] ?? 0).toFixed(1)}`).join('L')}`;
+  const square = (area: number) => inWords(`${(area * 1e4).toPrecision(3)} cm2`);
+  return (
+    <svg
+      viewBox={`0 0 ${CHART.width} ${CHART.height}`}
+      className="w-full max-w-[34rem]"
+      role="img"
+      aria-label={`Area along the way, from ${square(wanted[0] ?? 0)} to ${square(wanted.at(-1) ?? 0)} as asked for, from ${square(built[0] ?? 0)} to ${square(built.at(-1) ?? 0)} as built`}
+    >
+      <path
+        d={`M${CHART.left} 6V${CHART.height - CHART.bottom}H${CHART.width - 6}`}
+        fill="none"
+        stroke="var(--rule-line)"
+      />
+      {[0.5, 1].map((part) => (
+        <text
+          key={part}
+          x={CHART.left - 5}
+          y={y(most * part * 0.94) + 4}
+          textAnchor="end"
+          fontSize="11"
+          fill="var(--soft)"
+          className="font-mono"
+        >
+          {((most * part * 0.94) / 1e-4).toPrecision(3)}
+        </text>
+      ))}
+      <text x={CHART.left + 4} y={15} fontSize="11" fill="var(--soft)">
+        cm²
+      </text>
+      <text x={CHART.left} y={CHART.height - 5} fontSize="11" fill="var(--soft)">
+        beginning
+      </text>
+      <text x={CHART.width - 6} y={CHART.height - 5} fontSize="11" textAnchor="end" fill="var(--soft)">
+        {inWords(`mouth, ${(length[1] ?? 0).toFixed(2)} m`)}
+      </text>
+      <path d={path(wanted)} fill="none" stroke="var(--river)" strokeWidth="1.5" strokeDasharray="5 4" />
+      <path d={path(built)} fill="none" stroke="var(--oak)" strokeWidth="2" />
+      <text x={CHART.width / 2} y={14} fontSize="11" textAnchor="end" fill="var(--river)">
+        asked for - -
+      </text>
+      <text x={CHART.width / 2 + 14} y={14} fontSize="11" fill="var(--oak)">
+        built —
+      </text>
+    </svg>
+  );
+}
+
+function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
+  const { design } = editing;
+  const upright = bodyOf(design).fold?.stack === 'upright';
+  return (
+    <table className="w-full text-[13px]">
+      <caption className="sr-only">Boards between the channels</caption>
+      <thead>
+        <tr className="border-line border-b text-left">
+          <th scope="col">Board</th>
+          <th scope="col" className="text-right">
+            Length × width
+          </th>
+          <th scope="col" className="text-right">
+            {upright ? 'From the front: wall, free end' : 'From the top: wall, free end'}
+          </th>
+          <th scope="col" className="text-right">
+            Gap
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {fold.boards.map(({ length, width, stands, middle, gap }, at) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: boards have no other name
+          <tr key={at} className="border-grid border-b align-top">
+            <th scope="row" className="text-left font-normal">
+              {at + 1}
+            </th>
+            <td className="text-right font-mono">{`${mm(length)} × ${mm(width)}`}</td>
+            <td className="text-right font-mono">
+              {`${mm(stands[0] ?? 0)}, ${mm(stands[1] ?? 0)}`}
+              <div className="ml-auto max-w-64 font-sans">
+                <BodyField
+                  {...editing}
+                  name={`Middle of board ${at + 1}`}
+                  path={`body.fold.boards[${at}].at`}
+                  follows={middle}
+                  write={(typed) => {
+                    const boards = [...(bodyOf(design).fold?.boards ?? [])];
+                    while (boards.length <= at) boards.push({});
+                    boards[at] = typed === null ? {} : { at: typed };
+                    return withFold(design, { boards });
+                  }}
+                />
+              </div>
+            </td>
+            <td className="text-right font-mono">{mm(gap)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface OffersProps extends Editing {
+  brief: RawBrief | null;
+  chosen: number;
+  outside: number[];
+}
+
+/** The same way with other numbers of folds. */
+function Offers({ design, edit, brief, chosen }: OffersProps) {
+  const offers = useFolds(useDeferredValue(design), brief);
+  if (!offers.data?.length) return null;
+  const size = ({ outside }: FoldOffer) =>
+    inWords(outside.map((side) => `${Math.round(side * 1e3)}`).join(' × ')).concat(' mm');
+  return (
+    <table className="w-full text-[13px]">
+      <caption className="pb-0.5 text-left font-semibold">Folded other times</caption>
+      <thead>
+        <tr className="border-line border-b text-left">
+          <th scope="col">Folds</th>
+          <th scope="col">Width × height × depth</th>
+          <th scope="col" className="text-right">
+            Area off by
+          </th>
+          <th scope="col" className="text-right">
+            Length
+          </th>
+          <th scope="col">
+            <span className="sr-only">Take it</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {offers.data.map((offer) => (
+          <tr key={offer.folds} className="border-grid border-b">
+            <th scope="row" className="text-left font-normal">
+              {offer.folds}
+              {!offer.fits && <span className="text-short"> · not everything fits</span>}
+            </th>
+            <td className="font-mono">{size(offer)}</td>
+            <td className="text-right font-mono">{percent(offer.off)}</td>
+            <td className="text-right font-mono">{percent(offer.length_off)}</td>
+            <td className="text-right">
+              {offer.folds === chosen ? (
+                <span className="text-soft">now</span>
+              ) : (
+                <Button
+                  look="quiet"
+                  aria-label={`Fold it ${offer.folds} times`}
+                  onClick={() => edit(withFold(design, { folds: offer.folds, boards: null }), 'folds')}
+                >
+                  Take
+                </Button>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const percent = (share: number) =>
+  `${share > 0 ? '+' : share < 0 ? '−' : ''}${Math.abs(share * 100).toFixed(0)} %`;

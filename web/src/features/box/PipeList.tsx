@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import { type Pipe, pipes, pipesOf, withPipe } from '../../model/pipes';
+import { measure } from '../../model/preferences';
+import { fieldAt, readTyped, usualUnit } from '../../model/units';
+import { Button } from '../../ui/Button';
+import { Dialog } from '../../ui/Dialog';
+import { Icon } from '../../ui/Icon';
+import { useObserved } from '../../ui/observed';
+import { QuantityInput } from '../../ui/QuantityInput';
+import { TextInput } from '../../ui/TextInput';
+
+const FIELD = fieldAt('enclosure.ports.diameter');
+
+/** The pipes a person can get, to be written anew. */
+export function PipeList() {
+  const [open, setOpen] = useState(false);
+  const list = pipesOf(useObserved(pipes));
+  const [refused, setRefused] = useState<string | null>(null);
+  const put = (at: number, pipe: Pipe) => {
+    const wrong = pipe.inside >= pipe.outside;
+    setRefused(wrong ? `${pipe.name}: the inside must be smaller than the outside.` : null);
+    if (!wrong) pipes.set({ list: withPipe(list, at, pipe) });
+  };
+  return (
+    <div>
+      <Button look="quiet" onClick={() => setOpen(true)}>
+        Pipes to choose from
+      </Button>
+      <Dialog
+        title="Pipes to choose from"
+        about="Measure yours: what is sold under one name differs by a millimetre and more."
+        open={open}
+        onClose={() => setOpen(false)}
+      >
+        <table className="w-full">
+          <thead>
+            <tr className="text-left">
+              <th scope="col">Name</th>
+              <th scope="col">Outside</th>
+              <th scope="col">Inside</th>
+              <th scope="col">
+                <span className="sr-only">Take out</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.map((pipe, at) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: names may repeat
+              <tr key={at}>
+                <td className="pr-2">
+                  <TextInput
+                    label={`Name of pipe ${at + 1}`}
+                    value={pipe.name}
+                    longest={40}
+                    onChange={(name) => put(at, { ...pipe, name })}
+                  />
+                </td>
+                {(['outside', 'inside'] as const).map((side) => (
+                  <td key={side} className="pr-2">
+                    <QuantityInput
+                      label={`${pipe.name} ${side}`}
+                      fields={[FIELD]}
+                      typed={measure(pipe[side], usualUnit(FIELD))}
+                      className="w-28 font-mono"
+                      onType={(_, typed) => {
+                        const si = typed === null ? null : readTyped(typed, 'length')?.si;
+                        if (si) put(at, { ...pipe, [side]: si });
+                      }}
+                    />
+                  </td>
+                ))}
+                <td>
+                  <Button
+                    look="quiet"
+                    aria-label={`Take out ${pipe.name}`}
+                    onClick={() => pipes.set({ list: withPipe(list, at, null) })}
+                  >
+                    <Icon name="close" />
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {refused && (
+          <p role="alert" className="text-short">
+            {refused}
+          </p>
+        )}
+        <div className="mt-2 flex gap-2">
+          <Button
+            onClick={() => put(list.length, { name: `Pipe ${list.length + 1}`, outside: 0.1, inside: 0.094 })}
+          >
+            <Icon name="plus" /> A pipe
+          </Button>
+          <Button look="quiet" onClick={() => pipes.set({ list: null })}>
+            The usual ones
+          </Button>
+        </div>
+      </Dialog>
+    </div>
+  );
+}

@@ -1,0 +1,24 @@
+import { expect, test } from 'vitest';
+import { pipesOf, USUAL_PIPES, withPipe } from './pipes';
+
+const OWN = { name: 'Rain pipe', outside: 0.08, inside: 0.0764 };
+
+test('usual pipes are offered until the list is written anew', () => {
+  expect(pipesOf({ list: null })).toBe(USUAL_PIPES);
+  expect(USUAL_PIPES.length).toBeGreaterThan(4);
+  expect(USUAL_PIPES.every(({ outside, inside }) => inside < outside)).toBe(true);
+  expect(pipesOf({ list: [OWN] })).toEqual([OWN]);
+});
+
+test('what is no pipe is not offered', () => {
+  const wrong = { name: 'Inside out', outside: 0.05, inside: 0.06 };
+  expect(pipesOf({ list: [OWN, wrong, {} as never] })).toEqual([OWN]);
+  expect(pipesOf({ list: 'pipes' as never })).toBe(USUAL_PIPES);
+});
+
+test('one pipe of the list is changed, added or taken out', () => {
+  const other = { ...OWN, name: 'Drain' };
+  expect(withPipe([OWN], 0, other)).toEqual([other]);
+  expect(withPipe([OWN], 1, other)).toEqual([OWN, other]);
+  expect(withPipe([OWN, other], 0, null)).toEqual([other]);
+});
