@@ -72,8 +72,132 @@ test('a standing wave is seen in the section, its fill weighed, and what it does
   await expect(page.getByRole('region', { name: 'Layers of fill' })).toContainText(/Weighs \d+ g/);
   const ring = page.getByRole('region', { name: 'Ring check' });
   await expect(ring).toContainText(/wave/);
+  const lines: string[] = [];
+  page.on('requestfinished', async (request) => {
+    if (request.url().endsWith('ring?model=full')) lines.push(...(request.headers().accept ?? '').split(','));
+  });
   await ring.getByRole('button', { name: 'Check in three directions' }).click();
   await expect(ring).toContainText('spectral elements', { timeout: 30_000 });
+  expect(lines).toEqual(['application/x-ndjson']);
+});
+
+test('a line is folded into its box: other folds, other corners, and a board pulled in the section', async ({
+  page,
+  server,
+}) => {
+  const id = await openBox(page, server, 'Pit organ');
+  await page.getByRole('button', { name: 'Work on Pedal line' }).click();
+  await tab(page, 'Driver and ports');
+  const fold = page.getByRole('region', { name: 'The folded way' });
+  await expect(fold).toContainText(/moves the tuning from 30\.\d to 30\.\d Hz/);
+  await expect(fold.getByRole('img')).toHaveAccessibleName(/^Area along the way, from 1\d\d\d cm/);
+  await expect(page.getByRole('button', { name: 'Fold board 2' }).first()).toBeVisible();
+  await fold.getByRole('button', { name: 'Fold it 1 times' }).click();
+  await expect(page.getByRole('button', { name: 'Fold board 2' })).toHaveCount(0);
+  await fold.getByRole('radiogroup', { name: 'How the corners are built' }).getByText('Mitred').click();
+  await expect
+    .poll(async () => (await server.open(id)).variants.at(-1)?.document.body?.fold)
+    .toEqual({ folds: 1, stack: 'level', corner: 'mitred' });
+
+  // On the workbench the same fold is the section, and its board has a grip.
+  await page.getByRole('link', { name: 'Curves' }).click();
+  const section = page.getByRole('group', { name: 'The way folded, side section' });
+  await expect(section).toBeVisible();
+  const grip = section.getByRole('slider', { name: 'Place of fold board 1' });
+  const before = await grip.getAttribute('aria-valuetext');
+  await grip.focus();
+  for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowDown');
+  await expect(grip).not.toHaveAttribute('aria-valuetext', before ?? '');
+  await expect
+    .poll(async () => (await server.open(id)).variants.at(-1)?.document.body?.fold?.boards?.[0]?.at)
+    .toMatch(/mm$/);
+});
+
+test('the box is turned, cut away, and its parts chosen in three dimensions', async ({ page, server }) => {
+  await openBox(page, server, 'Barn dance');
+  await page.getByRole('radio', { name: 'Turn it' }).click();
+  const turned = page.getByRole('img', { name: /^The box in three dimensions/ });
+  await expect(turned.locator('canvas')).toBeVisible();
+  const picture = async () => (await turned.screenshot()).toString('base64');
+  const first = await picture();
+  await turned.focus();
+  for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowRight');
+  const second = await picture();
+  expect(second === first).toBe(false);
+  await page.getByRole('slider', { name: 'Cut away from the left' }).fill('0');
+  expect((await picture()) === second).toBe(false);
+  // A click on a part opens what is decided about it.
+  const { x, y, width, height } = (await turned.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  await page.getByRole('slider', { name: 'Cut away from the left' }).fill('100');
+  await page.mouse.click(x + width / 2, y + height / 2);
+  await expect(page.getByRole('tab', { name: /^Driver and ports/ })).toHaveAttribute('aria-selected', 'true');
+});
+
+test('a port is cut of a pipe that is sold, with flares, from a list that is one’s own', async ({
+  page,
+  server,
+}) => {
+  const id = await openBox(page, server, 'Barn dance');
+  await tab(page, 'Driver and ports');
+  const port = page.getByRole('region', { name: 'Port', exact: true });
+  await port.getByRole('button', { name: 'Pipes to choose from' }).click();
+  const list = page.getByRole('dialog', { name: 'Pipes to choose from' });
+  await list.getByRole('button', { name: 'A pipe' }).click();
+  const own = list.getByRole('textbox', { name: /^Name of pipe/ }).last();
+  await own.fill('Rain pipe');
+  await page.keyboard.press('Enter');
+  await list.getByRole('textbox', { name: 'Rain pipe inside' }).fill('96 mm');
+  await page.keyboard.press('Enter');
+  await list.getByRole('button', { name: 'Close' }).click();
+  await port.getByRole('combobox', { name: 'Pipe of the port' }).selectOption('Rain pipe');
+  await expect
+    .poll(async () => (await server.open(id)).variants[0]?.document.enclosure.ports?.[0]?.diameter)
+    .toBe('96.0 mm');
+  const cut = port.getByRole('list', { name: 'What to cut for the port' });
+  await expect(cut).toContainText('Fastest air');
+  await port.getByRole('textbox', { name: 'Edge rounded inside' }).fill('20 mm');
+  await page.keyboard.press('Enter');
+  await expect(cut).toContainText('counting half of each flare');
+  await expect(cut).toContainText('does not go through it');
+});
+
+test('radiators are weighted in washers, and fill is compared by both schools', async ({ page, server }) => {
+  const id = await openBox(page, server, 'Narrowboat nook');
+  await page.getByRole('button', { name: 'Work on Twin radiators' }).click();
+  await tab(page, 'Driver and ports');
+  const mass = page.getByRole('region', { name: 'Mass on the radiators' });
+  await mass.getByRole('textbox', { name: 'Added mass' }).fill('118 g');
+  await page.keyboard.press('Enter');
+  await expect(mass).toContainText('9 washers with bolt and nut on each: 115.0 g for 118.0 g');
+  await mass.getByRole('textbox', { name: 'A washer' }).fill('18 g');
+  await page.keyboard.press('Enter');
+  await mass.getByRole('button', { name: /^Design for whole washers/ }).click();
+  await expect
+    .poll(async () => (await server.open(id)).variants.at(-1)?.document.body?.washers)
+    .toEqual({ each: '18 g' });
+  await tab(page, 'Standing waves');
+  const fill = page.getByRole('region', { name: 'Fill and tuning' });
+  await expect(fill.getByRole('row', { name: /^Packed/ })).toContainText('× 1.25');
+  await page.getByRole('button', { name: 'A layer of fill' }).click();
+  await page.getByRole('combobox', { name: 'What the layer is of' }).selectOption('mineral');
+  await expect(fill.getByRole('row', { name: /^The layers/ })).toContainText('Hz');
+  await fill.getByRole('button', { name: 'Fill: Half full' }).click();
+  await expect
+    .poll(async () => (await server.open(id)).variants.at(-1)?.document.enclosure.fill)
+    .toBe('half');
+});
+
+test('a chamber of its own takes its room where it stands', async ({ page, server }) => {
+  await openBox(page, server, 'Barn dance');
+  const room = page.getByRole('region', { name: 'Room of the box' });
+  await room.getByRole('button', { name: 'Something else takes room' }).click();
+  await room.getByRole('button', { name: 'Amplifier chamber' }).click();
+  await room.getByRole('button', { name: 'Give Amplifier chamber a size and a place' }).click();
+  await expect(room.getByRole('row', { name: /Amplifier chamber/ })).toContainText('3.00 l');
+  await room.getByRole('textbox', { name: 'Into the room' }).fill('120 mm');
+  await page.keyboard.press('Enter');
+  await expect(room.getByRole('row', { name: /Amplifier chamber/ })).toContainText('3.60 l');
+  await expect(page.getByRole('button', { name: 'Amplifier chamber', exact: true })).toBeVisible();
 });
 
 test('braces are proposed, put in, and the boards ring higher', async ({ page, server }) => {

@@ -62,13 +62,20 @@ for (const theme of ['light', 'dark'] as const) {
     if (theme === 'light') {
       const dance = builds.find((build) => build.name === 'Barn dance');
       await openBuild(page, server, dance?.id ?? '');
-      await page.getByRole('button', { name: 'Work on Barn horn' }).click();
+      await page.getByRole('button', { name: 'Work on Barn horn, folded' }).click();
       await page.waitForTimeout(900);
       await shoot('workbench-horn');
+      await page.getByRole('link', { name: 'Box' }).click();
+      await page.getByRole('tab', { name: 'Driver and ports' }).click();
+      await expect(page.getByRole('region', { name: 'The folded way' })).toContainText('Built so');
+      await page.waitForTimeout(500);
+      await shoot('fold');
       await openBuild(page, server, nook?.id ?? '');
-      await page.getByRole('button', { name: 'Work on Twin radiators' }).click();
-      await page.waitForTimeout(900);
-      await shoot('workbench-radiators');
+      await page.getByRole('link', { name: 'Box' }).click();
+      await page.getByRole('radio', { name: 'Turn it' }).click();
+      await page.waitForTimeout(2500);
+      await shoot('turned');
+      await page.getByRole('link', { name: 'Curves' }).click();
       await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
       await page.getByRole('button', { name: /^The brief/ }).click();
       await expect(page.getByRole('dialog')).toContainText('Bass guitar cabinet');
@@ -91,7 +98,6 @@ for (const theme of ['light', 'dark'] as const) {
       .first()
       .click();
     await expect(page.getByRole('dialog')).toContainText('Otter');
-    if (theme === 'light') await shoot('choose-driver');
     await page.getByRole('button', { name: 'Type in a driver' }).click();
     for (const [label, value] of [
       ['Name', 'Kitchen find 10 in'],

@@ -1,12 +1,13 @@
 //! What goes into a box.
 
-use std::f64::consts::PI;
+use std::f64::consts::{PI, SQRT_2};
 
 use oak_acoustics::medium::CrossSection;
 
 use crate::body::PortBuild;
 use crate::flare::{self, FLANGED, FREE};
 use crate::fold::{Seat, Way};
+use crate::geometry::{Frame, Solid};
 use crate::place::Part;
 
 /// How large a driver is, m.
@@ -126,6 +127,8 @@ impl PortSize {
                 let boards = if self.walls == 0 { 2.0 } else { 1.0 };
                 [width + f64::from(sides) * wall, height + boards * wall]
             }
+            // Its board lies across the corner.
+            CrossSection::Corner { side } => [side + SQRT_2 * wall; 2],
         }
     }
 
@@ -137,8 +140,15 @@ impl PortSize {
             CrossSection::Round { radius } => {
                 [(2.0 * (radius + build.flares[0])).max(outside[0]).max(widest); 2]
             }
-            CrossSection::Slot { .. } => outside,
+            CrossSection::Slot { .. } | CrossSection::Corner { .. } => outside,
         }
+    }
+
+    /// Of a port in a corner: 1 in the left one of its board, -1 in the right one.
+    pub(crate) fn corner(&self, part: &Part, outer: &Solid) -> Option<f64> {
+        let CrossSection::Corner { .. } = self.section else { return None };
+        let middle = Frame::of(outer, part.face?)?.size[0] / 2.0;
+        Some(if part.at[0] <= middle { 1.0 } else { -1.0 })
     }
 
     /// Length of the straight piece between flares of these radii outside and inside (m), by the profile and by half of each, m: with them
@@ -159,13 +169,18 @@ impl PortSize {
         match self.section {
             CrossSection::Round { radius } => [2.0 * radius; 2],
             CrossSection::Slot { width, height } => [width, height],
+            CrossSection::Corner { side } => [side; 2],
         }
     }
 
     /// What one takes of the room over a length inside it, m3.
     pub fn volume(&self, wall: f64, inside: f64) -> f64 {
         let [width, height] = self.outside(wall);
-        let share = if matches!(self.section, CrossSection::Round { .. }) { PI / 4.0 } else { 1.0 };
+        let share = match self.section {
+            CrossSection::Round { .. } => PI / 4.0,
+            CrossSection::Slot { .. } => 1.0,
+            CrossSection::Corner { .. } => 0.5,
+        };
         share * width * height * inside
     }
 
@@ -179,6 +194,7 @@ impl PortSize {
         match self.section {
             CrossSection::Round { radius } => 2.0 * radius,
             CrossSection::Slot { height, .. } => height,
+            CrossSection::Corner { side } => side / SQRT_2,
         }
     }
 }

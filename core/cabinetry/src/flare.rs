@@ -19,6 +19,8 @@ fn area(section: CrossSection, aside: f64) -> f64 {
         CrossSection::Round { radius } => PI * (radius + aside).powi(2),
         // The boards above and below are rounded; the sides stay.
         CrossSection::Slot { width, height } => width * (height + 2.0 * aside),
+        // Only the board across the corner is rounded.
+        CrossSection::Corner { side } => (side + std::f64::consts::SQRT_2 * aside).powi(2) / 2.0,
     }
 }
 

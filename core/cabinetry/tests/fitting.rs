@@ -3,9 +3,10 @@
 mod support;
 
 use approx::assert_relative_eq;
+use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::geometry::{Axis, Face, Shape};
 use oak_cabinetry::place::overlap;
-use oak_cabinetry::{Brace, Finding, Item, PartKind};
+use oak_cabinetry::{Brace, Finding, Item, ItemBlock, PartKind, Piece, Place, PortBuild, PortSize, Washers};
 use proptest::prelude::*;
 use support::{any_shape, board, body, build, contents, slot, tube};
 
@@ -188,4 +189,93 @@ proptest! {
             }
         }
     }
+}
+
+#[test]
+fn a_part_with_a_size_has_its_place_and_is_in_the_way() {
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.4), Some(0.5), Some(0.4)];
+    let place = Place { face: Face::Back, across: None, up: Some(0.1) };
+    let block = ItemBlock { place, size: [0.2, 0.12, 0.1] };
+    wish.items.push(Item { name: "Amplifier".to_owned(), volume: 2.4e-3, block: Some(block) });
+    let cabinet = wish.build(&contents(40.0)).expect("a box");
+    let part = cabinet.parts.iter().find(|part| part.kind == PartKind::Item).expect("placed");
+    let [low, high] = part.pieces[0].bounds();
+    // In the left corner of the back as nobody said where, and 100 mm up.
+    assert_relative_eq!(low[0], -0.2 + 0.018, epsilon = 1e-9);
+    assert_relative_eq!(low[2], 0.018, epsilon = 1e-9);
+    assert_relative_eq!(high[2], 0.118, epsilon = 1e-9);
+    assert_relative_eq!(f64::midpoint(low[1], high[1]), 0.1, epsilon = 1e-9);
+    assert!(cabinet.findings.is_empty(), "{:?}", cabinet.findings);
+    // As deep as the room it meets the driver.
+    wish.items[0].block = Some(ItemBlock {
+        place: Place { up: Some(0.25), across: Some(0.2), ..place },
+        size: [0.2, 0.2, 0.33],
+    });
+    let crowded = wish.build(&contents(40.0)).expect("a box");
+    let touches = |finding: &Finding| matches!(finding, Finding::Touches { part, other } if part == "driver" && other == "amplifier");
+    assert!(crowded.findings.iter().any(touches), "{:?}", crowded.findings);
+}
+
+#[test]
+fn a_flared_port_is_longer_from_end_to_end_and_needs_its_flange() {
+    let port = tube(0.1, 0.25);
+    let flares = [0.02, 0.03];
+    let [profile, half] = port.straight(&flares);
+    // Half of each flare is the school's rule; the profile counts less, as the air spreads in it.
+    assert_relative_eq!(half, 0.25 - 0.025, max_relative = 1e-12);
+    assert!(profile > half && profile < 0.25, "{profile}");
+    assert_relative_eq!(port.built(&flares), profile + 0.05, max_relative = 1e-12);
+    assert_relative_eq!(port.built(&[0.0; 2]), 0.25, max_relative = 1e-12);
+    let mut wish = body(Shape::Rectangular);
+    wish.ports.push(PortBuild { flares, flange: Some(0.18), ..build(0) });
+    assert_relative_eq!(port.seen(&wish.ports[0])[0], 0.18, max_relative = 1e-12);
+    let mut contents = contents(40.0);
+    contents.ports[0].push(port);
+    let cabinet = wish.build(&contents).expect("a box");
+    let part = cabinet.parts.iter().find(|part| part.kind == PartKind::Port).expect("a port");
+    // The bell at its inner end.
+    let Some(Piece::Rod { radius, .. }) = part.pieces.last() else { panic!("a bell") };
+    assert_relative_eq!(*radius, 0.05 + 0.03 + 0.004, max_relative = 1e-12);
+}
+
+#[test]
+fn whole_washers_come_as_near_as_half_of_one() {
+    let washers = |added: f64| Washers { each: 0.010, bolt: 0.025, added }.nearest();
+    assert_eq!(washers(0.0), (0, 0.0));
+    assert_eq!(washers(0.010), (0, 0.0), "less than half a bolt is better left off");
+    assert_eq!(washers(0.027), (0, 0.025));
+    let (count, built) = washers(0.118);
+    assert_eq!(count, 9);
+    assert_relative_eq!(built, 0.115, max_relative = 1e-12);
+}
+
+#[test]
+fn a_port_in_a_corner_takes_half_its_square_and_lies_on_two_walls() {
+    let section = CrossSection::Corner { side: 0.12 };
+    assert_relative_eq!(section.area(), 0.0072, max_relative = 1e-12);
+    let port = PortSize { section, length: 0.3, count: 2, walls: 2 };
+    // Board and all, as a triangle of its outside.
+    let outside = 0.12 + 2.0_f64.sqrt() * 0.018;
+    assert_relative_eq!(port.volume(0.018, 0.2), outside * outside / 2.0 * 0.2, max_relative = 1e-12);
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.5), Some(0.5), Some(0.45)];
+    wish.ports.push(PortBuild { wall: 0.018, ..build(0) });
+    let mut contents = contents(60.0);
+    contents.ports[0].push(port);
+    let cabinet = wish.build(&contents).expect("a box");
+    assert!(cabinet.findings.iter().all(|finding| !finding.forbids()), "{:?}", cabinet.findings);
+    let ports: Vec<_> = cabinet.parts.iter().filter(|part| part.kind == PartKind::Port).collect();
+    // One in each lower corner, against floor and side.
+    let [floor, ceiling] = cabinet.room.bounds();
+    for (part, side) in ports.iter().zip([0, 1]) {
+        let [low, high] = part.pieces[0].bounds();
+        assert_relative_eq!(low[1], floor[1], epsilon = 1e-9);
+        let wall = [low[0] - floor[0], ceiling[0] - high[0]][side];
+        assert_relative_eq!(wall, 0.0, epsilon = 1e-9);
+        let mouth = cabinet.mouth(part, &contents).expect("a mouth");
+        assert_relative_eq!(mouth.area(), 0.0072, max_relative = 1e-12);
+        assert_eq!(mouth.corner, Some([1.0, -1.0][side]));
+    }
+    assert_eq!(ports.len(), 2);
 }

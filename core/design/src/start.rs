@@ -257,12 +257,16 @@ fn vented(ported: &Ported) -> RawChamber {
 
 fn port(port: &Port) -> RawPort {
     let millimetres = |length: f64, field| typed(length, field, 4);
-    let (shape, diameter, width, height) = match port.section {
+    let (shape, diameter, width, height, side) = match port.section {
         CrossSection::Round { radius } => {
-            (RawShape::Round, millimetres(2.0 * radius, &field::DIAMETER), None, None)
+            (RawShape::Round, millimetres(2.0 * radius, &field::DIAMETER), None, None, None)
         }
         CrossSection::Slot { width, height } => {
-            (RawShape::Slot, None, millimetres(width, &field::WIDTH), millimetres(height, &field::HEIGHT))
+            let (width, height) = (millimetres(width, &field::WIDTH), millimetres(height, &field::HEIGHT));
+            (RawShape::Slot, None, width, height, None)
+        }
+        CrossSection::Corner { side } => {
+            (RawShape::Corner, None, None, None, millimetres(side, &field::SIDE))
         }
     };
     RawPort {
@@ -270,6 +274,7 @@ fn port(port: &Port) -> RawPort {
         diameter,
         width,
         height,
+        side,
         length: port.length.and_then(|length| millimetres(length, &field::LENGTH)),
         count: (port.count > 1).then(|| Typed::Number(f64::from(port.count))),
         inner_end: Some(RawEnd::Free),

@@ -290,7 +290,7 @@ fn a_folded_line_is_as_long_as_asked_and_tuned_where_it_was_wanted() {
     assert_relative_eq!(fold.length[1], fold.length[0], max_relative = 1e-4);
     let [asked, built] = fold.tuning.expect("a line brakes its cone");
     assert!((asked - built).abs() < 0.5, "{asked} Hz became {built} Hz");
-    assert!(fold.worst[0].abs() < 0.1);
+    assert!(fold.worst[0].abs() < 0.15, "{:?}", fold.worst);
     let [place, found] = fold.drivers[0];
     assert!((place - found).abs() < 0.06, "the driver belongs at {place} m and sits at {found} m");
     assert!(report.findings.iter().all(|finding| !finding.forbids), "{:?}", report.findings);
@@ -336,4 +336,85 @@ fn every_line_and_horn_of_the_demo_that_is_one_box_is_folded() {
         }
     }
     assert!(folded >= 2, "{folded} folded ways");
+}
+
+#[test]
+fn ports_say_what_to_cut_and_how_fast_their_air_goes() {
+    let mut raw = ported();
+    let plain = &report(&raw).ports[0];
+    assert_eq!(plain.straight, [plain.overall; 2]);
+    assert!(plain.passes && plain.seen >= plain.hole[1] - 1e-9);
+    // The area for 17 m/s is that much larger as the air is faster.
+    assert_relative_eq!(plain.least[0] / plain.area, plain.fastest[0] / 17.0, max_relative = 1e-9);
+    assert_relative_eq!(plain.least[0] / plain.least[1], 2.0, max_relative = 1e-9);
+    // Small 1973: 0.8 Fb Vd of one 380 mm driver.
+    let resolved = resolve_design(&raw).expect("resolves");
+    let (sd, xmax) = (resolved.driver.driver.sd, resolved.driver.driver.xmax.expect("stated"));
+    assert_relative_eq!(plain.small.expect("a rule"), 0.8 * 38.0 * sd * xmax, max_relative = 5e-3);
+
+    let flared = oak_design::file::RawPortBuild {
+        inner_flare: Some(Typed::from("30 mm")),
+        outer_flare: Some(Typed::from("20 mm")),
+        ..Default::default()
+    };
+    raw.body.get_or_insert_default().ports = vec![flared];
+    let cut = &report(&raw).ports[0];
+    assert!(cut.straight[0] < plain.overall && cut.overall > plain.overall);
+    assert!(!cut.passes, "the bell does not go through the hole");
+}
+
+#[test]
+fn radiators_are_weighted_in_whole_washers() {
+    let mut raw = design("Narrowboat nook", "Twin radiators");
+    raw.enclosure.radiator.as_mut().expect("radiators").added_mass = Some(Typed::from("118 g"));
+    let plain = report(&raw).radiators.expect("radiators");
+    assert_eq!(plain.washers, 9);
+    assert_relative_eq!(plain.built, plain.bolt + f64::from(plain.washers) * plain.each, max_relative = 1e-9);
+    assert!((plain.built - plain.added).abs() <= plain.each / 2.0 + 1e-9);
+    assert!((plain.tuning[1] / plain.tuning[0] - 1.0).abs() < 0.03, "{:?}", plain.tuning);
+    assert!(plain.force[0].abs() < 1e-9, "two opposite each other cancel");
+    // One alone shakes the box by its mass times what it accelerates.
+    raw.enclosure.radiator.as_mut().expect("radiators").count = Some(Typed::Number(1.0));
+    let alone = report(&raw).radiators.expect("a radiator");
+    assert!(alone.force[0] > 1.0);
+    assert!(alone.words.contains("shakes"), "{}", alone.words);
+    // Heavy washers come less near.
+    raw.body.get_or_insert_default().washers = Some(oak_design::file::RawWashers {
+        each: Some(Typed::from("150 g")),
+        bolt: Some(Typed::from("60 g")),
+    });
+    let heavy = report(&raw).radiators.expect("a radiator");
+    assert_relative_eq!(heavy.built, 0.06 + 0.15 * f64::from(heavy.washers), max_relative = 1e-9);
+    assert!(
+        (heavy.tuning[1] / heavy.tuning[0] - 1.0).abs() > (plain.tuning[1] / plain.tuning[0] - 1.0).abs()
+    );
+}
+
+#[test]
+fn both_schools_of_fill_lower_the_tuning() {
+    let mut raw = ported();
+    let empty = report(&raw).damping.expect("tuned");
+    assert!(empty.physical.is_none());
+    let tunings: Vec<f64> = empty.quick.iter().map(|amount| amount.tuning).collect();
+    assert!(tunings.windows(2).all(|pair| pair[1] < pair[0]), "{tunings:?}");
+    // A port of one length: the tuning goes with one over the root of the gain.
+    let packed = empty.quick.last().expect("packed");
+    assert_relative_eq!(packed.tuning / tunings[0], packed.gain.sqrt().recip(), max_relative = 0.02);
+    raw.body.get_or_insert_default().fills = vec![oak_design::file::RawLayer {
+        face: oak_design::file::RawFace::Back,
+        thickness: Some(Typed::from("100 mm")),
+        density: Some(Typed::from("30 kg/m3")),
+        resistivity: None,
+        frame: None,
+    }];
+    let filled = report(&raw).damping.expect("tuned").physical.expect("layers");
+    assert!(filled.share > 0.05 && filled.share < 0.6, "{}", filled.share);
+    // Isothermal where it is filled: 1.4 times the air there at most.
+    assert!(
+        filled.gain > 1.0 && filled.gain <= 1.0 + 0.41 * filled.share,
+        "{} of {}",
+        filled.gain,
+        filled.share
+    );
+    assert!(filled.tuning < tunings[0]);
 }

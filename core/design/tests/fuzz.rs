@@ -49,12 +49,13 @@ fn any_port() -> BoxedStrategy<Value> {
         ("diameter", any_quantity("mm", 5.0, 1000.0).boxed()),
         ("width", any_quantity("mm", 5.0, 2000.0).boxed()),
         ("height", any_quantity("mm", 1.0, 1000.0).boxed()),
+        ("side", any_quantity("mm", 5.0, 1000.0).boxed()),
         ("length", any_quantity("mm", 1.0, 10_000.0).boxed()),
         ("count", (1u32..17).prop_map(|count| json!(count)).boxed()),
         ("path", any_quantity("m", 0.001, 20.0).boxed()),
     ])
     .prop_flat_map(|port| {
-        prop_oneof![Just("round"), Just("slot")].prop_map(move |shape| {
+        prop_oneof![Just("round"), Just("slot"), Just("corner")].prop_map(move |shape| {
             let mut port = port.clone();
             port["shape"] = json!(shape);
             port

@@ -1,6 +1,8 @@
 //! The box in its place: what does not fit, and the ways out that the program finds.
 
-use oak_design::file::{RawBody, RawBrief, RawBuild, RawDesign, Typed, open_build};
+use oak_design::file::{
+    RawBody, RawBodyShape, RawBrief, RawBuild, RawDesign, RawFace, RawPlace, Typed, open_build,
+};
 use oak_design::resolve::resolve_brief;
 use oak_planning::check::{Check, Verdict, judge};
 use oak_planning::mend::{RawMending, mend};
@@ -131,4 +133,50 @@ fn proposed_braces_make_the_boards_ring_higher_and_the_box_still_fits() {
     assert!(of("birch_ply").resonance > 1.3 * of("mdf").resonance);
     assert!(of("poplar_ply").mass < 0.7 * of("mdf").mass);
     assert!(of("birch_ply").talk < of("mdf").talk);
+}
+
+#[test]
+fn a_place_that_is_a_wedge_takes_a_wedge_and_not_the_box_of_its_foot() {
+    let (mut brief, mut design) = straight();
+    brief.top_depth = length("200 mm");
+    let place = check(&brief, &design, "place");
+    assert_eq!(place.verdict, Verdict::Short, "{}", place.words);
+    assert!(place.reached.ends_with("mm too deep"), "{}", place.reached);
+    // As deep at its top as the place: the same lean.
+    let body = design.body.as_mut().expect("written");
+    body.shape = RawBodyShape::Wedge;
+    (body.height, body.depth, body.top_depth) = (length("360 mm"), length("400 mm"), length("200 mm"));
+    assert_eq!(check(&brief, &design, "place").verdict, Verdict::Met);
+    // Nothing is said where the place asks for no shape.
+    brief.top_depth = None;
+    let brief = resolve_brief(&brief).expect("a brief");
+    assert!(judge(&Case::of(&brief, &design).expect("whole")).iter().all(|check| check.id != "place"));
+}
+
+#[test]
+fn a_driver_that_fires_down_stands_on_feet_that_count() {
+    let (brief, mut design) = straight();
+    let body = design.body.as_mut().expect("written");
+    body.driver = Some(RawPlace { face: RawFace::Bottom, across: None, up: None });
+    let place = check(&brief, &design, "place");
+    // 360 mm of 360 mm, and a gap of a quarter of the cone.
+    assert_eq!(place.verdict, Verdict::Short);
+    assert!(place.words.ends_with("mm too high on them"), "{}", place.words);
+    let cone = (4.0 * 0.0346_f64 / std::f64::consts::PI).sqrt();
+    let feet: f64 = place.reached.split(' ').next().and_then(|word| word.parse().ok()).expect("a measure");
+    assert!(feet > 250.0 * cone && feet < 250.0 * cone + 20.0, "{feet} mm under a cone of {cone} m");
+}
+
+#[test]
+fn a_cabinet_suits_the_head_that_stands_on_it() {
+    let (mut brief, design) = straight();
+    for (head, verdict, words) in [
+        ("560 mm", Verdict::Met, "suits a head of 560 mm"),
+        ("700 mm", Verdict::Short, "100 mm narrower than the head"),
+        ("400 mm", Verdict::Short, "200 mm wider than the head"),
+    ] {
+        brief.head_width = length(head);
+        let place = check(&brief, &design, "place");
+        assert_eq!((place.verdict, place.words.as_str()), (verdict, words));
+    }
 }

@@ -86,3 +86,72 @@ fn boards_and_waves_answer() {
             .contains("plain box")
     );
 }
+
+/// A line of 2.2 m.
+fn line() -> Value {
+    let mut line = design();
+    line["enclosure"] = json!({
+        "family": "line",
+        "passage": {
+            "segments": [{ "length": "2.2 m", "start": "500 cm2", "end": "350 cm2" }],
+            "driver_at": "0.5 m"
+        }
+    });
+    line
+}
+
+#[test]
+fn a_line_is_folded_and_offered_with_other_folds() {
+    let site = Site::start();
+    let found = site.post("/api/v1/cabinet", &json!({ "design": line() })).expect(200).json();
+    let fold = &found["fold"];
+    let [asked, built] = [0, 1].map(|k| fold["length"][k].as_f64().expect("a length"));
+    assert!((asked - 2.2).abs() < 1e-9 && (built - 2.2).abs() < 1e-3, "{fold}");
+    let offers = site.post("/api/v1/cabinet/folds", &json!({ "design": line() })).expect(200).json();
+    assert!(offers.as_array().expect("list").len() > 3);
+    let none = site.post("/api/v1/cabinet/folds", &json!({ "design": design() })).expect(200).json();
+    assert_eq!(none, json!([]));
+
+    let mut bent = line();
+    bent["body"] = json!({ "fold": { "folds": 13 } });
+    assert!(
+        site.post("/api/v1/cabinet", &json!({ "design": bent }))
+            .expect(422)
+            .told("body.fold.folds")
+            .contains("12")
+    );
+}
+
+#[test]
+fn the_box_in_three_dimensions_has_its_boards_and_parts() {
+    let site = Site::start();
+    let model = site.post("/api/v1/cabinet/model", &line()).expect(200).json();
+    assert_eq!(model["boards"].as_array().expect("list").len(), 6);
+    let names: Vec<&str> =
+        model["parts"].as_array().expect("list").iter().filter_map(|part| part["name"].as_str()).collect();
+    for part in ["driver", "mouth"] {
+        assert!(names.contains(&part), "{names:?}");
+    }
+    let mut wall = design();
+    wall["enclosure"] = json!({ "family": "infinite_baffle" });
+    assert_eq!(site.post("/api/v1/cabinet/model", &wall).expect(200).json(), Value::Null);
+}
+
+#[test]
+fn a_check_asked_for_in_lines_tells_how_far_it_is() {
+    let site = Site::start();
+    let path = "/api/v1/cabinet/ring?model=full";
+    let lines = |design: Value| -> Vec<Value> {
+        let answer = site.post_for(path, "application/x-ndjson", &json!({ "design": design })).expect(200);
+        answer.text.lines().map(|line| serde_json::from_str(line).expect("JSON")).collect()
+    };
+    let told = lines(boxed(&json!({ "width": "400 mm" })));
+    let (last, steps) = told.split_last().expect("lines");
+    assert!(!steps.is_empty(), "progress before the report");
+    let done: Vec<u64> = steps.iter().map(|line| line["progress"][0].as_u64().expect("a count")).collect();
+    assert!(done.iter().all(|one| *one <= steps[0]["progress"][1].as_u64().expect("a whole")));
+    assert_eq!(last["report"]["model"], "full");
+    // What cannot be checked is told in the last line.
+    let told = lines(boxed(&json!({ "shape": "pipe" })));
+    assert_eq!(told.last().expect("a line")["errors"][0]["field"], "body.shape");
+}

@@ -96,6 +96,11 @@ impl Site {
         self.send("POST", path, &[("content-type", "application/json")], body.to_string().as_bytes())
     }
 
+    pub fn post_for(&self, path: &str, kind: &str, body: &Value) -> Answer {
+        let headers = [("content-type", "application/json"), ("accept", kind)];
+        self.send("POST", path, &headers, body.to_string().as_bytes())
+    }
+
     pub fn put(&self, path: &str, etag: &str, body: &Value) -> Answer {
         let headers = [("content-type", "application/json"), ("if-match", etag)];
         self.send("PUT", path, &headers, body.to_string().as_bytes())

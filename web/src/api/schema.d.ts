@@ -2758,6 +2758,7 @@ export interface components {
             diameter?: components["schemas"]["Typed"] | null;
             width?: components["schemas"]["Typed"] | null;
             height?: components["schemas"]["Typed"] | null;
+            side?: components["schemas"]["Typed"] | null;
             length?: components["schemas"]["Typed"] | null;
             count?: components["schemas"]["Typed"] | null;
             inner_end?: components["schemas"]["RawEnd"] | null;
@@ -2812,7 +2813,7 @@ export interface components {
          * @description Shape of a port's cross-section.
          * @enum {string}
          */
-        RawShape: "round" | "slot";
+        RawShape: "round" | "slot" | "corner";
         /**
          * @description The coils of a driver and how the values of its sheet were taken.
          * @enum {string}

@@ -118,6 +118,9 @@ describe('another kind of cabinet', () => {
     );
     const area = (siAt(fresh, `${PORT}.width`) ?? 0) * (siAt(fresh, `${PORT}.height`) ?? 0);
     expect(area).toBeCloseTo((Math.PI / 4) * 0.01, 4);
+    const corner = withShape(slot, 'enclosure', 0, 'corner');
+    expect((siAt(corner, `${PORT}.side`) ?? 0) ** 2 / 2).toBeCloseTo(0.25 * 0.028, 4);
+    expect(valueAt(corner, `${PORT}.inner_end`)).toBe('two_walls');
   });
 });
 

@@ -132,12 +132,18 @@ function shaped(port: RawPort, shape: Shape): RawPort {
   const millimetres = unitNamed('mm') ?? null;
   const metres = (typed: Typed | null | undefined) => readTyped(typed, 'length')?.si ?? 0.1;
   const next: RawPort = { ...port, shape };
+  const area = {
+    round: () => (Math.PI / 4) * metres(port.diameter) ** 2,
+    slot: () => metres(port.width) * metres(port.height),
+    corner: () => metres(port.side) ** 2 / 2,
+  }[port.shape]();
   if (shape === 'round' && !next.diameter) {
-    const area = metres(port.width) * metres(port.height);
     next.diameter = writeTyped(Math.sqrt((4 * area) / Math.PI), millimetres, 3);
   }
+  if (shape === 'corner' && !next.side) next.side = writeTyped(Math.sqrt(2 * area), millimetres, 3);
+  if (shape === 'corner') next.inner_end = 'two_walls';
   if (shape === 'slot' && !(next.width && next.height)) {
-    const height = Math.sqrt((Math.PI / 4) * metres(port.diameter) ** 2) / Math.sqrt(SLOT_RATIO);
+    const height = Math.sqrt(area) / Math.sqrt(SLOT_RATIO);
     next.height = writeTyped(height, millimetres, 3);
     next.width = writeTyped(height * SLOT_RATIO, millimetres, 3);
     next.inner_end = 'one_wall';

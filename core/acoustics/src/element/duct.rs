@@ -22,7 +22,8 @@ impl Duct {
     pub fn new(nodes: [Node; 2], section: CrossSection, length: f64, count: u32, ends: [End; 2]) -> Self {
         let area = section.area();
         let width = match section {
-            CrossSection::Round { .. } => None,
+            // Counted as a round one of its area.
+            CrossSection::Round { .. } | CrossSection::Corner { .. } => None,
             CrossSection::Slot { width, .. } => Some(width),
         };
         let slice = Slice { length, start: area, end: area, width, fill: None };

@@ -20,6 +20,12 @@ pub enum CrossSection {
         /// The other side, m.
         height: f64,
     },
+    /// Between two walls at a right angle and a board across the corner. Its losses are those of a round one with the same area over
+    /// perimeter.
+    Corner {
+        /// Along each wall, m.
+        side: f64,
+    },
 }
 
 impl CrossSection {
@@ -28,6 +34,7 @@ impl CrossSection {
         match *self {
             Self::Round { radius } => std::f64::consts::PI * radius * radius,
             Self::Slot { width, height } => width * height,
+            Self::Corner { side } => side * side / 2.0,
         }
     }
 
@@ -36,6 +43,8 @@ impl CrossSection {
         match *self {
             Self::Round { radius } => radius,
             Self::Slot { width, height } => width * height / (2.0 * (width + height)),
+            // Twice the area over the perimeter, as the radius of a round one is.
+            Self::Corner { side } => side / (2.0 + std::f64::consts::SQRT_2),
         }
     }
 }
@@ -50,7 +59,7 @@ pub struct Walls {
 
 impl From<CrossSection> for Walls {
     fn from(section: CrossSection) -> Self {
-        Self { round: matches!(section, CrossSection::Round { .. }), inverse_reach: section.reach().recip() }
+        Self { round: !matches!(section, CrossSection::Slot { .. }), inverse_reach: section.reach().recip() }
     }
 }
 

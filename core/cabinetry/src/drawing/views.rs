@@ -179,7 +179,7 @@ fn measure(
 ) {
     places.sort_by(|a, b| a.0.total_cmp(&b.0));
     places.dedup_by(|a, b| (a.0 - b.0).abs() < 1e-3);
-    places.retain(|(at, _)| at - whole[0] > 1e-3);
+    places.retain(|(at, _)| at - whole[0] > 1e-3 && whole[1] - at > 1e-3);
     let rows = places.len();
     for (row, (at, of)) in places.into_iter().enumerate() {
         drawing.measures.push(Measure { upright, between: [whole[0], at], row, of });
@@ -209,6 +209,7 @@ fn port(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents) {
         let half = match size.section {
             CrossSection::Round { radius } => [radius; 2],
             CrossSection::Slot { width, height } => [width / 2.0, height / 2.0],
+            CrossSection::Corner { side } => [side / 2.0; 2],
         };
         // Turns are square: the air of a leg reaches through the corner.
         let legs = part.path.len() - 1;
@@ -326,11 +327,14 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
         } else {
             let [w, h] = mouth.size.map(|size| size / 2.0);
             let [x, y] = middle;
-            drawing.polygon(
-                &name,
-                line,
-                vec![[x - w, y - h], [x + w, y - h], [x + w, y + h], [x - w, y + h]],
-            );
+            let points = match mouth.corner {
+                Some(inward) => {
+                    let corner = [x - inward * w, y - h];
+                    vec![corner, [corner[0] + inward * 2.0 * w, corner[1]], [corner[0], corner[1] + 2.0 * h]]
+                }
+                None => vec![[x - w, y - h], [x + w, y - h], [x + w, y + h], [x - w, y + h]],
+            };
+            drawing.polygon(&name, line, points);
         }
     }
     let mut drawing = drawing.bounded();

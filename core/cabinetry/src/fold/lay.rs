@@ -254,15 +254,17 @@ impl Shape<'_> {
             lay(channel, false, length, areas, vec![first, last]);
             let Some(gap) = self.gaps.get(channel).copied() else { continue };
             let (into, out) = (self.height(channel, end), self.height(channel + 1, end));
+            let corners = self.corners(channel);
             let outward = if self.upward(channel) { 1.0 } else { -1.0 };
             let (near, thick) = (self.below(channel, end), self.thick(channel));
-            let bend = |height: f64| {
+            let bend = |height: f64, [at_wall, least]: [f64; 2]| {
                 let length = corner.length(height, gap);
-                let area = width * (height * gap - corner.filler(height, gap)) / length;
+                let room = (height + at_wall) / 2.0 * gap;
+                let area = width * (room - corner.filler(least, gap)) / length;
                 (length, [area; 2])
             };
             let line = corner.line(into, gap).iter().map(|[u, v]| [end + outward * u, near - v]).collect();
-            let (length, areas) = bend(into);
+            let (length, areas) = bend(into, corners[0]);
             lay(channel, true, length, areas, line);
             let past = end + outward * gap / 2.0;
             lay(channel, true, thick, [width * gap; 2], vec![[past, near], [past, near + thick]]);
@@ -272,7 +274,7 @@ impl Shape<'_> {
                 .rev()
                 .map(|[u, v]| [end + outward * u, near + thick + v])
                 .collect();
-            let (length, areas) = bend(out);
+            let (length, areas) = bend(out, corners[1]);
             lay(channel, true, length, areas, line);
         }
         stretches
@@ -307,26 +309,29 @@ impl Shape<'_> {
         })
     }
 
+    /// Heights of the channels before and after a turn at the wall, and the least from the board's free end to there, which a filler must
+    /// keep to.
+    fn corners(&self, channel: usize) -> [[f64; 2]; 2] {
+        let end = self.ends(channel)[1];
+        let wall = if self.upward(channel) { self.plan.run } else { 0.0 };
+        [channel, channel + 1].map(|channel| {
+            let [at_end, at_wall] = [end, wall].map(|run| self.height(channel, run));
+            [at_wall, at_end.min(at_wall)]
+        })
+    }
+
     fn turns(&self) -> Vec<Turn> {
         let turn = |channel: usize| {
             let end = self.ends(channel)[1];
             let outward = if self.upward(channel) { 1.0 } else { -1.0 };
             let (near, gap) = (self.below(channel, end), self.gaps[channel]);
             let far = near + self.thick(channel);
+            let [[_, into], [_, out]] = self.corners(channel);
             let outline = |height: f64, from: f64, sign: f64| -> Vec<[f64; 2]> {
-                self.fold
-                    .corner
-                    .outline(height, gap)
-                    .iter()
-                    .map(|[u, v]| [end + outward * u, from + sign * v])
-                    .collect()
+                let corners = self.fold.corner.outline(height, gap);
+                corners.iter().map(|[u, v]| [end + outward * u, from + sign * v]).collect()
             };
-            Turn {
-                fillers: [
-                    outline(self.height(channel, end), near, -1.0),
-                    outline(self.height(channel + 1, end), far, 1.0),
-                ],
-            }
+            Turn { fillers: [outline(into, near, -1.0), outline(out, far, 1.0)] }
         };
         (0..self.gaps.len()).map(turn).collect()
     }
@@ -351,7 +356,14 @@ impl Laid {
             .sum()
     }
 
-    /// What its boards and the fillers of its corners take, m3.
+    /// Wood in the boards between its channels and the one that closes them, m3.
+    pub fn wood(&self) -> f64 {
+        let closing = self.closing.iter().map(|closing| closing.corners);
+        let boards = self.boards.iter().map(|board| board.corners).chain(closing);
+        boards.map(|corners| crate::geometry::area(&corners).abs()).sum::<f64>() * self.plan.width
+    }
+
+    /// What its boards, the fillers of its corners and the dead space take, m3.
     pub fn taken(&self) -> f64 {
         let polygons = self.boards.iter().map(|board| board.corners.to_vec());
         let fillers = self.turns.iter().flat_map(|turn| turn.fillers.iter().cloned());

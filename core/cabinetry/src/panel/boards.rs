@@ -103,7 +103,7 @@ pub fn inner_mass(body: &Body, cabinet: &Cabinet) -> f64 {
     let braces: f64 = body.braces.iter().map(|brace| brace.volume(&cabinet.room)).sum();
     let mut mass = braces * body.board.material.density;
     if let Some(laid) = &cabinet.fold {
-        mass += laid.taken() * body.board.material.density;
+        mass += laid.wood() * body.board.material.density;
     }
     if let Some((axis, [at, _])) = cabinet.partition() {
         mass += cabinet.room.area_at(axis, at) * body.partition.total() * body.partition.material.density;

@@ -26,12 +26,18 @@ pub struct Mouth {
     pub size: [f64; 2],
     /// Whether it is round.
     pub round: bool,
+    /// Whether it is the half of its width and height that lies in a corner; towards which side it looks from there, -1 to the right.
+    pub corner: Option<f64>,
 }
 
 impl Mouth {
     /// m2.
     pub fn area(&self) -> f64 {
-        let share = if self.round { PI / 4.0 } else { 1.0 };
+        let share = match (self.round, self.corner) {
+            (true, _) => PI / 4.0,
+            (false, Some(_)) => 0.5,
+            (false, None) => 1.0,
+        };
         share * self.size[0] * self.size[1]
     }
 }
@@ -45,6 +51,7 @@ impl Cabinet {
             PartKind::Port => match contents.port(part)?.section {
                 CrossSection::Round { radius } => ([2.0 * radius; 2], true),
                 CrossSection::Slot { width, height } => ([width, height], false),
+                CrossSection::Corner { side } => ([side; 2], false),
             },
             PartKind::Mouth => {
                 let laid = self.fold.as_ref()?;
@@ -77,6 +84,10 @@ impl Cabinet {
             level: frame.map_or([1.0, 0.0, 0.0], |frame| frame.u),
             size,
             round,
+            corner: match (part.kind, contents.port(part)) {
+                (PartKind::Port, Some(port)) => port.corner(part, &self.outer),
+                _ => None,
+            },
         })
     }
 }

@@ -45,7 +45,7 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                 cabinet.findings.push(Finding::NoFace { part: part.name(), face });
                 continue;
             };
-            let slot = matches!(port.section, CrossSection::Slot { .. });
+            let slot = !matches!(port.section, CrossSection::Round { .. });
             if slot && board.frame.axis().is_none() {
                 cabinet.findings.push(Finding::Slanting { part: part.name() });
                 continue;
@@ -54,7 +54,13 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
             let total = self::row(body, contents, face).map_or(0.0, |size| size[0]);
             for number in 0..port.count {
                 let lifted = f64::from(number) * height;
-                let at = if port.walls > 0 {
+                let at = if let CrossSection::Corner { side } = port.section {
+                    // In the left lower corner, or in the right one where it was put to that side; a second in the other.
+                    let right =
+                        build.across.is_some_and(|across| across > board.middle(0)) != (number % 2 == 1);
+                    let across = if right { board.high[0] - side / 2.0 } else { board.low[0] + side / 2.0 };
+                    [across, board.low[1] + side / 2.0]
+                } else if port.walls > 0 {
                     // Its passage lies on the floor, in a corner against the left side too.
                     let [inner, tall] = port.passage();
                     let left = if port.walls == 1 { board.middle(0) - inner / 2.0 } else { board.low[0] };
@@ -67,10 +73,15 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                     walked += width + BETWEEN;
                     at
                 };
-                let placed = [
-                    build.across.map_or(at[0], |across| across + f64::from(number) * (width + BETWEEN)),
-                    build.up.unwrap_or(at[1]),
-                ];
+                let cornered = matches!(port.section, CrossSection::Corner { .. });
+                let placed = if cornered {
+                    at
+                } else {
+                    [
+                        build.across.map_or(at[0], |across| across + f64::from(number) * (width + BETWEEN)),
+                        build.up.unwrap_or(at[1]),
+                    ]
+                };
                 let run = Run { board: &board, port, build: &build, at: placed };
                 let part = Part { face: Some(face), at: placed, ..part.clone() };
                 run.lay(cabinet, part, chamber);
@@ -128,7 +139,8 @@ impl Run<'_> {
         let half = if port.walls > 0 { port.passage() } else { port.outside(self.build.wall) };
         let half = half.map(|size| size / 2.0);
         let mut corners = vec![mouth];
-        let (needs, has) = if self.build.turns == 0 || inside <= half[1] * 4.0 {
+        let straight = self.build.turns == 0 || matches!(port.section, CrossSection::Corner { .. });
+        let (needs, has) = if straight || inside <= half[1] * 4.0 {
             corners.push(along(inner, inward, inside));
             (inside + gap, depth)
         } else {
@@ -211,9 +223,23 @@ impl Run<'_> {
                 Some(match self.port.section {
                     CrossSection::Round { .. } => Piece::Rod { from, to, radius: half[0] },
                     CrossSection::Slot { .. } => self.boarded(from, to, way, half, leg),
+                    CrossSection::Corner { side } => self.cornered(from, to, side),
                 })
             })
             .collect()
+    }
+
+    /// What a port in a corner takes with the board across it.
+    fn cornered(&self, from: Point, to: Point, side: f64) -> Piece {
+        let frame = &self.board.frame;
+        let inward = if self.at[0] <= self.board.middle(0) { 1.0 } else { -1.0 };
+        let whole = side + std::f64::consts::SQRT_2 * self.build.wall;
+        let outline = |at: Point| -> Vec<Point> {
+            // The corner itself, and where the board meets either wall.
+            let corner = along(along(at, frame.u, -inward * side / 2.0), frame.v, -side / 2.0);
+            vec![corner, along(corner, frame.u, inward * whole), along(corner, frame.v, whole)]
+        };
+        Piece::Prism { near: outline(from), far: outline(to) }
     }
 
     /// What a leg of a slot takes with its boards. Along a wall it needs one only on the side away from it.

@@ -121,7 +121,13 @@ fn between(part: &Part, other: &Part) -> Option<Finding> {
 /// Whether a piece leaves the room.
 fn reaches_out(piece: &Piece, room: &Solid) -> bool {
     let rim = match piece {
-        Piece::Prism { near, far } => near.iter().chain(far).copied().collect(),
+        Piece::Prism { near, far } => {
+            // Its corners a little towards the middle: those that lie on a wall are within.
+            let [low, high] = piece.bounds();
+            let middle = [0, 1, 2].map(|k| f64::midpoint(low[k], high[k]));
+            let inward = |point: &Point| along(*point, unit(minus(middle, *point)), 4.0 * TOUCH);
+            near.iter().chain(far).map(inward).collect()
+        }
         &Piece::Block { low, high } => {
             let inward = [0, 1, 2].map(|k| [low[k] + TOUCH, high[k] - TOUCH]);
             (0..8_usize).map(|corner| [0, 1, 2].map(|k| inward[k][corner >> k & 1])).collect::<Vec<_>>()

@@ -257,6 +257,8 @@ pub enum RawShape {
     Round,
     /// A rectangle, by its inside width and height.
     Slot,
+    /// A triangle between two walls and a board across their corner, by its inside length along each wall.
+    Corner,
 }
 
 /// How a port ends.
@@ -290,6 +292,9 @@ pub struct RawPort {
     /// Slot: inside height.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub height: Option<Typed>,
+    /// Corner: inside length along each wall.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Typed>,
     /// Length; found from the tuning where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub length: Option<Typed>,

@@ -220,7 +220,7 @@ impl Lengths<'_, '_> {
         for index in 0..ports.len().max(raw.len()) {
             let build = raw.get(index).unwrap_or(&empty);
             let at = |name: &str| format!("{list}[{index}].{name}");
-            let slot = ports.get(index).is_some_and(|port| port.shape == RawShape::Slot);
+            let slot = ports.get(index).is_some_and(|port| port.shape != RawShape::Round);
             let usual = if slot { board } else { USUAL_WALL };
             let turns = build
                 .turns

@@ -291,6 +291,9 @@ fn port(place: &str, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
             let height = reading.required(&place("height"), &field::HEIGHT, &raw.height);
             width.zip(height).map(|(width, height)| CrossSection::Slot { width, height })
         }
+        RawShape::Corner => reading
+            .required(&place("side"), &field::SIDE, &raw.side)
+            .map(|side| CrossSection::Corner { side }),
     };
     let length = reading.optional(&place("length"), &field::LENGTH, &raw.length);
     let count = reading.count(&place("count"), &field::COUNT, &raw.count);
@@ -306,7 +309,12 @@ fn port(place: &str, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
         section: section?,
         length,
         count: count?,
-        inner: end(raw.inner_end.unwrap_or(RawEnd::Free)),
+        // What lies in a corner ends along two walls.
+        inner: end(raw.inner_end.unwrap_or(if raw.shape == RawShape::Corner {
+            RawEnd::TwoWalls
+        } else {
+            RawEnd::Free
+        })),
         outer: end(outer),
         path: path.unwrap_or(0.0),
     })

@@ -35,16 +35,19 @@ struct Found {
     why: String,
 }
 
-/// Stood against the back of a place that is less deep at its top.
+/// Stood in a place that is less deep at its top, its upright side against the upright side of the place.
 fn wedge(case: &Case<'_>, cabinet: &Cabinet) -> Option<Found> {
     let [_, height, depth] = case.brief.outside?;
     let top = case.brief.top_depth?;
-    let reaches = cabinet.outer.facets().into_iter().flat_map(|facet| facet.corners);
-    // How far each corner is before the slanting line that the place ends at.
-    let over = reaches
-        .map(|[_, y, z]| (z - (depth + (top - depth) * y / height), y))
-        .max_by(|a, b| a.0.total_cmp(&b.0))?;
-    let (by, at) = over;
+    let [low, high] = cabinet.outer.bounds();
+    let corners: Vec<_> = cabinet.outer.facets().into_iter().flat_map(|facet| facet.corners).collect();
+    // How far any corner is beyond the slanting line that the place ends at, with its back against the upright side, or turned round.
+    let over = |turned: bool| {
+        let reach = |z: f64| if turned { high[2] - z } else { z - low[2] };
+        let beyond = corners.iter().map(|[_, y, z]| (reach(*z) - (depth + (top - depth) * y / height), *y));
+        beyond.max_by(|a, b| a.0.total_cmp(&b.0))
+    };
+    let (by, at) = [over(false)?, over(true)?].into_iter().min_by(|a, b| a.0.total_cmp(&b.0))?;
     let allowed = depth + (top - depth) * at / height;
     let met = by <= 1e-9;
     Some(Found {

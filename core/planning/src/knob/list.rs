@@ -349,6 +349,7 @@ fn widen(ports: &mut [RawPort], factor: f64) -> bool {
     ports.iter_mut().all(|port| match port.shape {
         RawShape::Round => scale(&mut port.diameter, &field::DIAMETER, factor.sqrt()),
         RawShape::Slot => scale(&mut port.height, &field::HEIGHT, factor),
+        RawShape::Corner => scale(&mut port.side, &field::SIDE, factor.sqrt()),
     })
 }
 

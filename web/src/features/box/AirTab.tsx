@@ -163,9 +163,9 @@ function Port(props: Props & { list: 'ports' | 'front_ports'; at: number }) {
       />
       <BodyField
         {...here}
-        name={ports[at]?.shape === 'slot' ? 'Board' : 'Wall of the tube'}
+        name={ports[at]?.shape === 'round' ? 'Wall of the tube' : 'Board'}
         path={path('wall')}
-        follows={ports[at]?.shape === 'slot' ? 0.018 : 0.004}
+        follows={ports[at]?.shape === 'round' ? 0.004 : 0.018}
         write={write('wall')}
       />
       <div className="flex items-center justify-between gap-2">
@@ -192,7 +192,7 @@ function Port(props: Props & { list: 'ports' | 'front_ports'; at: number }) {
           cut={cut}
           list={list}
           at={at}
-          round={ports[at]?.shape !== 'slot'}
+          round={ports[at]?.shape === 'round'}
         />
       )}
     </section>

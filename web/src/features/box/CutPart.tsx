@@ -137,6 +137,12 @@ export function RadiatorCut({ report, ...editing }: RadiatorProps) {
   return (
     <section aria-label="Mass on the radiators" className="flex flex-col gap-1">
       <h3>Mass on the radiators</h3>
+      <BodyField
+        {...editing}
+        name="Added mass"
+        path="enclosure.radiator.added_mass"
+        follows={added}
+      />
       <BodyField {...editing} name="A washer" path="body.washers.each" follows={each} write={write('each')} />
       <BodyField
         {...editing}

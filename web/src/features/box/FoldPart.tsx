@@ -116,7 +116,7 @@ function Areas({ fold }: { fold: FoldReport }) {
           fill="var(--soft)"
           className="font-mono"
         >
-          {((most * part * 0.94) / 1e-4).toPrecision(3)}
+          {Math.round((most * part * 0.94) / 1e-4)}
         </text>
       ))}
       <text x={CHART.left + 4} y={15} fontSize="11" fill="var(--soft)">

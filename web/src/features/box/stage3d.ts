@@ -241,8 +241,10 @@ export class Stage {
     for (const { name, pieces, mouth, normal, size, round } of model.parts) {
       const board = /^(brace|partition|fold board|closing board)/.test(name);
       const port = /port/.test(name);
+      // The cut goes round what moves.
+      const whole = name === 'driver' || name === 'radiator';
       const colour = board ? ink.wood : port ? ink.air : ink.metal;
-      for (const piece of pieces) this.solid(geometryOf(piece), name, colour, board);
+      for (const piece of pieces) this.solid(geometryOf(piece), name, colour, !whole);
       if (mouth)
         this.opening(
           vector(mouth),
@@ -251,6 +253,7 @@ export class Stage {
           round,
           name,
           port || name === 'mouth' ? ink.air : ink.core,
+          !whole,
         );
     }
     this.cutAt(this.cut);
@@ -262,7 +265,15 @@ export class Stage {
     const clippingPlanes = cut ? [this.plane] : [];
     const outside = new Mesh(
       geometry,
-      new MeshLambertMaterial({ color: shown, clippingPlanes, side: DoubleSide }),
+      // Edges lie on the surface, so that goes a little back.
+      new MeshLambertMaterial({
+        color: shown,
+        clippingPlanes,
+        side: DoubleSide,
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+      }),
     );
     outside.name = name;
     outside.userData.cut = cut;
@@ -281,6 +292,7 @@ export class Stage {
     round: boolean,
     name: string,
     colour: Color,
+    cut: boolean,
   ): void {
     const deep = 0.004;
     const shape = round
@@ -300,8 +312,12 @@ export class Stage {
           ],
         );
     const shown = name === this.chosen ? inks().chosen : colour;
-    const mesh = new Mesh(shape, new MeshBasicMaterial({ color: shown, transparent: true, opacity: 0.85 }));
+    const mesh = new Mesh(
+      shape,
+      new MeshBasicMaterial({ color: shown, clippingPlanes: cut ? [this.plane] : [] }),
+    );
     mesh.name = name;
+    mesh.userData.cut = cut;
     mesh.quaternion.setFromUnitVectors(new Vector3(0, 1, 0), normal.clone().normalize());
     mesh.position.copy(at).addScaledVector(normal, deep / 2);
     this.box.add(mesh);

@@ -43,6 +43,7 @@ type Change = Pick<Props, 'design' | 'onChange'>;
 const SHAPES = [
   ['round', 'Round'],
   ['slot', 'Slot'],
+  ['corner', 'Corner'],
 ] as const;
 const INNER_ENDS = [
   ['free', 'ends free in the box'],

@@ -62,13 +62,15 @@ function portsOf(chamber: string, report: Report) {
 
 function portRows(design: RawDesign, chamber: string, at: number): Row[] {
   const place = `${chamber}.ports[${at}]`;
-  const sizes: Row[] =
-    portsAt(design, chamber)[at]?.shape === 'slot'
-      ? [
-          { name: 'Slot width', paths: [`${place}.width`] },
-          { name: 'Slot height', paths: [`${place}.height`] },
-        ]
-      : [{ name: 'Diameter', paths: [`${place}.diameter`] }];
+  const shapes: Record<string, Row[]> = {
+    round: [{ name: 'Diameter', paths: [`${place}.diameter`] }],
+    slot: [
+      { name: 'Slot width', paths: [`${place}.width`] },
+      { name: 'Slot height', paths: [`${place}.height`] },
+    ],
+    corner: [{ name: 'Side', paths: [`${place}.side`] }],
+  };
+  const sizes = shapes[portsAt(design, chamber)[at]?.shape ?? 'round'] ?? [];
   const follows = (report: Report) => portsOf(chamber, report)[at]?.length;
   return [...sizes, { name: 'Port length', paths: [`${place}.length`], follows }];
 }
