@@ -342,7 +342,9 @@ fn every_line_and_horn_of_the_demo_that_is_one_box_is_folded() {
 fn ports_say_what_to_cut_and_how_fast_their_air_goes() {
     let mut raw = ported();
     let plain = &report(&raw).ports[0];
-    assert_eq!(plain.straight, [plain.overall; 2]);
+    for straight in plain.straight {
+        assert_relative_eq!(straight, plain.overall, max_relative = 1e-12);
+    }
     assert!(plain.passes && plain.seen >= plain.hole[1] - 1e-9);
     // The area for 17 m/s is that much larger as the air is faster.
     assert_relative_eq!(plain.least[0] / plain.area, plain.fastest[0] / 17.0, max_relative = 1e-9);

@@ -106,6 +106,23 @@ test('a fold shows its boards, its mouth and the middle of the way, and its boar
   expect(handles[0]?.pull(0.01)?.body?.fold?.boards).toEqual([{ at: '260 mm' }]);
 });
 
+test('equal ports have one length to pull', () => {
+  const path = [
+    [0, 0.1, 0.4],
+    [0, 0.1, 0.1],
+  ];
+  const two = [0.1, -0.1].map((x) =>
+    mounted('port', { mouth: [x, 0.1, 0.4], across: 0.1, frame: null, path }),
+  );
+  const one = subject(two);
+  const scene = layOutBuilt(one, one.body as BodyReport);
+  if (!scene) throw new Error('nothing drawn');
+  const figures = { ports: [{ length: 0.3 }], rear_ports: [] };
+  const report = { ...one.report, figures } as unknown as Report;
+  const ports = handlesOf({ ...one, report }, scene).filter(({ label }) => label.startsWith('Length'));
+  expect(ports.map(({ id }) => id)).toEqual(['enclosure.ports[0].length']);
+});
+
 test('a port that turns is a passage for its first leg and a way for the air through all of it', () => {
   const path = [
     [0, 0.1, 0.4],

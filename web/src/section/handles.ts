@@ -48,9 +48,12 @@ const millimetres = (metres: number) => `${(metres * 1e3).toFixed(0)} mm`;
 
 function ports({ design, report }: Subject, scene: Scene): Handle[] {
   const found = scene.parts.filter((part): part is Of<'port'> & Part => part.kind === 'port');
+  // Equal ones share their length.
+  const seen = new Set<string>();
   return found.flatMap((part): Handle[] => {
     const path = part.target && `${part.target.path}.length`;
-    if (!path) return [];
+    if (!path || seen.has(path)) return [];
+    seen.add(path);
     const index = Number(/\[(\d+)\]/.exec(path)?.[1] ?? 0);
     const rear = report.figures.rear_ports;
     const list = path.startsWith('enclosure.front') || !rear.length ? report.figures.ports : rear;

@@ -293,11 +293,9 @@ impl Board {
             return Some(board);
         }
         let [low, high] = cabinet.chambers[chamber].room.bounds();
-        let corners = [low, high].map(|corner| board.at(corner));
-        for k in 0..2 {
-            board.low[k] = board.low[k].max(corners[0][k].min(corners[1][k]));
-            board.high[k] = board.high[k].min(corners[0][k].max(corners[1][k]));
-        }
+        let [a, b] = [low, high].map(|corner| board.at(corner));
+        board.low = [0, 1].map(|k| board.low[k].max(a[k].min(b[k])));
+        board.high = [0, 1].map(|k| board.high[k].min(a[k].max(b[k])));
         Some(board)
     }
 

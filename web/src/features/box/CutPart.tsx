@@ -109,8 +109,8 @@ export function PortCut({ cut, list, at, round, here, ...editing }: PortProps) {
             `The inner flare, ${mm(cut.inner)}, does not go through it: fit it from inside before the box is closed.`}
         </li>
         <li className={speed > 34 ? 'text-short' : ''}>
-          {`Fastest air ${speed.toFixed(1)} m/s at ${frequency.toFixed(0)} Hz at this drive. 17 m/s (straight edges) would take a tube of ${across(slow)}, ` +
-            `34 m/s (generous flares) one of ${across(fast)}; it has the area of ${across(cut.area)}.${needs}`}
+          {`Fastest air ${speed.toFixed(1)} m/s at ${frequency.toFixed(0)} Hz at this drive. 17 m/s (straight edges) would take the area of one tube of ${across(slow)}, ` +
+            `34 m/s (generous flares) of one of ${across(fast)}; there is that of ${across(cut.area)}.${needs}`}
         </li>
       </ul>
     </>
@@ -137,12 +137,7 @@ export function RadiatorCut({ report, ...editing }: RadiatorProps) {
   return (
     <section aria-label="Mass on the radiators" className="flex flex-col gap-1">
       <h3>Mass on the radiators</h3>
-      <BodyField
-        {...editing}
-        name="Added mass"
-        path="enclosure.radiator.added_mass"
-        follows={added}
-      />
+      <BodyField {...editing} name="Added mass" path="enclosure.radiator.added_mass" follows={added} />
       <BodyField {...editing} name="A washer" path="body.washers.each" follows={each} write={write('each')} />
       <BodyField
         {...editing}

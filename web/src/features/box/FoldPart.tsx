@@ -93,7 +93,7 @@ function Areas({ fold }: { fold: FoldReport }) {
   const y = (area: number) => 6 + (1 - area / most) * (CHART.height - 6 - CHART.bottom);
   const path = (areas: number[]) =>
     `M${along.map((part, at) => `${x(part).toFixed(1)} ${y(areas[at] ?? 0).toFixed(1)}`).join('L')}`;
-  const square = (area: number) => inWords(`${(area * 1e4).toPrecision(3)} cm2`);
+  const square = (area: number) => `${Math.round(area * 1e4)} cm²`;
   return (
     <svg
       viewBox={`0 0 ${CHART.width} ${CHART.height}`}
