@@ -1,6 +1,6 @@
 import { useDeferredValue } from 'react';
 import { useFolds } from '../../api/queries';
-import type { BodyReport, FoldOffer, FoldReport, RawBrief, RawFold } from '../../api/types';
+import type { BodyReport, FoldOffer, FoldReport, RawBrief, RawFace, RawFold } from '../../api/types';
 import { bodyOf, withFold } from '../../model/body';
 import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
@@ -18,6 +18,16 @@ const STACKS = [
   ['upright', 'One behind the other'],
 ] as const satisfies readonly (readonly [NonNullable<RawFold['stack']>, string])[];
 
+const LEVEL_ENDS = [
+  ['front', 'Front'],
+  ['back', 'Back'],
+] as const satisfies readonly (readonly [RawFace, string])[];
+
+const UPRIGHT_ENDS = [
+  ['bottom', 'Bottom'],
+  ['top', 'Top'],
+] as const satisfies readonly (readonly [RawFace, string])[];
+
 const CORNERS = [
   ['square', 'Square'],
   ['mitred', 'Mitred'],
@@ -30,6 +40,7 @@ const mm = (metres: number) => inWords(`${(metres * 1e3).toFixed(0)} mm`);
 export function FoldPart({ report, fold, brief, ...editing }: Props) {
   const { design, edit } = editing;
   const raw = bodyOf(design).fold ?? {};
+  const upright = raw.stack === 'upright';
   const [asked = 0, built = 0] = fold.length;
   return (
     <section aria-label="The folded way" className="flex flex-col gap-2">
@@ -59,6 +70,15 @@ export function FoldPart({ report, fold, brief, ...editing }: Props) {
           value={raw.stack ?? 'level'}
           options={STACKS}
           onChange={(stack) => edit(withFold(design, { stack, mouth: null }), 'fold')}
+        />
+      </div>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <span>Opens at the</span>
+        <Choice
+          label="Where the way opens"
+          value={raw.mouth ?? (upright ? 'bottom' : 'front')}
+          options={upright ? UPRIGHT_ENDS : LEVEL_ENDS}
+          onChange={(mouth) => edit(withFold(design, { mouth }), 'mouth')}
         />
       </div>
       <div className="flex flex-wrap items-center justify-between gap-2">

@@ -21,6 +21,7 @@ export function WavesTab({ report, brief, chosen, onChoose, ...editing }: Props)
   const { waves, waves_verdict } = report;
   const names = [...new Set(waves.flatMap(({ couplings }) => couplings.map(({ part }) => part)))];
   const worst = waves.some(({ feared }) => feared);
+  if (report.fold && report.chambers.length === 1) return <p>{waves_verdict}</p>;
   return (
     <div className="flex flex-col gap-3">
       <p className={worst ? 'font-semibold text-short' : 'text-met'}>{waves_verdict}</p>
