@@ -80,31 +80,38 @@ pub fn ring(
     if contents.way.is_some() {
         return Ok(None);
     }
-    let openings = openings(&contents, &cabinet);
+    let openings: Vec<Vec<Vec<Mouth>>> =
+        (0..cabinet.chambers.len()).map(|chamber| openings(&contents, &cabinet, chamber)).collect();
     // What has no place cannot sound, and a box too full has no air.
-    let built =
-        design.built_in(&compiled, &cabinet).filter(|_| openings.iter().all(|mouths| !mouths.is_empty()));
+    let built = design
+        .built_in(&compiled, &cabinet)
+        .filter(|_| openings.iter().flatten().all(|mouths| !mouths.is_empty()));
     let Some(built) = built else {
         let reason = cabinet.findings.iter().find(|finding| finding.forbids()).map(ToString::to_string);
         return Err(unbuildable(reason.unwrap_or_default()));
     };
-    let (room, size) = match model {
-        RingModel::Quick => (chain(&design.body, &cabinet, &openings), None),
-        RingModel::Full => {
-            if !modes::plain(&design.body.shape) {
-                let reason =
-                    "only a plain box is modelled in three directions; the quick check takes any shape";
-                return Err(Problem { field: "body.shape".to_owned(), ..unbuildable(reason.to_owned()) });
+    let mut rooms = Vec::with_capacity(openings.len());
+    let mut size = None;
+    for (chamber, openings) in openings.iter().enumerate() {
+        rooms.push(match model {
+            RingModel::Quick => chain(&design.body, &cabinet, chamber, openings),
+            RingModel::Full => {
+                if !modes::plain(&design.body.shape) {
+                    let reason =
+                        "only a plain box is modelled in three directions; the quick check takes any shape";
+                    return Err(Problem { field: "body.shape".to_owned(), ..unbuildable(reason.to_owned()) });
+                }
+                let cavity = cavity(&design.body, &cabinet, chamber, openings);
+                let Some(reduced) = cavity.reduce(&design.air, go_on) else { return Ok(None) };
+                let (unknowns, error) = size.unwrap_or((0, 0.0_f64));
+                size = Some((unknowns + reduced.unknowns, error.max(reduced.error)));
+                Room::Waves(Arc::new(reduced))
             }
-            let cavity = cavity(&design.body, &cabinet, &openings);
-            let Some(reduced) = cavity.reduce(&design.air, go_on) else { return Ok(None) };
-            let size = (reduced.unknowns, reduced.error);
-            (Room::Waves(Arc::new(reduced)), Some(size))
-        }
-    };
+        });
+    }
     // Both in the air that the box leaves, ports as they were cut.
     let compiled = built.compile()?;
-    let ringing = built.enclosure.compile_ringing(&built.setting(), &room);
+    let ringing = built.enclosure.compile_ringing(&built.setting(), [rooms.first(), rooms.get(1)]);
     let ringing = ringing.map_err(|error| unbuildable(error.to_string()))?;
     let Some(ringing) = ringing else { return Ok(None) };
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
@@ -112,8 +119,11 @@ pub fn ring(
     let frequency = grid.frequencies().to_vec();
     let heard =
         |curves: &RingCurves| if curves.port.is_empty() { curves.level.clone() } else { curves.port.clone() };
-    let [low, high] = cabinet.chambers[0].room.bounds();
-    let longest = (0..3).map(|k| high[k] - low[k]).fold(0.0, f64::max);
+    let sides = cabinet.chambers.iter().map(|chamber| {
+        let [low, high] = chamber.room.bounds();
+        (0..3).map(|k| high[k] - low[k]).fold(0.0, f64::max)
+    });
+    let longest = sides.fold(0.0, f64::max);
     let from = SHOW * built.air.speed / (2.0 * longest);
     let ripple = first_peak(&frequency, from, [&ringing.impedance, &lumped.impedance], RIPPLE);
     let bump = first_peak(&frequency, from, [&heard(&ringing), &heard(&lumped)], BUMP);
@@ -193,23 +203,31 @@ fn unbuildable(reason: String) -> Problem {
     Problem::new("body", ProblemKind::Unbuildable { reason })
 }
 
-/// What meets the air, opening by opening: drivers, then each port of the design, or the radiators.
-fn openings(contents: &Contents, cabinet: &Cabinet) -> Vec<Vec<Mouth>> {
-    let of = |kind: PartKind, index: Option<usize>| -> Vec<Mouth> {
-        let parts = cabinet.parts.iter().filter(|part| part.chamber == 0 && part.kind == kind);
+/// What meets the air of a chamber, opening by opening: drivers, then each port of the design, or the radiators; in the chamber before the
+/// drivers at last the ports that lead into it from the one behind.
+fn openings(contents: &Contents, cabinet: &Cabinet, chamber: usize) -> Vec<Vec<Mouth>> {
+    let of = |kind: PartKind, within: usize, index: Option<usize>| -> Vec<Mouth> {
+        let parts = cabinet.parts.iter().filter(|part| part.chamber == within && part.kind == kind);
         let parts = parts.filter(|part| index.is_none_or(|index| part.index == index));
         parts.filter_map(|part| cabinet.mouth(part, contents)).collect()
     };
-    let mut all = vec![of(PartKind::Driver, None)];
-    all.extend((0..contents.ports[0].len()).map(|index| of(PartKind::Port, Some(index))));
+    // Drivers belong to the chamber behind them, and look into the one before.
+    let mut all = vec![of(PartKind::Driver, 0, None)];
+    all.extend((0..contents.ports[chamber].len()).map(|index| of(PartKind::Port, chamber, Some(index))));
     if contents.radiators.is_some() {
-        all.push(of(PartKind::Radiator, None));
+        all.push(of(PartKind::Radiator, 0, None));
+    }
+    if chamber == 1 && contents.through {
+        let through = (0..contents.ports[0].len()).map(|index| of(PartKind::Port, 0, Some(index)));
+        // There their outer ends count.
+        let turned = |mouth: Mouth| Mouth { inner: mouth.outer, way: mouth.normal, ..mouth };
+        all.extend(through.map(|mouths| mouths.into_iter().map(turned).collect::<Vec<_>>()));
     }
     all
 }
 
-fn chain(body: &Body, cabinet: &Cabinet, openings: &[Vec<Mouth>]) -> Room {
-    let room = &cabinet.chambers[0].room;
+fn chain(body: &Body, cabinet: &Cabinet, chamber: usize, openings: &[Vec<Mouth>]) -> Room {
+    let room = &cabinet.chambers[chamber].room;
     let [low, high] = room.bounds();
     let longest = Axis::ALL
         .into_iter()
@@ -218,10 +236,11 @@ fn chain(body: &Body, cabinet: &Cabinet, openings: &[Vec<Mouth>]) -> Room {
     let k = longest.index();
     let step = (high[k] - low[k]) / CUTS as f64;
     // What stands in the room is spread evenly over it.
-    let ledger = &cabinet.chambers[0].ledger;
+    let ledger = &cabinet.chambers[chamber].ledger;
     let left = (ledger.net() / ledger.gross).clamp(0.05, 1.0);
     let fill_at = |at: f64| -> Option<Fill> {
-        body.fills.iter().find_map(|layer| {
+        // Layers lie in the chamber behind the drivers.
+        body.fills.iter().filter(|_| chamber == 0).find_map(|layer| {
             let [from, to] = layer.bounds(room)?;
             // Only layers across the axis fill a slice; those along it line it, which a chain does not see.
             let across = (0..3).all(|j| j == k || (from[j] <= low[j] + 1e-6 && to[j] >= high[j] - 1e-6));
@@ -243,16 +262,17 @@ fn chain(body: &Body, cabinet: &Cabinet, openings: &[Vec<Mouth>]) -> Room {
     Room::Chain { slices: (0..CUTS).map(slice).collect(), openings }
 }
 
-fn cavity(body: &Body, cabinet: &Cabinet, openings: &[Vec<Mouth>]) -> Cavity {
-    let room = &cabinet.chambers[0].room;
+fn cavity(body: &Body, cabinet: &Cabinet, chamber: usize, openings: &[Vec<Mouth>]) -> Cavity {
+    let room = &cabinet.chambers[chamber].room;
     let [low, high] = room.bounds();
     let size = [0, 1, 2].map(|k| high[k] - low[k]);
-    let ledger = &cabinet.chambers[0].ledger;
+    let ledger = &cabinet.chambers[chamber].ledger;
     let free = (ledger.net() / ledger.gross).clamp(0.05, 1.0);
     let within = |point: Point| [0, 1, 2].map(|k| (point[k] - low[k]).clamp(0.0, size[k]));
     let blocks = body
         .fills
         .iter()
+        .filter(|_| chamber == 0)
         .filter_map(|layer| {
             let [from, to] = layer.bounds(room)?;
             Some(Block { low: within(from), high: within(to), fill: layer.fill })

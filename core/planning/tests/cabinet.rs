@@ -1,7 +1,7 @@
 //! The box in its place: what does not fit, and the ways out that the program finds.
 
 use oak_design::file::{
-    RawBody, RawBodyShape, RawBrief, RawBuild, RawDesign, RawFace, RawPlace, Typed, open_build,
+    RawBody, RawBodyShape, RawBrief, RawBuild, RawDesign, RawFace, RawFold, RawPlace, Typed, open_build,
 };
 use oak_design::resolve::resolve_brief;
 use oak_planning::check::{Check, Verdict, judge};
@@ -179,4 +179,26 @@ fn a_cabinet_suits_the_head_that_stands_on_it() {
         let place = check(&brief, &design, "place");
         assert_eq!((place.verdict, place.words.as_str()), (verdict, words));
     }
+}
+
+#[test]
+fn a_way_that_does_not_fit_is_folded_otherwise() {
+    let folder = DEMO.rsplit_once('/').expect("a folder").0;
+    let bytes = std::fs::read(format!("{folder}/pit-organ.json")).expect("file");
+    let build = open_build(&bytes).expect("a build");
+    let brief = build.brief.expect("a brief");
+    let mut design =
+        build.variants.into_iter().find(|design| design.name == "Pedal line").expect("in the demo");
+    // So often that no channel is as high as its driver is wide.
+    let folds = Some(Typed::Number(5.0));
+    let fold = RawFold { folds, ..RawFold::default() };
+    design.body = Some(RawBody { fold: Some(fold), ..RawBody::default() });
+    let fits = check(&brief, &design, "fits");
+    assert_eq!(fits.verdict, Verdict::Short);
+    assert!(fits.why.contains("another number of folds"), "{}", fits.why);
+    let found =
+        mend(&RawMending { brief: brief.clone(), design, check: "fits".to_owned() }).expect("searches");
+    let folded = found.mends.iter().find(|mend| mend.words.starts_with("Folded")).expect("folded otherwise");
+    let changed = folded.design.as_ref().expect("a design");
+    assert_eq!(check(&brief, changed, "fits").verdict, Verdict::Met, "{}", folded.words);
 }

@@ -316,16 +316,22 @@ impl Enclosure {
         }
     }
 
-    /// As [`Self::compile`], with the air of the chamber behind the drivers as a room with waves; `None` for kinds of cabinets
-    /// whose chamber is not one room.
+    /// As [`Self::compile`], with the air of the chambers behind and before the drivers as rooms with waves; `None` for kinds of cabinets
+    /// that have no such chambers.
     ///
     /// # Errors
     /// See [`CompileError`].
-    pub fn compile_ringing(&self, setting: &Setting, room: &Room) -> Result<Option<Compiled>, CompileError> {
+    pub fn compile_ringing(
+        &self,
+        setting: &Setting,
+        [behind, before]: [Option<&Room>; 2],
+    ) -> Result<Option<Compiled>, CompileError> {
         Ok(Some(match self {
-            Self::Sealed(sealed) => sealed.compile_in(setting, Some(room)),
-            Self::Ported(ported) => ported.compile_in(setting, Some(room))?,
-            Self::PassiveRadiator(cabinet) => cabinet.compile_in(setting, Some(room)),
+            Self::Sealed(sealed) => sealed.compile_in(setting, behind),
+            Self::Ported(ported) => ported.compile_in(setting, behind)?,
+            Self::PassiveRadiator(cabinet) => cabinet.compile_in(setting, behind),
+            Self::Bandpass4(bandpass) => bandpass.compile_in(setting, [behind, before])?,
+            Self::Bandpass6(bandpass) => bandpass.compile_in(setting, [behind, before])?,
             _ => return Ok(None),
         }))
     }

@@ -183,18 +183,34 @@ impl Ported {
         })
     }
 
-    /// Adds the chamber at a node, with its ports, called by a name, leading on to another.
-    pub(super) fn install(
+    /// Adds the chamber, with its waves where a room is given: the node of the drivers, of each port, and of so many further
+    /// openings.
+    pub(super) fn install_chamber(
         &self,
         network: &mut Network,
-        [inside, beyond]: [Node; 2],
+        room: Option<&Room>,
+        tuning: &PortTuning,
+        more: usize,
+    ) -> Vec<Node> {
+        let omega = 2.0 * PI * tuning.reactance;
+        self.losses.install_room(network, room, self.ports.len() + more, self.volume, omega)
+    }
+
+    /// Adds the ports, called by a name, each from its own node to one beyond.
+    pub(super) fn install_ports(
+        &self,
+        network: &mut Network,
+        inside: &[Node],
+        beyond: &[Node],
         tuning: &PortTuning,
         fidelity: Fidelity,
         name: &str,
     ) {
-        let omega = 2.0 * PI * tuning.reactance;
-        self.losses.install(network, inside, self.volume, omega);
-        install_ports(&self.ports, network, [inside, beyond], tuning, fidelity, name);
+        let ports = self.ports.iter().zip(&tuning.ports).zip(inside.iter().zip(beyond));
+        for (at, ((port, found), (inside, beyond))) in ports.enumerate() {
+            let name = numbered(name, at, self.ports.len());
+            port.install(network, [*inside, *beyond], found.length, fidelity, name);
+        }
     }
 
     pub(super) fn compile(&self, setting: &Setting) -> Result<Compiled, CompileError> {
@@ -209,21 +225,11 @@ impl Ported {
     ) -> Result<Compiled, CompileError> {
         let tuning = self.tune(&setting.air, setting.fidelity)?;
         let mut network = setting.network();
-        let (count, omega) = (self.ports.len(), 2.0 * PI * tuning.reactance);
-        let nodes = self.losses.install_room(&mut network, room, count, self.volume, omega);
+        let nodes = self.install_chamber(&mut network, room, &tuning, 0);
         network.room("Box", nodes[0]);
         setting.mount(&mut network, [Node::Outside, nodes[0]]);
-        for (index, inside) in nodes[1..].iter().enumerate() {
-            let name = numbered("Port", index, count);
-            let nodes = [*inside, Node::Outside];
-            self.ports[index].install(
-                &mut network,
-                nodes,
-                tuning.ports[index].length,
-                setting.fidelity,
-                name,
-            );
-        }
+        let beyond = vec![Node::Outside; self.ports.len()];
+        self.install_ports(&mut network, &nodes[1..], &beyond, &tuning, setting.fidelity, "Port");
         Ok(Compiled { port_tuning: Some(tuning), ..Compiled::of(network) })
     }
 }

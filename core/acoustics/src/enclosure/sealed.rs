@@ -46,6 +46,12 @@ impl Sealed {
         self.losses.install(network, inside, self.volume, 2.0 * PI * fc);
     }
 
+    /// Adds the chamber, with its waves where a room is given; the node of the drivers.
+    pub(super) fn install_in(&self, network: &mut Network, room: Option<&Room>) -> Node {
+        let omega = 2.0 * PI * self.closed_box(&network.driver, &network.air).fc;
+        self.losses.install_room(network, room, 0, self.volume, omega)[0]
+    }
+
     pub(super) fn compile(&self, setting: &Setting) -> Compiled {
         self.compile_in(setting, None)
     }
@@ -53,10 +59,9 @@ impl Sealed {
     /// As [`Self::compile`], in a room with waves where one is given.
     pub(super) fn compile_in(&self, setting: &Setting, room: Option<&Room>) -> Compiled {
         let mut network = setting.network();
-        let omega = 2.0 * PI * self.closed_box(&network.driver, &network.air).fc;
-        let nodes = self.losses.install_room(&mut network, room, 0, self.volume, omega);
-        network.room("Box", nodes[0]);
-        setting.mount(&mut network, [Node::Outside, nodes[0]]);
+        let inside = self.install_in(&mut network, room);
+        network.room("Box", inside);
+        setting.mount(&mut network, [Node::Outside, inside]);
         Compiled {
             closed_box: Some(self.closed_box(&setting.driver(), &setting.air)),
             ..Compiled::of(network)

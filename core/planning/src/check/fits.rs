@@ -42,8 +42,14 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
             "Driver, ports and braces each have their place, with air around them.".to_owned()
         } else {
             format!(
-                "{words} Ways out: a turn in the port, a slot along a wall, a smaller port with faster air, a higher tuning, a \
-                 larger box, a radiator in its place, or two drivers in one longer box."
+                "{words} Ways out: {}.",
+                if case.design.enclosure.way().is_some() {
+                    "another number of folds, channels laid the other way, a larger box, thinner boards between the channels, or a \
+                     smaller driver"
+                } else {
+                    "a turn in the port, a slot along a wall, a smaller port with faster air, a higher tuning, a larger box, a \
+                     radiator in its place, or two drivers in one longer box"
+                }
             )
         },
     })

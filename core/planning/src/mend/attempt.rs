@@ -3,7 +3,8 @@
 use oak_cabinetry::geometry::Face;
 use oak_design::field;
 use oak_design::file::{
-    RawBrief, RawDesign, RawEnd, RawFace, RawFamily, RawMotor, RawPort, RawPortBuild, RawShape, Typed,
+    RawBrief, RawDesign, RawEnd, RawFace, RawFamily, RawFold, RawMotor, RawPort, RawPortBuild, RawShape,
+    RawStack, Typed,
 };
 use oak_design::start::RawAsk;
 
@@ -28,6 +29,8 @@ pub(super) enum Attempt {
     Family(RawFamily),
     /// The port built another way.
     Port(PortWay),
+    /// The way of a line or horn folded otherwise.
+    Fold(FoldWay),
     /// A brief with more power.
     Power,
     /// A brief that asks less.
@@ -44,6 +47,18 @@ pub(super) enum PortWay {
     /// Out of another board.
     Face(RawFace),
 }
+
+/// How a way may be folded otherwise.
+#[derive(Debug, Clone, Copy)]
+pub(super) enum FoldWay {
+    /// So often.
+    Times(u32),
+    /// So often, with its channels the other way: behind each other instead of below, or below instead of behind.
+    Turned(u32),
+}
+
+/// Folds that are tried.
+const FOLDS: std::ops::RangeInclusive<u32> = 0..=4;
 
 const PORT_WAYS: [PortWay; 10] = [
     PortWay::Turns(1),
@@ -92,8 +107,12 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
     let own = bench.ask.design.enclosure.family;
     let families = FAMILIES.into_iter().filter(|family| *family != own).map(Attempt::Family);
     // Only what does not fit is helped by building it otherwise.
-    let ports = PORT_WAYS.into_iter().filter(|_| bench.check.id == "fits").map(Attempt::Port);
-    ports.chain(turns).chain(pairs).chain(families).chain(others).collect()
+    let built = || matches!(bench.check.id, "fits" | "place");
+    let ports = PORT_WAYS.into_iter().filter(|_| built()).map(Attempt::Port);
+    let ways = FOLDS.flat_map(|folds| [FoldWay::Times(folds), FoldWay::Turned(folds)]);
+    let way = bench.held.design.enclosure.way().is_some();
+    let folds = ways.filter(|_| way && built()).map(Attempt::Fold);
+    ports.chain(folds).chain(turns).chain(pairs).chain(families).chain(others).collect()
 }
 
 impl Attempt {
@@ -105,6 +124,7 @@ impl Attempt {
             Self::Drivers { series } => drivers(bench, series),
             Self::Family(kind) => family(bench, kind),
             Self::Port(way) => port(bench, way),
+            Self::Fold(way) => fold(bench, way),
             Self::Power => power(bench),
             Self::Loudness => loudness(bench),
         }
@@ -298,6 +318,7 @@ fn port(bench: &Bench<'_>, way: PortWay) -> Option<Found> {
             *port = RawPort {
                 shape: RawShape::Slot,
                 diameter: None,
+                side: None,
                 count: None,
                 inner_end: Some(RawEnd::ThreeWalls),
                 ..port.clone()
@@ -313,6 +334,39 @@ fn port(bench: &Bench<'_>, way: PortWay) -> Option<Found> {
         PortWay::Slot(turns) => 0.15 + 0.05 * f64::from(turns),
     };
     let change = Change { words, turns: Vec::new(), design: Some(design), brief: None };
+    let found = bench.found(change, effort, &check, &checks);
+    (found.met || found.ratio > bench.check.ratio).then_some(found)
+}
+
+/// The way that does not fit, folded otherwise.
+fn fold(bench: &Bench<'_>, way: FoldWay) -> Option<Found> {
+    let mut design = bench.ask.design.clone();
+    let fold = design.body.get_or_insert_default().fold.get_or_insert_default();
+    let (folds, stack) = match way {
+        FoldWay::Times(folds) => (folds, fold.stack),
+        FoldWay::Turned(folds) if fold.stack == RawStack::Level => (folds, RawStack::Upright),
+        FoldWay::Turned(folds) => (folds, RawStack::Level),
+    };
+    let typed = Some(Typed::Number(f64::from(folds)));
+    if fold.folds == typed && fold.stack == stack {
+        return None;
+    }
+    let (corner, thickness) = (fold.corner, fold.thickness.clone());
+    *fold = RawFold { folds: typed, stack, corner, thickness, ..RawFold::default() };
+    let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+    let times = match folds {
+        0 => "Not folded".to_owned(),
+        1 => "Folded once".to_owned(),
+        _ => format!("Folded {folds} times"),
+    };
+    let lie = match (way, stack) {
+        (FoldWay::Times(_), _) => "",
+        (FoldWay::Turned(_), RawStack::Upright) => ", its channels upright behind each other",
+        (FoldWay::Turned(_), RawStack::Level) => ", its channels level below each other",
+    };
+    let effort = 0.1 + if lie.is_empty() { 0.0 } else { 0.05 };
+    let change =
+        Change { words: format!("{times}{lie}"), turns: Vec::new(), design: Some(design), brief: None };
     let found = bench.found(change, effort, &check, &checks);
     (found.met || found.ratio > bench.check.ratio).then_some(found)
 }
