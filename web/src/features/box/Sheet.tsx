@@ -4,7 +4,7 @@ import { inWords } from '../../model/preferences';
 import { Patterns } from '../../section/Patterns';
 import { usePreferences } from '../../ui/observed';
 import { useSize } from '../../ui/size';
-import { type Fit, grouped, type PartShapes, scaled } from './sheet';
+import { type Fit, GAP, grouped, type PartShapes, ROW, scaled } from './sheet';
 
 interface Props {
   drawing: DrawingReport;
@@ -163,9 +163,6 @@ function Wave({ wave, from, to, fitted }: NonNullable<Props['wave']> & { fitted:
     </g>
   );
 }
-
-const GAP = 16;
-const ROW = 22;
 
 function Measure({ measure, fitted }: { measure: DrawingReport['measures'][number]; fitted: Fit }) {
   const { upright, row } = measure;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { DrawingReport } from '../../api/types';
-import { grouped, scaled, tabOf } from './sheet';
+import { GAP, grouped, ROW, scaled, tabOf } from './sheet';
 
 const DRAWING: DrawingReport = {
   view: 'side',
@@ -27,6 +27,15 @@ describe('a drawing on the screen', () => {
     expect(fitted.y(0)).toBeCloseTo(fitted.bottom, 6);
     expect(fitted.x(0)).toBeCloseTo(fitted.left, 6);
     expect(fitted.x(0.4)).toBeLessThan(700);
+  });
+
+  it('leaves room for every row of measures', () => {
+    const rows = (count: number, upright: boolean) =>
+      Array.from({ length: count }, (_, row) => ({ upright, between: [0, 0.4], row, of: 'height' }));
+    const three = scaled({ ...DRAWING, measures: [...rows(4, true), ...rows(3, false)] }, 700, 500);
+    // The words of the outermost row stand beyond it.
+    expect(three.left - GAP - 3 * ROW).toBeGreaterThanOrEqual(18);
+    expect(500 - three.bottom).toBeGreaterThanOrEqual(GAP + 2 * ROW + 18);
   });
 
   it('puts what belongs together into one part, and the room leads nowhere', () => {

@@ -12,16 +12,28 @@ export interface Fit {
   bottom: number;
 }
 
-const MARGIN = { left: 66, right: 20, top: 14, bottom: 62 };
+/** How far the first row of measures stands from the drawing, and each next one from that, px. */
+export const GAP = 16;
+export const ROW = 22;
+
+const MARGIN = { right: 20, top: 14, words: 18 };
+
+/** Room for the rows of measures beside or below, px. */
+function besides({ measures }: DrawingReport, upright: boolean): number {
+  const rows = measures.filter((measure) => measure.upright === upright).map(({ row }) => row + 1);
+  return GAP + ROW * (Math.max(1, ...rows) - 1) + MARGIN.words;
+}
 
 /** The drawing as large as its place allows, in the middle of it. */
-export function scaled({ extent }: DrawingReport, width: number, height: number): Fit {
+export function scaled(drawing: DrawingReport, width: number, height: number): Fit {
+  const { extent } = drawing;
+  const margin = { ...MARGIN, left: besides(drawing, true), bottom: besides(drawing, false) };
   const [[x0 = 0, y0 = 0] = [], [x1 = 1, y1 = 1] = []] = extent;
-  const across = Math.max(60, width - MARGIN.left - MARGIN.right);
-  const down = Math.max(60, height - MARGIN.top - MARGIN.bottom);
+  const across = Math.max(60, width - margin.left - margin.right);
+  const down = Math.max(60, height - margin.top - margin.bottom);
   const scale = Math.min(across / (x1 - x0), down / (y1 - y0));
-  const left = MARGIN.left + (across - (x1 - x0) * scale) / 2;
-  const top = MARGIN.top + (down - (y1 - y0) * scale) / 2;
+  const left = margin.left + (across - (x1 - x0) * scale) / 2;
+  const top = margin.top + (down - (y1 - y0) * scale) / 2;
   return {
     scale,
     left,
