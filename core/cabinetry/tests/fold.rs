@@ -217,8 +217,9 @@ proptest! {
         let block = laid.plan.width * laid.plan.run * laid.plan.stack;
         prop_assert!(((laid.volume() + laid.taken()) / block - 1.0).abs() < 0.02);
         prop_assert!((cabinet.chambers[0].ledger.net() / asked.volume() - 1.0).abs() < 0.02);
-        // The heights of all channels together are what the room gives; each lies near its own.
-        for step in 1..20 {
+        // The heights of all channels together are what the room gives; each lies near its own, where channels are longer than wide.
+        let slender = laid.boards.iter().all(|board| board.gap < 0.3 * laid.plan.run);
+        for step in (1..20).filter(|_| slender) {
             let at = f64::from(step) / 20.0;
             let (built, wanted) = (laid.area(at * laid.length()), asked.area(at * long));
             prop_assert!((built / wanted).ln().abs() < 0.3, "{built} for {wanted} at {at}");

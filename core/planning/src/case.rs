@@ -91,11 +91,15 @@ impl<'a> Case<'a> {
 /// # Errors
 /// What is wrong with design or brief.
 pub fn workings(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Vec<Working>, Vec<Problem>> {
-    let mut design = resolve_design(raw)?;
-    if let Some(brief) = brief {
-        surround(&resolve_brief(brief)?, &mut design);
-    }
-    oak_design::working::workings(&design).map_err(|problem| vec![problem])
+    let one = |problem| vec![problem];
+    let Some(brief) = brief else {
+        return oak_design::working::workings(&resolve_design(raw)?).map_err(one);
+    };
+    let brief = resolve_brief(brief)?;
+    let case = Case::of(&brief, raw)?;
+    let mut workings = oak_design::working::workings(&case.design).map_err(one)?;
+    workings.extend(crate::explain::workings(&case));
+    Ok(workings)
 }
 
 fn allowance(brief: &Brief, design: &ResolvedDesign) -> Allowance {

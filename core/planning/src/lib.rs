@@ -11,6 +11,7 @@ pub mod change;
 pub mod check;
 pub mod compare;
 pub mod driver_match;
+mod explain;
 pub mod knob;
 pub mod mend;
 pub mod sweep;

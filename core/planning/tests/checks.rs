@@ -1,6 +1,6 @@
 //! Designs against briefs.
 
-use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, Typed, open_build};
+use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, RawFamily, Typed, open_build};
 use oak_design::resolve::{Brief, resolve_brief};
 use oak_planning::Case;
 use oak_planning::check::{Check, Verdict, judge};
@@ -150,4 +150,37 @@ fn a_brief_that_contradicts_itself_is_refused_at_its_place() {
     let problems = resolve_brief(&raw).expect_err("contradicts itself");
     let places: Vec<_> = problems.iter().map(|problem| problem.field.as_str()).collect();
     assert_eq!(places, ["height", "depth", "volume", "loudness", "crossover"]);
+}
+
+#[test]
+fn every_judgement_of_the_demo_says_how_it_is_worked_out() {
+    // Figures of the design stand behind these; the rest has workings of its own.
+    let behind = [
+        ("lowest", "f3"),
+        ("loudness", "clean"),
+        ("size", "air_volume"),
+        ("air", "air_speed"),
+        ("cone", "excursion"),
+        ("load", "load"),
+    ];
+    for entry in std::fs::read_dir(DEMO).expect("demo") {
+        let build = open_build(&std::fs::read(entry.expect("entry").path()).expect("file")).expect("a build");
+        let mut raw = build.brief.expect("a brief");
+        // Everything that can be asked is asked.
+        raw.budget = Some(Typed::Number(1.0));
+        raw.families = vec![RawFamily::InfiniteBaffle];
+        raw.head_width = Some(Typed::from("500 mm"));
+        let brief = resolve_brief(&raw).expect("resolves");
+        for design in &build.variants {
+            let found = judge(&Case::of(&brief, design).expect("whole"));
+            let workings = oak_planning::workings(design, Some(&raw)).expect("works");
+            for check in found {
+                let id = behind.iter().find(|(id, _)| *id == check.id).map_or(check.id, |(_, figure)| figure);
+                let working = workings.iter().find(|working| working.id == id);
+                let working =
+                    working.unwrap_or_else(|| panic!("{}: nothing behind {}", design.name, check.id));
+                assert!(!working.formula.is_empty() && !working.source.is_empty(), "{}", check.id);
+            }
+        }
+    }
 }

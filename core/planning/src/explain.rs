@@ -1,0 +1,87 @@
+//! How what only a brief asks for is worked out: cost, kind, evenness, and whether the box as drawn fits its place.
+
+use oak_design::working::{Input, Working};
+
+use crate::Case;
+use crate::check::{Check, judge};
+
+const BRIEF: &str = "The brief and the driver's sheet.";
+const EVEN: &str =
+    "Spans by common practice: 3 dB more is heard as a note that booms, 6 dB less as one that is missing.";
+const FITS: &str = "Parts are rods, blocks and prisms of their real size; distances between them by the library parry3d. Clear air of one \
+    diameter before a port's end, 5 mm beside what moves air and 20 mm behind a magnet: common practice.";
+const PLACE: &str = "Corners of the box against the place, in the upright section. A gap under a driver of a quarter of its cone's diameter, \
+    and a head no wider than the box: common practice.";
+
+fn value(symbol: &'static str, value: impl Into<String>) -> Input {
+    Input { symbol, value: value.into() }
+}
+
+fn millimetres(sizes: impl IntoIterator<Item = f64>) -> String {
+    let each: Vec<_> = sizes.into_iter().map(|size| format!("{:.0}", size * 1e3)).collect();
+    format!("{} mm", each.join(" × "))
+}
+
+/// Of every check that no figure of the design stands behind.
+pub(crate) fn workings(case: &Case<'_>) -> Vec<Working> {
+    judge(case).iter().filter_map(|check| of(case, check)).collect()
+}
+
+fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
+    let outside = || {
+        let built = case.design.build(&case.computed.compiled).ok()??;
+        let [low, high] = built.1.outer.bounds();
+        Some((millimetres([0, 1, 2].map(|k| high[k] - low[k])), built.1.parts.len()))
+    };
+    let (formula, inputs, source) = match check.id {
+        "cost" => (
+            "cost = price of one × drivers; met while cost ≤ budget",
+            vec![
+                value("price", format!("{:.0}", case.design.driver.record.price?)),
+                value("drivers", case.drivers().to_string()),
+                value("budget", format!("{:.0}", case.brief.budget?)),
+            ],
+            BRIEF,
+        ),
+        "family" => (
+            "the kind of cabinet is among those that the brief allows",
+            vec![
+                value("kind", case.raw.enclosure.family.name()),
+                value(
+                    "allowed",
+                    case.brief.families.iter().map(|family| family.name()).collect::<Vec<_>>().join(", "),
+                ),
+            ],
+            BRIEF,
+        ),
+        "even" => (
+            "from F3 to the crossover: L(f) ≤ Lref + 3 dB and L(f) ≥ Lref − 6 dB; the largest excess is told",
+            vec![
+                value("Lref", format!("{:.1} dB", case.computed.figures.reference_level)),
+                value("F3", format!("{:.1} Hz", case.computed.figures.f3?)),
+            ],
+            EVEN,
+        ),
+        "fits" => {
+            let (sizes, parts) = outside()?;
+            (
+                "every part within its chamber, no two in the same place, with air where air must pass",
+                vec![value("outside", sizes), value("parts", parts.to_string())],
+                FITS,
+            )
+        }
+        "place" => {
+            let mut inputs = vec![value("outside", outside()?.0)];
+            inputs.extend(case.brief.outside.map(|place| value("place", millimetres(place))));
+            inputs.extend(case.brief.top_depth.map(|depth| value("deep at its top", millimetres([depth]))));
+            inputs.extend(case.brief.head.map(|head| value("head", millimetres([head]))));
+            (
+                "depth(y) ≤ depth + (depth at the top − depth) y/height; height + feet ≤ height of the place; 0.98 ≤ width/head ≤ 1.15",
+                inputs,
+                PLACE,
+            )
+        }
+        _ => return None,
+    };
+    Some(Working { id: check.id, name: check.name, result: check.reached.clone(), formula, inputs, source })
+}
