@@ -8,7 +8,7 @@ async function openBox(page: Page, server: Server, name: string): Promise<string
   const builds = await server.call<Build[]>('GET', '/builds');
   const found = builds.find((build) => build.name === name);
   const copy = await server.call<object>('GET', `/builds/${found?.id}/build.json`);
-  const made = await server.call<Build>('POST', '/builds/import', { ...copy, name: `${name}, box` });
+  const made = await server.call<Build>('POST', '/builds/import', { ...copy, name: `Box of ${name}` });
   await openBuild(page, server, made.id);
   await page.getByRole('link', { name: 'Box' }).click();
   await expect(page.getByRole('group', { name: 'Side section of the box' })).toBeVisible();
@@ -114,6 +114,9 @@ test('a line is folded into its box: other folds, other corners, and a board pul
 });
 
 test('the box is turned, cut away, and its parts chosen in three dimensions', async ({ page, server }) => {
+  // Without a graphics card every picture is worked out by the processor.
+  test.setTimeout(120_000);
+  await page.setViewportSize({ width: 1024, height: 640 });
   await openBox(page, server, 'Barn dance');
   await page.getByRole('radio', { name: 'Turn it' }).click();
   const turned = page.getByRole('img', { name: /^The box in three dimensions/ });

@@ -121,6 +121,7 @@ export class Stage {
   private cut = 0.5;
   private chosen = '';
   private down: { x: number; y: number } | null = null;
+  private frame = 0;
 
   constructor(
     private readonly place: HTMLElement,
@@ -145,6 +146,7 @@ export class Stage {
   }
 
   close(): void {
+    cancelAnimationFrame(this.frame);
     this.watch.disconnect();
     this.theme.disconnect();
     this.controls.dispose();
@@ -333,7 +335,12 @@ export class Stage {
     this.draw();
   }
 
+  /** Once a frame, however much changed in it. */
   private draw(): void {
-    this.renderer.render(this.scene, this.camera);
+    if (this.frame) return;
+    this.frame = requestAnimationFrame(() => {
+      this.frame = 0;
+      this.renderer.render(this.scene, this.camera);
+    });
   }
 }
