@@ -123,7 +123,10 @@ impl Body {
         let forbidden = |cabinet: &Cabinet| cabinet.findings.iter().any(Finding::forbids);
         let mut best: Option<Cabinet> = None;
         let mut refused = BuildError::NoFold;
-        for folds in 0..=MOST_FOLDS {
+        let length = contents.way.as_ref().map_or(0.0, Way::length);
+        // Once folded into channels hardly longer than wide there is nothing more to find.
+        let worth = |folds: &u32| *folds == 0 || length > SHORTEST * f64::from(folds + 1);
+        for folds in (0..=MOST_FOLDS).take_while(worth) {
             let mut wish = self.clone();
             wish.fold.folds = Some(folds);
             match wish.build(contents) {
@@ -393,6 +396,8 @@ pub const USUAL_WALL: f64 = 0.004;
 
 /// What a ledger calls the boards of a fold, with what fills its corners.
 const FOLD_BOARDS: &str = "Fold boards";
+/// Shortest channel that is tried, m.
+const SHORTEST: f64 = 0.15;
 /// How much more length and area of a way count than the proportions of its box.
 const OFF: f64 = 4.0;
 /// Rounds in which the channels of a fold get their length, and how near they come to it, as a share.

@@ -120,6 +120,10 @@ const PLACES: [f64; 8] = [0.45, 0.55, 0.38, 0.62, 0.3, 0.7, 0.22, 0.78];
 /// them touches what is mounted. Each is the one that helps most.
 pub fn propose(body: &Body, contents: &Contents, wanted: f64) -> Vec<Brace> {
     let mut better = body.clone();
+    // A brace does not change how often a way is best folded.
+    if let Some(laid) = body.build(contents).ok().and_then(|cabinet| cabinet.fold) {
+        better.fold.folds = u32::try_from(laid.boards.len()).ok();
+    }
     let mut proposed = Vec::new();
     while proposed.len() < MOST {
         let Ok(now) = better.build(contents) else { break };
