@@ -93,8 +93,8 @@ impl Body {
             return self.best_fold(contents);
         }
         let (sizes, taken) = self.solve(contents)?;
-        let Rooms { outer, room, mut chambers } = self.rooms(sizes, contents, taken)?;
-        let fold = match (&contents.way, chambers.last_mut()) {
+        let Rooms { outer, room, chambers } = self.rooms(sizes, contents, taken)?;
+        let fold = match (&contents.way, chambers.last()) {
             (Some(way), Some(chamber)) => Some(self.lay(way, chamber)?),
             _ => None,
         };
@@ -144,17 +144,11 @@ impl Body {
         best.ok_or(refused)
     }
 
-    /// Lays a way into its chamber, and enters what its boards take.
-    fn lay(&self, way: &Way, chamber: &mut Chamber) -> Result<Laid, BuildError> {
+    /// Lays a way into its chamber.
+    fn lay(&self, way: &Way, chamber: &Chamber) -> Result<Laid, BuildError> {
         let plan = self.fold.plan(&chamber.room);
         let laid = self.fold.lay(way, self.fold.folds.unwrap_or(0), &plan);
-        let laid = laid.filter(Laid::is_open).ok_or(BuildError::NoFold)?;
-        for entry in &mut chamber.ledger.entries {
-            if entry.what == FOLD_BOARDS {
-                entry.volume = laid.taken();
-            }
-        }
-        Ok(laid)
+        laid.filter(Laid::is_open).ok_or(BuildError::NoFold)
     }
 
     /// Sizes with those left free found, and what the boards of a fold take, m3.
@@ -367,7 +361,7 @@ impl Body {
             enter(name, port.volume(wall, inside) * f64::from(port.count), false);
         }
         if contents.way.is_some() && front == contents.divided() {
-            enter(FOLD_BOARDS.to_owned(), folded, false);
+            enter("Fold boards".to_owned(), folded, false);
         }
         if front {
             return entries;
@@ -394,8 +388,6 @@ impl Body {
 /// Wall of a port where none is stated, m: of plastic pipe (common practice).
 pub const USUAL_WALL: f64 = 0.004;
 
-/// What a ledger calls the boards of a fold, with what fills its corners.
-const FOLD_BOARDS: &str = "Fold boards";
 /// Shortest channel that is tried, m.
 const SHORTEST: f64 = 0.15;
 /// How much more length and area of a way count than the proportions of its box.

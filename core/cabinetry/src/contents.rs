@@ -147,8 +147,10 @@ impl PortSize {
     /// Of a port in a corner: 1 in the left one of its board, -1 in the right one.
     pub(crate) fn corner(&self, part: &Part, outer: &Solid) -> Option<f64> {
         let CrossSection::Corner { .. } = self.section else { return None };
-        let middle = Frame::of(outer, part.face?)?.size[0] / 2.0;
-        Some(if part.at[0] <= middle { 1.0 } else { -1.0 })
+        // Through a partition it lies in the left one.
+        let frame = part.face.and_then(|face| Frame::of(outer, face));
+        let right = frame.is_some_and(|frame| part.at[0] > frame.size[0] / 2.0);
+        Some(if right { -1.0 } else { 1.0 })
     }
 
     /// Length of the straight piece between flares of these radii outside and inside (m), by the profile and by half of each, m: with them

@@ -278,4 +278,14 @@ fn a_port_in_a_corner_takes_half_its_square_and_lies_on_two_walls() {
         assert_eq!(mouth.corner, Some([1.0, -1.0][side]));
     }
     assert_eq!(ports.len(), 2);
+    // Through a partition it lies in a corner too, half as large as its square.
+    contents.wanted = [Some(0.04), Some(0.03)];
+    contents.through = true;
+    let cabinet = wish.build(&contents).expect("a box");
+    let part = cabinet.parts.iter().find(|part| part.kind == PartKind::Port).expect("a port");
+    let mouth = cabinet.mouth(part, &contents).expect("a mouth");
+    assert_relative_eq!(mouth.area(), 0.0072, max_relative = 1e-12);
+    let (low, floor) = (part.pieces[0].bounds()[0], cabinet.room.bounds()[0]);
+    assert_relative_eq!(low[0], floor[0], epsilon = 1e-9);
+    assert_relative_eq!(low[1], floor[1], epsilon = 1e-9);
 }

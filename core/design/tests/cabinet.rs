@@ -437,6 +437,11 @@ fn both_chambers_of_a_bandpass_ring() {
         }
         let mut raw = RawDesign { body: None, ..design("Busker's upright", "Hare, sealed") };
         raw.enclosure = serde_json::from_value(enclosure).expect("an enclosure");
+        let fill = report(&raw).damping.expect("tuned").quick;
+        assert!(
+            fill.windows(2).all(|pair| pair[1].tuning < pair[0].tuning),
+            "{family}: its filled chamber tunes lower"
+        );
         for model in [RingModel::Quick, RingModel::Full] {
             let found = ringing(&raw, model);
             // Low down the chambers are the springs they were; below both tunings of a series box its ports nearly cancel, and a little

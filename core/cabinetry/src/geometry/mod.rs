@@ -14,7 +14,7 @@ pub(crate) use frame::area_vector;
 pub use outline::area;
 pub use shape::{Measured, Shape, ShapeError, Sizes};
 pub use solid::{Axis, Facet, Point, Solid};
-pub(crate) use vector::{along, cross, dot, length, minus, unit};
+pub(crate) use vector::{along, bounds, cross, dot, length, minus, unit};
 
 /// A side of a cabinet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]

@@ -2,7 +2,7 @@
 
 use super::Face;
 use super::outline::{area, chord, clipped, holds, pairs};
-use super::vector::{length, minus};
+use super::vector::{bounds, length, minus};
 
 /// A place: across, up, forward, m.
 pub type Point = [f64; 3];
@@ -101,12 +101,8 @@ impl Solid {
 
     /// Smallest and largest coordinates, m.
     pub fn bounds(&self) -> [Point; 2] {
-        let corners = self.facets().into_iter().flat_map(|facet| facet.corners);
-        corners.fold([[f64::INFINITY; 3], [f64::NEG_INFINITY; 3]], |[low, high], point| {
-            [0, 1].map(|side| {
-                [0, 1, 2].map(|k| if side == 0 { low[k].min(point[k]) } else { high[k].max(point[k]) })
-            })
-        })
+        let corners: Vec<Point> = self.facets().into_iter().flat_map(|facet| facet.corners).collect();
+        bounds(corners.iter())
     }
 
     /// Its surface, piece by piece: the sides in order, then beginning and end.

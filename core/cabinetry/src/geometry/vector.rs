@@ -2,6 +2,13 @@
 
 use super::Point;
 
+/// Smallest and largest coordinates of points, m.
+pub(crate) fn bounds<'a>(points: impl Iterator<Item = &'a Point>) -> [Point; 2] {
+    points.fold([[f64::INFINITY; 3], [f64::NEG_INFINITY; 3]], |[low, high], point| {
+        [[0, 1, 2].map(|k| low[k].min(point[k])), [0, 1, 2].map(|k| high[k].max(point[k]))]
+    })
+}
+
 pub(crate) fn dot(a: Point, b: Point) -> f64 {
     a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
 }

@@ -14,7 +14,7 @@ pub use touch::overlap;
 use crate::body::Body;
 use crate::build::Cabinet;
 use crate::contents::Contents;
-use crate::geometry::{Face, Frame, Point, Solid, dot, minus};
+use crate::geometry::{Face, Frame, Point, Solid, bounds, dot, minus};
 use arrange::arrange;
 
 /// What a part is.
@@ -151,12 +151,6 @@ impl Piece {
             }
         }
     }
-}
-
-fn bounds<'a>(points: impl Iterator<Item = &'a Point>) -> [Point; 2] {
-    points.fold([[f64::INFINITY; 3], [f64::NEG_INFINITY; 3]], |[low, high], point| {
-        [[0, 1, 2].map(|k| low[k].min(point[k])), [0, 1, 2].map(|k| high[k].max(point[k]))]
-    })
 }
 
 /// How far one gets from a place in a direction before the room ends, m.

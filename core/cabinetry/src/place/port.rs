@@ -19,8 +19,9 @@ pub(super) fn row(body: &Body, contents: &Contents, face: Face) -> Option<[f64; 
                 continue;
             }
             let [width, height] = port.seen(&build);
-            let (wide, tall) =
-                if port.walls > 0 { (1.0, f64::from(port.count)) } else { (f64::from(port.count), 1.0) };
+            // Slots along the floor lie on each other; in corners and as tubes they stand side by side.
+            let lie = port.walls > 0 && matches!(port.section, CrossSection::Slot { .. });
+            let (wide, tall) = if lie { (1.0, f64::from(port.count)) } else { (f64::from(port.count), 1.0) };
             size = [size[0] + wide * (width + BETWEEN), size[1].max(tall * height)];
         }
     }
@@ -54,7 +55,11 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
             let total = self::row(body, contents, face).map_or(0.0, |size| size[0]);
             for number in 0..port.count {
                 let lifted = f64::from(number) * height;
-                let at = if let CrossSection::Corner { side } = port.section {
+                let by_hand = |at: [f64; 2]| {
+                    let aside = f64::from(number) * (width + BETWEEN);
+                    [build.across.map_or(at[0], |across| across + aside), build.up.unwrap_or(at[1])]
+                };
+                let placed = if let CrossSection::Corner { side } = port.section {
                     // In the left lower corner, or in the right one where it was put to that side; a second in the other.
                     let right =
                         build.across.is_some_and(|across| across > board.middle(0)) != (number % 2 == 1);
@@ -64,23 +69,14 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                     // Its passage lies on the floor, in a corner against the left side too.
                     let [inner, tall] = port.passage();
                     let left = if port.walls == 1 { board.middle(0) - inner / 2.0 } else { board.low[0] };
-                    [left + inner / 2.0, board.low[1] + tall / 2.0 + lifted]
+                    by_hand([left + inner / 2.0, board.low[1] + tall / 2.0 + lifted])
                 } else {
                     let beside = row.filter(|_| face == body.drivers.face);
                     let ends = || fold::mouth_at(body, cabinet, &board);
                     let middle = beside.or_else(ends).unwrap_or([board.middle(0), board.middle(1)]);
                     let at = [middle[0] - total / 2.0 + walked + width / 2.0, middle[1]];
                     walked += width + BETWEEN;
-                    at
-                };
-                let cornered = matches!(port.section, CrossSection::Corner { .. });
-                let placed = if cornered {
-                    at
-                } else {
-                    [
-                        build.across.map_or(at[0], |across| across + f64::from(number) * (width + BETWEEN)),
-                        build.up.unwrap_or(at[1]),
-                    ]
+                    by_hand(at)
                 };
                 let run = Run { board: &board, port, build: &build, at: placed };
                 let part = Part { face: Some(face), at: placed, ..part.clone() };
@@ -109,7 +105,10 @@ fn in_partition(cabinet: &mut Cabinet, part: &Part, port: &PortSize, build: &Por
     for number in 0..port.count {
         // In the corner farthest from the drivers in the middle.
         let across = build.across.unwrap_or(BETWEEN + width / 2.0) + f64::from(number) * (width + BETWEEN);
-        let at = [across, build.up.unwrap_or(BETWEEN + height / 2.0)];
+        let at = match port.section {
+            CrossSection::Corner { side } => [side / 2.0; 2],
+            _ => [across, build.up.unwrap_or(BETWEEN + height / 2.0)],
+        };
         let run = Run { board: &board, port, build, at };
         run.lay(cabinet, Part { at, ..part.clone() }, 0);
     }

@@ -3,7 +3,7 @@
 use oak_acoustics::enclosure::Enclosure;
 use oak_acoustics::network::Way;
 use oak_acoustics::response::Response;
-use oak_cabinetry::{Body, Cabinet, Contents, PartKind};
+use oak_cabinetry::{Cabinet, Contents, PartKind};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -102,14 +102,10 @@ pub(super) fn ports(
     let openings = &openings[openings.len().saturating_sub(count)..];
     let tuning = computed.compiled.port_tuning.as_ref().map_or(0.0, |tuning| tuning.reactance);
     let driver = &design.driver.driver;
-    let small = design
-        .driver
-        .driver
-        .xmax
-        .map(|xmax| SMALL * tuning * driver.sd * xmax * f64::from(contents.drivers.count));
+    let small = driver.xmax.map(|xmax| SMALL * tuning * driver.sd * xmax * f64::from(contents.drivers.count));
     all.zip(openings)
         .map(|((chamber, index, port), opening)| {
-            let build = port_build(&design.body, chamber, index);
+            let build = design.body.port_build(chamber == 1, index);
             let [outer, inner] = build.flares;
             let outside = port.outside(build.wall);
             let bell = port.passage()[1] + 2.0 * (inner + if inner > 0.0 { build.wall } else { 0.0 });
@@ -142,10 +138,6 @@ pub(super) fn ports(
             }
         })
         .collect()
-}
-
-fn port_build(body: &Body, chamber: usize, index: usize) -> oak_cabinetry::PortBuild {
-    body.port_build(chamber == 1, index)
 }
 
 /// The radiators of a box; `None` where it has none.

@@ -1,6 +1,7 @@
 //! What fill does to the tuning, by both schools.
 
 use oak_acoustics::Complex;
+use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::medium::Stuffing;
 use oak_cabinetry::Cabinet;
 use serde::Serialize;
@@ -55,6 +56,13 @@ pub struct PhysicalFillReport {
     pub tuning: f64,
 }
 
+/// Where the chamber behind the drivers is tuned, Hz: of a bandpass not by the ports that are heard.
+fn tuned(compiled: &Compiled, divided: bool) -> Option<f64> {
+    let behind = compiled.rear_tuning.as_ref().map(|tuning| tuning.reactance);
+    let closed = compiled.closed_box.map(|closed| closed.fc);
+    if divided { behind.or(closed) } else { super::body::tuned(compiled) }
+}
+
 /// Both schools; `None` where nothing is tuned.
 pub(super) fn damping(
     design: &ResolvedDesign,
@@ -62,7 +70,8 @@ pub(super) fn damping(
     cabinet: &Cabinet,
     layers: &[FillReport],
 ) -> Result<Option<DampingReport>, Problem> {
-    let Some(frequency) = super::body::tuned(&computed.compiled) else { return Ok(None) };
+    let divided = cabinet.chambers.len() > 1;
+    let Some(frequency) = tuned(&computed.compiled, divided) else { return Ok(None) };
     let chamber = &cabinet.chambers[0];
     let net = chamber.ledger.net();
     if net <= 0.0 || cabinet.fold.is_some() {
@@ -73,7 +82,7 @@ pub(super) fn damping(
         let mut filled = design.clone();
         let wanted = chamber.ledger.wanted;
         filled.enclosure = design.enclosure.with_volumes([Some(wanted * gain), None]).with_lengths(&lengths);
-        Ok(super::body::tuned(&filled.compile()?).unwrap_or(frequency))
+        Ok(tuned(&filled.compile()?, divided).unwrap_or(frequency))
     };
     let amounts = [
         ("none", Stuffing::None, 0.0),

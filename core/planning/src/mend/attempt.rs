@@ -107,11 +107,12 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
     let own = bench.ask.design.enclosure.family;
     let families = FAMILIES.into_iter().filter(|family| *family != own).map(Attempt::Family);
     // Only what does not fit is helped by building it otherwise.
-    let built = || matches!(bench.check.id, "fits" | "place");
-    let ports = PORT_WAYS.into_iter().filter(|_| built()).map(Attempt::Port);
+    let fits = bench.check.id == "fits";
+    let ports = PORT_WAYS.into_iter().filter(|_| fits).map(Attempt::Port);
     let ways = FOLDS.flat_map(|folds| [FoldWay::Times(folds), FoldWay::Turned(folds)]);
     let way = bench.held.design.enclosure.way().is_some();
-    let folds = ways.filter(|_| way && built()).map(Attempt::Fold);
+    // Folded otherwise it has another shape as well.
+    let folds = ways.filter(|_| way && (fits || bench.check.id == "place")).map(Attempt::Fold);
     ports.chain(folds).chain(turns).chain(pairs).chain(families).chain(others).collect()
 }
 

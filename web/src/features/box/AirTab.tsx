@@ -43,7 +43,7 @@ export function AirTab(props: Props) {
       {report.fold && <FoldPart {...props} fold={report.fold} />}
       {driver?.face != null && <Placed {...props} of="driver" name="Driver" usual="front" along={along} />}
       {radiators && <Placed {...props} of="radiator" name="Radiators" usual="left" />}
-      {report.radiators && <RadiatorCut {...props} report={report.radiators} box={report} />}
+      {report.radiators && <RadiatorCut {...props} report={report.radiators} />}
       {portsAt(design, 'enclosure').map((_, at) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: ports have no other name
         <Port key={at} {...props} list="ports" at={at} />

@@ -1,4 +1,4 @@
-import type { BodyReport, PortCutReport, RadiatorReport, RawDesign } from '../../api/types';
+import type { PortCutReport, RadiatorReport, RawDesign } from '../../api/types';
 import { withBody, withPortBuild } from '../../model/body';
 import { withValue } from '../../model/design';
 import { pipes, pipesOf } from '../../model/pipes';
@@ -119,7 +119,6 @@ export function PortCut({ cut, list, at, round, here, ...editing }: PortProps) {
 
 interface RadiatorProps extends Editing {
   report: RadiatorReport;
-  box: BodyReport;
 }
 
 /** The mass on radiators as washers, and what they do with it. */

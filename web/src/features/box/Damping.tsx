@@ -98,5 +98,3 @@ export function Damping({ damping: { quick, physical }, design, edit }: Props) {
 
 /** A table of what can be bought; values are typical. */
 export const FILLS = tables.fills;
-
-export type FillId = (typeof FILLS)[number]['id'];

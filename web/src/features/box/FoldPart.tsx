@@ -1,6 +1,6 @@
 import { useDeferredValue } from 'react';
 import { useFolds } from '../../api/queries';
-import type { BodyReport, FoldOffer, FoldReport, RawBrief, RawFace, RawFold } from '../../api/types';
+import type { FoldOffer, FoldReport, RawBrief, RawFace, RawFold } from '../../api/types';
 import { bodyOf, withFold } from '../../model/body';
 import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
@@ -8,7 +8,6 @@ import { Choice } from '../../ui/Choice';
 import { BodyField, type Editing } from './BodyField';
 
 interface Props extends Editing {
-  report: BodyReport;
   fold: FoldReport;
   brief: RawBrief | null;
 }
@@ -37,7 +36,7 @@ const CORNERS = [
 const mm = (metres: number) => inWords(`${(metres * 1e3).toFixed(0)} mm`);
 
 /** How the way of a line or horn lies in its box, and how far that is from what was asked. */
-export function FoldPart({ report, fold, brief, ...editing }: Props) {
+export function FoldPart({ fold, brief, ...editing }: Props) {
   const { design, edit } = editing;
   const raw = bodyOf(design).fold ?? {};
   const upright = raw.stack === 'upright';
@@ -98,7 +97,7 @@ export function FoldPart({ report, fold, brief, ...editing }: Props) {
         )}
       </p>
       {fold.boards.length > 0 && <Boards {...editing} fold={fold} />}
-      <Offers {...editing} brief={brief} chosen={fold.folds} outside={report.outside} />
+      <Offers {...editing} brief={brief} chosen={fold.folds} />
     </section>
   );
 }
@@ -216,7 +215,6 @@ function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
 interface OffersProps extends Editing {
   brief: RawBrief | null;
   chosen: number;
-  outside: number[];
 }
 
 /** The same way with other numbers of folds. */

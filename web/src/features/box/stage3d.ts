@@ -116,6 +116,7 @@ export class Stage {
   private readonly plane = new Plane(new Vector3(1, 0, 0), 0);
   private readonly watch: ResizeObserver;
   private readonly theme: MutationObserver;
+  private ink = inks();
   private box = new Group();
   private model: ModelReport | null = null;
   private cut = 0.5;
@@ -236,7 +237,8 @@ export class Stage {
     this.empty();
     this.box = new Group();
     this.scene.add(this.box);
-    const ink = inks();
+    this.ink = inks();
+    const { ink } = this;
     for (const { face, outer, inner } of model.boards) {
       this.solid(between(outer, inner), `board ${face}`, ink.wood, true);
     }
@@ -262,7 +264,7 @@ export class Stage {
   }
 
   private solid(geometry: BufferGeometry, name: string, colour: Color, cut: boolean): void {
-    const ink = inks();
+    const { ink } = this;
     const shown = name === this.chosen ? ink.chosen : colour;
     const clippingPlanes = cut ? [this.plane] : [];
     const outside = new Mesh(
@@ -313,7 +315,7 @@ export class Stage {
             [-width / 2, deep / 2, height / 2],
           ],
         );
-    const shown = name === this.chosen ? inks().chosen : colour;
+    const shown = name === this.chosen ? this.ink.chosen : colour;
     const mesh = new Mesh(
       shape,
       new MeshBasicMaterial({ color: shown, clippingPlanes: cut ? [this.plane] : [] }),
