@@ -114,6 +114,24 @@ fn a_port_longer_than_the_box_is_deep_does_not_fit_and_turns() {
 }
 
 #[test]
+fn a_short_port_that_turns_ends_in_its_turn() {
+    // A passage hardly longer than two turns are high has nothing left for a third leg.
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.4), Some(0.6), Some(0.35)];
+    wish.ports.push(build(2));
+    let mut contents = contents(50.0);
+    let (height, wall, board) = (0.1, wish.ports[0].wall, 0.018);
+    let first = 0.35 - 2.0 * board - height / 2.0;
+    contents.ports[0].push(slot(0.364, height, board + first + (height + wall) / 2.0, 3));
+    let cabinet = wish.build(&contents).expect("a box");
+    let port = cabinet.parts.iter().find(|part| part.kind == PartKind::Port).expect("a port");
+    assert_eq!(port.path.len(), 3, "{:?}", port.path);
+    for leg in port.path.windows(2) {
+        assert!((0..3).any(|k| (leg[1][k] - leg[0][k]).abs() > 1e-3), "no leg without a length: {leg:?}");
+    }
+}
+
+#[test]
 fn a_brace_across_the_driver_touches_it_unless_its_window_lets_it_through() {
     let mut wish = body(Shape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.6), Some(0.35)];

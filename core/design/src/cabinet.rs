@@ -161,6 +161,11 @@ impl ResolvedDesign {
             _ if taps[0] > 0.0 => [rear.along, taps[1]],
             _ => taps,
         };
+        // A way that came out far too short ends before these places: there they keep their share of it.
+        let reach = laid.length() / wanted.length();
+        let ends = moved.iter().any(|at| *at >= laid.length());
+        let turned = matches!(self.enclosure, Enclosure::TappedHorn(_)) && moved[1] <= moved[0];
+        let moved = if ends || turned { taps.map(|at| at * reach) } else { moved };
         self.enclosure = self.enclosure.with_way(way, moved);
         self
     }

@@ -3,7 +3,7 @@
 mod support;
 
 use approx::assert_relative_eq;
-use oak_design::file::{RawBody, RawDesign, RawMaterial, RawRatio, Typed};
+use oak_design::file::{RawBody, RawDesign, RawMaterial, RawMeasured, RawRatio, Typed};
 use oak_design::report::{BodyReport, compute_undelayed};
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
@@ -55,6 +55,25 @@ fn every_demo_cabinet_with_a_chamber_is_built_with_the_volume_it_asks_for() {
         }
     }
     assert!(built >= 6, "{built} boxes");
+}
+
+#[test]
+fn a_way_that_comes_out_too_short_is_told_as_such() {
+    // In a box 30 mm deep a way of 3.2 m ends before the place where the drivers' front would speak into it.
+    let mut raw = design("Barn dance", "Tapped");
+    for front_at in ["1 m", "3 m"] {
+        raw.enclosure = serde_json::from_value(serde_json::json!({ "family": "tapped_horn", "passage": {
+            "driver_at": "0.2 m", "front_at": front_at, "segments": [{ "length": "3.2 m", "start": "358 cm2" }],
+        } }))
+        .expect("an enclosure");
+        let body = raw.body.insert(RawBody { measured: RawMeasured::Inside, ..RawBody::default() });
+        (body.height, body.depth) = (Some(Typed::from("508 mm")), Some(Typed::from("30 mm")));
+        let report = report(&raw);
+        let fold = report.fold.as_ref().expect("laid");
+        assert!(fold.length[1] < 0.5 * fold.length[0], "{:?}", fold.length);
+        assert!(fold.words.contains("too short"), "{}", fold.words);
+        assert!(fold.change.is_some(), "what was laid is simulated all the same");
+    }
 }
 
 #[test]

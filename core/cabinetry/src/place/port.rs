@@ -200,7 +200,10 @@ impl Run<'_> {
         let turn = along(corner, way, second);
         corners.push(turn);
         let third = left - second;
-        corners.push(along(turn, frame.normal, third));
+        // A short one ends before it turns again.
+        if third > 1e-6 {
+            corners.push(along(turn, frame.normal, third));
+        }
         if second + half[1] > free { (second + half[1], free) } else { (third + gap, first) }
     }
 
