@@ -31,20 +31,10 @@ export const remote: Remote = {
       revision - 1,
     ),
   restore: (id) => outcome(answered(api.POST('/api/v1/variants/{id}/restore', { params: { path: { id } } }))),
+  arrange: (build, variants) => {
+    const params = { path: { id: build } };
+    const request = api.PUT('/api/v1/builds/{id}/order', { params, body: { variants } });
+    return outcome(answered(request).then(() => undefined));
+  },
   read: (id) => answered(api.GET('/api/v1/variants/{id}', { params: { path: { id } } })).catch(() => null),
 };
-
-const PAUSE = 2000;
-const wanted = new Map<string, string[]>();
-
-/** Keeps the order of a build's variants; without a server it tries again, and only the latest order counts. */
-export async function arrange(build: string, variants: string[]): Promise<void> {
-  wanted.set(build, variants);
-  const params = { path: { id: build } };
-  const outcome = await answered(api.PUT('/api/v1/builds/{id}/order', { params, body: { variants } })).catch(
-    (error: unknown) => error,
-  );
-  if (wanted.get(build) !== variants) return;
-  if (outcome && !(outcome instanceof Refusal)) setTimeout(() => void arrange(build, variants), PAUSE);
-  else wanted.delete(build);
-}

@@ -37,6 +37,16 @@ class FakeServer implements Remote {
     return { kind: 'kept', revision: this.revision };
   }
 
+  orders: string[][] = [];
+
+  async arrange(_: string, ids: string[]): Promise<Outcome> {
+    await Promise.resolve();
+    if (!this.here) return { kind: 'unreachable' };
+    if (this.refuse) return { kind: 'refused', reason: this.refuse };
+    this.orders.push(ids);
+    return { kind: 'kept', revision: 0 };
+  }
+
   async read(): Promise<Variant> {
     return { ...variant, revision: this.revision, document: this.design };
   }
@@ -50,7 +60,7 @@ beforeEach(() => {
   vi.useFakeTimers();
   localStorage.clear();
   server = new FakeServer();
-  keeper = new Keeper(server, localStorage);
+  keeper = new Keeper(server, localStorage, 'b');
   keeper.open(variant);
 });
 afterEach(() => vi.useRealTimers());
@@ -106,7 +116,7 @@ describe('what was never sent', () => {
     keeper.want('v', { design: sized(50), archived: false });
     await settle();
     server.here = true;
-    const next = new Keeper(server, localStorage);
+    const next = new Keeper(server, localStorage, 'b');
     expect(next.open(variant)?.document.enclosure.volume).toBe('50 l');
     await settle();
     expect(server.puts).toEqual(['50 l']);
@@ -116,7 +126,7 @@ describe('what was never sent', () => {
     server.here = false;
     keeper.want('v', { design: sized(50), archived: false });
     await settle();
-    const next = new Keeper(server, localStorage);
+    const next = new Keeper(server, localStorage, 'b');
     next.open({ ...variant, revision: 4, document: sized(60) });
     expect(next.snapshot().conflict?.theirs.enclosure.volume).toBe('60 l');
     expect(next.snapshot().conflict?.mine.enclosure.volume).toBe('50 l');
@@ -124,7 +134,7 @@ describe('what was never sent', () => {
 
   it('is dropped where it cannot be read', () => {
     localStorage.setItem('oak-drum:unsent:v', '{broken');
-    expect(new Keeper(server, localStorage).open(variant)).toBe(variant);
+    expect(new Keeper(server, localStorage, 'b').open(variant)).toBe(variant);
   });
 });
 
@@ -153,5 +163,64 @@ describe('a stale write', () => {
     await settle();
     expect(server.puts).toEqual([]);
     expect(keeper.settled).toBe(true);
+  });
+});
+
+describe('the order of the shelf', () => {
+  const [a, b, c] = ['a', 'b', 'c'].map((id) => ({ ...variant, id })) as [Variant, Variant, Variant];
+  const ids = (arranged: readonly Variant[]) => arranged.map(({ id }) => id).join('');
+
+  it('is sent, the latest only of those that wait', async () => {
+    for (const order of ['abc', 'bac', 'cab']) keeper.arrange([...order]);
+    expect(keeper.settled).toBe(false);
+    await settle();
+    expect(server.orders).toEqual([
+      ['a', 'b', 'c'],
+      ['c', 'a', 'b'],
+    ]);
+    expect(keeper.snapshot().state).toBe('kept');
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('is said to wait while the server is away, outlives a reload and is sent then', async () => {
+    server.here = false;
+    keeper.arrange(['c', 'a', 'b']);
+    await settle();
+    expect(keeper.snapshot().state).toBe('unreachable');
+    server.here = true;
+    const next = new Keeper(server, localStorage, 'b');
+    // One was put away in the meantime, another made.
+    expect(ids(next.arranged([a, c, { ...variant, id: 'new' }]))).toBe('canew');
+    await settle();
+    expect(server.orders).toEqual([['c', 'a']]);
+    expect(ids(new Keeper(server, localStorage, 'b').arranged([a, b]))).toBe('ab');
+  });
+
+  it('goes on trying, and is sent at once when the network is back', async () => {
+    server.here = false;
+    keeper.arrange(['b', 'a']);
+    await settle();
+    server.here = true;
+    keeper.retry();
+    await settle();
+    expect(server.orders).toEqual([['b', 'a']]);
+    expect(keeper.snapshot().state).toBe('kept');
+  });
+
+  it('is given up where the server refuses it, and that is said', async () => {
+    server.refuse = 'there is no such variant';
+    keeper.arrange(['x']);
+    await settle();
+    expect(keeper.snapshot()).toMatchObject({ state: 'refused', reason: 'there is no such variant' });
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('does not say kept while a design still waits', async () => {
+    keeper.arrange(['a', 'b']);
+    keeper.want('v', { design: sized(60), archived: false });
+    expect(keeper.snapshot().state).toBe('sending');
+    await settle();
+    expect(keeper.snapshot().state).toBe('kept');
+    expect([server.orders.length, server.puts]).toEqual([1, ['60 l']]);
   });
 });

@@ -1,5 +1,5 @@
-// Keeps variants: sends what is wanted until the server has it, one request a variant at a time, and
-// writes what is not yet sent where a reload finds it.
+// Keeps variants and the order they stand in: sends what is wanted until the server has it, one request a variant
+// at a time, and writes what is not yet sent where a reload finds it.
 
 import type { RawDesign, Variant } from '../api/types';
 import { same } from './design';
@@ -16,6 +16,7 @@ export interface Remote {
   archive(id: string, revision: number): Promise<Outcome>;
   restore(id: string): Promise<Outcome>;
   read(id: string): Promise<Variant | null>;
+  arrange(build: string, ids: string[]): Promise<Outcome>;
 }
 
 interface Wanted {
@@ -45,16 +46,20 @@ export interface Keeping {
 }
 
 const PREFIX = 'oak-drum:unsent:';
+const ORDER = 'oak-drum:order:';
 const WAITS = [500, 1000, 2000, 4000, 8000];
 
 export class Keeper extends Observable<Keeping> {
   private items = new Map<string, Item>();
+  /** The order that the server does not have yet. Nobody's work is lost by it: whoever arranges last has their way. */
+  private order: { wanted: string[] | null; sending: boolean } = { wanted: null, sending: false };
   private failures = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly remote: Remote,
     private readonly storage: Storage,
+    private readonly build: string,
   ) {
     super({ state: 'kept', reason: null, conflict: null, keptAt: null });
   }
@@ -69,12 +74,28 @@ export class Keeper extends Observable<Keeping> {
     this.items.set(variant.id, item);
     const keptAt = new Date(variant.kept_at);
     if (!this.state.keptAt || keptAt > this.state.keptAt) this.update({ keptAt });
-    const unsent = this.unsent(variant.id);
+    const unsent = this.stored<{ base: number; wanted: Wanted }>(PREFIX + variant.id);
     if (!unsent || same(unsent.wanted, { design: kept.design, archived: false })) return variant;
     item.wanted = unsent.wanted;
     if (unsent.base === variant.revision) void this.send(variant.id);
     else this.conflictWith(variant, unsent.wanted.design);
     return unsent.wanted.archived ? null : { ...variant, document: unsent.wanted.design };
+  }
+
+  /** Variants of the build in the order that was never sent, if there is one; those it does not name come after. */
+  arranged(variants: readonly Variant[]): readonly Variant[] {
+    const order = this.stored<string[]>(ORDER + this.build);
+    if (!order) return variants;
+    this.arrange(order.filter((id) => variants.some((variant) => variant.id === id)));
+    const place = ({ id }: Variant) => (order.includes(id) ? order.indexOf(id) : order.length);
+    return [...variants].sort((a, b) => place(a) - place(b));
+  }
+
+  /** Says in which order the variants should stand. */
+  arrange(ids: string[]): void {
+    this.order.wanted = ids;
+    this.storage.setItem(ORDER + this.build, JSON.stringify(ids));
+    void this.sendOrder();
   }
 
   /** Says how a variant should be from now on. */
@@ -90,6 +111,7 @@ export class Keeper extends Observable<Keeping> {
   retry(): void {
     clearTimeout(this.timer);
     for (const id of this.items.keys()) void this.send(id);
+    void this.sendOrder();
   }
 
   /** Ends a conflict: what is here goes on top of what somebody else kept, or gives way to it. */
@@ -106,7 +128,7 @@ export class Keeper extends Observable<Keeping> {
 
   /** Whether everything is with the server. */
   get settled(): boolean {
-    return [...this.items.values()].every((item) => !item.sending && isKept(item));
+    return !this.order.wanted && [...this.items.values()].every((item) => !item.sending && isKept(item));
   }
 
   private async send(id: string): Promise<void> {
@@ -114,7 +136,7 @@ export class Keeper extends Observable<Keeping> {
     if (!item || item.sending || this.state.conflict?.id === id) return;
     if (isKept(item)) {
       this.storage.removeItem(PREFIX + id);
-      if (this.settled && this.state.state !== 'refused') this.update({ state: 'kept', reason: null });
+      this.rest();
       return;
     }
     item.sending = true;
@@ -123,6 +145,39 @@ export class Keeper extends Observable<Keeping> {
     const outcome = await this.ask(id, item);
     item.sending = false;
     await this.take(id, item, wanted, outcome);
+  }
+
+  private async sendOrder(): Promise<void> {
+    const { wanted, sending } = this.order;
+    if (!wanted || sending) return;
+    this.order.sending = true;
+    if (this.state.state === 'kept') this.update({ state: 'sending', reason: null });
+    const outcome = await this.remote.arrange(this.build, wanted);
+    this.order.sending = false;
+    if (outcome.kind === 'unreachable') {
+      this.later();
+    } else if (this.order.wanted !== wanted) {
+      await this.sendOrder();
+    } else {
+      this.order.wanted = null;
+      this.storage.removeItem(ORDER + this.build);
+      if (outcome.kind === 'refused') this.update({ state: 'refused', reason: outcome.reason });
+      else this.rest();
+    }
+  }
+
+  /** Says that everything is kept where it is. */
+  private rest(): void {
+    if (this.settled && this.state.state !== 'refused') this.update({ state: 'kept', reason: null });
+  }
+
+  /** Tries again after a while. */
+  private later(): void {
+    this.update({ state: 'unreachable' });
+    const wait = WAITS[Math.min(this.failures, WAITS.length - 1)];
+    this.failures += 1;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.retry(), wait);
   }
 
   private ask(id: string, item: Item): Promise<Outcome> {
@@ -140,11 +195,7 @@ export class Keeper extends Observable<Keeping> {
       this.update({ state: 'sending', reason: null, keptAt: new Date() });
       await this.send(id);
     } else if (outcome.kind === 'unreachable') {
-      this.update({ state: 'unreachable' });
-      const wait = WAITS[Math.min(this.failures, WAITS.length - 1)];
-      this.failures += 1;
-      clearTimeout(this.timer);
-      this.timer = setTimeout(() => this.retry(), wait);
+      this.later();
     } else if (outcome.kind === 'stale') {
       const theirs = await this.remote.read(id);
       if (theirs) this.conflictWith(theirs, item.wanted.design);
@@ -165,9 +216,9 @@ export class Keeper extends Observable<Keeping> {
     this.update({ state: 'conflict', conflict });
   }
 
-  private unsent(id: string): { base: number; wanted: Wanted } | null {
+  private stored<Value>(key: string): Value | null {
     try {
-      return JSON.parse(this.storage.getItem(PREFIX + id) ?? 'null');
+      return JSON.parse(this.storage.getItem(key) ?? 'null');
     } catch {
       return null;
     }

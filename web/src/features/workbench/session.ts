@@ -1,14 +1,14 @@
 // A build opened on the workbench: what is on it, how it is kept, and what it computes to.
 
 import { ask } from '../../api/ask';
-import { arrange, remote } from '../../api/remote';
+import { remote } from '../../api/remote';
 import { Simulator } from '../../api/simulator';
 import type { BuildWithVariants, Variant } from '../../api/types';
 import { Keeper } from '../../model/keeper';
 import { type View, Workbench } from '../../model/workbench';
 
 export class Session {
-  readonly keeper = new Keeper(remote, localStorage);
+  readonly keeper: Keeper;
   readonly simulator = new Simulator(ask);
   readonly workbench: Workbench;
   private readonly viewKey: string;
@@ -17,12 +17,13 @@ export class Session {
 
   constructor(readonly build: BuildWithVariants) {
     this.viewKey = `oak-drum:view:${build.id}`;
-    const variants = build.variants.map((variant) => this.keeper.open(variant)).filter((one) => one !== null);
+    this.keeper = new Keeper(remote, localStorage, build.id);
+    const variants = this.keeper.arranged(build.variants).flatMap((one) => this.keeper.open(one) ?? []);
     this.workbench = new Workbench(
       variants,
       this.view(),
       ({ id, design, archived }) => this.keeper.want(id, { design, archived }),
-      (ids) => void arrange(build.id, ids),
+      (ids) => this.keeper.arrange(ids),
     );
   }
 
