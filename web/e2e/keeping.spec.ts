@@ -34,6 +34,26 @@ test('what could not be sent survives closing the page', async ({ page, server }
   await expect.poll(async () => (await kept(server, build)).document.enclosure.volume).toBe('47 l');
 });
 
+test('an order that could not be sent is said to wait, and survives closing the page', async ({
+  page,
+  server,
+}) => {
+  const build = await server.makeBuild('Moved in the dark');
+  await openBuild(page, server, build.id);
+  const order = '**/api/v1/builds/*/order';
+  await page.route(order, (route) => route.abort());
+  await page.getByRole('button', { name: 'More for Slot, all-round' }).click();
+  await page.getByRole('menuitem', { name: 'Move on' }).click();
+  await expect(page.getByRole('status')).toContainText('The server does not answer');
+  await page.goto('about:blank');
+  await page.unroute(order);
+  await openBuild(page, server, build.id);
+  await expect(page.getByRole('button', { name: /^Work on/ }).first()).toContainText('Sealed');
+  const names = async () => (await server.open(build.id)).variants.map(({ document }) => document.name);
+  await expect.poll(async () => (await names())[0]).toContain('Sealed');
+  await expect(page.getByRole('status')).toContainText('kept');
+});
+
 test('two windows on one variant: both states are shown and none is lost', async ({
   context,
   page,

@@ -63,7 +63,6 @@ export class Server {
     return (await answer.json()) as Answer;
   }
 
-  /** A build of its own with the first two variants of the demo. */
   /** A build with designs, two of the demo where none are given. */
   async makeBuild(name: string, designs?: RawDesign[]): Promise<BuildWithVariants> {
     const demo = JSON.parse(readFileSync(`${DEMO}/builds/narrowboat-nook.json`, 'utf8')) as {

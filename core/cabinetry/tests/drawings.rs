@@ -3,11 +3,14 @@
 mod support;
 
 use approx::assert_relative_eq;
+use oak_acoustics::medium::{Fill, Frame};
 use oak_cabinetry::drawing::{Drawing, Line, View, view, write_dxf, write_svg};
-use oak_cabinetry::geometry::{Axis, Shape, area};
-use oak_cabinetry::{Brace, Cabinet, Contents};
+use oak_cabinetry::geometry::{Axis, Face, Shape, area};
+use oak_cabinetry::{
+    Body, Brace, Cabinet, Contents, Item, ItemBlock, Layer, Place, PortBuild, RadiatorSize, Seat, Way,
+};
 use proptest::prelude::*;
-use support::{any_shape, body, build, contents, tube};
+use support::{any_shape, body, build, contents, slot, tube};
 
 fn drawn(shape: Shape, wanted: View) -> (Cabinet, Contents, Drawing) {
     let mut wish = body(shape);
@@ -88,6 +91,112 @@ fn an_svg_has_every_line_and_its_title_cannot_break_it() {
     assert!(text.contains(">600<") || text.contains("\n600\n"), "the height in mm");
 }
 
+/// A box with something of every kind in it.
+fn furnished() -> (Body, Contents) {
+    let mut wish = body(Shape::Rectangular);
+    wish.sizes = [Some(0.6), Some(0.7), Some(0.5)];
+    wish.ports = vec![build(0), PortBuild { wall: 0.018, ..build(1) }];
+    wish.braces.push(Brace { axis: Axis::X, at: Some(0.1), thickness: 0.018, open: 0.5 });
+    let fill = Fill::polyester(15.0, Frame::Rigid);
+    wish.fills.push(Layer { face: Face::Back, thickness: 0.05, fill });
+    let block =
+        ItemBlock { place: Place { face: Face::Right, across: None, up: None }, size: [0.1, 0.1, 0.08] };
+    wish.items.push(Item { name: "Amplifier".to_owned(), volume: 8e-4, block: Some(block) });
+    let mut inside = contents(100.0);
+    inside.ports[0].push(tube(0.08, 0.2));
+    inside.ports[0].push(slot(0.2, 0.03, 0.5, 1));
+    inside.radiators = Some(RadiatorSize { cone: 0.16, count: 2 });
+    (wish, inside)
+}
+
+#[test]
+fn everything_mounted_is_in_every_view() {
+    let (wish, inside) = furnished();
+    let cabinet = wish.build(&inside).expect("a box");
+    for wanted in [View::Side, View::Front, View::Plan] {
+        let drawing = view(wanted, &wish, &inside, &cabinet);
+        for part in &cabinet.parts {
+            let name = part.name();
+            let drawn = drawing.strokes.iter().any(|stroke| stroke.part == name)
+                || drawing.rings.iter().any(|ring| ring.part == name);
+            assert!(drawn, "{name} from {wanted:?}");
+        }
+        let fill = drawing.strokes.iter().any(|stroke| stroke.part == "fill back");
+        assert_eq!(fill, wanted != View::Front, "fill shows where the box is cut");
+    }
+}
+
+#[test]
+fn a_turned_slot_shows_its_height_from_the_side_and_its_width_from_above() {
+    let (mut wish, mut inside) = furnished();
+    wish.ports.remove(0);
+    inside.ports[0].remove(0);
+    let cabinet = wish.build(&inside).expect("a box");
+    let air = |wanted: View| -> Vec<[f64; 2]> {
+        let drawing = view(wanted, &wish, &inside, &cabinet);
+        let strokes =
+            drawing.strokes.iter().filter(|stroke| stroke.part == "port" && stroke.line == Line::Air);
+        strokes.map(|stroke| span(&stroke.points)).collect()
+    };
+    let [along, up] = air(View::Side)[..] else { panic!("two legs") };
+    assert_relative_eq!(along[1], 0.03, max_relative = 1e-9);
+    assert_relative_eq!(up[0], 0.03, max_relative = 1e-9);
+    assert!(air(View::Plan).iter().all(|size| (size[0] - 0.2).abs() < 1e-9), "{:?}", air(View::Plan));
+}
+
+/// Width and height of what some points span.
+fn span(points: &[[f64; 2]]) -> [f64; 2] {
+    [0, 1].map(|k| {
+        let all = || points.iter().map(|point| point[k]);
+        all().fold(f64::NEG_INFINITY, f64::max) - all().fold(f64::INFINITY, f64::min)
+    })
+}
+
+#[test]
+fn boards_drawn_apart_are_named_once_and_all_there() {
+    let (wish, inside) = furnished();
+    let cabinet = wish.build(&inside).expect("a box");
+    let drawing = view(View::Exploded, &wish, &inside, &cabinet);
+    let mut names: Vec<&str> = drawing.labels.iter().map(|(_, words)| words.as_str()).collect();
+    names.sort_unstable();
+    assert_eq!(names, ["back", "bottom", "front", "left", "right", "top"]);
+    for part in names.iter().map(|name| format!("board {name}")).chain(["brace".to_owned()]) {
+        let faces = drawing.strokes.iter().filter(|stroke| stroke.part == part).count();
+        // Of a block seen from a corner three sides face the reader.
+        assert_eq!(faces % 3, 0, "{part}: {faces}");
+        assert!(faces >= 3, "{part}: {faces}");
+    }
+    // Apart: larger than the box drawn so would be.
+    let [low, high] = drawing.extent;
+    assert!(high[0] - low[0] > 0.6 + 0.5 * 0.5 * 0.866, "{:?}", drawing.extent);
+}
+
+#[test]
+fn the_middle_of_a_way_is_an_open_line_in_every_file() {
+    let mut wish = body(Shape::Rectangular);
+    wish.fold.folds = Some(1);
+    let way = Way { areas: vec![[0.0, 0.05], [2.5, 0.05]], seat: Seat::Along(0.5), apart: Vec::new() };
+    let inside = Contents { wanted: [Some(way.volume()), None], way: Some(way), ..contents(1.0) };
+    let cabinet = wish.build(&inside).expect("a line");
+    let drawing = view(View::Side, &wish, &inside, &cabinet);
+    let open: Vec<_> = drawing.strokes.iter().filter(|stroke| !stroke.closed).collect();
+    assert_eq!(open.len(), 1, "the middle line of the way");
+    assert_eq!(open[0].line, Line::Middle);
+    let text = write_svg(&drawing, "Line");
+    assert_eq!(text.matches("<polyline").count(), 1);
+    assert_eq!(text.matches("<polygon").count(), drawing.strokes.len() - 1);
+    let bytes = write_dxf(&drawing).expect("written");
+    let file = dxf::Drawing::load(&mut bytes.as_slice()).expect("opens");
+    let not_closed = file
+        .entities()
+        .filter(|entity| match &entity.specific {
+            dxf::entities::EntityType::LwPolyline(line) => !line.is_closed(),
+            _ => false,
+        })
+        .count();
+    assert_eq!(not_closed, 1);
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(40))]
     #[test]
@@ -100,6 +209,10 @@ proptest! {
             wish.sizes = [Some(0.5), Some(0.6), Some(0.4)];
             let Ok(cabinet) = wish.build(&contents(30.0)) else { return Ok(()) };
             let drawing = view(wanted, &wish, &contents(30.0), &cabinet);
+            let bytes = write_dxf(&drawing).expect("written");
+            let file = dxf::Drawing::load(&mut bytes.as_slice()).expect("opens");
+            let all = drawing.strokes.len() + drawing.rings.len() + drawing.labels.len();
+            prop_assert_eq!(file.entities().count(), all);
             let [low, high] = drawing.extent;
             prop_assert!(low.iter().chain(&high).all(|at| at.is_finite()), "{wanted:?}");
             if wanted == View::Side {
@@ -113,6 +226,10 @@ proptest! {
                 }
                 let room = area(polygon(&drawing, "room")).abs();
                 prop_assert!(room < area(boards).abs());
+                // As large as the body says that it is there, by another way of cutting.
+                let at = f64::midpoint(cabinet.room.bounds()[0][0], cabinet.room.bounds()[1][0]);
+                let says = cabinet.room.area_at(Axis::X, at);
+                prop_assert!((room - says).abs() < 2e-3 * says, "{room} {says}");
             }
         }
     }

@@ -1,7 +1,7 @@
 //! SVG.
 
 use svg::Document;
-use svg::node::element::{Circle, Line as Ruled, Polygon, Text};
+use svg::node::element::{Circle, Line as Ruled, Polygon, Polyline, Text};
 
 use super::{Drawing, Line, millimetres};
 
@@ -38,8 +38,13 @@ pub fn write_svg(drawing: &Drawing, title: &str) -> String {
         let (fill, pen, dash) = style(stroke.line);
         let points: Vec<String> =
             stroke.points.iter().map(|at| format!("{:.2},{:.2}", x(at[0]), y(at[1]))).collect();
-        let polygon = Polygon::new().set("points", points.join(" ")).set("fill", fill).set("stroke", pen);
-        document = document.add(polygon.set("stroke-width", 0.7).set("stroke-dasharray", dash));
+        document = if stroke.closed {
+            let polygon = Polygon::new().set("points", points.join(" ")).set("fill", fill).set("stroke", pen);
+            document.add(polygon.set("stroke-width", 0.7).set("stroke-dasharray", dash))
+        } else {
+            let line = Polyline::new().set("points", points.join(" ")).set("fill", "none").set("stroke", pen);
+            document.add(line.set("stroke-width", 0.7).set("stroke-dasharray", dash))
+        };
     }
     for ring in &drawing.rings {
         let (_, pen, dash) = style(ring.line);
