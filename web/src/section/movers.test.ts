@@ -43,4 +43,20 @@ describe('slow motion', () => {
     expect(placeAt(cone, 0, scale)).toBeCloseTo(0);
     expect(placeAt(cone, 270, scale)).toBeCloseTo(1);
   });
+
+  it('moves each cone of a pair by itself where there is air between them', () => {
+    const pair = { ...slot, motor: { isobaric: { arrangement: 'face_to_face' as const } } };
+    const both = layOut({ design: pair, report }) as Scene;
+    const travels = (cones: Mover[]) => {
+      const all = movingParts(both, { ...motion, movers: cones });
+      return all.map(({ mover: { label }, outward }) => [label, ...outward]);
+    };
+    const [outer, inner] = [mover('cone', 'Cone 1', 2e-3, 90), mover('cone', 'Cone 2', 1.9e-3, 88)];
+    expect(travels([outer, inner])).toEqual([
+      ['Cone 2', 1, 0],
+      ['Cone 1', 1, 0],
+    ]);
+    // Where they are taken as one, both go as that one.
+    expect(travels([mover('cone', 'Cone', 2e-3, 90)]).map(([label]) => label)).toEqual(['Cone', 'Cone']);
+  });
 });

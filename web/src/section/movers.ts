@@ -15,7 +15,7 @@ const OUTWARD: Record<Facing, [number, number]> = { right: [1, 0], left: [-1, 0]
 /** Parts that move, with what moves them. */
 export function movingParts(scene: Scene, motion: Motion): Moving[] {
   const { movers } = motion;
-  const cone = movers.find(({ kind }) => kind === 'cone');
+  const [cone, inner] = movers.filter(({ kind }) => kind === 'cone');
   const radiator = movers.find(({ kind }) => kind === 'radiator');
   const ways = scene.parts.filter(({ kind }) => kind === 'way');
   const drivers = scene.parts.filter((part) => part.kind === 'driver');
@@ -23,8 +23,10 @@ export function movingParts(scene: Scene, motion: Motion): Moving[] {
   const ports = scene.parts.filter(({ kind }) => kind === 'port').length;
   return scene.parts.flatMap((part): Moving[] => {
     if (part.kind === 'driver' && cone && last?.kind === 'driver') {
-      // Both cones of a pair go the way of the one in the wall.
-      return [{ part, mover: cone, outward: OUTWARD[last.facing] }];
+      // Of a pair the one inside is drawn first. What is outward is told by the one in the wall; with air between them
+      // both move almost alike.
+      const inside = drivers.indexOf(part) % 2 === 0;
+      return [{ part, mover: (inside && inner) || cone, outward: OUTWARD[last.facing] }];
     }
     if (part.kind === 'radiator' && radiator)
       return [{ part, mover: radiator, outward: OUTWARD[part.facing] }];
