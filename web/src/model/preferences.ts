@@ -65,18 +65,38 @@ export function asRead(typed: Typed, field: Field): Typed {
   return quantity && quantity.unit !== unit ? measure(quantity.si, unit) : typed;
 }
 
-const SPOKEN = /(\d+(?:[.,]\d+)?)(\s?)(mm|cm|l|g)(?![\w/²³·])/g;
-const SPOKEN_OF: Record<string, string> = { mm: 'length', cm: 'length', l: 'volume', g: 'mass' };
+/** Quantities in words; of several sizes one after the other only the last has its unit. */
+const SPOKEN = /(at )?(\d+(?:[.,]\d+)?(?: × \d+(?:[.,]\d+)?)*)(\s?)(mm|cm|m|l|g|kg)(?![\w/²³·])/g;
+const SPOKEN_OF: Record<string, string> = {
+  mm: 'length',
+  cm: 'length',
+  m: 'length',
+  l: 'volume',
+  g: 'mass',
+  kg: 'mass',
+};
+/** What is said in large units stays in large ones. */
+const LARGE: Record<string, Record<string, string>> = {
+  m: { in: 'ft' },
+  kg: { oz: 'lb', lb: 'lb' },
+};
 
 /** Words with the quantities in them as a person reads them. */
 export function inWords(text: string): string {
   const { units } = preferences.snapshot();
-  return text.replace(SPOKEN, (all, number: string, _, symbol: string) => {
+  return text.replace(SPOKEN, (all, at: string | undefined, numbers: string, _, symbol: string) => {
+    // A level is told at 1 m whatever else is measured in.
+    if (at && numbers === '1' && symbol === 'm') return all;
     const dimension = SPOKEN_OF[symbol] ?? '';
-    const wanted = unitsOf(dimension).find((unit) => unit.symbol === units[dimension]);
+    const chosen = units[dimension] ?? '';
+    const named = LARGE[symbol] ? LARGE[symbol][chosen] : chosen;
+    const wanted = unitsOf(dimension).find((unit) => unit.symbol === named);
     const written = unitsOf(dimension).find((unit) => unit.symbol === symbol);
     if (!wanted || !written || wanted === written) return all;
-    return measure(Number(number.replace(',', '.')) * written.factor, wanted, 3);
+    const each = numbers
+      .split(' × ')
+      .map((number) => measure(Number(number.replace(',', '.')) * written.factor, wanted, 3));
+    return (at ?? '') + each.join(' × ');
   });
 }
 
