@@ -119,6 +119,7 @@ for (const theme of ['light', 'dark'] as const) {
       ['Alt+w', /44 l\s*now/, 'what if'],
       ['Alt+h', /19 of 20 such boxes/, 'how sure'],
       ['Alt+x', /Kind of cabinet/, 'compared'],
+      ['Alt+q', /Vd = Sd|F3/, 'all figures worked out'],
       ['Alt+y', /as it is/, 'history'],
       ['Alt+a', /put away/, 'archived'],
       ['Alt+u', /Lengths/, 'units'],

@@ -232,6 +232,22 @@ test('the drawing is pulled by its grips, with pointer and keys', async ({ page,
   await expect(length).toHaveValue('447.6 mm');
 });
 
+test('every figure of a variant is worked out on one sheet', async ({ page, server }) => {
+  const build = await server.makeBuild('Worked out');
+  await openBuild(page, server, build.id);
+  const f3 = (await figure(page, 'f3').innerText()).match(/[\d.]+ Hz/)?.[0] ?? 'none';
+  await page.keyboard.press('Alt+q');
+  const sheet = page.getByRole('dialog', { name: 'Figures of Slot, all-round, worked out' });
+  await expect(sheet).toContainText(f3);
+  // The length of the port with the values that it came from.
+  await expect(sheet).toContainText('Port length');
+  await expect(sheet).toContainText('448 mm');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^More for Sealed/ }).click();
+  await page.getByRole('menuitem', { name: 'How its figures are worked out …' }).click();
+  await expect(page.getByRole('dialog', { name: /^Figures of Sealed/ })).toContainText('Qtc');
+});
+
 test('variants are put in order, compared, looked back on and brought back', async ({ page, server }) => {
   const build = await server.makeBuild('Shelf');
   await openBuild(page, server, build.id);

@@ -10,6 +10,7 @@ export type Window =
   | 'spread'
   | 'motion'
   | 'compare'
+  | 'workings'
   | 'history'
   | 'archived';
 

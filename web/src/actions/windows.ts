@@ -19,6 +19,7 @@ export const windows: Action[] = [
   action('spread', 'How sure: drivers and boards as they come', 'alt+h'),
   action('motion', 'Slow motion at the cursor', 'alt+m'),
   action('compare', 'Compare the variants', 'alt+x'),
+  action('workings', 'All figures of the active variant, worked out', 'alt+q'),
   action('history', 'History of the active variant', 'alt+y'),
   action('archived', 'Variants that were put away', 'alt+a'),
 ];

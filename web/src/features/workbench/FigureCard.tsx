@@ -1,6 +1,6 @@
 import { useDeferredValue } from 'react';
-import { useMending, useWorkings } from '../../api/queries';
-import type { Mend, RawBrief, RawDesign, Working } from '../../api/types';
+import { useMending } from '../../api/queries';
+import type { Mend, RawBrief, RawDesign } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { Workbench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
@@ -8,6 +8,7 @@ import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 import type { Chip } from './figures';
 import { mendDetail, mendedDesign, mendWords } from './mending';
+import { Workings } from './Workings';
 
 interface Props {
   chip: Chip;
@@ -139,48 +140,6 @@ function MendRow({
           Change the brief
         </Button>
       )}
-    </div>
-  );
-}
-
-interface WorkingsProps {
-  ids: string[];
-  design: RawDesign;
-  brief: RawBrief | null;
-}
-
-function Workings({ ids, design, brief }: WorkingsProps) {
-  const workings = useWorkings(useDeferredValue(design), brief);
-  const found = ids.flatMap((id) => workings.data?.find((one) => one.id === id) ?? []);
-  if (!ids.length) return null;
-  return (
-    <section aria-label="How is this worked out?">
-      <h3 className="mb-1">How is this worked out?</h3>
-      <Message error={workings.error} />
-      {found.map((working) => (
-        <WorkingText key={working.id} working={working} />
-      ))}
-    </section>
-  );
-}
-
-function WorkingText({ working: { name, result, formula, inputs, source } }: { working: Working }) {
-  return (
-    <div className="mb-2">
-      <p>
-        <b>{name}</b> {inWords(result)}
-      </p>
-      <p className="font-mono text-[13px]">{formula}</p>
-      {inputs.length > 0 && (
-        <p className="text-[13px]">
-          {inputs.map(({ symbol, value }) => (
-            <span key={symbol} className="mr-3 inline-block">
-              <span className="text-soft">{symbol}</span> {inWords(value)}
-            </span>
-          ))}
-        </p>
-      )}
-      <p className="text-[13px] text-soft">{source}</p>
     </div>
   );
 }

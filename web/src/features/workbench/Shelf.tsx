@@ -117,6 +117,10 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
   const mark = markAt(place);
   const name = design.name ?? '';
   const card = useRef<HTMLLIElement>(null);
+  const openOf = (window: Window) => {
+    workbench.activate(id);
+    onOpen(window);
+  };
   useEffect(() => {
     const list = card.current?.parentElement;
     if (!active || !card.current || !list) return;
@@ -186,12 +190,10 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
           <Item onSelect={() => workbench.move(id, 1)}>
             <Icon name="redo" /> Move on
           </Item>
-          <Item
-            onSelect={() => {
-              workbench.activate(id);
-              onOpen('history');
-            }}
-          >
+          <Item onSelect={() => openOf('workings')}>
+            <Icon name="rule" /> How its figures are worked out …
+          </Item>
+          <Item onSelect={() => openOf('history')}>
             <Icon name="down" /> History …
           </Item>
           <Item onSelect={() => download(`/api/v1/variants/${id}/design.json`)}>

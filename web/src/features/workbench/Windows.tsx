@@ -8,6 +8,7 @@ import { HistoryDialog } from './HistoryDialog';
 import { SpreadDialog } from './SpreadDialog';
 import { SweepDialog } from './SweepDialog';
 import type { Session } from './session';
+import { WorkingsDialog } from './Workings';
 
 interface Props {
   opened: Window | null;
@@ -41,6 +42,8 @@ export function Windows({ opened, variant, bench, session, brief, reports, onTry
       return <SpreadDialog design={design} brief={brief} mark={markAt(place)} onClose={onClose} />;
     case 'compare':
       return <CompareDialog bench={bench} reports={reports} onClose={onClose} />;
+    case 'workings':
+      return <WorkingsDialog variant={variant} brief={brief} onClose={onClose} />;
     case 'history':
       return <HistoryDialog variant={variant} onRestore={onTry} onClose={onClose} />;
     case 'archived':

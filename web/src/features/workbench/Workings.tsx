@@ -1,0 +1,80 @@
+import { useDeferredValue } from 'react';
+import { useWorkings } from '../../api/queries';
+import type { RawBrief, RawDesign, Working } from '../../api/types';
+import { inWords } from '../../model/preferences';
+import type { OnBench } from '../../model/workbench';
+import { Dialog } from '../../ui/Dialog';
+import { Message } from '../../ui/Message';
+
+interface WorkingsProps {
+  ids: string[];
+  design: RawDesign;
+  brief: RawBrief | null;
+}
+
+/** How some figures of a design are worked out. */
+export function Workings({ ids, design, brief }: WorkingsProps) {
+  const workings = useWorkings(useDeferredValue(design), brief);
+  const found = ids.flatMap((id) => workings.data?.find((one) => one.id === id) ?? []);
+  if (!ids.length) return null;
+  return (
+    <section aria-label="How is this worked out?">
+      <h3 className="mb-1">How is this worked out?</h3>
+      <Message error={workings.error} />
+      {found.map((working) => (
+        <WorkingText key={working.id} working={working} />
+      ))}
+    </section>
+  );
+}
+
+function WorkingText({ working: { name, result, formula, inputs, source } }: { working: Working }) {
+  return (
+    <div className="mb-2">
+      <p>
+        <b>{name}</b> {inWords(result)}
+      </p>
+      <p className="font-mono text-[13px]">{formula}</p>
+      {inputs.length > 0 && (
+        <p className="text-[13px]">
+          {inputs.map(({ symbol, value }) => (
+            <span key={symbol} className="mr-3 inline-block">
+              <span className="text-soft">{symbol}</span> {inWords(value)}
+            </span>
+          ))}
+        </p>
+      )}
+      <p className="text-[13px] text-soft">{source}</p>
+    </div>
+  );
+}
+
+interface DialogProps {
+  variant: OnBench;
+  brief: RawBrief | null;
+  onClose: () => void;
+}
+
+/** Every figure of a variant on one sheet, each with what it is worked out from. */
+export function WorkingsDialog({ variant: { design }, brief, onClose }: DialogProps) {
+  const workings = useWorkings(design, brief);
+  return (
+    <Dialog
+      title={`Figures of ${design.name}, worked out`}
+      about="Formula, what went into it, and where it comes from. Those of the brief are at the brief's place and loudness."
+      open
+      wide
+      onClose={onClose}
+    >
+      <Message error={workings.error} />
+      {workings.isPending && <p className="text-soft">Working them out …</p>}
+      <div className="columns-1 gap-8 md:columns-2">
+        {workings.data?.map((working) => (
+          <div key={working.id} className="break-inside-avoid border-grid border-b pt-1.5">
+            <WorkingText working={working} />
+          </div>
+        ))}
+      </div>
+    </Dialog>
+  );
+}
