@@ -21,6 +21,8 @@ export type Sheet = 'palette' | 'keys' | 'units' | 'glossary';
 export interface Reach {
   /** The workbench on screen, if it is. */
   workbench: Workbench | null;
+  /** The build it is of. */
+  build: string | null;
   /** Makes a new variant on the server and puts it on the workbench. */
   addVariant: (design: RawDesign) => void;
   switchTheme: () => void;

@@ -18,6 +18,7 @@ const design = () => reach.workbench.find(active() ?? '')?.design;
 beforeEach(() => {
   reach = {
     workbench: new Workbench(variants, null, () => undefined),
+    build: 'b',
     addVariant: vi.fn(),
     switchTheme: vi.fn(),
     open: vi.fn(),
@@ -42,6 +43,15 @@ describe('the commands', () => {
     run('undo');
     run('undo');
     expect(design()?.enclosure).toEqual(variants[0]?.document.enclosure);
+  });
+
+  it('go to the stages of the build that is open, and to none without one', () => {
+    run('go-box');
+    run('go-curves');
+    expect(reach.go).toHaveBeenNthCalledWith(1, '/builds/b/box');
+    expect(reach.go).toHaveBeenNthCalledWith(2, '/builds/b');
+    reach.build = null;
+    expect(() => run('go-box')).toThrow();
   });
 
   it('leave alone what is not there to nudge', () => {
@@ -85,7 +95,7 @@ describe('the commands', () => {
   });
 
   it('of the workbench are not to be had elsewhere', () => {
-    const nowhere = { ...reach, workbench: null };
+    const nowhere = { ...reach, workbench: null, build: null };
     const left = ACTIONS.filter((action) => action.when(nowhere)).map((action) => action.id);
     expect(left).toEqual([
       'go-builds',

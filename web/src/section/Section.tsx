@@ -56,7 +56,7 @@ function Sheet(props: SheetProps) {
       <Patterns />
       {scene.parts.map((part, at) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: parts have no other name, and keep their order
-        <PartButton key={at} target={part.target} onTarget={onTarget}>
+        <PartButton key={at} target={part.target} again={isAgain(scene.parts, at)} onTarget={onTarget}>
           <PartDrawing part={part} frame={frame} />
         </PartButton>
       ))}
@@ -72,19 +72,26 @@ function Sheet(props: SheetProps) {
   );
 }
 
+/** Whether an equal part before leads to the same: one of them is enough on the way through by keys. */
+function isAgain(parts: Part[], at: number): boolean {
+  const label = parts[at]?.target?.label;
+  return label !== undefined && parts.findIndex(({ target }) => target?.label === label) < at;
+}
+
 interface ButtonProps {
   target: Target | undefined;
+  again: boolean;
   onTarget: (target: Target, part: Element) => void;
   children: ReactNode;
 }
 
-function PartButton({ target, onTarget, children }: ButtonProps) {
+function PartButton({ target, again, onTarget, children }: ButtonProps) {
   if (!target) return <g className="pointer-events-none">{children}</g>;
   return (
     // biome-ignore lint/a11y/useSemanticElements: there is no button element inside a drawing
     <g
       role="button"
-      tabIndex={0}
+      tabIndex={again ? -1 : 0}
       aria-label={target.label}
       className="cursor-pointer outline-offset-2 hover:opacity-80"
       onClick={(event) => onTarget(target, event.currentTarget)}

@@ -99,6 +99,7 @@ export function QuantityInput(props: Props) {
         aria-invalid={message ? true : undefined}
         aria-describedby={message ? messageId : undefined}
         aria-description={fields[0]?.meaning}
+        data-quantity=""
         data-draft={draft === null ? undefined : ''}
         autoComplete="off"
         spellCheck={false}

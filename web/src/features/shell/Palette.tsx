@@ -1,5 +1,6 @@
 import { Command } from 'cmdk';
 import { Dialog as Radix } from 'radix-ui';
+import { useState } from 'react';
 import { ACTIONS } from '../../actions';
 import type { Reach } from '../../actions/action';
 import { spoken } from '../../actions/keys';
@@ -28,6 +29,13 @@ export function Palette({ reach, onClose }: Props) {
   );
 }
 
+/** What can be typed on the page, by name; of equal names the first. */
+function valuesOnPage(): [string, HTMLInputElement][] {
+  const inputs = document.querySelectorAll<HTMLInputElement>('main input[data-quantity]');
+  const named = [...inputs].map((input) => [input.getAttribute('aria-label') ?? '', input] as const);
+  return [...new Map(named.filter(([name]) => name).reverse()).entries()].reverse();
+}
+
 const ROW =
   'flex cursor-pointer items-center justify-between gap-4 rounded-[3px] px-3 py-1.5 data-[selected=true]:bg-rule';
 
@@ -38,6 +46,7 @@ function Commands({ reach, onClose }: Props) {
     // The palette gives the focus back first.
     setTimeout(does, 0);
   };
+  const [values] = useState(valuesOnPage);
   const variants = reach.workbench?.snapshot().variants.filter(({ archived }) => !archived) ?? [];
   return (
     <Command label="Commands" loop>
@@ -59,6 +68,20 @@ function Commands({ reach, onClose }: Props) {
             <span className="whitespace-nowrap font-mono text-[12.5px] text-soft">
               {action.keys[0] && spoken(action.keys[0])}
             </span>
+          </Command.Item>
+        ))}
+        {values.map(([name, input]) => (
+          <Command.Item
+            key={name}
+            value={`Set ${name}`}
+            className={ROW}
+            onSelect={run(() => {
+              input.focus();
+              input.select();
+            })}
+          >
+            <span className="truncate">Set {name}</span>
+            <span className="whitespace-nowrap font-mono text-[12.5px] text-soft">{input.value}</span>
           </Command.Item>
         ))}
         {variants.map((variant) => (

@@ -15,7 +15,7 @@ interface Props {
   /** Beside the title: name and state of what is open. */
   beside?: ReactNode;
   tools?: ReactNode;
-  workbench?: Pick<Reach, 'workbench' | 'addVariant' | 'open'>;
+  workbench?: Pick<Reach, 'workbench' | 'build' | 'addVariant' | 'open'>;
   children: ReactNode;
 }
 
@@ -39,6 +39,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
   const theme = useTheme();
   const reach: Reach = {
     workbench: null,
+    build: null,
     addVariant: () => undefined,
     open: () => undefined,
     ...workbench,

@@ -139,7 +139,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
         </>
       }
       tools={<UndoRedo workbench={workbench} bench={bench} />}
-      workbench={{ workbench, addVariant, open }}
+      workbench={{ workbench, build: build.id, addVariant, open }}
     >
       {active ? (
         <div className="flex h-full flex-col">
