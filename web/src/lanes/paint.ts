@@ -4,9 +4,18 @@ import type uPlot from 'uplot';
 import { type Mark, OUTLINE } from '../model/mark';
 import { frequencyAt, nearest } from './axis';
 
+const colours = { theme: '', known: new Map<string, string>() };
+
 /** A colour of the theme in use. */
 export function colour(name: string): string {
-  return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+  const theme = document.documentElement.dataset.theme ?? '';
+  if (theme !== colours.theme) Object.assign(colours, { theme, known: new Map() });
+  let value = colours.known.get(name);
+  if (!value) {
+    value = getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+    colours.known.set(name, value);
+  }
+  return value;
 }
 
 /** Hatches everything from a value upwards. */
@@ -75,6 +84,14 @@ export function threshold(plot: uPlot, at: number): void {
   ctx.restore();
 }
 
+const outlines = new Map<Mark['glyph'], Path2D>();
+
+function outlineOf(glyph: Mark['glyph']): Path2D {
+  const made = outlines.get(glyph) ?? new Path2D(OUTLINE[glyph]);
+  outlines.set(glyph, made);
+  return made;
+}
+
 /** Puts a variant's mark on its line, at places that no other variant's marks share. */
 export function marks(
   plot: uPlot,
@@ -98,7 +115,7 @@ export function marks(
     ctx.save();
     ctx.translate(x, y);
     ctx.scale(size, size);
-    const outline = new Path2D(OUTLINE[mark.glyph]);
+    const outline = outlineOf(mark.glyph);
     ctx.fillStyle = colour(mark.hollow ? '--card' : mark.colour);
     ctx.fill(outline);
     ctx.lineWidth = 0.4;

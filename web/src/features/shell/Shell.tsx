@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { memo, type ReactNode, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { ACTIONS } from '../../actions';
 import type { Reach, Sheet } from '../../actions/action';
@@ -60,21 +60,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
         <span className="font-extrabold font-head text-[19px] tracking-tight">Oak Drum</span>
         <div className="flex min-w-0 flex-1 items-center gap-3">{beside}</div>
         {tools}
-        <nav
-          aria-label="Places"
-          className="rule-ticks flex overflow-hidden rounded-[3px] border border-rule-line bg-rule"
-        >
-          {PLACES.map(([to, name]) => (
-            <NavLink
-              key={to}
-              to={to}
-              end={to === '/'}
-              className="border-rule-line border-r px-4 py-1 font-medium last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px] aria-[current=page]:bg-oak aria-[current=page]:text-on-oak"
-            >
-              {name}
-            </NavLink>
-          ))}
-        </nav>
+        <PlacesNav />
         <div className="flex">
           {TOOLS.map(([wanted, name, icon]) => (
             <button
@@ -109,6 +95,27 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
     </div>
   );
 }
+
+/** Pages redraw often; these links never change. */
+const PlacesNav = memo(function PlacesNav() {
+  return (
+    <nav
+      aria-label="Places"
+      className="rule-ticks flex overflow-hidden rounded-[3px] border border-rule-line bg-rule"
+    >
+      {PLACES.map(([to, name]) => (
+        <NavLink
+          key={to}
+          to={to}
+          end={to === '/'}
+          className="border-rule-line border-r px-4 py-1 font-medium last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px] aria-[current=page]:bg-oak aria-[current=page]:text-on-oak"
+        >
+          {name}
+        </NavLink>
+      ))}
+    </nav>
+  );
+});
 
 function useShortcuts(reach: Reach): void {
   useEffect(() => {

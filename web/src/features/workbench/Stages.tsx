@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { NavLink } from 'react-router';
 
 export type Stage = 'curves' | 'box';
@@ -12,7 +13,7 @@ export function isStage(name: string): name is Stage {
 }
 
 /** What of the build is worked on. */
-export function Stages({ build, stage }: { build: string; stage: Stage }) {
+export const Stages = memo(function Stages({ build, stage }: { build: string; stage: Stage }) {
   return (
     <nav
       aria-label="Stages"
@@ -30,4 +31,4 @@ export function Stages({ build, stage }: { build: string; stage: Stage }) {
       ))}
     </nav>
   );
-}
+});

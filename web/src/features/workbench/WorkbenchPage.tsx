@@ -19,6 +19,7 @@ import { copyOf } from '../../model/design';
 import { markAt } from '../../model/mark';
 import { readTyped } from '../../model/units';
 import type { Bench } from '../../model/workbench';
+import { useCalm } from '../../ui/calm';
 import { Message } from '../../ui/Message';
 import { BoxStage } from '../box/BoxStage';
 import { NotFound } from '../shell/NotFound';
@@ -57,6 +58,9 @@ export function WorkbenchPage() {
   );
 }
 
+/** How often words follow a drag, ms. */
+const TOLD = 120;
+
 const NONE: Check[] = [];
 const NO_ERRORS: FieldError[] = [];
 
@@ -90,9 +94,11 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
   const [slow, setSlow] = useState(false);
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
   const shown = useShown(bench, results.reports);
-  // The lanes are drawn first; the words follow.
+  // The lanes are drawn first, then the cabinet; words about them follow a drag more calmly.
   const reports = useDeferredValue(results.reports);
+  const told = useCalm(results.reports, TOLD);
   const report = active && reports.get(active.id);
+  const toldReport = active && told.get(active.id);
   const problem = active && results.problems.get(active.id);
 
   const activeId = active?.id ?? '';
@@ -101,8 +107,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
     [build.name, shown, activeId],
   );
 
-  // The judgement may lag behind a drag; the lanes may not.
-  const judged = useDeferredValue(active?.design ?? null);
+  const judged = useCalm(active?.design ?? null, TOLD);
   const judgement = useJudgement(text.current.brief ?? null, judged);
 
   const addVariant = useCallback(
@@ -143,9 +148,9 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
     >
       {active ? (
         <div className="flex h-full flex-col">
-          {report && (
+          {toldReport && (
             <ChipStrip
-              report={report}
+              report={toldReport}
               brief={text.current.brief ?? null}
               checks={text.current.brief ? (judgement.data ?? NONE) : NONE}
               variant={active.id}
@@ -186,7 +191,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
           <Shelf
             workbench={workbench}
             bench={bench}
-            reports={reports}
+            reports={told}
             failure={failure}
             onAdd={addVariant}
             onNew={begin}
