@@ -3,7 +3,8 @@ import uPlot from 'uplot';
 import 'uplot/dist/uPlot.min.css';
 import type { Mark } from '../model/mark';
 import { ticks } from './axis';
-import { band, colour, hatch, marks, threshold } from './paint';
+import { Backdrop } from './backdrop';
+import { band, colour, curve, hatch, marks, threshold } from './paint';
 
 /** Width left of every plot for the numbers of its axis, px. */
 export const GUTTER = 40;
@@ -77,11 +78,17 @@ export function Plot(props: Props) {
   return <div ref={holder} aria-hidden="true" />;
 }
 
+/** Whether a line is of the variant that is worked on. */
+function moves({ strong, aside }: Line): boolean {
+  return strong || aside;
+}
+
 function data({ frequency, lines }: Props): uPlot.AlignedData {
   return [frequency, ...lines.map((line) => line.values ?? frequency.map(() => null))];
 }
 
 function options(props: Props, latest: { current: Props }): uPlot.Options {
+  const backdrop = new Backdrop();
   const named = () =>
     ticks(...latest.current.span)
       .filter((tick) => tick.named)
@@ -120,10 +127,12 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
       {},
       ...props.lines.map((line) => ({
         stroke: colour(line.mark.colour),
-        width: line.aside ? 1 : line.strong ? 2.2 : 1.6,
+        width: line.aside ? 1 : 2.2,
         dash: line.aside ? [3, 3] : line.mark.dash,
         points: { show: false },
         spanGaps: false,
+        // Those that stand still are in the backdrop.
+        ...(moves(line) ? {} : { paths: () => null }),
       })),
     ],
     hooks: {
@@ -135,18 +144,25 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
       ],
       drawAxes: [
         (plot) => {
-          const { limit, threshold: at, band: area } = latest.current;
-          if (area) band(plot, area, latest.current.lines[0]?.mark.colour ?? '--oak');
-          if (limit !== null) hatch(plot, limit);
-          if (at !== null) threshold(plot, at);
+          const { limit, threshold: at, band: area, lines, span, range, theme } = latest.current;
+          const still = lines.filter((line) => !moves(line));
+          const grid = plot.data[0];
+          const of: unknown[] = [theme, limit, at, ...span, ...range, grid.length, grid[0], grid.at(-1)];
+          for (const { values, mark, place } of still) of.push(values, mark, place);
+          backdrop.lay(plot.ctx, of, (ctx) => {
+            if (limit !== null) hatch(ctx, plot, limit);
+            if (at !== null) threshold(ctx, plot, at);
+            for (const line of still) if (line.values) curve(ctx, plot, line.values, line, span);
+          });
+          if (area) band(plot, area, lines[0]?.mark.colour ?? '--oak');
         },
       ],
       draw: [
         (plot) => {
           const { lines, span } = latest.current;
-          lines.forEach((line, row) => {
-            if (!line.aside) marks(plot, line.mark, line.place, row + 1, span);
-          });
+          for (const line of lines) {
+            if (line.strong && line.values) marks(plot.ctx, plot, line.values, line, span);
+          }
           const { ctx, bbox } = plot;
           ctx.setLineDash([]);
           ctx.strokeStyle = colour('--line');

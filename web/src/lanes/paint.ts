@@ -19,8 +19,8 @@ export function colour(name: string): string {
 }
 
 /** Hatches everything from a value upwards. */
-export function hatch(plot: uPlot, from: number): void {
-  const { ctx, bbox } = plot;
+export function hatch(ctx: CanvasRenderingContext2D, plot: uPlot, from: number): void {
+  const { bbox } = plot;
   const bottom = Math.min(bbox.top + bbox.height, plot.valToPos(from, 'y', true));
   if (bottom <= bbox.top) return;
   const gap = 7 * devicePixelRatio;
@@ -69,8 +69,8 @@ export function band(plot: uPlot, { low, high }: { low: number[]; high: number[]
 }
 
 /** A dotted line at a value. */
-export function threshold(plot: uPlot, at: number): void {
-  const { ctx, bbox } = plot;
+export function threshold(ctx: CanvasRenderingContext2D, plot: uPlot, at: number): void {
+  const { bbox } = plot;
   const y = plot.valToPos(at, 'y', true);
   if (y < bbox.top || y > bbox.top + bbox.height) return;
   ctx.save();
@@ -92,18 +92,52 @@ function outlineOf(glyph: Mark['glyph']): Path2D {
   return made;
 }
 
+/** A variant's line with its marks. */
+export function curve(
+  ctx: CanvasRenderingContext2D,
+  plot: uPlot,
+  values: readonly (number | null)[],
+  { mark, place }: { mark: Mark; place: number },
+  span: readonly [number, number],
+): void {
+  const frequencies = plot.data[0];
+  const { bbox } = plot;
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(bbox.left, bbox.top, bbox.width, bbox.height);
+  ctx.clip();
+  ctx.beginPath();
+  let broken = true;
+  for (let k = 0; k < frequencies.length; k += 1) {
+    const value = values[k];
+    if (value === null || value === undefined) broken = true;
+    else {
+      const x = plot.valToPos(frequencies[k] as number, 'x', true);
+      const y = plot.valToPos(value, 'y', true);
+      if (broken) ctx.moveTo(x, y);
+      else ctx.lineTo(x, y);
+      broken = false;
+    }
+  }
+  ctx.strokeStyle = colour(mark.colour);
+  ctx.lineWidth = 1.6 * devicePixelRatio;
+  ctx.lineJoin = 'round';
+  ctx.setLineDash(mark.dash.map((length) => length * devicePixelRatio));
+  ctx.stroke();
+  ctx.restore();
+  marks(ctx, plot, values, { mark, place }, span);
+}
+
 /** Puts a variant's mark on its line, at places that no other variant's marks share. */
 export function marks(
+  ctx: CanvasRenderingContext2D,
   plot: uPlot,
-  mark: Mark,
-  place: number,
-  row: number,
+  values: readonly (number | null)[],
+  { mark, place }: { mark: Mark; place: number },
   span: readonly [number, number],
 ): void {
   const frequencies = plot.data[0] as number[];
-  const values = plot.data[row];
-  if (!frequencies || !values) return;
-  const { ctx, bbox } = plot;
+  const { bbox } = plot;
   const size = 4.2 * devicePixelRatio;
   for (let stop = 0.06 + 0.05 * (place % 4); stop < 1; stop += 0.2) {
     const index = nearest(frequencies, frequencyAt(stop, ...span));

@@ -22,4 +22,26 @@ describe('a value followed calmly', () => {
     expect(seen.size).toBeLessThan(5);
     expect(seen.size).toBeGreaterThan(1);
   });
+
+  it('keeps up, a frame behind, with values that come faster than frames', () => {
+    const { result, rerender } = renderHook(({ value }) => useCalm(value, 0), {
+      initialProps: { value: 0 },
+    });
+    const behind: number[] = [];
+    for (let value = 1; value <= 60; value += 1) {
+      rerender({ value });
+      act(() => void vi.advanceTimersByTime(5));
+      behind.push(value - result.current);
+    }
+    expect(Math.max(...behind)).toBeLessThan(10);
+  });
+
+  it('ends with its component', () => {
+    const { rerender, unmount } = renderHook(({ value }) => useCalm(value, 100), {
+      initialProps: { value: 0 },
+    });
+    rerender({ value: 1 });
+    unmount();
+    expect(vi.getTimerCount()).toBe(0);
+  });
 });

@@ -9,7 +9,7 @@ import type { OnBench, Workbench } from '../../model/workbench';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
 import { Button } from '../../ui/Button';
-import { useCalm } from '../../ui/calm';
+import { FOLLOWED, useCalm } from '../../ui/calm';
 import { Icon } from '../../ui/Icon';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { TextInput } from '../../ui/TextInput';
@@ -142,9 +142,6 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
     </section>
   );
 });
-
-/** How often the boards follow a drag, ms: the curves come first. */
-const FOLLOWED = 120;
 
 interface DrawingProps extends Props {
   report: Report;

@@ -1,8 +1,10 @@
 import { Popover } from 'radix-ui';
 import { memo, useState } from 'react';
+import { useJudgement } from '../../api/queries';
 import type { Check, RawBrief, RawDesign, Report } from '../../api/types';
 import { inWords } from '../../model/preferences';
-import type { Workbench } from '../../model/workbench';
+import type { OnBench, Workbench } from '../../model/workbench';
+import { FOLLOWED, useCalm } from '../../ui/calm';
 import { usePreferences } from '../../ui/observed';
 import { FigureCard } from './FigureCard';
 import { type Chip, strip, type Verdict } from './figures';
@@ -35,8 +37,28 @@ interface Props {
   onChange: (brief: RawBrief) => void;
 }
 
+const NONE: Check[] = [];
+
+/** The strip of a variant with its judgement; both follow a drag more calmly than its curves. */
+export function JudgedStrip({
+  report,
+  variant,
+  ...props
+}: Omit<Props, 'checks' | 'variant'> & { variant: OnBench }) {
+  const design = useCalm(variant.design, FOLLOWED);
+  const checks = useJudgement(props.brief, design).data ?? NONE;
+  return (
+    <ChipStrip
+      {...props}
+      report={useCalm(report, FOLLOWED)}
+      checks={props.brief ? checks : NONE}
+      variant={variant.id}
+    />
+  );
+}
+
 /** What the brief asks and the active variant reaches, then other figures; each explains itself. */
-export const ChipStrip = memo(function ChipStrip(props: Props) {
+const ChipStrip = memo(function ChipStrip(props: Props) {
   const { report, brief, checks, variant, workbench, onBrief, onTry, onChange } = props;
   usePreferences();
   const count = (wanted: Check['verdict']) => checks.filter(({ verdict }) => verdict === wanted).length;

@@ -8,6 +8,7 @@ import { inWords } from '../../model/preferences';
 import { shown as shownUnit, significant } from '../../model/units';
 import type { Bench, OnBench, Workbench } from '../../model/workbench';
 import { Silhouette } from '../../section/Silhouette';
+import { FOLLOWED, useCalm } from '../../ui/calm';
 import { Icon } from '../../ui/Icon';
 import { LineSample, MarkGlyph } from '../../ui/MarkGlyph';
 import { Item, Menu } from '../../ui/Menu';
@@ -32,7 +33,8 @@ interface Props {
 
 /** The build's variants, side by side. */
 export const Shelf = memo(function Shelf(props: Props) {
-  const { workbench, bench, reports, failure, onAdd, onNew, onFind, onFailure, onOpen } = props;
+  const { workbench, bench, failure, onAdd, onNew, onFind, onFailure, onOpen } = props;
+  const reports = useCalm(props.reports, FOLLOWED);
   usePreferences();
   const present = bench.variants.filter((variant) => !variant.archived);
   const active = present.find((variant) => variant.id === bench.activeId);

@@ -1,11 +1,10 @@
-import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useLocation, useNavigate, useParams } from 'react-router';
 import type { Window } from '../../actions/action';
 import { answered, api, Refusal } from '../../api/client';
-import { useBuild, useJudgement } from '../../api/queries';
+import { useBuild } from '../../api/queries';
 import type {
   BuildWithVariants,
-  Check,
   FieldError,
   ProblemDocument,
   RawBrief,
@@ -30,7 +29,7 @@ import { BuildName } from './BuildName';
 import { useBuildText } from './build_text';
 import { CabinetDialog } from './CabinetDialog';
 import { CabinetPanel } from './CabinetPanel';
-import { ChipStrip } from './ChipStrip';
+import { JudgedStrip } from './ChipStrip';
 import { ConflictDialog } from './ConflictDialog';
 import { DriverDialog } from './DriverDialog';
 import { Kept } from './Kept';
@@ -58,10 +57,6 @@ export function WorkbenchPage() {
   );
 }
 
-/** How often words follow a drag, ms. */
-const TOLD = 120;
-
-const NONE: Check[] = [];
 const NO_ERRORS: FieldError[] = [];
 
 type Choosing =
@@ -94,11 +89,9 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
   const [slow, setSlow] = useState(false);
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
   const shown = useShown(bench, results.reports);
-  // The lanes are drawn first, then the cabinet; words about them follow a drag more calmly.
-  const reports = useDeferredValue(results.reports);
-  const told = useCalm(results.reports, TOLD);
+  // The lanes are drawn first, the cabinet in the next frame.
+  const reports = useCalm(results.reports, 0);
   const report = active && reports.get(active.id);
-  const toldReport = active && told.get(active.id);
   const problem = active && results.problems.get(active.id);
 
   const activeId = active?.id ?? '';
@@ -106,9 +99,6 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
     () => <LanesMenu title={build.name} shown={shown} activeId={activeId} />,
     [build.name, shown, activeId],
   );
-
-  const judged = useCalm(active?.design ?? null, TOLD);
-  const judgement = useJudgement(text.current.brief ?? null, judged);
 
   const addVariant = useCallback(
     (design: RawDesign) => {
@@ -148,12 +138,11 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
     >
       {active ? (
         <div className="flex h-full flex-col">
-          {toldReport && (
-            <ChipStrip
-              report={toldReport}
+          {report && (
+            <JudgedStrip
+              report={report}
               brief={text.current.brief ?? null}
-              checks={text.current.brief ? (judgement.data ?? NONE) : NONE}
-              variant={active.id}
+              variant={active}
               workbench={workbench}
               onBrief={openBrief}
               onTry={tryOut}
@@ -191,7 +180,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
           <Shelf
             workbench={workbench}
             bench={bench}
-            reports={told}
+            reports={results.reports}
             failure={failure}
             onAdd={addVariant}
             onNew={begin}
