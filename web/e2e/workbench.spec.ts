@@ -241,7 +241,7 @@ test('every figure of a variant is worked out on one sheet', async ({ page, serv
   await expect(sheet).toContainText(f3);
   // The length of the port with the values that it came from.
   await expect(sheet).toContainText('Port length');
-  await expect(sheet).toContainText('448 mm');
+  await expect(sheet).toContainText('447.6 mm');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /^More for Sealed/ }).click();
   await page.getByRole('menuitem', { name: 'How its figures are worked out …' }).click();

@@ -71,6 +71,9 @@ pub enum BuildError {
 
 /// How near the volume of a solved box comes to what is wanted, as a share.
 const EXACT: f64 = 1e-6;
+/// Where looking for a size ends, as a share of the volume wanted, and after how many steps at the latest.
+const NEAR: f64 = 1e-10;
+const ROUNDS: usize = 80;
 /// Least room that counts as a chamber, m3.
 const LEAST: f64 = 1e-6;
 /// Span in which a free size is looked for, m.
@@ -123,6 +126,7 @@ impl Body {
         let forbidden = |cabinet: &Cabinet| cabinet.findings.iter().any(Finding::forbids);
         let mut best: Option<Cabinet> = None;
         let mut refused = BuildError::NoFold;
+        let mut worse = 0;
         let length = contents.way.as_ref().map_or(0.0, Way::length);
         // Once folded into channels hardly longer than wide there is nothing more to find.
         let worth = |folds: &u32| *folds == 0 || length > SHORTEST * f64::from(folds + 1);
@@ -134,11 +138,19 @@ impl Body {
                     let better = best.as_ref().is_none_or(|best| {
                         (forbidden(&cabinet), off(&cabinet)) < (forbidden(best), off(best))
                     });
+                    worse = if better { 0 } else { worse + 1 };
                     if better {
                         best = Some(cabinet);
                     }
                 }
-                Err(error) => refused = error,
+                Err(error) => {
+                    worse += 1;
+                    refused = error;
+                }
+            }
+            // Past the best number each one more is farther off.
+            if worse == 2 && best.as_ref().is_some_and(|best| !forbidden(best)) {
+                break;
             }
         }
         best.ok_or(refused)
@@ -200,22 +212,35 @@ impl Body {
             return Ok(with(0.0));
         }
         let wanted: f64 = contents.wanted.iter().flatten().sum();
-        let over = |scale: f64| {
-            // Too small for its boards, its steps or its corners is too small.
-            self.volumes(with(scale), contents, taken).map_or(-1.0, |net| net - wanted)
-        };
+        // Too small for its boards, its steps or its corners is too small.
+        let over = |scale: f64| self.volumes(with(scale), contents, taken).map(|net| net - wanted).ok();
         let mean = self.proportions.iter().product::<f64>().cbrt();
         let [mut low, mut high] = SIZES.map(|size| size / mean);
         let none = BuildError::NoSize { least: SIZES[0], most: SIZES[1] };
-        if over(high) < 0.0 {
-            return Err(none);
-        }
-        for _ in 0..60 {
-            let middle = (low * high).sqrt();
-            if over(middle) < 0.0 { low = middle } else { high = middle }
+        let (mut short, mut more) = (None, over(high).filter(|more| *more >= 0.0).ok_or(none)?);
+        // By halves until something can be built, then by chords: the end that stands still counts half each time (Illinois).
+        let mut weights = [1.0, 1.0];
+        for _ in 0..ROUNDS {
+            if more <= NEAR * wanted {
+                break;
+            }
+            let middle = short.map_or((low * high).sqrt(), |short: f64| {
+                let [below, above] = [short * weights[0], more * weights[1]];
+                low - below * (high - low) / (above - below)
+            });
+            match over(middle) {
+                Some(value) if value >= 0.0 => {
+                    (high, more) = (middle, value);
+                    weights = [weights[0] / 2.0, 1.0];
+                }
+                value => {
+                    (low, short) = (middle, value);
+                    weights = [1.0, weights[1] / 2.0];
+                }
+            }
         }
         // The smallest box that can be built may hold more than is wanted already: then none fits.
-        if over(high) > EXACT * wanted {
+        if more > EXACT * wanted {
             return Err(none);
         }
         Ok(with(high))

@@ -2,7 +2,7 @@ import { answered, api, Refusal } from './client';
 import type { Ask } from './simulator';
 
 /** Lowest and highest frequency of every lane, Hz, and how many points lie between. */
-export const SPAN = { from: 10, to: 500, points: 400 };
+export const SPAN = { from: 10, to: 500, points: 500 };
 
 /** Asks the server to compute a design. */
 export const ask: Ask = async (design, signal) => {
