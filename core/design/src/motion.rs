@@ -152,6 +152,8 @@ fn words(frequency: f64, movers: &[Mover]) -> Vec<String> {
     };
     let together = if between < 60.0 {
         "Both push outwards together, so their sounds add."
+    } else if between > 120.0 && ahead.abs() > DOES_THE_WORK {
+        "One pushes out while the other draws in, so the weaker takes a little from the stronger."
     } else if between > 120.0 {
         "One pushes out while the other draws in, so their sounds cancel: that is why the level falls so fast here."
     } else {

@@ -51,6 +51,10 @@ fn air_and_cone_cancel_below_the_tuning_and_add_above() {
     assert!(at.words[0].contains("does the work"), "{:?}", at.words);
     let below = moving(&design, fb / 2.0);
     assert!(turn_between(&below) > 150.0 && below.words[1].contains("cancel"), "{below:?}");
+    // Near the tuning the air is far louder: there is little left to cancel.
+    let near = moving(&design, fb * 0.87);
+    assert!(sound(&near, 1).level > sound(&near, 0).level + 6.0 && turn_between(&near) > 120.0, "{near:?}");
+    assert!(near.words[1].contains("the weaker takes a little"), "{:?}", near.words);
     let above = moving(&design, fb * 2.0);
     assert!(turn_between(&above) < 45.0 && above.words[1].contains("add"), "{above:?}");
     assert!(
