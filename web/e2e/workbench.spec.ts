@@ -193,8 +193,10 @@ test('how sure a prediction is, is said in words and shown as a band', async ({ 
 test('slow motion shows what moves and says what it means', async ({ page, server }) => {
   const build = await server.makeBuild('Motion');
   await openBuild(page, server, build.id);
-  await page.getByRole('button', { name: 'Slow motion' }).click();
+  const begin = page.getByRole('button', { name: 'Slow motion' });
+  await begin.press('Enter');
   const words = page.getByRole('region', { name: 'Slow motion' });
+  await expect(words.getByRole('button', { name: 'Stop' })).toBeFocused();
   await words.getByRole('button', { name: 'At the tuning' }).click();
   await expect(words).toContainText('does the work');
   await words.getByRole('button', { name: 'Below the tuning' }).click();
@@ -203,8 +205,9 @@ test('slow motion shows what moves and says what it means', async ({ page, serve
   await words.getByRole('slider', { name: 'Moment' }).focus();
   await page.keyboard.press('End');
   await expect(words.getByRole('slider')).toHaveAttribute('aria-valuetext', '350 degrees of the cycle');
-  await words.getByRole('button', { name: 'Close' }).click();
+  await words.getByRole('button', { name: 'Close' }).press('Enter');
   await expect(page.getByRole('tab', { name: 'Cabinet' })).toBeVisible();
+  await expect(begin).toBeFocused();
 });
 
 test('the drawing is pulled by its grips, with pointer and keys', async ({ page, server }) => {

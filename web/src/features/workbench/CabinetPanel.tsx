@@ -1,5 +1,5 @@
 import { Tabs } from 'radix-ui';
-import { memo, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import type { Window } from '../../actions/action';
 import { useCabinet } from '../../api/queries';
 import type { BodyReport, FieldError, RawDesign, Report } from '../../api/types';
@@ -158,12 +158,28 @@ function Drawing(props: DrawingProps) {
     onPull: (design: RawDesign) => workbench.preview(variant.id, design),
     onSettle: (label: string) => workbench.settle(label.toLowerCase()),
   };
-  if (slow) return <Moving {...props} {...pulled} body={body} />;
+  const holder = useRef<HTMLDivElement>(null);
+  const was = useRef(slow);
+  useEffect(() => {
+    if (was.current === slow) return;
+    was.current = slow;
+    // What had the focus is gone with the other picture.
+    if (document.activeElement === document.body) {
+      holder.current?.querySelector<HTMLElement>('[data-slow]')?.focus();
+    }
+  }, [slow]);
+  if (slow) {
+    return (
+      <div ref={holder} className="h-full">
+        <Moving {...props} {...pulled} body={body} />
+      </div>
+    );
+  }
   return (
-    <div className="relative h-full">
+    <div ref={holder} className="relative h-full">
       <Section design={variant.design} report={report} body={body} slowly={null} {...pulled} />
       <div className="absolute top-0 right-0 flex flex-col items-stretch gap-1">
-        <Button onClick={() => onOpen('motion')}>
+        <Button data-slow="" onClick={() => onOpen('motion')}>
           <Icon name="play" /> Slow motion
         </Button>
         <Button onClick={() => onOpen('sweep')}>What if …</Button>

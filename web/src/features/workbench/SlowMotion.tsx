@@ -46,7 +46,7 @@ export function SlowMotionWords({ state, report, onClose }: Props) {
     >
       <div className="flex flex-wrap items-center gap-2">
         <b>Slow motion{motion ? ` at ${motion.frequency.toFixed(1)} Hz ${noteAt(motion.frequency)}` : ''}</b>
-        <Button onClick={() => setPlaying(!playing)}>
+        <Button data-slow="" onClick={() => setPlaying(!playing)}>
           <Icon name={playing ? 'pause' : 'play'} /> {playing ? 'Stop' : 'Play'}
         </Button>
         {!playing && (
