@@ -96,7 +96,8 @@ export function inWords(text: string): string {
     const each = numbers
       .split(' × ')
       .map((number) => measure(Number(number.replace(',', '.')) * written.factor, wanted, 3));
-    return (at ?? '') + each.join(' × ');
+    const ending = ` ${wanted.symbol}`;
+    return (at ?? '') + each.map((one) => one.replace(ending, '')).join(' × ') + ending;
   });
 }
 

@@ -62,7 +62,7 @@ export function Tape({ name, fields, typed, si, told, plain, optional, onPreview
   const follows = si === null ? undefined : shown(measure(si, unit));
   return (
     <div
-      className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_4.6rem]' : 'grid-cols-[5.6rem_6.2rem_1fr]'}`}
+      className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_4.6rem]' : 'grid-cols-[5.6rem_7.6rem_1fr]'}`}
     >
       <span aria-hidden="true">{name}</span>
       <QuantityInput

@@ -1,6 +1,6 @@
 import { useDeferredValue } from 'react';
 import { useFolds } from '../../api/queries';
-import type { FoldOffer, FoldReport, RawBrief, RawFace, RawFold } from '../../api/types';
+import type { FoldReport, RawBrief, RawFace, RawFold } from '../../api/types';
 import { bodyOf, withFold } from '../../model/body';
 import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
@@ -33,7 +33,8 @@ const CORNERS = [
   ['curved', 'Curved'],
 ] as const satisfies readonly (readonly [NonNullable<RawFold['corner']>, string])[];
 
-const mm = (metres: number) => inWords(`${(metres * 1e3).toFixed(0)} mm`);
+/** One size, or several after each other. */
+const mm = (...metres: number[]) => inWords(`${metres.map((one) => (one * 1e3).toFixed(0)).join(' × ')} mm`);
 
 /** How the way of a line or horn lies in its box, and how far that is from what was asked. */
 export function FoldPart({ fold, brief, ...editing }: Props) {
@@ -44,7 +45,7 @@ export function FoldPart({ fold, brief, ...editing }: Props) {
   return (
     <section aria-label="The folded way" className="flex flex-col gap-2">
       <h3>The folded way</h3>
-      <p>{fold.words}</p>
+      <p>{inWords(fold.words)}</p>
       <Areas fold={fold} />
       <div className="grid gap-x-5 gap-y-1 sm:grid-cols-2">
         <BodyField
@@ -186,8 +187,10 @@ function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
             <th scope="row" className="text-left font-normal">
               {at + 1}
             </th>
-            <td className="text-right font-mono">{`${mm(length)} × ${mm(width)}`}</td>
-            <td className="text-right font-mono">
+            <td className="whitespace-nowrap pl-2.5 text-right font-mono text-[12.5px]">
+              {mm(length, width)}
+            </td>
+            <td className="whitespace-nowrap pl-2.5 text-right font-mono text-[12.5px]">
               {`${mm(stands[0] ?? 0)}, ${mm(stands[1] ?? 0)}`}
               <div className="ml-auto max-w-64 font-sans">
                 <BodyField
@@ -204,7 +207,7 @@ function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
                 />
               </div>
             </td>
-            <td className="text-right font-mono">{mm(gap)}</td>
+            <td className="whitespace-nowrap pl-2.5 text-right font-mono text-[12.5px]">{mm(gap)}</td>
           </tr>
         ))}
       </tbody>
@@ -221,8 +224,6 @@ interface OffersProps extends Editing {
 function Offers({ design, edit, brief, chosen }: OffersProps) {
   const offers = useFolds(useDeferredValue(design), brief);
   if (!offers.data?.length) return null;
-  const size = ({ outside }: FoldOffer) =>
-    inWords(outside.map((side) => `${Math.round(side * 1e3)}`).join(' × ')).concat(' mm');
   return (
     <table className="w-full text-[13px]">
       <caption className="pb-0.5 text-left font-semibold">Folded other times</caption>
@@ -248,7 +249,7 @@ function Offers({ design, edit, brief, chosen }: OffersProps) {
               {offer.folds}
               {!offer.fits && <span className="text-short"> · not everything fits</span>}
             </th>
-            <td className="font-mono">{size(offer)}</td>
+            <td className="font-mono">{mm(...offer.outside)}</td>
             <td className="text-right font-mono">{percent(offer.off)}</td>
             <td className="text-right font-mono">{percent(offer.length_off)}</td>
             <td className="text-right">

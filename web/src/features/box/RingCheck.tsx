@@ -2,6 +2,7 @@ import { useDeferredValue, useState } from 'react';
 import { useRing, useRingInFull } from '../../api/queries';
 import type { RawBrief, RawDesign, RingCurves } from '../../api/types';
 import { markAt } from '../../model/mark';
+import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';
@@ -37,7 +38,7 @@ export function RingCheck({ design, brief }: Props) {
     <section aria-label="Ring check" className="flex flex-col gap-1.5">
       <h3>Ring check</h3>
       <Message error={whole.error ?? quick.error} />
-      {found && <p>{found.words}</p>}
+      {found && <p>{inWords(found.words)}</p>}
       <div className="flex flex-wrap items-center gap-2">
         <Choice
           label="Curve of the ring check"

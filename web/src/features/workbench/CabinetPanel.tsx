@@ -5,6 +5,7 @@ import { useCabinet } from '../../api/queries';
 import type { BodyReport, FieldError, RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
 import { markAt } from '../../model/mark';
+import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
@@ -76,7 +77,7 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
           {report && report.used.count > 1 ? `${report.used.count} × ` : ''}
           {design.driver.name || 'without a name'}
         </span>
-        {report && <span className="text-soft"> · {driverWords(report)}</span>}
+        {report && <span className="text-soft"> · {inWords(driverWords(report))}</span>}
       </button>
       <div className="min-h-0 flex-1">
         {report && (
