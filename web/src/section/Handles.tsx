@@ -13,6 +13,8 @@ interface Props {
 /** One press of an arrow key, m. */
 const STEP = 0.001;
 const PAUSE = 700;
+/** How far a grip reaches, px. */
+const REACH = 13;
 
 /** Grips on the drawing: drag them, or press the arrow keys. */
 export function Handles({ handles, frame, onPull, onSettle }: Props) {
@@ -53,7 +55,8 @@ function Grip({ handle, frame, onPull, onSettle }: Omit<Props, 'handles'> & { ha
       aria-valuenow={0}
       aria-valuetext={handle.said}
       className={`group touch-none ${handle.axis === 'x' ? 'cursor-ew-resize' : 'cursor-ns-resize'}`}
-      transform={`translate(${frame.x(handle.x)} ${frame.y(handle.y)})`}
+      // A grip beside the drawing stays on the sheet.
+      transform={`translate(${Math.min(frame.x(handle.x), frame.width - REACH)} ${frame.y(handle.y)})`}
       onPointerDown={(event) => {
         if (event.button !== 0) return;
         event.stopPropagation();

@@ -58,7 +58,9 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
       </a>
       <header className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-4 border-line border-b px-4 max-sm:py-1">
         <span className="font-extrabold font-head text-[19px] tracking-tight">Oak Drum</span>
-        <div className="flex min-w-0 flex-1 items-center gap-3">{beside}</div>
+        <div className="flex min-w-0 flex-1 items-center gap-3 max-sm:order-last max-sm:basis-full">
+          {beside}
+        </div>
         {tools}
         <PlacesNav />
         <div className="flex">

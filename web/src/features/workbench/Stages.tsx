@@ -17,7 +17,7 @@ export const Stages = memo(function Stages({ build, stage }: { build: string; st
   return (
     <nav
       aria-label="Stages"
-      className="rule-ticks flex overflow-hidden rounded-[3px] border border-rule-line bg-rule"
+      className="rule-ticks flex shrink-0 overflow-hidden rounded-[3px] border border-rule-line bg-rule"
     >
       {STAGES.map(([id, name, address]) => (
         <NavLink
