@@ -130,7 +130,13 @@ impl Body {
         let length = contents.way.as_ref().map_or(0.0, Way::length);
         // Once folded into channels hardly longer than wide there is nothing more to find.
         let worth = |folds: &u32| *folds == 0 || length > SHORTEST * f64::from(folds + 1);
-        for folds in (0..=MOST_FOLDS).take_while(worth) {
+        let mut counts: Vec<u32> = (0..=MOST_FOLDS).take_while(worth).collect();
+        // In the box as it would be without boards the way lies about so often; the nearest numbers come first.
+        if let Ok(sizes) = self.filled(contents, 0.0) {
+            let likely = length / sizes[self.fold.run().index()] - 1.0;
+            counts.sort_by(|a, b| (f64::from(*a) - likely).abs().total_cmp(&(f64::from(*b) - likely).abs()));
+        }
+        for folds in counts {
             let mut wish = self.clone();
             wish.fold.folds = Some(folds);
             match wish.build(contents) {
@@ -148,7 +154,7 @@ impl Body {
                     refused = error;
                 }
             }
-            // Past the best number each one more is farther off.
+            // Beside the best number on both sides each is farther off.
             if worse == 2 && best.as_ref().is_some_and(|best| !forbidden(best)) {
                 break;
             }

@@ -231,4 +231,35 @@ proptest! {
             }
         }
     }
+
+    /// Only some numbers of folds are tried; trying all finds none that suits better.
+    #[test]
+    fn no_other_number_of_folds_suits_better(
+        long in 1.0..4.5_f64,
+        start in 0.015..0.075_f64,
+        widens in 0.5..4.5_f64,
+        seat in 0.0..0.2_f64,
+    ) {
+        let asked = way(long, start, start * widens, Seat::Along(seat * long));
+        let contents = only(asked.clone());
+        let wish = body(Shape::Rectangular);
+        // What does not fit comes last; else what the way misses counts four times what the sizes do.
+        let off = |cabinet: &Cabinet| {
+            let laid = cabinet.fold.as_ref().expect("a fold");
+            let missed = (laid.length() / long).ln().abs() + laid.worst(&asked)[0].ln_1p().abs();
+            let spread = [0, 1, 2].map(|k| (cabinet.sizes[k] / wish.proportions[k]).ln());
+            let mean = spread.iter().sum::<f64>() / 3.0;
+            let forbidden = cabinet.findings.iter().any(Finding::forbids);
+            f64::from(u8::from(forbidden)) * 100.0
+                + 4.0 * missed
+                + spread.map(|size| (size - mean).abs()).iter().sum::<f64>()
+        };
+        let Ok(found) = wish.build(&contents) else { return Ok(()) };
+        for folds in 0..=6 {
+            let mut other = wish.clone();
+            other.fold.folds = Some(folds);
+            let Ok(cabinet) = other.build(&contents) else { continue };
+            prop_assert!(off(&cabinet) > off(&found) - 1e-6, "{folds} folds of {long} m");
+        }
+    }
 }
