@@ -5,6 +5,7 @@ import { inWords } from '../../model/preferences';
 import type { OnBench } from '../../model/workbench';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
+import { Scroll } from '../../ui/Scroll';
 
 interface WorkingsProps {
   ids: string[];
@@ -68,13 +69,13 @@ export function WorkingsDialog({ variant: { design }, brief, onClose }: DialogPr
     >
       <Message error={workings.error} />
       {workings.isPending && <p className="text-soft">Working them out …</p>}
-      <div className="columns-1 gap-8 md:columns-2">
+      <Scroll label="All figures" className="columns-1 gap-8 md:columns-2">
         {workings.data?.map((working) => (
           <div key={working.id} className="break-inside-avoid border-grid border-b pt-1.5">
             <WorkingText working={working} />
           </div>
         ))}
-      </div>
+      </Scroll>
     </Dialog>
   );
 }
