@@ -152,7 +152,10 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
           backdrop.lay(plot.ctx, of, (ctx) => {
             if (limit !== null) hatch(ctx, plot, limit);
             if (at !== null) threshold(ctx, plot, at);
-            for (const line of still) if (line.values) curve(ctx, plot, line.values, line, span);
+            for (const line of still) {
+              curve(ctx, plot, line);
+              marks(ctx, plot, line, span);
+            }
           });
           if (area) band(plot, area, lines[0]?.mark.colour ?? '--oak');
         },
@@ -161,7 +164,7 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
         (plot) => {
           const { lines, span } = latest.current;
           for (const line of lines) {
-            if (line.strong && line.values) marks(plot.ctx, plot, line.values, line, span);
+            if (line.strong) marks(plot.ctx, plot, line, span);
           }
           const { ctx, bbox } = plot;
           ctx.setLineDash([]);

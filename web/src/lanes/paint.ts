@@ -3,6 +3,7 @@
 import type uPlot from 'uplot';
 import { type Mark, OUTLINE } from '../model/mark';
 import { frequencyAt, nearest } from './axis';
+import type { Line } from './Plot';
 
 const colours = { theme: '', known: new Map<string, string>() };
 
@@ -92,15 +93,9 @@ function outlineOf(glyph: Mark['glyph']): Path2D {
   return made;
 }
 
-/** A variant's line with its marks. */
-export function curve(
-  ctx: CanvasRenderingContext2D,
-  plot: uPlot,
-  values: readonly (number | null)[],
-  { mark, place }: { mark: Mark; place: number },
-  span: readonly [number, number],
-): void {
-  const frequencies = plot.data[0];
+/** The line of a variant that stands still. */
+export function curve(ctx: CanvasRenderingContext2D, plot: uPlot, { values, mark }: Line): void {
+  if (!values) return;
   const { bbox } = plot;
   ctx.save();
   ctx.beginPath();
@@ -108,34 +103,32 @@ export function curve(
   ctx.clip();
   ctx.beginPath();
   let broken = true;
-  for (let k = 0; k < frequencies.length; k += 1) {
-    const value = values[k];
-    if (value === null || value === undefined) broken = true;
-    else {
-      const x = plot.valToPos(frequencies[k] as number, 'x', true);
+  plot.data[0].forEach((frequency, k) => {
+    const value = values[k] ?? null;
+    if (value !== null) {
+      const x = plot.valToPos(frequency, 'x', true);
       const y = plot.valToPos(value, 'y', true);
       if (broken) ctx.moveTo(x, y);
       else ctx.lineTo(x, y);
-      broken = false;
     }
-  }
+    broken = value === null;
+  });
   ctx.strokeStyle = colour(mark.colour);
   ctx.lineWidth = 1.6 * devicePixelRatio;
   ctx.lineJoin = 'round';
   ctx.setLineDash(mark.dash.map((length) => length * devicePixelRatio));
   ctx.stroke();
   ctx.restore();
-  marks(ctx, plot, values, { mark, place }, span);
 }
 
 /** Puts a variant's mark on its line, at places that no other variant's marks share. */
 export function marks(
   ctx: CanvasRenderingContext2D,
   plot: uPlot,
-  values: readonly (number | null)[],
-  { mark, place }: { mark: Mark; place: number },
+  { values, mark, place }: Line,
   span: readonly [number, number],
 ): void {
+  if (!values) return;
   const frequencies = plot.data[0] as number[];
   const { bbox } = plot;
   const size = 4.2 * devicePixelRatio;

@@ -207,12 +207,34 @@ describe('the order of the shelf', () => {
     expect(keeper.snapshot().state).toBe('kept');
   });
 
+  it('waits no longer the next time because it waited before', async () => {
+    for (let time = 0; time < 2; time += 1) {
+      server.here = false;
+      keeper.arrange(['b', 'a']);
+      await vi.advanceTimersByTimeAsync(3600);
+      server.here = true;
+      await vi.advanceTimersByTimeAsync(4000);
+      expect(server.orders).toHaveLength(time + 1);
+    }
+    server.here = false;
+    keeper.arrange(['a', 'b']);
+    await settle();
+    server.here = true;
+    await vi.advanceTimersByTimeAsync(500);
+    expect(server.orders).toHaveLength(3);
+  });
+
   it('is given up where the server refuses it, and that is said', async () => {
     server.refuse = 'there is no such variant';
     keeper.arrange(['x']);
     await settle();
     expect(keeper.snapshot()).toMatchObject({ state: 'refused', reason: 'there is no such variant' });
     expect(localStorage.length).toBe(0);
+    // The next one that is taken is all that counts.
+    server.refuse = null;
+    keeper.arrange(['a', 'b']);
+    await settle();
+    expect(keeper.snapshot()).toMatchObject({ state: 'kept', reason: null });
   });
 
   it('does not say kept while a design still waits', async () => {

@@ -140,7 +140,7 @@ export class Keeper extends Observable<Keeping> {
       return;
     }
     item.sending = true;
-    if (this.state.state !== 'unreachable') this.update({ state: 'sending', reason: null });
+    this.begin();
     const wanted = item.wanted;
     const outcome = await this.ask(id, item);
     item.sending = false;
@@ -151,12 +151,15 @@ export class Keeper extends Observable<Keeping> {
     const { wanted, sending } = this.order;
     if (!wanted || sending) return;
     this.order.sending = true;
-    if (this.state.state === 'kept') this.update({ state: 'sending', reason: null });
+    this.begin();
     const outcome = await this.remote.arrange(this.build, wanted);
     this.order.sending = false;
     if (outcome.kind === 'unreachable') {
       this.later();
-    } else if (this.order.wanted !== wanted) {
+      return;
+    }
+    this.failures = 0;
+    if (this.order.wanted !== wanted) {
       await this.sendOrder();
     } else {
       this.order.wanted = null;
@@ -164,6 +167,11 @@ export class Keeper extends Observable<Keeping> {
       if (outcome.kind === 'refused') this.update({ state: 'refused', reason: outcome.reason });
       else this.rest();
     }
+  }
+
+  /** Says that something is on its way. */
+  private begin(): void {
+    if (this.state.state !== 'unreachable') this.update({ state: 'sending', reason: null });
   }
 
   /** Says that everything is kept where it is. */

@@ -1,7 +1,8 @@
 //! SVG.
 
 use svg::Document;
-use svg::node::element::{Circle, Line as Ruled, Polygon, Polyline, Text};
+use svg::node::Node;
+use svg::node::element::{Circle, Element, Line as Ruled, Text};
 
 use super::{Drawing, Line, millimetres};
 
@@ -38,13 +39,15 @@ pub fn write_svg(drawing: &Drawing, title: &str) -> String {
         let (fill, pen, dash) = style(stroke.line);
         let points: Vec<String> =
             stroke.points.iter().map(|at| format!("{:.2},{:.2}", x(at[0]), y(at[1]))).collect();
-        document = if stroke.closed {
-            let polygon = Polygon::new().set("points", points.join(" ")).set("fill", fill).set("stroke", pen);
-            document.add(polygon.set("stroke-width", 0.7).set("stroke-dasharray", dash))
-        } else {
-            let line = Polyline::new().set("points", points.join(" ")).set("fill", "none").set("stroke", pen);
-            document.add(line.set("stroke-width", 0.7).set("stroke-dasharray", dash))
-        };
+        let (kind, fill) = if stroke.closed { ("polygon", fill) } else { ("polyline", "none") };
+        let mut shape = Element::new(kind);
+        shape.assign("points", points.join(" "));
+        for (name, value) in
+            [("fill", fill), ("stroke", pen), ("stroke-width", "0.7"), ("stroke-dasharray", dash)]
+        {
+            shape.assign(name, value);
+        }
+        document = document.add(shape);
     }
     for ring in &drawing.rings {
         let (_, pen, dash) = style(ring.line);
