@@ -14,7 +14,7 @@ use oak_design::report::{Report, compute};
 use oak_design::resolve::{ResolvedDesign, resolve_design};
 use oak_design::response::FrequencyGrid;
 use oak_design::schema::{SCHEMAS, schema};
-use oak_design::start::{RawAsk, schools};
+use oak_design::start::{RawAsk, starting_points};
 use oak_design::transient::{Played, TransientReport, excitation};
 
 #[derive(Parser)]
@@ -28,7 +28,7 @@ struct Arguments {
 enum Command {
     /// Computes the response of a design file and writes it to standard output.
     Simulate(Simulate),
-    /// Writes a design file to begin with: what a school would build first around a driver.
+    /// Writes a design file to begin with: a usual starting point around a driver.
     Start {
         #[command(subcommand)]
         what: Started,
@@ -66,9 +66,9 @@ struct StartDesign {
     /// Kind of cabinet, as in design files.
     #[arg(long)]
     family: String,
-    /// Which school; the first that has an answer where absent.
+    /// Which starting point; the first that has an answer where absent.
     #[arg(long)]
-    school: Option<String>,
+    starting_point: Option<String>,
     /// Most air in all chambers and ways together, with its unit: "60 l".
     #[arg(long)]
     volume: Option<String>,
@@ -197,7 +197,7 @@ fn simulate(arguments: &Simulate) -> anyhow::Result<String> {
 fn limits(arguments: &Spanned) -> anyhow::Result<String> {
     let (design, grid) = arguments.open()?;
     let computed = compute(&design, &grid).map_err(|problem| all(&arguments.design, &[problem]))?;
-    Ok(write_limit_table(&computed.response, &computed.ceiling))
+    Ok(write_limit_table(&computed.response, &computed.max_output))
 }
 
 fn transient(arguments: &Transient) -> anyhow::Result<String> {
@@ -227,17 +227,19 @@ fn start(arguments: &StartDesign) -> anyhow::Result<String> {
     let typed = |text: &Option<String>| text.as_deref().map(Typed::from);
     let mut ask = RawAsk::of(driver, *family);
     (ask.volume, ask.lowest) = (typed(&arguments.volume), typed(&arguments.lowest));
-    let chosen: Vec<_> = schools(*family)
+    let chosen: Vec<_> = starting_points(*family)
         .iter()
-        .filter(|school| arguments.school.as_deref().is_none_or(|wanted| wanted == school.id))
+        .filter(|starting_point| {
+            arguments.starting_point.as_deref().is_none_or(|wanted| wanted == starting_point.id)
+        })
         .collect();
     if chosen.is_empty() {
-        let ids: Vec<_> = schools(*family).iter().map(|school| school.id).collect();
-        bail!("--school: {} has no such school; allowed are {}", family.id(), ids.join(", "));
+        let ids: Vec<_> = starting_points(*family).iter().map(|starting_point| starting_point.id).collect();
+        bail!("--starting-point: {} has no such starting point; allowed are {}", family.id(), ids.join(", "));
     }
     let mut refusals = Vec::new();
-    for school in chosen {
-        let answer = ask.answer_by(school).map_err(|problems| all(path, &problems))?;
+    for starting_point in chosen {
+        let answer = ask.answer_by(starting_point).map_err(|problems| all(path, &problems))?;
         match answer.design {
             Some(design) => return pretty(&design),
             None => refusals.push(format!("{}: {}", answer.name, answer.reason)),

@@ -173,9 +173,10 @@ fn driver_file(name: &str) -> String {
 }
 
 #[test]
-fn a_school_writes_a_design_that_simulates() {
+fn a_starting_point_writes_a_design_that_simulates() {
     let driver = driver_file("start-driver");
-    let text = printed(&["start", "design", "--driver", &driver, "--family", "ported", "--school", "flat"]);
+    let text =
+        printed(&["start", "design", "--driver", &driver, "--family", "ported", "--starting-point", "flat"]);
     let design: Value = serde_json::from_str(&text).expect("JSON");
     assert_eq!(design["enclosure"]["family"], "ported");
     assert!(design["notes"].as_str().expect("a reason").contains("QB3"));
@@ -197,7 +198,7 @@ fn a_start_that_cannot_be_says_why_and_what_is_allowed() {
     };
     assert!(start("open_baffle", &[]).contains("Qts 0.36 has no bass left on an open baffle"));
     assert!(start("sphere", &[]).contains("allowed are sealed, ported, passive_radiator"));
-    assert!(start("ported", &["--school", "loud"]).contains("allowed are flat, boom_box"));
+    assert!(start("ported", &["--starting-point", "loud"]).contains("allowed are flat, boom_box"));
     assert!(start("ported", &["--volume", "0 l"]).contains("volume: 0 l is outside 0.1 l to 10000 l"));
 }
 

@@ -74,7 +74,7 @@ test('a standing wave is seen in the section, its fill weighed, and what it does
   await expect(ring).toContainText(/wave/);
   const lines: string[] = [];
   page.on('requestfinished', async (request) => {
-    if (request.url().endsWith('ring?model=full')) lines.push(...(request.headers().accept ?? '').split(','));
+    if (request.url().endsWith('cavity-check?model=full')) lines.push(...(request.headers().accept ?? '').split(','));
   });
   await ring.getByRole('button', { name: 'Check in three directions' }).click();
   await expect(ring).toContainText('spectral elements', { timeout: 30_000 });
@@ -109,7 +109,7 @@ test('a line is folded into its box: other folds, other corners, and a board pul
   for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowDown');
   await expect(grip).not.toHaveAttribute('aria-valuetext', before ?? '');
   await expect
-    .poll(async () => (await server.open(id)).variants.at(-1)?.document.body?.fold?.boards?.[0]?.at)
+    .poll(async () => (await server.open(id)).variants.at(-1)?.document.body?.fold?.panels?.[0]?.at)
     .toMatch(/mm$/);
 });
 

@@ -131,14 +131,14 @@ test('wishes change what the schools begin with', async ({ page, server }) => {
   const build = await emptyBuild(server, 'Wishes');
   await openBuild(page, server, build.id);
   await choose(page, 'line');
-  const schools = page.getByRole('list', { name: 'Schools' });
-  await expect(schools).toContainText('brakes the cone at 32 Hz');
+  const starting_points = page.getByRole('list', { name: 'Schools' });
+  await expect(starting_points).toContainText('brakes the cone at 32 Hz');
   await page.getByRole('textbox', { name: 'Lowest note' }).fill('41.2');
   await page.keyboard.press('Enter');
-  await expect(schools).toContainText('brakes the cone at 41 Hz');
+  await expect(starting_points).toContainText('brakes the cone at 41 Hz');
   await page.getByRole('textbox', { name: 'Largest size' }).fill('10 l');
   await page.keyboard.press('Enter');
-  await expect(schools).toContainText('more than the 10.0 l wished for');
+  await expect(starting_points).toContainText('more than the 10.0 l wished for');
 });
 
 test('drivers are paired, wired and loaded on screen', async ({ page, server }) => {

@@ -80,8 +80,8 @@ test('a search is begun again for more drivers, and says when its brief is no lo
     .click();
   await expectFigures(page);
   const opened = await server.call<BuildWithVariants>('GET', `/builds/${dance?.id}`);
-  const { motor } = opened.variants.at(-1)?.document ?? {};
-  expect(Number(motor?.series ?? 1) * Number(motor?.parallel ?? 1)).toBe(2);
+  const { driver_array } = opened.variants.at(-1)?.document ?? {};
+  expect(Number(driver_array?.series ?? 1) * Number(driver_array?.parallel ?? 1)).toBe(2);
 
   await page.getByRole('button', { name: /The brief/ }).click();
   const dialog = page.getByRole('dialog', { name: 'The brief' });

@@ -39,8 +39,8 @@ test('a chip that is short opens to what mends it, and a click makes the variant
   const lowest = figure(page, 'brief-lowest');
   await expect(lowest).toContainText('too high');
   await lowest.click();
-  const mends = page.getByRole('region', { name: 'What mends it' });
-  const first = mends.getByRole('listitem').first();
+  const suggestions = page.getByRole('region', { name: 'What mends it' });
+  const first = suggestions.getByRole('listitem').first();
   await expect(first).toContainText('→');
   await expect(page.getByRole('region', { name: 'How is this worked out?' })).toContainText('Lref');
   const reached = ((await first.innerText()).match(/→ ([\d.]+ Hz)/) ?? [])[1] ?? 'none';

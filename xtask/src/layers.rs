@@ -40,16 +40,16 @@ const RULES: &[Rule] = &[
     Rule { folder: "core/acoustics/src/network", without: &["::solve", "::enclosure", "::response"] },
     Rule {
         folder: "core/acoustics/src/profile",
-        without: &["::network", "::solve", "::enclosure", "::response", "::school"],
+        without: &["::network", "::solve", "::enclosure", "::response", "::starting_point"],
     },
-    Rule { folder: "core/acoustics/src/solve", without: &["::enclosure", "::response", "::school"] },
+    Rule { folder: "core/acoustics/src/solve", without: &["::enclosure", "::response", "::starting_point"] },
     // A line's tuning is found by solving what lies behind the drivers.
-    Rule { folder: "core/acoustics/src/enclosure", without: &["::response", "::school"] },
-    Rule { folder: "core/acoustics/src/response", without: &["::enclosure", "::school"] },
+    Rule { folder: "core/acoustics/src/enclosure", without: &["::response", "::starting_point"] },
+    Rule { folder: "core/acoustics/src/response", without: &["::enclosure", "::starting_point"] },
     Rule { folder: "core/design/src/file", without: &["::resolve", "::report", "::exchange"] },
     Rule { folder: "core/design/src/resolve", without: &["::report", "::exchange"] },
     // A rule judges what was computed; it computes nothing.
-    Rule { folder: "core/planning/src/check", without: &["Response::of", "Figures::of", "::school"] },
+    Rule { folder: "core/planning/src/check", without: &["Response::of", "Figures::of", "::starting_point"] },
     Rule { folder: "server/src/db", without: &["crate::routes", "actix_web::Http"] },
     Rule {
         folder: "web/src/model",

@@ -7,7 +7,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use oak_acoustics::enclosure::{Fidelity, Setting};
 use oak_acoustics::medium::Air;
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
-use oak_acoustics::school::{Ask, Wishes};
+use oak_acoustics::starting_point::{Ask, Wishes};
 
 #[path = "../tests/circuits/mod.rs"]
 mod circuits;
@@ -24,7 +24,7 @@ fn circuits(criterion: &mut Criterion) {
     let air = circuits::air(&plan);
     for case in plan["cases"].as_array().expect("cases") {
         let name = case["name"].as_str().expect("name");
-        let setting = Setting::new(circuits::motor(case), air).with(Fidelity::TEXTBOOK);
+        let setting = Setting::new(circuits::driver_array(case), air).with(Fidelity::TEXTBOOK);
         let network = circuits::enclosure(case).compile(&setting).expect("compiles").network;
         criterion.bench_function(&format!("circuit: {name}"), |b| {
             b.iter(|| Response::of(&network, &grid, 20.0));
@@ -36,9 +36,9 @@ fn full(criterion: &mut Criterion) {
     let grid = grid();
     let setting = Setting::new(support::woofer(), Air::reference());
     let ask = Ask::new(setting, Wishes::default());
-    for (name, schools) in support::every_family() {
+    for (name, starting_points) in support::every_family() {
         // No open baffle for so strong a motor.
-        let Ok(start) = (schools[0].start)(&ask) else { continue };
+        let Ok(start) = (starting_points[0].start)(&ask) else { continue };
         let network = start.enclosure.compile(&setting).expect("compiles").network;
         criterion
             .bench_function(&format!("full: {name}"), |b| b.iter(|| Response::of(&network, &grid, 20.0)));

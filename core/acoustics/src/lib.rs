@@ -19,8 +19,8 @@ mod node;
 pub mod profile;
 pub mod response;
 mod root;
-pub mod school;
 pub mod solve;
+pub mod starting_point;
 
 use lanes::Real;
 

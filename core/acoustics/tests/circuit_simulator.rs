@@ -21,7 +21,7 @@ fn every_lumped_circuit_agrees_to_a_hundredth_of_a_db_and_a_thousandth_of_impeda
 fn compare(case: &Value, air: &Air) {
     let name = case["name"].as_str().expect("name");
     let compiled = circuits::enclosure(case)
-        .compile(&Setting::new(circuits::motor(case), *air).with(Fidelity::TEXTBOOK))
+        .compile(&Setting::new(circuits::driver_array(case), *air).with(Fidelity::TEXTBOOK))
         .expect("compiles");
     let mut rows = csv::Reader::from_path(format!("{}/{name}.csv", circuits::FOLDER)).expect("results");
     let rows: Vec<[f64; 4]> = rows.deserialize().map(|row| row.expect("four numbers")).collect();

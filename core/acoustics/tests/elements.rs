@@ -16,7 +16,7 @@ use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_acoustics::solve::Solver;
 use proptest::prelude::*;
 use simba::simd::SimdValue;
-use support::{any_enclosure, any_motor, any_profile, woofer};
+use support::{any_driver_array, any_enclosure, any_profile, woofer};
 
 const INSIDE: [Node; 2] = [Node::Inside(0), Node::Inside(1)];
 const ZERO: Complex = Complex::new(0.0, 0.0);
@@ -57,9 +57,9 @@ fn any_element() -> impl Strategy<Value = Box<dyn Element>> {
         Box::new(Chamber::new(INSIDE[0], compliance, qa, 200.0)) as Box<dyn Element>
     });
     let loads = prop_oneof![Just(Loads::None), Just(Loads::Front), (0.05f64..2.0).prop_map(Loads::Dipole)];
-    let coil = (any_motor(), loads).prop_map(|(motor, loads)| {
+    let coil = (any_driver_array(), loads).prop_map(|(driver_array, loads)| {
         let poles = [Node::Amplifier, Node::Ground];
-        Box::new(MovingCoil::new([Node::Outside, Node::Inside(0)], poles, motor.layer(), loads))
+        Box::new(MovingCoil::new([Node::Outside, Node::Inside(0)], poles, driver_array.layer(), loads))
             as Box<dyn Element>
     });
     let passage = (any_slices(), any::<bool>()).prop_map(|(slices, walls)| {
@@ -131,14 +131,14 @@ proptest! {
     /// In every family, with any motor: real power at the amplifier is what heats coils and cable, what
     /// friction takes from the cones, what they radiate, and what every other element takes.
     #[test]
-    fn power_in_is_power_out(motor in any_motor(), enclosure in any_enclosure(), frequency in 8.0f64..800.0) {
+    fn power_in_is_power_out(driver_array in any_driver_array(), enclosure in any_enclosure(), frequency in 8.0f64..800.0) {
         let (air, volts) = (Air::reference(), 10.0);
-        let network = enclosure.compile(&Setting::new(motor, air)).expect("compiles").network;
+        let network = enclosure.compile(&Setting::new(driver_array, air)).expect("compiles").network;
         let mut solver = Solver::new(&network);
         solver.solve(frequency, volts);
         let supplied = (volts * solver.current().conj()).re;
         let at = at(&air, frequency);
-        let one = if network.cones.len() > 1 { motor.layer() } else { motor.equivalent() };
+        let one = if network.cones.len() > 1 { driver_array.layer() } else { driver_array.equivalent() };
         let taken: f64 = (0..network.elements.len())
             .map(|element| {
                 let here = &network.elements[element];
@@ -167,9 +167,9 @@ proptest! {
     /// The wide registers compute what the narrow ones do.
     #[test]
     fn four_frequencies_side_by_side_are_four_one_by_one(
-        motor in any_motor(), enclosure in any_enclosure(), frequency in 8.0f64..800.0, step in 1.0f64..3.0,
+        driver_array in any_driver_array(), enclosure in any_enclosure(), frequency in 8.0f64..800.0, step in 1.0f64..3.0,
     ) {
-        let network = enclosure.compile(&Setting::new(motor, Air::reference())).expect("compiles").network;
+        let network = enclosure.compile(&Setting::new(driver_array, Air::reference())).expect("compiles").network;
         let frequencies = [0, 1, 2, 3].map(|power| frequency * step.powi(power));
         let mut four = Solver::<Four>::new(&network);
         four.solve(frequencies.into(), 1.0);

@@ -3,15 +3,15 @@
 mod support;
 
 use oak_acoustics::Complex;
-use oak_acoustics::driver::{Change, Coils, DualCoil, Isobaric, Motor, SheetCoils, Wiring};
+use oak_acoustics::driver::{Change, Coils, DriverArray, DualCoil, Isobaric, SheetCoils, Wiring};
 use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Sealed, Setting};
 use oak_acoustics::medium::{Air, Space, Stuffing};
 use oak_acoustics::network::Network;
 use oak_acoustics::response::{
-    Allowance, Burst, Ceiling, Excitation, FrequencyGrid, Limit, Response, Transient,
+    Allowance, Burst, Excitation, FrequencyGrid, Limit, MaxOutput, Response, Transient,
 };
 use proptest::prelude::*;
-use support::{any_enclosure, any_motor, woofer};
+use support::{any_driver_array, any_enclosure, woofer};
 
 const NOTHING: Allowance =
     Allowance { volts: None, amperes: None, heat: None, crest: 3.0103, xmax: None, air_speed: 17.0 };
@@ -20,8 +20,8 @@ fn sealed(volume: f64) -> Enclosure {
     Enclosure::Sealed(Sealed { volume, losses: Losses::default() })
 }
 
-fn network(enclosure: &Enclosure, motor: impl Into<Motor>) -> Network {
-    enclosure.compile(&Setting::new(motor, Air::reference())).expect("compiles").network
+fn network(enclosure: &Enclosure, driver_array: impl Into<DriverArray>) -> Network {
+    enclosure.compile(&Setting::new(driver_array, Air::reference())).expect("compiles").network
 }
 
 fn grid(from: f64, to: f64, points: usize) -> FrequencyGrid {
@@ -34,20 +34,20 @@ proptest! {
     /// At the drive that is named, the limit that is named is just met and no other is passed.
     #[test]
     fn the_named_limit_is_met_and_no_other_is_passed(
-        motor in any_motor(), enclosure in any_enclosure(), volts in 1.0f64..80.0, heat in 5.0f64..500.0,
+        driver_array in any_driver_array(), enclosure in any_enclosure(), volts in 1.0f64..80.0, heat in 5.0f64..500.0,
     ) {
         let allowance = Allowance {
             volts: Some(volts), amperes: Some(20.0), heat: Some(heat), crest: 10.0, xmax: Some(6e-3), air_speed: 17.0,
         };
-        let network = network(&enclosure, motor);
+        let network = network(&enclosure, driver_array);
         let grid = grid(12.0, 300.0, 14);
-        let ceiling = Ceiling::of(&network, &Response::of(&network, &grid, 2.0), &allowance);
+        let max_output = MaxOutput::of(&network, &Response::of(&network, &grid, 2.0), &allowance);
         for (k, frequency) in grid.frequencies().iter().enumerate() {
-            let drive = ceiling.volts[k];
+            let drive = max_output.volts[k];
             let there = Response::of(&network, &FrequencyGrid::logarithmic(*frequency, frequency * 1.001, 2).expect("grid"), drive);
             let current = there.current[0].norm();
             let speed = (0..network.openings.len())
-                .filter(|at| network.openings[*at].xmax.is_none() && network.openings[*at].way == oak_acoustics::network::Way::Port)
+                .filter(|at| network.openings[*at].xmax.is_none() && network.openings[*at].kind == oak_acoustics::network::OpeningKind::Port)
                 .map(|at| there.air_speed(at).next().expect("a speed"))
                 .fold(0.0, f64::max);
             let shares = [
@@ -59,18 +59,18 @@ proptest! {
             ];
             for (limit, share) in shares {
                 prop_assert!(share < 1.0 + 1e-6, "{limit:?} at {frequency} Hz: {share}");
-                if Some(limit) == ceiling.limit[k] {
+                if Some(limit) == max_output.limit[k] {
                     prop_assert!(share > 1.0 - 1e-6, "{limit:?} at {frequency} Hz: {share}");
                 }
             }
-            prop_assert!(ceiling.limit[k].is_some());
+            prop_assert!(max_output.limit[k].is_some());
         }
     }
 
     /// Nothing gives more sound than it takes power.
     #[test]
-    fn efficiency_is_a_share(motor in any_motor(), enclosure in any_enclosure()) {
-        let network = network(&enclosure, motor);
+    fn efficiency_is_a_share(driver_array in any_driver_array(), enclosure in any_enclosure()) {
+        let network = network(&enclosure, driver_array);
         let response = Response::of(&network, &grid(10.0, 200.0, 20), 5.0);
         for (share, frequency) in response.efficiency().zip(&response.frequency) {
             prop_assert!(share >= 0.0 && share.is_finite(), "{share} at {frequency} Hz");
@@ -81,9 +81,9 @@ proptest! {
 #[test]
 fn nothing_given_limits_nothing_in_a_closed_box() {
     let network = network(&sealed(0.03), woofer());
-    let ceiling = Ceiling::of(&network, &Response::of(&network, &grid(10.0, 100.0, 4), 1.0), &NOTHING);
-    assert!(ceiling.limit.iter().all(Option::is_none));
-    assert!(ceiling.volts.iter().all(|volts| volts.is_infinite()));
+    let max_output = MaxOutput::of(&network, &Response::of(&network, &grid(10.0, 100.0, 4), 1.0), &NOTHING);
+    assert!(max_output.limit.iter().all(Option::is_none));
+    assert!(max_output.volts.iter().all(|volts| volts.is_infinite()));
 }
 
 /// Film has 12 dB of crest: its mean power is 9 dB below that of a sine of the same peak, so the coil stands 9 dB more.
@@ -93,7 +93,7 @@ fn a_programme_with_more_crest_heats_less() {
     let response = Response::of(&network, &grid(40.0, 80.0, 3), 1.0);
     let level = |crest| {
         let allowance = Allowance { heat: Some(100.0), crest, ..NOTHING };
-        Ceiling::of(&network, &response, &allowance).level[1]
+        MaxOutput::of(&network, &response, &allowance).level[1]
     };
     assert!((level(12.0) - level(3.0103) - 8.99).abs() < 0.01);
 }
@@ -104,8 +104,8 @@ fn two_drivers_are_6_db_on_one_voltage_and_3_db_on_one_power() {
     let grid = grid(30.0, 100.0, 5);
     let one = Response::of(&network(&sealed(0.03), woofer()), &grid, 2.83);
     let two = |series, parallel, volts| {
-        let motor = Motor { wiring: Wiring { series, parallel }, ..Motor::from(woofer()) };
-        let setting = Setting::new(motor, Air::reference()).with(Fidelity::TEXTBOOK);
+        let driver_array = DriverArray { wiring: Wiring { series, parallel }, ..DriverArray::from(woofer()) };
+        let setting = Setting::new(driver_array, Air::reference()).with(Fidelity::TEXTBOOK);
         let compiled = sealed(0.06).compile(&setting).expect("compiles");
         Response::of(&compiled.network, &grid, volts)
     };
@@ -126,16 +126,17 @@ fn two_drivers_are_6_db_on_one_voltage_and_3_db_on_one_power() {
 fn an_ideal_isobaric_pair_needs_half_the_box() {
     let grid = grid(15.0, 150.0, 12);
     let pair = Isobaric { in_series: false, trapped: None };
-    let compile = |volume, motor: Motor| {
-        let setting = Setting::new(motor, Air::reference()).with(Fidelity::TEXTBOOK);
+    let compile = |volume, driver_array: DriverArray| {
+        let setting = Setting::new(driver_array, Air::reference()).with(Fidelity::TEXTBOOK);
         sealed(volume).compile(&setting).expect("compiles").network
     };
-    let one = Response::of(&compile(0.04, Motor::from(woofer())), &grid, 1.0);
-    let motor = Motor { isobaric: Some(pair), ..Motor::from(woofer()) };
+    let one = Response::of(&compile(0.04, DriverArray::from(woofer())), &grid, 1.0);
+    let driver_array = DriverArray { isobaric: Some(pair), ..DriverArray::from(woofer()) };
     assert!(
-        (motor.equivalent().vas(&Air::reference()) / woofer().vas(&Air::reference()) - 0.5).abs() < 1e-12
+        (driver_array.equivalent().vas(&Air::reference()) / woofer().vas(&Air::reference()) - 0.5).abs()
+            < 1e-12
     );
-    let two = Response::of(&compile(0.02, motor), &grid, 1.0);
+    let two = Response::of(&compile(0.02, driver_array), &grid, 1.0);
     for k in 0..12 {
         assert!(
             (two.pressure[k] / one.pressure[k] - 1.0).norm() < 1e-9,
@@ -144,7 +145,7 @@ fn an_ideal_isobaric_pair_needs_half_the_box() {
         assert!((2.0 * two.impedance[k] / one.impedance[k] - 1.0).norm() < 1e-9, "at twice the power");
     }
     // With hardly any air between them the two move as one.
-    let tight = Motor { isobaric: Some(Isobaric { trapped: Some(1e-5), ..pair }), ..motor };
+    let tight = DriverArray { isobaric: Some(Isobaric { trapped: Some(1e-5), ..pair }), ..driver_array };
     let real = Response::of(&compile(0.02, tight), &grid, 1.0);
     for k in 0..12 {
         assert!((real.pressure[k] / two.pressure[k] - 1.0).norm() < 5e-3);
@@ -175,15 +176,15 @@ fn changes_move_a_driver_the_way_they_are_known_to() {
         (parallel.re * 4.0 - plain.re).abs() < 1e-12 && (parallel.qes() / plain.qes() - 1.0).abs() < 1e-12
     );
     assert!((one.bl * 2.0 - plain.bl).abs() < 1e-12 && (one.qes() / plain.qes() - 2.0).abs() < 1e-12);
-    let shorted = coils(Coils::OneBraked { resistance: 0.0 });
+    let shorted = coils(Coils::OneLoaded { resistance: 0.0 });
     assert!(shorted.qms() < one.qms() && (shorted.qes() - one.qes()).abs() < 1e-12);
     // Both coils brake as one would if both were driven.
     assert!((shorted.qts() / plain.qts() - 1.0).abs() < 1e-9);
-    let cable = Motor { series_resistance: 0.34, ..Motor::from(plain) }.as_driven();
+    let cable = DriverArray { series_resistance: 0.34, ..DriverArray::from(plain) }.as_driven();
     assert!((cable.qes() / plain.qes() - 1.1).abs() < 1e-9);
     // Two drivers of 2 x 4 ohm, coils in series, drivers in parallel: 4 times 4 ohm come to 4 ohm.
     let four = oak_acoustics::driver::Driver { nominal: 8.0, ..plain };
-    let pair = Motor { wiring: Wiring { series: 1, parallel: 2 }, ..Motor::from(four) };
+    let pair = DriverArray { wiring: Wiring { series: 1, parallel: 2 }, ..DriverArray::from(four) };
     assert!((pair.equivalent().nominal - 4.0).abs() < 1e-12);
 }
 

@@ -5,7 +5,7 @@ mod support;
 use std::f64::consts::PI;
 
 use oak_acoustics::Complex;
-use oak_acoustics::driver::{Driver, Motor, Sheet, Wiring};
+use oak_acoustics::driver::{Driver, DriverArray, Sheet, Wiring};
 use oak_acoustics::element::{At, Chamber, Element, End, Passage, Slice, mouth_impedance, pipe_impedance};
 use oak_acoustics::enclosure::{Enclosure, FrontHorn, Line, Losses, Mouth, Port, Ported, Sealed, Setting};
 use oak_acoustics::medium::{Air, CrossSection, Fill, Frame, Space};
@@ -397,14 +397,14 @@ fn two_drivers_in_parallel_on_twice_the_line_are_6_db() {
     let fill = Some(Fill::polyester(6.0, Frame::Limp));
     let one = line(straight(2.0, 0.04, 0.03, fill));
     let two = line(straight(2.0, 0.08, 0.06, fill));
-    let pair = Motor { wiring: Wiring { series: 1, parallel: 2 }, ..Motor::from(woofer()) };
+    let pair = DriverArray { wiring: Wiring { series: 1, parallel: 2 }, ..DriverArray::from(woofer()) };
     let grid = FrequencyGrid::logarithmic(15.0, 60.0, 20).expect("grid");
-    let solve = |line: Line, motor: Motor| {
+    let solve = |line: Line, driver_array: DriverArray| {
         let compiled =
-            Enclosure::Line(line).compile(&Setting::new(motor, Air::reference())).expect("compiles");
+            Enclosure::Line(line).compile(&Setting::new(driver_array, Air::reference())).expect("compiles");
         Response::of(&compiled.network, &grid, 2.83)
     };
-    let (single, double) = (solve(one, Motor::from(woofer())), solve(two, pair));
+    let (single, double) = (solve(one, DriverArray::from(woofer())), solve(two, pair));
     for k in 0..20 {
         let louder = 20.0 * (double.pressure[k].norm() / single.pressure[k].norm()).log10();
         // Wall friction and end correction are not in proportion.

@@ -3,12 +3,12 @@
 use oak_acoustics::medium::Fill;
 
 use crate::fold::Fold;
-use crate::geometry::{Axis, Face, Frame, Measured, Point, Shape, Solid};
+use crate::geometry::{Axis, EnclosureShape, Face, Frame, Measured, Point, Solid};
 use crate::panel::Material;
 
 /// A board.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Board {
+pub struct Panel {
     /// Thickness of one layer as measured, m.
     pub thickness: f64,
     /// How many lie on each other.
@@ -117,10 +117,10 @@ pub struct Layer {
 
 impl Layer {
     /// Where it lies within the bounds of a room, m; `None` on a wall that is not square.
-    pub fn bounds(&self, room: &Solid) -> Option<[Point; 2]> {
-        let frame = Frame::of(room, self.face)?;
+    pub fn bounds(&self, interior: &Solid) -> Option<[Point; 2]> {
+        let frame = Frame::of(interior, self.face)?;
         let axis = frame.axis()?.index();
-        let [mut low, mut high] = room.bounds();
+        let [mut low, mut high] = interior.bounds();
         let thick = self.thickness.min(high[axis] - low[axis]);
         if frame.normal[axis] > 0.0 {
             low[axis] = high[axis] - thick;
@@ -133,14 +133,14 @@ impl Layer {
 
 impl Brace {
     /// Where its middle is along its axis in a room, m.
-    pub fn place(&self, room: &Solid) -> f64 {
-        let [low, high] = room.bounds().map(|point| point[self.axis.index()]);
+    pub fn place(&self, interior: &Solid) -> f64 {
+        let [low, high] = interior.bounds().map(|point| point[self.axis.index()]);
         self.at.map_or(f64::midpoint(low, high), |at| low + at)
     }
 
     /// What it takes of a room, m3.
-    pub fn volume(&self, room: &Solid) -> f64 {
-        room.area_at(self.axis, self.place(room)) * self.thickness * (1.0 - self.open)
+    pub fn volume(&self, interior: &Solid) -> f64 {
+        interior.area_at(self.axis, self.place(interior)) * self.thickness * (1.0 - self.open)
     }
 }
 
@@ -148,7 +148,7 @@ impl Brace {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Body {
     /// Its shape.
-    pub shape: Shape,
+    pub shape: EnclosureShape,
     /// Width, height and depth, m; those absent are solved for the wanted volume.
     pub sizes: [Option<f64>; 3],
     /// What width, height and depth are of each other where they are solved.
@@ -156,11 +156,11 @@ pub struct Body {
     /// What the sizes are of.
     pub measured: Measured,
     /// Its boards, but for those named apart.
-    pub board: Board,
+    pub panel: Panel,
     /// Boards that differ.
-    pub boards: Vec<(Face, Board)>,
+    pub panels: Vec<(Face, Panel)>,
     /// Between two chambers.
-    pub partition: Board,
+    pub partition: Panel,
     /// Where the drivers sit.
     pub drivers: Place,
     /// The ports of the chamber behind the drivers, in the order of the design.
@@ -183,7 +183,7 @@ pub struct Body {
     pub washers: Washers,
 }
 
-impl Board {
+impl Panel {
     /// All layers together, m.
     pub fn total(&self) -> f64 {
         self.thickness * f64::from(self.layers)
@@ -197,7 +197,7 @@ impl Board {
 
 impl Body {
     /// The board of a face.
-    pub fn board(&self, face: Face) -> &Board {
-        self.boards.iter().find(|(at, _)| *at == face).map_or(&self.board, |(_, board)| board)
+    pub fn panel(&self, face: Face) -> &Panel {
+        self.panels.iter().find(|(at, _)| *at == face).map_or(&self.panel, |(_, panel)| panel)
     }
 }

@@ -2,8 +2,8 @@
 
 use crate::body::{Body, PortBuild};
 use crate::contents::{Contents, PortSize};
-use crate::fold::{Laid, MOST_FOLDS, Way};
-use crate::geometry::{Axis, Face, Point, Shape, ShapeError, Sizes, Solid};
+use crate::fold::{DuctPath, Laid, MOST_FOLDS};
+use crate::geometry::{Axis, EnclosureShape, EnclosureShapeError, Face, Point, Sizes, Solid};
 use crate::ledger::{Entry, Ledger};
 use crate::place::{self, Finding, Part};
 
@@ -13,7 +13,7 @@ pub struct Cabinet {
     /// The whole.
     pub outer: Solid,
     /// The room between the boards.
-    pub room: Solid,
+    pub interior: Solid,
     /// Width, height and depth, of what the wish measures, m.
     pub sizes: Sizes,
     /// Which of them were found.
@@ -32,7 +32,7 @@ pub struct Cabinet {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Chamber {
     /// Between boards and partition.
-    pub room: Solid,
+    pub interior: Solid,
     /// What is left of it.
     pub ledger: Ledger,
 }
@@ -42,7 +42,7 @@ pub struct Chamber {
 pub enum BuildError {
     /// The shape itself.
     #[error(transparent)]
-    Shape(#[from] ShapeError),
+    EnclosureShape(#[from] EnclosureShapeError),
     /// No sizes give the volume.
     #[error(
         "no size within {least:.2} to {most:.0} m gives the wanted volume; state another, or leave more of them free"
@@ -80,9 +80,9 @@ const LEAST: f64 = 1e-6;
 const SIZES: [f64; 2] = [0.02, 8.0];
 
 /// What room a box has before anything is placed.
-struct Rooms {
+struct Interiors {
     outer: Solid,
-    room: Solid,
+    interior: Solid,
     chambers: Vec<Chamber>,
 }
 
@@ -92,19 +92,27 @@ impl Body {
     /// # Errors
     /// See [`BuildError`].
     pub fn build(&self, contents: &Contents) -> Result<Cabinet, BuildError> {
-        if contents.way.is_some() && self.fold.folds.is_none() {
+        if contents.path.is_some() && self.fold.folds.is_none() {
             return self.best_fold(contents);
         }
         let (sizes, taken) = self.solve(contents)?;
-        let Rooms { outer, room, chambers } = self.rooms(sizes, contents, taken)?;
-        let fold = match (&contents.way, chambers.last()) {
-            (Some(way), Some(chamber)) => Some(self.lay(way, chamber)?),
+        let Interiors { outer, interior, chambers } = self.interiors(sizes, contents, taken)?;
+        let fold = match (&contents.path, chambers.last()) {
+            (Some(path), Some(chamber)) => Some(self.lay(path, chamber)?),
             _ => None,
         };
         let free = self.shape.free();
         let solved = [0, 1, 2].map(|k| self.sizes[k].is_none() && free[k]);
-        let mut cabinet =
-            Cabinet { outer, room, sizes, solved, chambers, fold, parts: Vec::new(), findings: Vec::new() };
+        let mut cabinet = Cabinet {
+            outer,
+            interior,
+            sizes,
+            solved,
+            chambers,
+            fold,
+            parts: Vec::new(),
+            findings: Vec::new(),
+        };
         place::fill(self, contents, &mut cabinet);
         Ok(cabinet)
     }
@@ -113,9 +121,9 @@ impl Body {
     /// the sizes to the proportions.
     fn best_fold(&self, contents: &Contents) -> Result<Cabinet, BuildError> {
         let off = |cabinet: &Cabinet| {
-            let missed = match (&contents.way, &cabinet.fold) {
-                (Some(way), Some(laid)) => {
-                    (laid.length() / way.length()).ln().abs() + laid.worst(way)[0].ln_1p().abs()
+            let missed = match (&contents.path, &cabinet.fold) {
+                (Some(path), Some(laid)) => {
+                    (laid.length() / path.length()).ln().abs() + laid.worst(path)[0].ln_1p().abs()
                 }
                 _ => 0.0,
             };
@@ -127,7 +135,7 @@ impl Body {
         let mut best: Option<Cabinet> = None;
         let mut refused = BuildError::NoFold;
         let mut worse = 0;
-        let length = contents.way.as_ref().map_or(0.0, Way::length);
+        let length = contents.path.as_ref().map_or(0.0, DuctPath::length);
         // Once folded into channels hardly longer than wide there is nothing more to find.
         let worth = |folds: &u32| *folds == 0 || length > SHORTEST * f64::from(folds + 1);
         let mut counts: Vec<u32> = (0..=MOST_FOLDS).take_while(worth).collect();
@@ -163,9 +171,9 @@ impl Body {
     }
 
     /// Lays a way into its chamber.
-    fn lay(&self, way: &Way, chamber: &Chamber) -> Result<Laid, BuildError> {
-        let plan = self.fold.plan(&chamber.room);
-        let laid = self.fold.lay(way, self.fold.folds.unwrap_or(0), &plan);
+    fn lay(&self, path: &DuctPath, chamber: &Chamber) -> Result<Laid, BuildError> {
+        let plan = self.fold.plan(&chamber.interior);
+        let laid = self.fold.lay(path, self.fold.folds.unwrap_or(0), &plan);
         laid.filter(Laid::is_open).ok_or(BuildError::NoFold)
     }
 
@@ -173,8 +181,8 @@ impl Body {
     ///
     /// The channels are made as long as the way needs; what else is free follows from the volume.
     fn solve(&self, contents: &Contents) -> Result<(Sizes, f64), BuildError> {
-        let Some(way) = &contents.way else { return Ok((self.filled(contents, 0.0)?, 0.0)) };
-        if self.shape != Shape::Rectangular {
+        let Some(path) = &contents.path else { return Ok((self.filled(contents, 0.0)?, 0.0)) };
+        if self.shape != EnclosureShape::Rectangular {
             return Err(BuildError::NotFoldable);
         }
         let folds = self.fold.folds.unwrap_or(0);
@@ -182,19 +190,19 @@ impl Body {
         let mut long = self.clone();
         let mut sizes = self.filled(contents, 0.0)?;
         // To begin with, as many whole boards as there are channels.
-        let room = self.rooms(sizes, contents, 0.0)?.room;
-        let [low, high] = room.bounds();
-        let board = (high[0] - low[0]) * (high[run] - low[run]) * self.fold.thickness;
-        let mut taken = f64::from(folds + 1) * board;
+        let interior = self.interiors(sizes, contents, 0.0)?.interior;
+        let [low, high] = interior.bounds();
+        let panel = (high[0] - low[0]) * (high[run] - low[run]) * self.fold.thickness;
+        let mut taken = f64::from(folds + 1) * panel;
         sizes = self.filled(contents, taken).unwrap_or(sizes);
         for _ in 0..STRETCHES {
-            let rooms = self.rooms(sizes, contents, taken)?;
-            let plan = rooms.chambers.last().map(|chamber| self.fold.plan(&chamber.room));
-            let laid = plan.and_then(|plan| self.fold.lay(way, folds, &plan)).ok_or(BuildError::NoFold)?;
+            let interiors = self.interiors(sizes, contents, taken)?;
+            let plan = interiors.chambers.last().map(|chamber| self.fold.plan(&chamber.interior));
+            let laid = plan.and_then(|plan| self.fold.lay(path, folds, &plan)).ok_or(BuildError::NoFold)?;
             let stated = self.sizes[run].is_some();
-            let short = if stated { 0.0 } else { way.length() - laid.length() };
-            let settled = (laid.taken() - taken).abs() < LAID * way.volume();
-            if settled && short.abs() < LAID * way.length() {
+            let short = if stated { 0.0 } else { path.length() - laid.length() };
+            let settled = (laid.taken() - taken).abs() < LAID * path.volume();
+            if settled && short.abs() < LAID * path.length() {
                 break;
             }
             taken = laid.taken();
@@ -254,16 +262,16 @@ impl Body {
 
     /// Net volume of all chambers, m3.
     fn volumes(&self, sizes: Sizes, contents: &Contents, folded: f64) -> Result<f64, BuildError> {
-        let [_, room] = self.shape.build(sizes, self.measured, |face| self.board(face).taken())?;
-        let gross = room.volume();
+        let [_, interior] = self.shape.build(sizes, self.measured, |face| self.panel(face).taken())?;
+        let gross = interior.volume();
         let partition = if contents.divided() {
-            let (axis, middle) = self.split(contents, &room);
-            room.area_at(axis, middle) * self.partition.total()
+            let (axis, middle) = self.split(contents, &interior);
+            interior.area_at(axis, middle) * self.partition.total()
         } else {
             0.0
         };
         let taken: f64 = [false, true]
-            .map(|front| self.entries(front, contents, &room, folded))
+            .map(|front| self.entries(front, contents, &interior, folded))
             .iter()
             .flatten()
             .map(|entry| entry.volume)
@@ -277,32 +285,32 @@ impl Body {
     /// See [`BuildError`].
     pub fn net(&self, contents: &Contents) -> Result<[Option<f64>; 2], BuildError> {
         let (sizes, taken) = self.solve(contents)?;
-        let rooms = self.rooms(sizes, contents, taken)?;
-        let net = |index: usize| rooms.chambers.get(index).map(|chamber| chamber.ledger.net());
+        let interiors = self.interiors(sizes, contents, taken)?;
+        let net = |index: usize| interiors.chambers.get(index).map(|chamber| chamber.ledger.net());
         Ok([net(0), net(1)])
     }
 
-    fn rooms(&self, sizes: Sizes, contents: &Contents, taken: f64) -> Result<Rooms, BuildError> {
-        let [outer, room] = self.shape.build(sizes, self.measured, |face| self.board(face).taken())?;
+    fn interiors(&self, sizes: Sizes, contents: &Contents, taken: f64) -> Result<Interiors, BuildError> {
+        let [outer, interior] = self.shape.build(sizes, self.measured, |face| self.panel(face).taken())?;
         let ledger = |chamber: &Solid, front: bool| Ledger {
             gross: chamber.volume(),
-            entries: self.entries(front, contents, &room, taken),
+            entries: self.entries(front, contents, &interior, taken),
             wanted: contents.wanted[usize::from(front)].unwrap_or(0.0),
             gain: contents.gain[usize::from(front)],
         };
         if !contents.divided() {
-            let ledger = ledger(&room, false);
-            let chambers = vec![Chamber { room: room.clone(), ledger }];
-            return Ok(Rooms { outer, room, chambers });
+            let ledger = ledger(&interior, false);
+            let chambers = vec![Chamber { interior: interior.clone(), ledger }];
+            return Ok(Interiors { outer, interior, chambers });
         }
-        let (axis, _) = self.split(contents, &room);
+        let (axis, _) = self.split(contents, &interior);
         // A way begins on top or in front, so there is its chamber.
-        let turned = contents.way.is_some();
+        let turned = contents.path.is_some();
         let thick = self.partition.total();
-        let [low, high] = room.bounds().map(|point| point[axis.index()]);
+        let [low, high] = interior.bounds().map(|point| point[axis.index()]);
         let split = |at: f64| {
-            let low = room.below(axis, at - thick / 2.0).ok_or(BuildError::NotDivisible)?;
-            let high = room.above(axis, at + thick / 2.0).ok_or(BuildError::NotDivisible)?;
+            let low = interior.below(axis, at - thick / 2.0).ok_or(BuildError::NotDivisible)?;
+            let high = interior.above(axis, at + thick / 2.0).ok_or(BuildError::NotDivisible)?;
             Ok::<_, BuildError>(if turned { [high, low] } else { [low, high] })
         };
         let [mut from, mut to] = [low + thick / 2.0, high - thick / 2.0];
@@ -320,18 +328,18 @@ impl Body {
             return Err(BuildError::NoPartition);
         }
         let chambers = [(behind, false), (before, true)]
-            .map(|(room, front)| Chamber { ledger: ledger(&room, front), room });
-        Ok(Rooms { outer, room, chambers: chambers.into() })
+            .map(|(interior, front)| Chamber { ledger: ledger(&interior, front), interior });
+        Ok(Interiors { outer, interior, chambers: chambers.into() })
     }
 
     /// Along which axis a partition divides a room, and its middle there: forward, along a standing pipe, or as a way is stacked.
-    fn split(&self, contents: &Contents, room: &Solid) -> (Axis, f64) {
-        let axis = match &contents.way {
+    fn split(&self, contents: &Contents, interior: &Solid) -> (Axis, f64) {
+        let axis = match &contents.path {
             Some(_) => self.fold.stack,
-            None if room.axis == Axis::Y => Axis::Y,
+            None if interior.axis == Axis::Y => Axis::Y,
             None => Axis::Z,
         };
-        let [low, high] = room.bounds().map(|point| point[axis.index()]);
+        let [low, high] = interior.bounds().map(|point| point[axis.index()]);
         (axis, f64::midpoint(low, high))
     }
 
@@ -353,7 +361,7 @@ impl Body {
     /// The face a port comes out of.
     pub(crate) fn port_face(&self, front: bool, index: usize, contents: &Contents) -> Face {
         // In a divided box the chamber behind has no part of the front.
-        let usual = match &contents.way {
+        let usual = match &contents.path {
             Some(_) => self.fold.mouth_face(),
             None if contents.divided() && !front => Face::Back,
             None => self.drivers.face,
@@ -363,16 +371,16 @@ impl Body {
 
     /// How long a port is inside the room, m.
     pub(crate) fn inside(&self, port: &PortSize, front: bool, index: usize, contents: &Contents) -> f64 {
-        let board = if contents.through && !front {
+        let panel = if contents.through && !front {
             self.partition.total()
         } else {
-            self.board(self.port_face(front, index, contents)).total()
+            self.panel(self.port_face(front, index, contents)).total()
         };
-        (port.built(&self.port_build(front, index).flares) - board).max(0.0)
+        (port.built(&self.port_build(front, index).flares) - panel).max(0.0)
     }
 
     /// What eats the room of a chamber.
-    fn entries(&self, front: bool, contents: &Contents, room: &Solid, folded: f64) -> Vec<Entry> {
+    fn entries(&self, front: bool, contents: &Contents, interior: &Solid, folded: f64) -> Vec<Entry> {
         let mut entries = Vec::new();
         let mut enter = |what: String, volume: f64, estimated: bool| {
             if volume > 0.0 {
@@ -391,7 +399,7 @@ impl Body {
             };
             enter(name, port.volume(wall, inside) * f64::from(port.count), false);
         }
-        if contents.way.is_some() && front == contents.divided() {
+        if contents.path.is_some() && front == contents.divided() {
             enter("Fold boards".to_owned(), folded, false);
         }
         if front {
@@ -406,9 +414,9 @@ impl Body {
             let name = if radiators.count > 1 { "Radiators" } else { "Radiator" };
             enter(name.to_owned(), radiators.volume() * f64::from(radiators.count), true);
         }
-        let braces: f64 = self.braces.iter().map(|brace| brace.volume(room)).sum();
+        let braces: f64 = self.braces.iter().map(|brace| brace.volume(interior)).sum();
         enter(if self.braces.len() > 1 { "Braces" } else { "Brace" }.to_owned(), braces, false);
-        enter("Corner strips".to_owned(), self.strips * self.strips * room.edges(), false);
+        enter("Corner strips".to_owned(), self.strips * self.strips * interior.edges(), false);
         for item in &self.items {
             enter(item.name.clone(), item.volume, false);
         }
@@ -429,14 +437,14 @@ const LAID: f64 = 1e-5;
 
 impl Cabinet {
     /// The room that a way is laid into.
-    pub fn way_room(&self) -> Option<&Solid> {
-        self.fold.as_ref().and(self.chambers.last()).map(|chamber| &chamber.room)
+    pub fn path_interior(&self) -> Option<&Solid> {
+        self.fold.as_ref().and(self.chambers.last()).map(|chamber| &chamber.interior)
     }
 
     /// The board between two chambers: square to which axis, and where it begins and ends along it, m.
     pub(crate) fn partition(&self) -> Option<(Axis, [f64; 2])> {
         let [behind, before] = self.chambers.as_slice() else { return None };
-        let ([a, b], [c, d]) = (behind.room.bounds(), before.room.bounds());
+        let ([a, b], [c, d]) = (behind.interior.bounds(), before.interior.bounds());
         Axis::ALL.into_iter().find_map(|axis| {
             let k = axis.index();
             let between = if b[k] <= c[k] { [b[k], c[k]] } else { [d[k], a[k]] };
@@ -447,6 +455,6 @@ impl Cabinet {
 
     /// A place of the fold, along run and stack, in space, so far (m) across from the middle.
     pub(crate) fn fold_point(&self, body: &Body, at: [f64; 2], across: f64) -> Option<Point> {
-        Some(body.fold.point(self.way_room()?, at, across))
+        Some(body.fold.point(self.path_interior()?, at, across))
     }
 }

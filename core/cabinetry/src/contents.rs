@@ -6,7 +6,7 @@ use oak_acoustics::medium::CrossSection;
 
 use crate::body::PortBuild;
 use crate::flare::{self, FLANGED, FREE};
-use crate::fold::{Seat, Way};
+use crate::fold::{DuctPath, Seat};
 use crate::geometry::{Frame, Solid};
 use crate::place::Part;
 
@@ -124,8 +124,8 @@ impl PortSize {
             CrossSection::Slot { width, height } => {
                 // On the floor it needs no board below; in a corner none at one side; across the whole width none at both.
                 let sides = 3_u32.saturating_sub(self.walls.max(1));
-                let boards = if self.walls == 0 { 2.0 } else { 1.0 };
-                [width + f64::from(sides) * wall, height + boards * wall]
+                let panels = if self.walls == 0 { 2.0 } else { 1.0 };
+                [width + f64::from(sides) * wall, height + panels * wall]
             }
             // Its board lies across the corner.
             CrossSection::Corner { side } => [side + SQRT_2 * wall; 2],
@@ -243,7 +243,7 @@ pub struct Contents {
     /// Radiators.
     pub radiators: Option<RadiatorSize>,
     /// The way of a line or horn.
-    pub way: Option<Way>,
+    pub path: Option<DuctPath>,
     /// By how much fill makes each chamber seem larger.
     pub gain: [f64; 2],
 }
@@ -261,6 +261,6 @@ impl Contents {
 
     /// Whether that partition holds the drivers.
     pub fn drivers_inside(&self) -> bool {
-        self.divided() && self.way.as_ref().is_none_or(|way| way.seat == Seat::Throat)
+        self.divided() && self.path.as_ref().is_none_or(|path| path.seat == Seat::Throat)
     }
 }

@@ -1,6 +1,6 @@
 //! Rounded ends of ports.
 //!
-//! An end rounded by a quarter circle of radius `r` widens over a length `r`. How much of that length counts has two schools: half of it
+//! An end rounded by a quarter circle of radius `r` widens over a length `r`. How much of that length counts is counted in two ways: half of it
 //! (common practice), or the integral of `S0/S` over the real profile with the end correction of the wider mouth, which is the
 //! mass of air that the flare really holds at low frequencies.
 

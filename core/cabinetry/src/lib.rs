@@ -17,9 +17,9 @@ pub mod modes;
 pub mod panel;
 pub mod place;
 
-pub use body::{Board, Body, Brace, Item, ItemBlock, Layer, Place, PortBuild, Washers};
+pub use body::{Body, Brace, Item, ItemBlock, Layer, Panel, Place, PortBuild, Washers};
 pub use build::{BuildError, Cabinet, Chamber, USUAL_WALL};
 pub use contents::{Contents, DriverSize, PIPES, PortSize, RadiatorSize};
-pub use fold::{Corner, Fold, Laid, Seat, Way};
+pub use fold::{Corner, DuctPath, Fold, Laid, Seat};
 pub use ledger::{Entry, Ledger};
 pub use place::{Finding, Mouth, Part, PartKind, Piece};

@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use crate::geometry::{Axis, Point, Shape, Solid, dot, length, minus};
+use crate::geometry::{Axis, EnclosureShape, Point, Solid, dot, length, minus};
 
 /// What drives or hears a standing wave: a cone, the inner end of a port.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -98,14 +98,15 @@ impl Mode {
 /// Standing waves of a room up to a frequency (Hz), the lowest first. A box has them in closed form,
 /// `f = c/2 sqrt((l/Lx)^2 + (m/Ly)^2 + (n/Lz)^2)`; of any other shape those along its three axes, from its
 /// cross-section there.
-pub fn standing_waves(room: &Solid, plain: bool, speed: f64, highest: f64) -> Vec<Mode> {
-    let mut modes = if plain { cosines(room, speed, highest) } else { along_axes(room, speed, highest) };
+pub fn standing_waves(interior: &Solid, plain: bool, speed: f64, highest: f64) -> Vec<Mode> {
+    let mut modes =
+        if plain { cosines(interior, speed, highest) } else { along_axes(interior, speed, highest) };
     modes.sort_by(|a, b| a.frequency.total_cmp(&b.frequency));
     modes
 }
 
-fn cosines(room: &Solid, speed: f64, highest: f64) -> Vec<Mode> {
-    let [corner, far] = room.bounds();
+fn cosines(interior: &Solid, speed: f64, highest: f64) -> Vec<Mode> {
+    let [corner, far] = interior.bounds();
     let size = minus(far, corner);
     let most = size.map(|side| (2.0 * highest * side / speed) as u32);
     let mut modes = Vec::new();
@@ -129,15 +130,15 @@ const CUTS: usize = 96;
 /// Half waves that are looked for along one axis.
 const MOST: u32 = 6;
 
-fn along_axes(room: &Solid, speed: f64, highest: f64) -> Vec<Mode> {
-    let [low, high] = room.bounds();
+fn along_axes(interior: &Solid, speed: f64, highest: f64) -> Vec<Mode> {
+    let [low, high] = interior.bounds();
     let mut modes = Vec::new();
     for axis in Axis::ALL {
         let k = axis.index();
         let span = [low[k], high[k]];
         let step = (span[1] - span[0]) / CUTS as f64;
         let areas: Vec<f64> =
-            (0..CUTS).map(|cut| room.area_at(axis, span[0] + (cut as f64 + 0.5) * step)).collect();
+            (0..CUTS).map(|cut| interior.area_at(axis, span[0] + (cut as f64 + 0.5) * step)).collect();
         let horn = Horn::new(&areas, step);
         for half_waves in 1..=MOST {
             let number = horn.number(half_waves as usize);
@@ -238,7 +239,7 @@ pub fn quarter_wave(frequency: f64, speed: f64) -> f64 {
 }
 
 /// Whether a shape's standing waves are those of a plain box.
-pub fn plain(shape: &Shape) -> bool {
+pub fn plain(shape: &EnclosureShape) -> bool {
     // Round edges take a little of the corners only.
-    matches!(shape, Shape::Rectangular | Shape::Rounded { .. })
+    matches!(shape, EnclosureShape::Rectangular | EnclosureShape::Rounded { .. })
 }

@@ -5,14 +5,14 @@ mod support;
 use approx::assert_relative_eq;
 use oak_acoustics::medium::{Fill, Frame};
 use oak_cabinetry::drawing::{Drawing, Line, View, view, write_dxf, write_svg};
-use oak_cabinetry::geometry::{Axis, Face, Shape, area};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, area};
 use oak_cabinetry::{
-    Body, Brace, Cabinet, Contents, Item, ItemBlock, Layer, Place, PortBuild, RadiatorSize, Seat, Way,
+    Body, Brace, Cabinet, Contents, DuctPath, Item, ItemBlock, Layer, Place, PortBuild, RadiatorSize, Seat,
 };
 use proptest::prelude::*;
 use support::{any_shape, body, build, contents, slot, tube};
 
-fn drawn(shape: Shape, wanted: View) -> (Cabinet, Contents, Drawing) {
+fn drawn(shape: EnclosureShape, wanted: View) -> (Cabinet, Contents, Drawing) {
     let mut wish = body(shape);
     wish.sizes = [Some(0.5), Some(0.6), Some(0.4)];
     wish.ports.push(build(0));
@@ -30,7 +30,7 @@ fn polygon<'a>(drawing: &'a Drawing, part: &str) -> &'a [[f64; 2]] {
 
 #[test]
 fn the_section_cuts_as_much_wood_as_the_boards_are_thick() {
-    let (cabinet, _, drawing) = drawn(Shape::Rectangular, View::Side);
+    let (cabinet, _, drawing) = drawn(EnclosureShape::Rectangular, View::Side);
     assert_relative_eq!(area(polygon(&drawing, "boards")).abs(), 0.6 * 0.4, max_relative = 1e-9);
     assert_relative_eq!(area(polygon(&drawing, "room")).abs(), 0.564 * 0.364, max_relative = 1e-9);
     let measured: Vec<f64> =
@@ -43,7 +43,7 @@ fn the_section_cuts_as_much_wood_as_the_boards_are_thick() {
 
 #[test]
 fn the_front_shows_driver_and_port_at_their_size_and_place() {
-    let (cabinet, contents, drawing) = drawn(Shape::Rectangular, View::Front);
+    let (cabinet, contents, drawing) = drawn(EnclosureShape::Rectangular, View::Front);
     let rings: Vec<_> = drawing.rings.iter().filter(|ring| ring.part == "driver").collect();
     assert_relative_eq!(rings[0].radius, contents.drivers.frame / 2.0, max_relative = 1e-9);
     let port = drawing.rings.iter().find(|ring| ring.part == "port").expect("drawn");
@@ -55,7 +55,7 @@ fn the_front_shows_driver_and_port_at_their_size_and_place() {
 
 #[test]
 fn a_dxf_says_in_millimetres_what_the_drawing_says_in_metres() {
-    let (_, _, drawing) = drawn(Shape::Rectangular, View::Front);
+    let (_, _, drawing) = drawn(EnclosureShape::Rectangular, View::Front);
     let bytes = write_dxf(&drawing).expect("written");
     let file = dxf::Drawing::load(&mut bytes.as_slice()).expect("a reader of the same library opens it");
     let circles: Vec<(f64, String)> = file
@@ -84,7 +84,7 @@ fn a_dxf_says_in_millimetres_what_the_drawing_says_in_metres() {
 
 #[test]
 fn an_svg_has_every_line_and_its_title_cannot_break_it() {
-    let (_, _, drawing) = drawn(Shape::Rectangular, View::Side);
+    let (_, _, drawing) = drawn(EnclosureShape::Rectangular, View::Side);
     let text = write_svg(&drawing, "Tom & \"Jerry\" <script>");
     assert_eq!(text.matches("<polygon").count(), drawing.strokes.len());
     assert!(!text.contains("<script>"), "{}", &text[..300]);
@@ -93,7 +93,7 @@ fn an_svg_has_every_line_and_its_title_cannot_break_it() {
 
 /// A box with something of every kind in it.
 fn furnished() -> (Body, Contents) {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.6), Some(0.7), Some(0.5)];
     wish.ports = vec![build(0), PortBuild { wall: 0.018, ..build(1) }];
     wish.braces.push(Brace { axis: Axis::X, at: Some(0.1), thickness: 0.018, open: 0.5 });
@@ -173,10 +173,10 @@ fn boards_drawn_apart_are_named_once_and_all_there() {
 
 #[test]
 fn the_middle_of_a_way_is_an_open_line_in_every_file() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.fold.folds = Some(1);
-    let way = Way { areas: vec![[0.0, 0.05], [2.5, 0.05]], seat: Seat::Along(0.5), apart: Vec::new() };
-    let inside = Contents { wanted: [Some(way.volume()), None], way: Some(way), ..contents(1.0) };
+    let path = DuctPath { areas: vec![[0.0, 0.05], [2.5, 0.05]], seat: Seat::Along(0.5), apart: Vec::new() };
+    let inside = Contents { wanted: [Some(path.volume()), None], path: Some(path), ..contents(1.0) };
     let cabinet = wish.build(&inside).expect("a line");
     let drawing = view(View::Side, &wish, &inside, &cabinet);
     let open: Vec<_> = drawing.strokes.iter().filter(|stroke| !stroke.closed).collect();
@@ -203,7 +203,7 @@ proptest! {
     fn every_shape_is_drawn_whole_from_everywhere(shape in any_shape()) {
         for wanted in View::ALL {
             let mut wish = body(shape);
-            if let Shape::Cylinder { lying: false } = shape {
+            if let EnclosureShape::Cylinder { lying: false } = shape {
                 wish.drivers.face = oak_cabinetry::geometry::Face::Top;
             }
             wish.sizes = [Some(0.5), Some(0.6), Some(0.4)];
@@ -218,18 +218,18 @@ proptest! {
             if wanted == View::Side {
                 // What the section cuts lies within the body that it cuts.
                 let [from, to] = cabinet.outer.bounds();
-                let boards = polygon(&drawing, "boards");
-                prop_assert!(boards.len() >= 3);
-                for point in boards {
+                let panels = polygon(&drawing, "boards");
+                prop_assert!(panels.len() >= 3);
+                for point in panels {
                     prop_assert!((from[2] - 1e-9..=to[2] + 1e-9).contains(&point[0]));
                     prop_assert!((from[1] - 1e-9..=to[1] + 1e-9).contains(&point[1]));
                 }
-                let room = area(polygon(&drawing, "room")).abs();
-                prop_assert!(room < area(boards).abs());
+                let interior = area(polygon(&drawing, "room")).abs();
+                prop_assert!(interior < area(panels).abs());
                 // As large as the body says that it is there, by another way of cutting.
-                let at = f64::midpoint(cabinet.room.bounds()[0][0], cabinet.room.bounds()[1][0]);
-                let says = cabinet.room.area_at(Axis::X, at);
-                prop_assert!((room - says).abs() < 2e-3 * says, "{room} {says}");
+                let at = f64::midpoint(cabinet.interior.bounds()[0][0], cabinet.interior.bounds()[1][0]);
+                let says = cabinet.interior.area_at(Axis::X, at);
+                prop_assert!((interior - says).abs() < 2e-3 * says, "{interior} {says}");
             }
         }
     }

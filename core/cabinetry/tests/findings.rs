@@ -4,14 +4,14 @@ mod support;
 
 use approx::assert_relative_eq;
 use oak_acoustics::medium::CrossSection;
-use oak_cabinetry::geometry::{Axis, Face, Shape};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face};
 use oak_cabinetry::{
     Body, Brace, Cabinet, Contents, Finding, Item, ItemBlock, Place, PortBuild, PortSize, RadiatorSize,
 };
 use support::{body, build, contents, slot, tube};
 
 fn sized(width: f64, height: f64, depth: f64) -> Body {
-    Body { sizes: [Some(width), Some(height), Some(depth)], ..body(Shape::Rectangular) }
+    Body { sizes: [Some(width), Some(height), Some(depth)], ..body(EnclosureShape::Rectangular) }
 }
 
 fn built(wish: &Body, contents: &Contents) -> Cabinet {
@@ -43,7 +43,7 @@ fn more_than_there_is_room_for() {
 
 #[test]
 fn a_part_in_a_side_that_the_shape_has_not() {
-    let mut wish = body(Shape::Cylinder { lying: false });
+    let mut wish = body(EnclosureShape::Cylinder { lying: false });
     wish.sizes = [Some(0.4), Some(0.6), None];
     // A standing pipe has no flat front.
     let mut inside = contents(30.0);
@@ -121,7 +121,7 @@ fn a_port_that_ends_too_near_a_wall() {
 
 #[test]
 fn a_slot_in_a_board_that_leans() {
-    let mut wish = body(Shape::Wedge { top_depth: Some(0.2), back_height: None, lean: 0.0 });
+    let mut wish = body(EnclosureShape::Wedge { top_depth: Some(0.2), back_height: None, lean: 0.0 });
     wish.sizes = [Some(0.5), Some(0.5), Some(0.4)];
     wish.drivers.face = Face::Bottom;
     wish.ports.push(PortBuild { face: Some(Face::Back), ..build(0) });
@@ -205,7 +205,7 @@ fn a_brace_that_stands_in_a_wall() {
 
 #[test]
 fn something_against_a_board_that_is_not_there() {
-    let mut wish = body(Shape::Cylinder { lying: true });
+    let mut wish = body(EnclosureShape::Cylinder { lying: true });
     wish.sizes = [Some(0.4), None, Some(0.6)];
     let block = ItemBlock { place: Place { face: Face::Left, across: None, up: None }, size: [0.1; 3] };
     wish.items.push(Item { name: "Amplifier".to_owned(), volume: 1e-3, block: Some(block) });

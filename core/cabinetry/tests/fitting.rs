@@ -4,11 +4,11 @@ mod support;
 
 use approx::assert_relative_eq;
 use oak_acoustics::medium::CrossSection;
-use oak_cabinetry::geometry::{Axis, Face, Shape};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face};
 use oak_cabinetry::place::overlap;
 use oak_cabinetry::{Brace, Finding, Item, ItemBlock, PartKind, Piece, Place, PortBuild, PortSize, Washers};
 use proptest::prelude::*;
-use support::{any_shape, board, body, build, contents, slot, tube};
+use support::{any_shape, body, build, contents, panel, slot, tube};
 
 #[test]
 fn a_usual_ten_inch_driver_takes_two_litres() {
@@ -19,7 +19,7 @@ fn a_usual_ten_inch_driver_takes_two_litres() {
 
 #[test]
 fn the_free_size_is_solved_for_what_is_left_after_everything() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.5), None];
     wish.braces.push(Brace { axis: Axis::Y, at: Some(0.25), thickness: 0.018, open: 0.6 });
     wish.strips = 0.02;
@@ -44,7 +44,7 @@ fn the_free_size_is_solved_for_what_is_left_after_everything() {
 
 #[test]
 fn three_free_sizes_keep_their_proportions() {
-    let cabinet = body(Shape::Rectangular).build(&contents(60.0)).expect("a box");
+    let cabinet = body(EnclosureShape::Rectangular).build(&contents(60.0)).expect("a box");
     assert_relative_eq!(cabinet.sizes[1] / cabinet.sizes[0], 1.26, max_relative = 1e-9);
     assert_relative_eq!(cabinet.sizes[2] / cabinet.sizes[0], 0.79, max_relative = 1e-9);
     assert_relative_eq!(cabinet.chambers[0].ledger.net(), 0.060, max_relative = 1e-9);
@@ -53,7 +53,7 @@ fn three_free_sizes_keep_their_proportions() {
 #[test]
 fn a_shape_that_holds_too_much_at_its_smallest_is_refused() {
     // A step 0.2 m deep leaves no depth for a few litres.
-    let mut wish = body(Shape::Step { height: 0.1, depth: 0.2 });
+    let mut wish = body(EnclosureShape::Step { height: 0.1, depth: 0.2 });
     wish.sizes = [Some(0.5), Some(1.0), None];
     assert!(matches!(wish.build(&contents(5.0)), Err(oak_cabinetry::BuildError::NoSize { .. })));
     assert!(wish.build(&contents(150.0)).is_ok());
@@ -63,7 +63,7 @@ fn a_shape_that_holds_too_much_at_its_smallest_is_refused() {
 fn a_partition_without_a_place_is_refused() {
     let mut contents = contents(30.0);
     contents.wanted[1] = Some(0.05);
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.5), Some(0.5), Some(0.4)];
     wish.items.push(Item { name: "Stones".to_owned(), volume: 0.5, block: None });
     assert!(matches!(wish.build(&contents), Err(oak_cabinetry::BuildError::NoPartition)));
@@ -74,19 +74,19 @@ fn a_partition_stands_where_both_chambers_have_what_they_need() {
     let mut contents = contents(30.0);
     contents.wanted[1] = Some(0.05);
     contents.ports[1].push(tube(0.1, 0.06));
-    let cabinet = body(Shape::Rectangular).build(&contents).expect("a box");
+    let cabinet = body(EnclosureShape::Rectangular).build(&contents).expect("a box");
     let [rear, front] = cabinet.chambers.as_slice() else { panic!("two chambers") };
     assert_relative_eq!(rear.ledger.net(), 0.030, max_relative = 1e-6);
     assert_relative_eq!(front.ledger.net(), 0.050, max_relative = 1e-6);
     assert!(cabinet.parts.iter().any(|part| part.kind == PartKind::Partition));
     assert!(cabinet.findings.iter().all(|finding| !finding.forbids()), "{:?}", cabinet.findings);
-    let pyramid = body(Shape::Pyramid { top_width: 0.2, top_depth: 0.2 }).build(&contents);
+    let pyramid = body(EnclosureShape::Pyramid { top_width: 0.2, top_depth: 0.2 }).build(&contents);
     assert!(pyramid.is_ok(), "cut across its own axis");
 }
 
 #[test]
 fn a_port_longer_than_the_box_is_deep_does_not_fit_and_turns() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.6), Some(0.35)];
     let mut contents = contents(50.0);
     contents.ports[0].push(tube(0.1, 0.5));
@@ -116,13 +116,13 @@ fn a_port_longer_than_the_box_is_deep_does_not_fit_and_turns() {
 #[test]
 fn a_short_port_that_turns_ends_in_its_turn() {
     // A passage hardly longer than two turns are high has nothing left for a third leg.
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.6), Some(0.35)];
     wish.ports.push(build(2));
     let mut contents = contents(50.0);
-    let (height, wall, board) = (0.1, wish.ports[0].wall, 0.018);
-    let first = 0.35 - 2.0 * board - height / 2.0;
-    contents.ports[0].push(slot(0.364, height, board + first + (height + wall) / 2.0, 3));
+    let (height, wall, panel) = (0.1, wish.ports[0].wall, 0.018);
+    let first = 0.35 - 2.0 * panel - height / 2.0;
+    contents.ports[0].push(slot(0.364, height, panel + first + (height + wall) / 2.0, 3));
     let cabinet = wish.build(&contents).expect("a box");
     let port = cabinet.parts.iter().find(|part| part.kind == PartKind::Port).expect("a port");
     assert_eq!(port.path.len(), 3, "{:?}", port.path);
@@ -133,7 +133,7 @@ fn a_short_port_that_turns_ends_in_its_turn() {
 
 #[test]
 fn a_brace_across_the_driver_touches_it_unless_its_window_lets_it_through() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.6), Some(0.35)];
     for (open, touches) in [(0.1, true), (0.8, false)] {
         wish.braces = vec![Brace { axis: Axis::Z, at: Some(0.26), thickness: 0.018, open }];
@@ -145,7 +145,7 @@ fn a_brace_across_the_driver_touches_it_unless_its_window_lets_it_through() {
 
 #[test]
 fn a_box_too_small_for_its_driver_says_by_how_much() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.2), Some(0.2), Some(0.09)];
     let cabinet = wish.build(&contents(5.0)).expect("a box");
     assert!(cabinet.findings.iter().any(|finding| matches!(finding, Finding::FaceTooSmall { .. })));
@@ -154,10 +154,10 @@ fn a_box_too_small_for_its_driver_says_by_how_much() {
 
 #[test]
 fn a_doubled_front_takes_its_second_layer_off_the_room() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.5), Some(0.3)];
     let single = wish.build(&contents(30.0)).expect("a box");
-    wish.boards.push((Face::Front, oak_cabinetry::Board { layers: 2, ..board() }));
+    wish.panels.push((Face::Front, oak_cabinetry::Panel { layers: 2, ..panel() }));
     let double = wish.build(&contents(30.0)).expect("a box");
     let less = single.chambers[0].ledger.gross - double.chambers[0].ledger.gross;
     assert_relative_eq!(less, 0.364 * 0.464 * 0.018, max_relative = 1e-9);
@@ -177,7 +177,7 @@ proptest! {
         flat in any::<bool>(),
     ) {
         let mut wish = body(shape);
-        if let Shape::Cylinder { lying: false } = shape {
+        if let EnclosureShape::Cylinder { lying: false } = shape {
             wish.drivers.face = Face::Top;
         }
         wish.ports.push(build(turns));
@@ -202,7 +202,7 @@ proptest! {
                 for piece in &part.pieces {
                     let [low, high] = piece.bounds();
                     let middle = [0, 1, 2].map(|k| f64::midpoint(low[k], high[k]));
-                    prop_assert!(cabinet.room.holds(middle), "{} {middle:?}", part.name());
+                    prop_assert!(cabinet.interior.holds(middle), "{} {middle:?}", part.name());
                 }
             }
         }
@@ -211,7 +211,7 @@ proptest! {
 
 #[test]
 fn a_part_with_a_size_has_its_place_and_is_in_the_way() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.5), Some(0.4)];
     let place = Place { face: Face::Back, across: None, up: Some(0.1) };
     let block = ItemBlock { place, size: [0.2, 0.12, 0.1] };
@@ -240,12 +240,12 @@ fn a_flared_port_is_longer_from_end_to_end_and_needs_its_flange() {
     let port = tube(0.1, 0.25);
     let flares = [0.02, 0.03];
     let [profile, half] = port.straight(&flares);
-    // Half of each flare is the school's rule; the profile counts less, as the air spreads in it.
+    // Half of each flare is the rule of thumb; the profile counts less, as the air spreads in it.
     assert_relative_eq!(half, 0.25 - 0.025, max_relative = 1e-12);
     assert!(profile > half && profile < 0.25, "{profile}");
     assert_relative_eq!(port.built(&flares), profile + 0.05, max_relative = 1e-12);
     assert_relative_eq!(port.built(&[0.0; 2]), 0.25, max_relative = 1e-12);
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.ports.push(PortBuild { flares, flange: Some(0.18), ..build(0) });
     assert_relative_eq!(port.seen(&wish.ports[0])[0], 0.18, max_relative = 1e-12);
     let mut contents = contents(40.0);
@@ -273,10 +273,10 @@ fn a_port_in_a_corner_takes_half_its_square_and_lies_on_two_walls() {
     let section = CrossSection::Corner { side: 0.12 };
     assert_relative_eq!(section.area(), 0.0072, max_relative = 1e-12);
     let port = PortSize { section, length: 0.3, count: 2, walls: 2 };
-    // Board and all, as a triangle of its outside.
+    // Panel and all, as a triangle of its outside.
     let outside = 0.12 + 2.0_f64.sqrt() * 0.018;
     assert_relative_eq!(port.volume(0.018, 0.2), outside * outside / 2.0 * 0.2, max_relative = 1e-12);
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.5), Some(0.5), Some(0.45)];
     wish.ports.push(PortBuild { wall: 0.018, ..build(0) });
     let mut contents = contents(60.0);
@@ -285,7 +285,7 @@ fn a_port_in_a_corner_takes_half_its_square_and_lies_on_two_walls() {
     assert!(cabinet.findings.iter().all(|finding| !finding.forbids()), "{:?}", cabinet.findings);
     let ports: Vec<_> = cabinet.parts.iter().filter(|part| part.kind == PartKind::Port).collect();
     // One in each lower corner, against floor and side.
-    let [floor, ceiling] = cabinet.room.bounds();
+    let [floor, ceiling] = cabinet.interior.bounds();
     for (part, side) in ports.iter().zip([0, 1]) {
         let [low, high] = part.pieces[0].bounds();
         assert_relative_eq!(low[1], floor[1], epsilon = 1e-9);
@@ -303,7 +303,7 @@ fn a_port_in_a_corner_takes_half_its_square_and_lies_on_two_walls() {
     let part = cabinet.parts.iter().find(|part| part.kind == PartKind::Port).expect("a port");
     let mouth = cabinet.mouth(part, &contents).expect("a mouth");
     assert_relative_eq!(mouth.area(), 0.0072, max_relative = 1e-12);
-    let (low, floor) = (part.pieces[0].bounds()[0], cabinet.room.bounds()[0]);
+    let (low, floor) = (part.pieces[0].bounds()[0], cabinet.interior.bounds()[0]);
     assert_relative_eq!(low[0], floor[0], epsilon = 1e-9);
     assert_relative_eq!(low[1], floor[1], epsilon = 1e-9);
 }

@@ -4,24 +4,24 @@ mod support;
 
 use approx::assert_relative_eq;
 use oak_cabinetry::drawing::{Line, View, view};
-use oak_cabinetry::geometry::{Axis, Face, Shape};
-use oak_cabinetry::{BuildError, Cabinet, Contents, Corner, Finding, PartKind, Seat, Way};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face};
+use oak_cabinetry::{BuildError, Cabinet, Contents, Corner, DuctPath, Finding, PartKind, Seat};
 use proptest::prelude::*;
-use support::{board, body, contents};
+use support::{body, contents, panel};
 
 /// A way of so many metres from one area to another, m2.
-fn way(length: f64, start: f64, end: f64, seat: Seat) -> Way {
+fn path(length: f64, start: f64, end: f64, seat: Seat) -> DuctPath {
     let areas = (0..=64)
         .map(|step| {
             let part = f64::from(step) / 64.0;
             [length * part, start + (end - start) * part]
         })
         .collect();
-    Way { areas, seat, apart: Vec::new() }
+    DuctPath { areas, seat, apart: Vec::new() }
 }
 
-fn only(way: Way) -> Contents {
-    Contents { wanted: [Some(way.volume()), None], way: Some(way), ..contents(1.0) }
+fn only(path: DuctPath) -> Contents {
+    Contents { wanted: [Some(path.volume()), None], path: Some(path), ..contents(1.0) }
 }
 
 fn length(cabinet: &Cabinet) -> f64 {
@@ -31,9 +31,9 @@ fn length(cabinet: &Cabinet) -> f64 {
 #[test]
 fn an_even_pipe_folded_once_is_twice_its_run_and_a_board() {
     // By hand: two runs that each stop a gap before the wall, two corners of a gap along their middle, and the board's own thickness.
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.fold.folds = Some(1);
-    let contents = only(way(2.5, 0.05, 0.05, Seat::Along(0.5)));
+    let contents = only(path(2.5, 0.05, 0.05, Seat::Along(0.5)));
     let cabinet = wish.build(&contents).expect("a box");
     let laid = cabinet.fold.as_ref().expect("a fold");
     assert_relative_eq!(2.0 * laid.plan.run + 0.018, 2.5, max_relative = 1e-4);
@@ -64,10 +64,10 @@ fn corners_are_as_long_as_their_middle_lines() {
 #[test]
 fn folds_are_found_for_the_proportions_asked_for() {
     // An even way comes out right with any number of folds: only the proportions tell them apart.
-    let contents = only(way(2.6, 0.1, 0.1, Seat::Along(0.3)));
-    let mut wish = body(Shape::Rectangular);
+    let contents = only(path(2.6, 0.1, 0.1, Seat::Along(0.3)));
+    let mut wish = body(EnclosureShape::Rectangular);
     let found = wish.build(&contents).expect("a box");
-    let folds = found.fold.as_ref().expect("a fold").boards.len();
+    let folds = found.fold.as_ref().expect("a fold").panels.len();
     assert!(folds >= 1, "{folds} folds of 2.6 m");
     let far = |cabinet: &Cabinet| {
         let [width, height, depth] = cabinet.sizes;
@@ -83,18 +83,18 @@ fn folds_are_found_for_the_proportions_asked_for() {
 
 #[test]
 fn a_board_moved_by_hand_gives_to_one_channel_what_it_takes_from_the_other() {
-    let contents = only(way(3.0, 0.06, 0.06, Seat::Along(0.5)));
-    let mut wish = body(Shape::Rectangular);
+    let contents = only(path(3.0, 0.06, 0.06, Seat::Along(0.5)));
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.fold.folds = Some(2);
     let before = wish.build(&contents).expect("a box");
     let laid = before.fold.as_ref().expect("a fold");
-    let middle = laid.boards[0].middle;
+    let middle = laid.panels[0].middle;
     wish.sizes = before.sizes.map(Some);
-    wish.fold.boards = vec![Some(middle + 0.02)];
+    wish.fold.panels = vec![Some(middle + 0.02)];
     let after = wish.build(&contents).expect("a box");
     let moved = after.fold.as_ref().expect("a fold");
-    assert_relative_eq!(moved.boards[0].middle, middle + 0.02, max_relative = 1e-9);
-    assert_relative_eq!(moved.boards[1].middle, laid.boards[1].middle, max_relative = 1e-9);
+    assert_relative_eq!(moved.panels[0].middle, middle + 0.02, max_relative = 1e-9);
+    assert_relative_eq!(moved.panels[1].middle, laid.panels[1].middle, max_relative = 1e-9);
     let height = |laid: &oak_cabinetry::Laid, channel: usize| {
         let run = laid.stretches.iter().find(|stretch| !stretch.turn && stretch.channel == channel);
         run.expect("a run").areas[0] / laid.plan.width
@@ -106,15 +106,15 @@ fn a_board_moved_by_hand_gives_to_one_channel_what_it_takes_from_the_other() {
 
 #[test]
 fn a_chamber_stands_where_the_way_begins_and_drivers_look_into_it() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     for (stack, axis) in [(Axis::Y, 1), (Axis::Z, 2)] {
         wish.fold.stack = stack;
-        let horn = way(2.4, 0.02, 0.15, Seat::Throat);
+        let horn = path(2.4, 0.02, 0.15, Seat::Throat);
         let contents =
-            Contents { wanted: [Some(0.03), Some(horn.volume())], way: Some(horn), ..contents(1.0) };
+            Contents { wanted: [Some(0.03), Some(horn.volume())], path: Some(horn), ..contents(1.0) };
         let cabinet = wish.build(&contents).expect("a box");
         let [chamber, fold] = cabinet.chambers.as_slice() else { panic!("two chambers") };
-        assert!(chamber.room.bounds()[0][axis] > fold.room.bounds()[1][axis]);
+        assert!(chamber.interior.bounds()[0][axis] > fold.interior.bounds()[1][axis]);
         for (ledger, wanted) in [(&chamber.ledger, 0.03), (&fold.ledger, contents.wanted[1].expect("a way"))]
         {
             assert_relative_eq!(ledger.net(), wanted, max_relative = 0.01);
@@ -128,10 +128,10 @@ fn a_chamber_stands_where_the_way_begins_and_drivers_look_into_it() {
 
 #[test]
 fn drivers_sit_where_the_way_has_them() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes[0] = Some(0.35);
     wish.fold.folds = Some(2);
-    let line = only(way(2.6, 0.07, 0.05, Seat::Along(0.5)));
+    let line = only(path(2.6, 0.07, 0.05, Seat::Along(0.5)));
     // The first channel lies on top, so there is a board for the driver.
     let cabinet = wish.build(&line).expect("a box");
     let driver = cabinet.parts.iter().find(|part| part.kind == PartKind::Driver).expect("a driver");
@@ -141,20 +141,20 @@ fn drivers_sit_where_the_way_has_them() {
     let from_back = laid.stretches[0].line[0][0];
     assert_relative_eq!((run - from_back).abs(), 0.5, max_relative = 0.02);
     // In the second it can only be seen from a side.
-    let contents = only(way(2.6, 0.07, 0.05, Seat::Along(1.3)));
+    let contents = only(path(2.6, 0.07, 0.05, Seat::Along(1.3)));
     let cabinet = wish.build(&contents).expect("a box");
     let driver = cabinet.parts.iter().find(|part| part.kind == PartKind::Driver).expect("a driver");
     assert_eq!(driver.face, Some(Face::Left));
     // A tapped horn's sits between two channels, its magnet in the first.
-    let contents = only(way(3.0, 0.05, 0.2, Seat::Between([0.6, 1.4])));
+    let contents = only(path(3.0, 0.05, 0.2, Seat::Between([0.6, 1.4])));
     let cabinet = wish.build(&contents).expect("a box");
     let driver = cabinet.parts.iter().find(|part| part.kind == PartKind::Driver).expect("a driver");
     assert!(driver.face.is_none());
     assert!(cabinet.mouth(driver, &contents).expect("a cone").normal[1] < -0.99);
     // Over the free end of that board it cannot hang, and without a fold there is none.
-    let contents = only(way(3.0, 0.05, 0.2, Seat::Between([0.85, 1.1])));
+    let contents = only(path(3.0, 0.05, 0.2, Seat::Between([0.85, 1.1])));
     let cabinet = wish.build(&contents).expect("a box");
-    assert!(cabinet.findings.iter().any(|finding| matches!(finding, Finding::BoardTooSmall { .. })));
+    assert!(cabinet.findings.iter().any(|finding| matches!(finding, Finding::PanelTooSmall { .. })));
     wish.fold.folds = Some(0);
     let cabinet = wish.build(&contents).expect("a box");
     assert!(cabinet.findings.contains(&Finding::NoSeat));
@@ -162,9 +162,9 @@ fn drivers_sit_where_the_way_has_them() {
 
 #[test]
 fn only_a_plain_box_is_folded_and_its_boards_need_room() {
-    let contents = only(way(2.5, 0.05, 0.05, Seat::Along(0.5)));
-    assert_eq!(body(Shape::Prism { sides: 6 }).build(&contents), Err(BuildError::NotFoldable));
-    let mut wish = body(Shape::Rectangular);
+    let contents = only(path(2.5, 0.05, 0.05, Seat::Along(0.5)));
+    assert_eq!(body(EnclosureShape::Prism { sides: 6 }).build(&contents), Err(BuildError::NotFoldable));
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.3), Some(0.2), Some(0.5)];
     wish.fold.folds = Some(8);
     assert_eq!(wish.build(&contents), Err(BuildError::NoFold));
@@ -172,10 +172,10 @@ fn only_a_plain_box_is_folded_and_its_boards_need_room() {
 
 #[test]
 fn the_section_shows_boards_mouth_and_the_middle_of_the_way() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.fold.folds = Some(2);
     wish.fold.corner = Corner::Mitred;
-    let contents = only(way(2.6, 0.07, 0.05, Seat::Along(0.5)));
+    let contents = only(path(2.6, 0.07, 0.05, Seat::Along(0.5)));
     let cabinet = wish.build(&contents).expect("a box");
     let drawn = view(View::Side, &wish, &contents, &cabinet);
     let of = |part: &str| drawn.strokes.iter().filter(|stroke| stroke.part == part).count();
@@ -189,7 +189,7 @@ fn the_section_shows_boards_mouth_and_the_middle_of_the_way() {
     let front = view(View::Front, &wish, &contents, &cabinet);
     let mouth = front.strokes.iter().find(|stroke| stroke.part == "mouth").expect("a mouth");
     let width = mouth.points.iter().map(|point| point[0]).fold(0.0, f64::max) * 2.0;
-    assert_relative_eq!(width, cabinet.sizes[0] - 2.0 * board().thickness, max_relative = 1e-9);
+    assert_relative_eq!(width, cabinet.sizes[0] - 2.0 * panel().thickness, max_relative = 1e-9);
 }
 
 proptest! {
@@ -205,11 +205,11 @@ proptest! {
         upright in any::<bool>(),
         corner in prop_oneof![Just(Corner::Square), Just(Corner::Mitred), Just(Corner::Curved)],
     ) {
-        let mut wish = body(Shape::Rectangular);
+        let mut wish = body(EnclosureShape::Rectangular);
         wish.fold.folds = Some(folds);
         wish.fold.corner = corner;
         wish.fold.stack = if upright { Axis::Z } else { Axis::Y };
-        let asked = way(long, start, start * widens, Seat::Along(0.2 * long));
+        let asked = path(long, start, start * widens, Seat::Along(0.2 * long));
         let contents = only(asked.clone());
         let Ok(cabinet) = wish.build(&contents) else { return Ok(()) };
         let laid = cabinet.fold.as_ref().expect("a fold");
@@ -218,14 +218,14 @@ proptest! {
         prop_assert!(((laid.volume() + laid.taken()) / block - 1.0).abs() < 0.02);
         prop_assert!((cabinet.chambers[0].ledger.net() / asked.volume() - 1.0).abs() < 0.02);
         // The heights of all channels together are what the room gives; each lies near its own, where channels are longer than wide.
-        let slender = laid.boards.iter().all(|board| board.gap < 0.3 * laid.plan.run);
+        let slender = laid.panels.iter().all(|panel| panel.gap < 0.3 * laid.plan.run);
         for step in (1..20).filter(|_| slender) {
             let at = f64::from(step) / 20.0;
             let (built, wanted) = (laid.area(at * laid.length()), asked.area(at * long));
             prop_assert!((built / wanted).ln().abs() < 0.3, "{built} for {wanted} at {at}");
         }
         for piece in cabinet.parts.iter().filter(|part| part.kind == PartKind::Fold).flat_map(|part| &part.pieces) {
-            let ([low, high], [floor, ceiling]) = (piece.bounds(), cabinet.room.bounds());
+            let ([low, high], [floor, ceiling]) = (piece.bounds(), cabinet.interior.bounds());
             for k in 0..3 {
                 prop_assert!(low[k] > floor[k] - 1e-6 && high[k] < ceiling[k] + 1e-6);
             }
@@ -240,9 +240,9 @@ proptest! {
         widens in 0.5..4.5_f64,
         seat in 0.0..0.2_f64,
     ) {
-        let asked = way(long, start, start * widens, Seat::Along(seat * long));
+        let asked = path(long, start, start * widens, Seat::Along(seat * long));
         let contents = only(asked.clone());
-        let wish = body(Shape::Rectangular);
+        let wish = body(EnclosureShape::Rectangular);
         // What does not fit comes last; else what the way misses counts four times what the sizes do.
         let off = |cabinet: &Cabinet| {
             let laid = cabinet.fold.as_ref().expect("a fold");

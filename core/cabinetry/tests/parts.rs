@@ -6,7 +6,7 @@ use std::f64::consts::{PI, SQRT_2};
 
 use approx::assert_relative_eq;
 use oak_acoustics::medium::CrossSection;
-use oak_cabinetry::geometry::{Axis, Face, Shape};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face};
 use oak_cabinetry::{
     Body, Brace, DriverSize, PIPES, Part, PartKind, Piece, PortBuild, PortSize, RadiatorSize, USUAL_WALL,
 };
@@ -72,7 +72,7 @@ fn pipes_have_walls_and_stand_in_order() {
 
 #[test]
 fn four_drivers_stand_evenly_about_the_middle_of_their_board() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.6), Some(0.7), Some(0.4)];
     let mut inside = contents(100.0);
     inside.drivers.count = 4;
@@ -93,7 +93,7 @@ fn four_drivers_stand_evenly_about_the_middle_of_their_board() {
 
 #[test]
 fn a_second_driver_behind_the_first_has_its_own_room() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.4), Some(0.5)];
     let mut inside = contents(30.0);
     inside.drivers.pair = Some(0.15);
@@ -114,7 +114,7 @@ fn a_second_driver_behind_the_first_has_its_own_room() {
 
 #[test]
 fn radiators_stand_opposite_each_other() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.7), Some(0.4)];
     let mut inside = contents(60.0);
     let radiators = RadiatorSize { cone: 0.2, count: 4 };
@@ -147,7 +147,7 @@ fn ports_go_below_the_driver_or_where_that_is_too_low_beside_it() {
     let mut inside = contents(40.0);
     inside.ports[0].push(PortSize { count: 2, ..tube(0.08, 0.12) });
     let place = |width: f64, height: f64| {
-        let mut wish = body(Shape::Rectangular);
+        let mut wish = body(EnclosureShape::Rectangular);
         wish.sizes = [Some(width), Some(height), Some(0.4)];
         let cabinet = wish.build(&inside).expect("a box");
         assert!(cabinet.findings.iter().all(|finding| !finding.forbids()), "{:?}", cabinet.findings);
@@ -164,7 +164,7 @@ fn ports_go_below_the_driver_or_where_that_is_too_low_beside_it() {
 
 #[test]
 fn a_slot_turns_up_behind_and_back_over_itself() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.6), Some(0.4)];
     wish.ports.push(PortBuild { wall: 0.018, ..build(2) });
     let mut inside = contents(60.0);
@@ -193,7 +193,7 @@ fn a_slot_turns_up_behind_and_back_over_itself() {
 
 #[test]
 fn a_tube_turned_looks_the_way_it_ends() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.7), Some(0.35)];
     wish.ports.push(PortBuild { across: Some(0.2), up: Some(0.1), ..build(1) });
     let mut inside = contents(50.0);
@@ -202,7 +202,11 @@ fn a_tube_turned_looks_the_way_it_ends() {
     let [port] = of(&cabinet.parts, PartKind::Port)[..] else { panic!("one") };
     let mouth = cabinet.mouth(port, &inside).expect("a mouth");
     assert_relative_eq!(mouth.normal[2], 1.0, max_relative = 1e-12);
-    assert!(mouth.way[1] > 0.0 && mouth.way[2].abs() < 1e-9, "up, where there is most room: {:?}", mouth.way);
+    assert!(
+        mouth.direction[1] > 0.0 && mouth.direction[2].abs() < 1e-9,
+        "up, where there is most room: {:?}",
+        mouth.direction
+    );
     let end = port.path.last().expect("an end");
     assert!((0..3).all(|k| (mouth.inner[k] - end[k]).abs() < 1e-12));
     assert_relative_eq!(mouth.area(), PI / 4.0 * 0.08 * 0.08, max_relative = 1e-12);
@@ -210,7 +214,7 @@ fn a_tube_turned_looks_the_way_it_ends() {
 
 #[test]
 fn a_brace_is_a_frame_around_its_window() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.6), Some(0.35)];
     wish.braces.push(Brace { axis: Axis::Y, at: Some(0.1), thickness: 0.018, open: 0.64 });
     let cabinet = wish.build(&contents(50.0)).expect("a box");
@@ -223,7 +227,7 @@ fn a_brace_is_a_frame_around_its_window() {
             (0..3).map(|k| high[k] - low[k]).product::<f64>()
         })
         .sum();
-    assert_relative_eq!(rails, wish.braces[0].volume(&cabinet.room), max_relative = 1e-9);
+    assert_relative_eq!(rails, wish.braces[0].volume(&cabinet.interior), max_relative = 1e-9);
     // 0.8 of either side is open.
     let window = 0.364 * 0.8;
     let free = brace.pieces.iter().all(|piece| {
@@ -238,7 +242,7 @@ fn any_wish() -> impl Strategy<Value = (Body, u32, u32, bool)> {
     let sizes = (0.35..0.9, 0.35..0.9, 0.35..0.9);
     (sizes, 1_u32..=4, 0_u32..=3, any::<bool>()).prop_map(
         |((width, height, depth), drivers, ports, slots)| {
-            let mut wish = body(Shape::Rectangular);
+            let mut wish = body(EnclosureShape::Rectangular);
             wish.sizes = [Some(width), Some(height), Some(depth)];
             (wish, drivers, ports, slots)
         },

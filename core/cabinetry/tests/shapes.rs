@@ -3,7 +3,7 @@
 mod support;
 
 use approx::assert_relative_eq;
-use oak_cabinetry::geometry::{Axis, Face, Frame, Measured, Shape};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, Frame, Measured};
 use proptest::prelude::*;
 use support::{any_shape, enclosed};
 
@@ -17,17 +17,19 @@ fn scattered(index: u32) -> [f64; 3] {
 
 #[test]
 fn a_box_of_18_mm_boards_is_as_wide_inside_as_a_ruler_says() {
-    let [outer, room] = Shape::Rectangular.build(SIZES, Measured::Outside, |_| 0.018).expect("a box");
+    let [outer, interior] =
+        EnclosureShape::Rectangular.build(SIZES, Measured::Outside, |_| 0.018).expect("a box");
     assert_relative_eq!(outer.volume(), 0.12, max_relative = 1e-12);
-    assert_relative_eq!(room.volume(), 0.464 * 0.564 * 0.364, max_relative = 1e-12);
-    let [outer, room] = Shape::Rectangular.build(SIZES, Measured::Inside, |_| 0.018).expect("a box");
-    assert_relative_eq!(room.volume(), 0.12, max_relative = 1e-12);
+    assert_relative_eq!(interior.volume(), 0.464 * 0.564 * 0.364, max_relative = 1e-12);
+    let [outer, interior] =
+        EnclosureShape::Rectangular.build(SIZES, Measured::Inside, |_| 0.018).expect("a box");
+    assert_relative_eq!(interior.volume(), 0.12, max_relative = 1e-12);
     assert_relative_eq!(outer.volume(), 0.536 * 0.636 * 0.436, max_relative = 1e-12);
 }
 
 #[test]
 fn a_wedge_has_the_area_of_its_trapezoid_times_its_width() {
-    let wedge = Shape::Wedge { top_depth: Some(0.2), back_height: None, lean: 0.0 };
+    let wedge = EnclosureShape::Wedge { top_depth: Some(0.2), back_height: None, lean: 0.0 };
     let solid = wedge.solid(SIZES).expect("a wedge");
     assert_relative_eq!(solid.volume(), 0.5 * 0.6 * (0.4 + 0.2) / 2.0, max_relative = 1e-12);
 }
@@ -35,20 +37,20 @@ fn a_wedge_has_the_area_of_its_trapezoid_times_its_width() {
 #[test]
 fn a_pipe_has_the_area_of_its_circle_inside_too() {
     for lying in [false, true] {
-        let [outer, room] =
-            Shape::Cylinder { lying }.build(SIZES, Measured::Outside, |_| 0.01).expect("a pipe");
+        let [outer, interior] =
+            EnclosureShape::Cylinder { lying }.build(SIZES, Measured::Outside, |_| 0.01).expect("a pipe");
         let (radius, length) = (0.25_f64, if lying { 0.4 } else { 0.6 });
         let full = std::f64::consts::PI * length;
         assert_relative_eq!(outer.volume(), full * radius * radius, max_relative = 1e-12);
         let inside = std::f64::consts::PI * (length - 0.02) * 0.24 * 0.24;
-        assert_relative_eq!(room.volume(), inside, max_relative = 1e-4);
+        assert_relative_eq!(interior.volume(), inside, max_relative = 1e-4);
     }
 }
 
 #[test]
 fn a_pyramid_without_its_top_follows_the_handbook() {
     // V = h/3 (A1 + A2 + sqrt(A1 A2)) holds where both ends are alike: Bronstein, section 3.3.
-    let solid = Shape::Pyramid { top_width: 0.25, top_depth: 0.2 }.solid(SIZES).expect("a pyramid");
+    let solid = EnclosureShape::Pyramid { top_width: 0.25, top_depth: 0.2 }.solid(SIZES).expect("a pyramid");
     let (below, above): (f64, f64) = (0.2, 0.05);
     let expected = 0.6 / 3.0 * (below + above + (below * above).sqrt());
     assert_relative_eq!(solid.volume(), expected, max_relative = 1e-12);
@@ -56,21 +58,21 @@ fn a_pyramid_without_its_top_follows_the_handbook() {
 
 #[test]
 fn corners_rounded_within_the_board_leave_the_room_square() {
-    let shape = Shape::Rounded { radius: 0.015 };
-    let [outer, room] = shape.build(SIZES, Measured::Outside, |_| 0.018).expect("a box");
-    assert_relative_eq!(room.volume(), 0.464 * 0.564 * 0.364, max_relative = 1e-12);
+    let shape = EnclosureShape::Rounded { radius: 0.015 };
+    let [outer, interior] = shape.build(SIZES, Measured::Outside, |_| 0.018).expect("a box");
+    assert_relative_eq!(interior.volume(), 0.464 * 0.564 * 0.364, max_relative = 1e-12);
     let lost = 0.6 * (4.0 - std::f64::consts::PI) * 0.015 * 0.015;
     assert_relative_eq!(outer.volume(), 0.12 - lost, max_relative = 2e-5);
 }
 
 #[test]
 fn boards_thicker_than_the_box_leave_no_room() {
-    assert!(Shape::Rectangular.build(SIZES, Measured::Outside, |_| 0.21).is_err());
+    assert!(EnclosureShape::Rectangular.build(SIZES, Measured::Outside, |_| 0.21).is_err());
 }
 
 #[test]
 fn places_on_a_slanting_board_are_measured_along_it() {
-    let wedge = Shape::Wedge { top_depth: Some(0.1), back_height: None, lean: 0.0 };
+    let wedge = EnclosureShape::Wedge { top_depth: Some(0.1), back_height: None, lean: 0.0 };
     let solid = wedge.solid(SIZES).expect("a wedge");
     let frame = Frame::of(&solid, Face::Back).expect("flat");
     assert!(frame.axis().is_none());
@@ -85,18 +87,18 @@ fn places_on_a_slanting_board_are_measured_along_it() {
 
 #[test]
 fn edges_between_boards_are_as_long_as_a_ruler_says() {
-    let boxed = Shape::Rectangular.solid(SIZES).expect("a box");
+    let boxed = EnclosureShape::Rectangular.solid(SIZES).expect("a box");
     assert_relative_eq!(boxed.edges(), 4.0 * SIZES.iter().sum::<f64>(), max_relative = 1e-12);
     // A pipe has only its two rims: its wall is one board.
-    let pipe = Shape::Cylinder { lying: false }.solid(SIZES).expect("a pipe");
+    let pipe = EnclosureShape::Cylinder { lying: false }.solid(SIZES).expect("a pipe");
     assert_relative_eq!(pipe.edges(), 2.0 * std::f64::consts::PI * 0.5, max_relative = 2e-3);
 }
 
 proptest! {
     #[test]
     fn volumes_agree_with_the_surface_and_with_counted_points(shape in any_shape()) {
-        let [outer, room] = shape.build(SIZES, Measured::Outside, |_| 0.012).expect("a shape");
-        for solid in [&outer, &room] {
+        let [outer, interior] = shape.build(SIZES, Measured::Outside, |_| 0.012).expect("a shape");
+        for solid in [&outer, &interior] {
             let volume = solid.volume();
             prop_assert!((enclosed(solid) / volume - 1.0).abs() < 1e-9, "{} {volume}", enclosed(solid));
             let [low, high] = solid.bounds();
@@ -109,7 +111,7 @@ proptest! {
             prop_assert!((counted / volume - 1.0).abs() < 0.02, "{counted} {volume}");
         }
         // Every board is everywhere as thick as it says: nothing of the room is nearer to the outside.
-        prop_assert!(room.volume() < outer.volume());
+        prop_assert!(interior.volume() < outer.volume());
     }
 
     #[test]

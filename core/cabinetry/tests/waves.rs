@@ -3,44 +3,44 @@
 mod support;
 
 use approx::assert_relative_eq;
-use oak_cabinetry::geometry::{Measured, Shape};
+use oak_cabinetry::geometry::{EnclosureShape, Measured};
 use oak_cabinetry::modes::{Opening, Spread, coinciding, plain, standing_waves};
 use oak_cabinetry::panel::{MATERIALS, Material, Plate, panels, propose, weakest_of};
 use support::{body, contents};
 
 const SPEED: f64 = 343.2;
 
-fn waves(shape: Shape, sizes: [f64; 3], highest: f64) -> Vec<oak_cabinetry::modes::Mode> {
-    let [_, room] = shape.build(sizes, Measured::Inside, |_| 0.018).expect("a room");
-    standing_waves(&room, plain(&shape), SPEED, highest)
+fn waves(shape: EnclosureShape, sizes: [f64; 3], highest: f64) -> Vec<oak_cabinetry::modes::Mode> {
+    let [_, interior] = shape.build(sizes, Measured::Inside, |_| 0.018).expect("a room");
+    standing_waves(&interior, plain(&shape), SPEED, highest)
 }
 
 #[test]
 fn walls_that_far_apart_ring_as_builders_know() {
     // Common practice: 0.8 m between panels 214 Hz and twice that; 0.924 m 185.6 Hz; 120 Hz at 1.43 m.
-    let modes = waves(Shape::Rectangular, [0.2, 0.8, 0.2], 500.0);
+    let modes = waves(EnclosureShape::Rectangular, [0.2, 0.8, 0.2], 500.0);
     assert_eq!(modes.len(), 2);
     for (mode, known) in modes.iter().zip([214.0, 428.0]) {
         assert_relative_eq!(mode.frequency, known, max_relative = 3e-3);
     }
-    let tall = waves(Shape::Rectangular, [0.22, 0.924, 0.26], 200.0);
+    let tall = waves(EnclosureShape::Rectangular, [0.22, 0.924, 0.26], 200.0);
     assert_relative_eq!(tall[0].frequency, 185.6, max_relative = 2e-3);
-    let bass = waves(Shape::Rectangular, [0.3, 1.43, 0.3], 121.0);
+    let bass = waves(EnclosureShape::Rectangular, [0.3, 1.43, 0.3], 121.0);
     assert_relative_eq!(bass[0].frequency, 120.0, max_relative = 1e-3);
 }
 
 #[test]
 fn a_cube_rings_three_times_at_once() {
-    let modes = waves(Shape::Rectangular, [0.4; 3], 500.0);
+    let modes = waves(EnclosureShape::Rectangular, [0.4; 3], 500.0);
     assert_eq!(coinciding(&modes, 0.05).len(), 3);
-    assert!(coinciding(&waves(Shape::Rectangular, [0.4, 0.5, 0.3], 600.0), 0.05).is_empty());
+    assert!(coinciding(&waves(EnclosureShape::Rectangular, [0.4, 0.5, 0.3], 600.0), 0.05).is_empty());
 }
 
 #[test]
 fn along_a_pipe_slices_and_cosines_agree() {
     // A pipe's waves along its length are those of a box of that length; across it, J1' gives 1.8412 c/(pi d)
     // (Morse and Ingard), which slices by their area alone overstate.
-    let modes = waves(Shape::Cylinder { lying: false }, [0.25, 1.0, 0.25], 550.0);
+    let modes = waves(EnclosureShape::Cylinder { lying: false }, [0.25, 1.0, 0.25], 550.0);
     let upright = |mode: &&oak_cabinetry::modes::Mode| mode.order[1] > 0;
     let found: Vec<f64> = modes.iter().filter(upright).map(|mode| mode.frequency).collect();
     for (index, frequency) in found.iter().enumerate() {
@@ -53,7 +53,7 @@ fn along_a_pipe_slices_and_cosines_agree() {
 fn a_cone_that_is_closed_at_both_ends_rings_where_its_equation_says() {
     // A pyramid's way is a cone of spherical waves between radii a and b: tan(k L) = k L/(1 + k^2 a b)
     // (Morse and Ingard, spherical waves between rigid walls).
-    let modes = waves(Shape::Pyramid { top_width: 0.2, top_depth: 0.2 }, [0.6, 0.8, 0.6], 700.0);
+    let modes = waves(EnclosureShape::Pyramid { top_width: 0.2, top_depth: 0.2 }, [0.6, 0.8, 0.6], 700.0);
     let upright = modes.iter().find(|mode| mode.order == [0, 1, 0]).expect("one along its height");
     let (far, near) = (0.8 * 0.6 / 0.4, 0.8 * 0.2 / 0.4);
     let closed = |k: f64| (k * 0.8).sin() * (1.0 + k * k * near * far) - k * 0.8 * (k * 0.8).cos();
@@ -68,7 +68,7 @@ fn a_cone_that_is_closed_at_both_ends_rings_where_its_equation_says() {
 
 #[test]
 fn a_driver_in_the_middle_leaves_odd_waves_alone() {
-    let modes = waves(Shape::Rectangular, [0.3, 1.0, 0.3], 400.0);
+    let modes = waves(EnclosureShape::Rectangular, [0.3, 1.0, 0.3], 400.0);
     let area = 0.03;
     let in_the_middle = Opening::disc([0.0, 0.5, 0.3], [0.0, 0.0, 1.0], area);
     let at_the_end = Opening::disc([0.0, 0.1, 0.3], [0.0, 0.0, 1.0], area);
@@ -81,7 +81,7 @@ fn a_driver_in_the_middle_leaves_odd_waves_alone() {
 
 #[test]
 fn the_mean_over_a_cone_agrees_with_counting() {
-    let modes = waves(Shape::Rectangular, [0.4, 0.7, 0.3], 900.0);
+    let modes = waves(EnclosureShape::Rectangular, [0.4, 0.7, 0.3], 900.0);
     let cone = Opening::disc([0.05, 0.45, 0.3], [0.0, 0.0, 1.0], 0.05);
     for mode in &modes {
         let Spread::Cosines { .. } = mode.spread else { panic!("a box") };
@@ -137,7 +137,7 @@ fn plates_give_way_as_timoshenko_tabulates() {
 
 #[test]
 fn proposed_braces_raise_the_weakest_board_and_touch_nothing() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.5), Some(0.7), Some(0.5)];
     let contents = contents(100.0);
     let before = weakest_of(&wish, &wish.build(&contents).expect("a box"));
@@ -152,10 +152,10 @@ fn proposed_braces_raise_the_weakest_board_and_touch_nothing() {
 
 #[test]
 fn a_box_weighs_what_its_boards_weigh() {
-    let mut wish = body(Shape::Rectangular);
+    let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.5), Some(0.5), Some(0.5)];
     let cabinet = wish.build(&contents(60.0)).expect("a box");
     let mass: f64 = panels(&wish, &cabinet).iter().map(|panel| panel.mass).sum();
-    let exact = (cabinet.outer.volume() - cabinet.room.volume()) * 740.0;
+    let exact = (cabinet.outer.volume() - cabinet.interior.volume()) * 740.0;
     assert_relative_eq!(mass, exact, max_relative = 2e-3);
 }

@@ -3,7 +3,9 @@
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{Compiled, Enclosure, Mouth, PortTuning};
 use oak_acoustics::profile::{Flare, Profile, Segment};
-use oak_cabinetry::{BuildError, Cabinet, Contents, DriverSize, Laid, PortSize, RadiatorSize, Seat, Way};
+use oak_cabinetry::{
+    BuildError, Cabinet, Contents, DriverSize, DuctPath, Laid, PortSize, RadiatorSize, Seat,
+};
 
 use crate::file::RawArrangement;
 use crate::problem::{Problem, ProblemKind};
@@ -40,11 +42,11 @@ impl ResolvedDesign {
         if matches!(self.enclosure, Enclosure::InfiniteBaffle | Enclosure::OpenBaffle(_)) {
             return None;
         }
-        let way = self.way();
+        let path = self.path();
         // Where there is no chamber before the way, the way is all there is.
-        let wanted = match &way {
-            Some(way) if matches!(way.seat, Seat::Chamber | Seat::Throat) => [rear, Some(way.volume())],
-            Some(way) => [Some(way.volume()), None],
+        let wanted = match &path {
+            Some(path) if matches!(path.seat, Seat::Chamber | Seat::Throat) => [rear, Some(path.volume())],
+            Some(path) => [Some(path.volume()), None],
             None => [rear, if divided { front } else { None }],
         };
         let front_ports = |ports| ports_of(ports, compiled.port_tuning.as_ref());
@@ -79,14 +81,14 @@ impl ResolvedDesign {
             ports,
             through,
             radiators,
-            way,
+            path,
             gain: self.gains,
         })
     }
 
     /// The way of a line or horn, with the place of its drivers.
-    fn way(&self) -> Option<Way> {
-        let (profile, taps) = self.enclosure.way()?;
+    fn path(&self) -> Option<DuctPath> {
+        let (profile, taps) = self.enclosure.path()?;
         let (seat, apart) = match &self.enclosure {
             Enclosure::Line(line) => {
                 let stub = line.stub.map(|_| "side pipe");
@@ -111,7 +113,7 @@ impl ResolvedDesign {
             }));
             begins += segment.length;
         }
-        Some(Way { areas, seat, apart })
+        Some(DuctPath { areas, seat, apart })
     }
 
     /// How large its drivers are.
@@ -120,7 +122,7 @@ impl ResolvedDesign {
         let sizes = [record.size, record.cutout, record.depth, record.magnet];
         let size = DriverSize::of(self.driver.driver.sd, sizes, record.displacement);
         DriverSize {
-            count: self.motor.wiring.count(),
+            count: self.driver_array.wiring.count(),
             pair: self.arrangement.map(|arrangement| pair_distance(arrangement) * size.depth),
             ..size
         }
@@ -152,8 +154,8 @@ impl ResolvedDesign {
 
     /// The same with its way as it was laid.
     fn folded(mut self, laid: &Laid) -> Self {
-        let Some((wanted, taps)) = self.enclosure.way() else { return self };
-        let way = laid_profile(wanted, laid);
+        let Some((wanted, taps)) = self.enclosure.path() else { return self };
+        let path = laid_profile(wanted, laid);
         let rear = laid.spot(taps[0]);
         let moved = match self.enclosure {
             // Both sides of the drivers are at one place of the board between two channels.
@@ -166,7 +168,7 @@ impl ResolvedDesign {
         let ends = moved.iter().any(|at| *at >= laid.length());
         let turned = matches!(self.enclosure, Enclosure::TappedHorn(_)) && moved[1] <= moved[0];
         let moved = if ends || turned { taps.map(|at| at * reach) } else { moved };
-        self.enclosure = self.enclosure.with_way(way, moved);
+        self.enclosure = self.enclosure.with_path(path, moved);
         self
     }
 
@@ -178,7 +180,7 @@ impl ResolvedDesign {
     pub fn settle(&self) -> Result<Option<Settled>, Problem> {
         let mut now = self.clone();
         let mut compiled = now.compile()?;
-        let Some(mut contents) = now.contents(&compiled).filter(|contents| contents.way.is_none()) else {
+        let Some(mut contents) = now.contents(&compiled).filter(|contents| contents.path.is_none()) else {
             return Ok(None);
         };
         // Larger boxes need shorter ports and leave more room: from above, the steps fall to the largest solution.
@@ -277,7 +279,9 @@ fn without_ports(contents: &Contents) -> Contents {
 
 pub(crate) fn unbuildable(error: BuildError) -> Problem {
     let place = match error {
-        BuildError::Shape(oak_cabinetry::geometry::ShapeError::TooLarge { what, .. }) => {
+        BuildError::EnclosureShape(oak_cabinetry::geometry::EnclosureShapeError::TooLarge {
+            what, ..
+        }) => {
             format!("body.{what}")
         }
         _ => "body".to_owned(),

@@ -6,6 +6,7 @@
 //! [`motion`] shows what moves at one frequency; [`start`] makes designs to begin with; [`exchange`] reads and writes tables.
 
 pub mod cabinet;
+pub mod cavity_check;
 pub mod exchange;
 pub mod field;
 pub mod file;
@@ -15,7 +16,6 @@ pub mod problem;
 pub mod quantities;
 pub mod report;
 pub mod resolve;
-pub mod ring;
 pub mod schema;
 pub mod start;
 pub mod transient;

@@ -4,7 +4,7 @@ use std::f64::consts::{SQRT_2, TAU};
 
 use oak_acoustics::Complex;
 use oak_acoustics::driver::REFERENCE_PRESSURE;
-use oak_acoustics::network::{Network, Node, Path, Way};
+use oak_acoustics::network::{Network, Node, OpeningKind, Path};
 use oak_acoustics::response::{FrequencyGrid, Response};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -84,10 +84,10 @@ fn movers(design: &ResolvedDesign, network: &Network, response: &Response, frequ
             return None;
         }
         let same = |path: &&Path| path.element == element && path.terminal == terminal;
-        let way = network.paths.iter().find(same).map_or(0.0, |path| path.distance);
+        let kind = network.paths.iter().find(same).map_or(0.0, |path| path.distance);
         // A small source at 1 m: j w rho U/(Omega r).
         let source = Complex::new(0.0, omega * air.density / design.space.angle());
-        let pressure = source * flow * Complex::cis(-omega * way / air.speed);
+        let pressure = source * flow * Complex::cis(-omega * kind / air.speed);
         let beside_sum = (pressure * response.pressure[0].conj()).arg().to_degrees();
         Some(Sound { level: level_of(pressure), beside_sum })
     };
@@ -101,9 +101,9 @@ fn movers(design: &ResolvedDesign, network: &Network, response: &Response, frequ
             mover("cone", label, velocity[0], sound(cone.element, 0, velocity[0] * cone.area))
         });
     let openings = network.openings.iter().zip(&response.opening_velocity).map(|(opening, velocity)| {
-        let kind = match opening.way {
-            Way::Port => "port",
-            Way::Diaphragm => "radiator",
+        let kind = match opening.kind {
+            OpeningKind::Port => "port",
+            OpeningKind::Diaphragm => "radiator",
         };
         let flow = velocity[0] * opening.area;
         mover(kind, opening.label.clone(), velocity[0], sound(opening.element, opening.terminal, flow))

@@ -8,10 +8,10 @@ use serde_json::{Value, json};
 use crate::field::FIELDS;
 use crate::file::RawFamily;
 use crate::glossary::TERMS;
-use crate::start::schools;
+use crate::start::starting_points;
 
 /// Every unit with its spellings and SI factor, every field with its usual unit, range (SI) and meaning, and every
-/// family of cabinets with its schools, the glossary, and the pipes and fills that are easily had.
+/// family of cabinets with its starting points, the glossary, and the pipes and fills that are easily had.
 pub fn quantities() -> Value {
     let units: Vec<_> = UNITS
         .iter()
@@ -41,13 +41,13 @@ pub fn quantities() -> Value {
     let families: Vec<_> = RawFamily::ALL
         .iter()
         .map(|family| {
-            let schools = schools(*family).iter();
+            let starting_points = starting_points(*family).iter();
             json!({
                 "id": family.id(),
                 "name": family.name(),
                 "good": family.good(),
                 "bad": family.bad(),
-                "schools": schools.map(|school| json!({ "id": school.id, "name": school.name })).collect::<Vec<_>>(),
+                "starting_points": starting_points.map(|starting_point| json!({ "id": starting_point.id, "name": starting_point.name })).collect::<Vec<_>>(),
             })
         })
         .collect();

@@ -4,9 +4,10 @@ use serde_json::{Map, Value, json};
 use utoipa::OpenApi;
 
 use crate::file::{
-    RawAir, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive, RawDriver, RawEnclosure,
-    RawEnd, RawFamily, RawFlare, RawFrame, RawIsobaric, RawLimits, RawMotor, RawMouth, RawPassage, RawPort,
-    RawProgramme, RawRadiator, RawSegment, RawShape, RawSheetCoils, RawSpace, RawStuffing, Typed,
+    RawAir, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive, RawDriver, RawDriverArray,
+    RawEnclosure, RawEnd, RawFamily, RawFlare, RawFrame, RawIsobaric, RawLimits, RawMouth, RawPassage,
+    RawPort, RawPortSection, RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSpace, RawStuffing,
+    Typed,
 };
 
 #[derive(OpenApi)]
@@ -17,7 +18,7 @@ use crate::file::{
     RawEnclosure,
     RawFamily,
     RawPort,
-    RawShape,
+    RawPortSection,
     RawEnd,
     RawDrive,
     RawAir,
@@ -28,7 +29,7 @@ use crate::file::{
     RawFrame,
     RawIsobaric,
     RawLimits,
-    RawMotor,
+    RawDriverArray,
     RawMouth,
     RawPassage,
     RawProgramme,

@@ -7,15 +7,15 @@ use oak_acoustics::enclosure::{
 };
 use oak_acoustics::medium::{CrossSection, Frame};
 use oak_acoustics::profile::{Flare, Profile};
-use oak_acoustics::school::{self, Ask, School, Wishes};
+use oak_acoustics::starting_point::{self, Ask, StartingPoint, Wishes};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::field::{self, Field};
 use crate::file::{
-    DESIGN_FORMAT, RawAir, RawChamber, RawDesign, RawDrive, RawDriver, RawEnclosure, RawEnd, RawFamily,
-    RawFlare, RawFrame, RawLimits, RawMotor, RawMouth, RawPassage, RawPort, RawRadiator, RawSegment,
-    RawShape, RawSpace, Typed, VERSION,
+    DESIGN_FORMAT, RawAir, RawChamber, RawDesign, RawDrive, RawDriver, RawDriverArray, RawEnclosure, RawEnd,
+    RawFamily, RawFlare, RawFrame, RawLimits, RawMouth, RawPassage, RawPort, RawPortSection, RawRadiator,
+    RawSegment, RawSpace, Typed, VERSION,
 };
 use crate::problem::Problem;
 use crate::resolve::{read_wishes, resolve_design};
@@ -30,7 +30,7 @@ pub struct RawAsk {
     pub driver: RawDriver,
     /// What is done to it, and how many there are.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub motor: Option<RawMotor>,
+    pub driver_array: Option<RawDriverArray>,
     /// What drives it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub drive: Option<RawDrive>,
@@ -51,11 +51,11 @@ pub struct RawAsk {
     pub lowest: Option<Typed>,
 }
 
-/// What one school says: a design to begin with, or why there is none.
+/// What one starting point says: a design to begin with, or why there is none.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct StartReport {
     /// As written on the command line.
-    pub school: &'static str,
+    pub starting_point: &'static str,
     /// As written for people.
     pub name: &'static str,
     /// Where the design comes from, or why there is none.
@@ -64,24 +64,24 @@ pub struct StartReport {
     pub design: Option<RawDesign>,
 }
 
-/// The schools of a family.
-pub fn schools(family: RawFamily) -> &'static [School] {
+/// The starting points of a family.
+pub fn starting_points(family: RawFamily) -> &'static [StartingPoint] {
     match family {
-        RawFamily::Sealed => school::SEALED,
-        RawFamily::Ported => school::PORTED,
-        RawFamily::PassiveRadiator => school::PASSIVE_RADIATOR,
-        RawFamily::Aperiodic => school::APERIODIC,
-        RawFamily::Bandpass4 => school::BANDPASS4,
-        RawFamily::Bandpass6Parallel => school::BANDPASS6_PARALLEL,
-        RawFamily::Bandpass6Series => school::BANDPASS6_SERIES,
-        RawFamily::Line => school::LINE,
-        RawFamily::MassLoadedLine => school::MASS_LOADED_LINE,
-        RawFamily::BackHorn => school::BACK_HORN,
-        RawFamily::FrontHorn => school::FRONT_HORN,
-        RawFamily::TappedHorn => school::TAPPED_HORN,
-        RawFamily::SlotFlare => school::SLOT_FLARE,
-        RawFamily::OpenBaffle => school::OPEN_BAFFLE,
-        RawFamily::InfiniteBaffle => school::INFINITE_BAFFLE,
+        RawFamily::Sealed => starting_point::SEALED,
+        RawFamily::Ported => starting_point::PORTED,
+        RawFamily::PassiveRadiator => starting_point::PASSIVE_RADIATOR,
+        RawFamily::Aperiodic => starting_point::APERIODIC,
+        RawFamily::Bandpass4 => starting_point::BANDPASS4,
+        RawFamily::Bandpass6Parallel => starting_point::BANDPASS6_PARALLEL,
+        RawFamily::Bandpass6Series => starting_point::BANDPASS6_SERIES,
+        RawFamily::Line => starting_point::LINE,
+        RawFamily::MassLoadedLine => starting_point::MASS_LOADED_LINE,
+        RawFamily::BackHorn => starting_point::BACK_HORN,
+        RawFamily::FrontHorn => starting_point::FRONT_HORN,
+        RawFamily::TappedHorn => starting_point::TAPPED_HORN,
+        RawFamily::SlotFlare => starting_point::SLOT_FLARE,
+        RawFamily::OpenBaffle => starting_point::OPEN_BAFFLE,
+        RawFamily::InfiniteBaffle => starting_point::INFINITE_BAFFLE,
     }
 }
 
@@ -91,7 +91,7 @@ impl RawAsk {
         Self {
             family,
             driver,
-            motor: None,
+            driver_array: None,
             drive: None,
             limits: None,
             space: None,
@@ -101,23 +101,26 @@ impl RawAsk {
         }
     }
 
-    /// What every school of the family says.
+    /// What every starting point of the family says.
     ///
     /// # Errors
     /// Every problem with what was given, with its place.
     pub fn answer(&self) -> Result<Vec<StartReport>, Vec<Problem>> {
         let (setting, wishes) = self.read()?;
         let ask = Ask::new(setting, wishes);
-        Ok(schools(self.family).iter().map(|school| self.answer_of(school, &ask)).collect())
+        Ok(starting_points(self.family)
+            .iter()
+            .map(|starting_point| self.answer_of(starting_point, &ask))
+            .collect())
     }
 
-    /// What one school says.
+    /// What one starting point says.
     ///
     /// # Errors
     /// Every problem with what was given, with its place.
-    pub fn answer_by(&self, school: &School) -> Result<StartReport, Vec<Problem>> {
+    pub fn answer_by(&self, starting_point: &StartingPoint) -> Result<StartReport, Vec<Problem>> {
         let (setting, wishes) = self.read()?;
-        Ok(self.answer_of(school, &Ask::new(setting, wishes)))
+        Ok(self.answer_of(starting_point, &Ask::new(setting, wishes)))
     }
 
     /// Everything but the cabinet as a design, in an infinite baffle, which has no values of its own.
@@ -137,15 +140,15 @@ impl RawAsk {
         }
     }
 
-    fn answer_of(&self, school: &School, ask: &Ask) -> StartReport {
-        let (reason, design) = match (school.start)(ask) {
+    fn answer_of(&self, starting_point: &StartingPoint, ask: &Ask) -> StartReport {
+        let (reason, design) = match (starting_point.start)(ask) {
             Ok(start) => {
                 let enclosure = raw_enclosure(self.family, &start.enclosure);
-                (start.reason.clone(), Some(self.design(school.name, start.reason, enclosure)))
+                (start.reason.clone(), Some(self.design(starting_point.name, start.reason, enclosure)))
             }
             Err(refusal) => (refusal.0, None),
         };
-        StartReport { school: school.id, name: school.name, reason, design }
+        StartReport { starting_point: starting_point.id, name: starting_point.name, reason, design }
     }
 
     fn design(&self, name: &str, notes: String, enclosure: RawEnclosure) -> RawDesign {
@@ -154,7 +157,7 @@ impl RawAsk {
             version: VERSION,
             name: name.to_owned(),
             driver: self.driver.clone(),
-            motor: self.motor.clone(),
+            driver_array: self.driver_array.clone(),
             enclosure,
             body: None,
             drive: self.drive.clone(),
@@ -259,14 +262,14 @@ fn port(port: &Port) -> RawPort {
     let millimetres = |length: f64, field| typed(length, field, 4);
     let (shape, diameter, width, height, side) = match port.section {
         CrossSection::Round { radius } => {
-            (RawShape::Round, millimetres(2.0 * radius, &field::DIAMETER), None, None, None)
+            (RawPortSection::Round, millimetres(2.0 * radius, &field::DIAMETER), None, None, None)
         }
         CrossSection::Slot { width, height } => {
             let (width, height) = (millimetres(width, &field::WIDTH), millimetres(height, &field::HEIGHT));
-            (RawShape::Slot, None, width, height, None)
+            (RawPortSection::Slot, None, width, height, None)
         }
         CrossSection::Corner { side } => {
-            (RawShape::Corner, None, None, None, millimetres(side, &field::SIDE))
+            (RawPortSection::Corner, None, None, None, millimetres(side, &field::SIDE))
         }
     };
     RawPort {

@@ -12,7 +12,7 @@ use oak_acoustics::response::FrequencyGrid;
 /// How one figure is worked out.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Working {
-    /// Which figure: `f3`, `clean`, `hump`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `radiator`, `fc`, `qtc`,
+    /// Which figure: `f3`, `clean`, `peak`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `radiator`, `fc`, `qtc`,
     /// `level`, `group_delay`, `efficiency`, `way`.
     pub id: &'static str,
     /// What it is called.
@@ -53,7 +53,7 @@ pub fn workings(design: &ResolvedDesign) -> Result<Vec<Working>, Problem> {
         f3,
         level,
         clean,
-        hump,
+        peak,
         excursion,
         air_speed,
         tuning,
@@ -105,7 +105,7 @@ fn f3(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 }
 
 fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
-    let driver = design.motor.as_driven();
+    let driver = design.driver_array.as_driven();
     let (reference, formula, source) = match computed.figures.reference {
         Reference::Piston => (
             vec![
@@ -137,7 +137,7 @@ fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 fn clean(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let f3 = computed.figures.f3?;
     let at = computed.response.frequency.partition_point(|frequency| *frequency < f3);
-    let most = computed.ceiling.level.get(at).filter(|level| level.is_finite())?;
+    let most = computed.max_output.level.get(at).filter(|level| level.is_finite())?;
     let allowance = &design.allowance;
     let given = [
         allowance.volts.map(|volts| input("amplifier", volts, "V")),
@@ -158,10 +158,10 @@ fn clean(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     })
 }
 
-fn hump(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+fn peak(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let Computed { figures, .. } = computed;
     Some(Working {
-        id: "hump",
+        id: "peak",
         name: "Evenness",
         result: format!("{:+.1} dB", figures.level_peak.value - figures.reference_level),
         formula: "highest L(f) − Lref",
@@ -260,7 +260,7 @@ fn radiator(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 
 fn fc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let closed = computed.compiled.closed_box?;
-    let driver = design.motor.as_driven();
+    let driver = design.driver_array.as_driven();
     Some(Working {
         id: "fc",
         name: "Fc",
@@ -277,7 +277,7 @@ fn fc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 
 fn qtc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let closed = computed.compiled.closed_box?;
-    let driver = design.motor.as_driven();
+    let driver = design.driver_array.as_driven();
     Some(Working {
         id: "qtc",
         name: "Qtc",
@@ -294,7 +294,7 @@ fn qtc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 
 fn load(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let least = computed.figures.impedance_minimum;
-    let driver = design.motor.as_driven();
+    let driver = design.driver_array.as_driven();
     Some(Working {
         id: "load",
         name: "Lowest impedance",
@@ -303,7 +303,7 @@ fn load(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
         inputs: vec![
             input("Re with cable", driver.re, "Ω"),
             input("nominal", driver.nominal, "Ω"),
-            input("drivers", f64::from(design.motor.wiring.count()), ""),
+            input("drivers", f64::from(design.driver_array.wiring.count()), ""),
         ],
         source: NETWORK,
     })

@@ -3,11 +3,11 @@
 mod support;
 
 use approx::assert_relative_eq;
+use oak_design::cavity_check::{CavityCheckReport, CavityModel, cavity_check};
 use oak_design::file::{RawBody, RawDesign, RawMaterial, RawMeasured, RawRatio, Typed};
 use oak_design::report::{BodyReport, compute_undelayed};
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
-use oak_design::ring::{RingModel, RingReport, ring};
 use proptest::prelude::*;
 use support::demo_builds;
 
@@ -51,7 +51,7 @@ fn every_demo_cabinet_with_a_chamber_is_built_with_the_volume_it_asks_for() {
                     assert_relative_eq!(chamber.net, chamber.wanted, max_relative = 2e-5);
                 }
             }
-            assert!(report.weight.boards > 1.0, "{}", raw.name);
+            assert!(report.weight.panels > 1.0, "{}", raw.name);
         }
     }
     assert!(built >= 6, "{built} boxes");
@@ -141,15 +141,15 @@ fn fill_before_a_port_is_noticed() {
 
 #[test]
 fn stiffer_or_thicker_boards_talk_less() {
-    let talk = |change: &dyn Fn(&mut RawBody)| {
+    let panel_radiation = |change: &dyn Fn(&mut RawBody)| {
         let mut raw = ported();
         change(raw.body.get_or_insert_default());
-        report(&raw).talk.expect("boards move").level
+        report(&raw).panel_radiation.expect("boards move").level
     };
-    let usual = talk(&|_| {});
+    let usual = panel_radiation(&|_| {});
     assert!((-60.0..-10.0).contains(&usual), "{usual}");
-    assert!(talk(&|body| body.thickness = Some(Typed::from("12 mm"))) > usual + 6.0);
-    assert!(talk(&|body| body.material = Some(RawMaterial::BirchPly)) < usual - 3.0);
+    assert!(panel_radiation(&|body| body.thickness = Some(Typed::from("12 mm"))) > usual + 6.0);
+    assert!(panel_radiation(&|body| body.material = Some(RawMaterial::BirchPly)) < usual - 3.0);
 }
 
 #[test]
@@ -174,7 +174,7 @@ fn what_is_wrong_with_a_box_is_said_at_its_place() {
 fn a_shape_that_cannot_be_is_refused_in_words() {
     let mut raw = ported();
     let body = sized(&mut raw, ["500 mm", "500 mm", "400 mm"]);
-    body.shape = oak_design::file::RawBodyShape::Step;
+    body.shape = oak_design::file::RawEnclosureShape::Step;
     body.step_height = Some(Typed::from("600 mm"));
     body.step_depth = Some(Typed::from("100 mm"));
     let resolved = resolve_design(&raw).expect("each value may be");
@@ -214,28 +214,28 @@ fn tall(fill: Option<(&str, &str)>) -> RawDesign {
     raw
 }
 
-fn ringing(raw: &RawDesign, model: RingModel) -> RingReport {
+fn checked(raw: &RawDesign, model: CavityModel) -> CavityCheckReport {
     let resolved = resolve_design(raw).expect("resolves");
-    ring(&resolved, model, &|_, _| true).expect("builds").expect("one room")
+    cavity_check(&resolved, model, &|_, _| true).expect("builds").expect("one room")
 }
 
 #[test]
 fn a_tall_box_shows_its_half_wave_in_impedance_and_port_and_dense_fill_takes_it() {
     // Common practice: 0.924 m inside rings at 185.6 Hz by itself, seen near 180 Hz with a large driver. A light cone
     // and a port near its ends are masses that raise it: kL = pi + rho c/(S w m) for each.
-    for model in [RingModel::Quick, RingModel::Full] {
-        let empty = ringing(&tall(None), model);
+    for model in [CavityModel::Quick, CavityModel::Full] {
+        let empty = checked(&tall(None), model);
         assert!((175.0..205.0).contains(&empty.bump[0]), "{model:?}: {:?}", empty.bump);
         assert!((175.0..205.0).contains(&empty.ripple[0]), "{model:?}: {:?}", empty.ripple);
         assert!(empty.bump[1] > 10.0, "{model:?}: {:?}", empty.bump);
-        let foam = ringing(&tall(Some(("20 mm", "25 kg/m3"))), model);
+        let foam = checked(&tall(Some(("20 mm", "25 kg/m3"))), model);
         assert!(
             foam.bump[1] > empty.bump[1] - 4.0,
             "thin foam hardly helps: {:?} {:?}",
             foam.bump,
             empty.bump
         );
-        let dense = ringing(&tall(Some(("300 mm", "60 kg/m3"))), model);
+        let dense = checked(&tall(Some(("300 mm", "60 kg/m3"))), model);
         assert!(dense.bump[1] < empty.bump[1] - 8.0, "{model:?}: {:?} {:?}", dense.bump, empty.bump);
     }
 }
@@ -247,10 +247,10 @@ fn at_low_frequencies_a_room_with_waves_is_the_spring_it_was() {
     let body = sized(&mut raw, ["410 mm", "410 mm", "410 mm"]);
     (body.driver, body.ports) = (None, Vec::new());
     raw.enclosure.family = oak_design::file::RawFamily::Sealed;
-    for model in [RingModel::Quick, RingModel::Full] {
-        let found = ringing(&raw, model);
+    for model in [CavityModel::Quick, CavityModel::Full] {
+        let found = checked(&raw, model);
         for (index, frequency) in found.frequency.iter().enumerate().filter(|(_, f)| **f < 80.0) {
-            let (with, without) = (found.ringing.level[index], found.lumped.level[index]);
+            let (with, without) = (found.cavity.level[index], found.lumped.level[index]);
             assert!((with - without).abs() < 0.3, "{model:?} at {frequency}: {with} {without}");
         }
     }
@@ -260,7 +260,7 @@ fn at_low_frequencies_a_room_with_waves_is_the_spring_it_was() {
 fn what_has_no_place_or_no_air_is_not_checked_for_its_ring() {
     let ask = |raw: &RawDesign| {
         let resolved = resolve_design(raw).expect("resolves");
-        ring(&resolved, RingModel::Quick, &|_, _| true).expect_err("refused").to_string()
+        cavity_check(&resolved, CavityModel::Quick, &|_, _| true).expect_err("refused").to_string()
     };
     let mut raw = tall(None);
     raw.body.as_mut().expect("written").ports[0].face = Some(oak_design::file::RawFace::Tread);
@@ -276,7 +276,7 @@ fn what_has_no_place_or_no_air_is_not_checked_for_its_ring() {
 
 #[test]
 fn both_models_agree_along_the_longest_side() {
-    let [quick, full] = [RingModel::Quick, RingModel::Full].map(|model| ringing(&tall(None), model));
+    let [quick, full] = [CavityModel::Quick, CavityModel::Full].map(|model| checked(&tall(None), model));
     assert!((quick.ripple[0] / full.ripple[0] - 1.0).abs() < 0.04, "{:?} {:?}", quick.ripple, full.ripple);
     assert!(full.error.expect("compared") < 0.01);
 }
@@ -412,7 +412,7 @@ fn radiators_are_weighted_in_whole_washers() {
 }
 
 #[test]
-fn both_schools_of_fill_lower_the_tuning() {
+fn both_methods_of_fill_lower_the_tuning() {
     let mut raw = ported();
     let empty = report(&raw).damping.expect("tuned");
     assert!(empty.physical.is_none());
@@ -461,13 +461,13 @@ fn both_chambers_of_a_bandpass_ring() {
             fill.windows(2).all(|pair| pair[1].tuning < pair[0].tuning),
             "{family}: its filled chamber tunes lower"
         );
-        for model in [RingModel::Quick, RingModel::Full] {
-            let found = ringing(&raw, model);
+        for model in [CavityModel::Quick, CavityModel::Full] {
+            let found = checked(&raw, model);
             // Low down the chambers are the springs they were; below both tunings of a series box its ports nearly cancel, and a little
             // air that weighs on one is heard.
             let near = if family == "bandpass6_series" { 2.0 } else { 1.0 };
             for (index, frequency) in found.frequency.iter().enumerate().filter(|(_, f)| **f < 50.0) {
-                let (with, without) = (found.ringing.level[index], found.lumped.level[index]);
+                let (with, without) = (found.cavity.level[index], found.lumped.level[index]);
                 assert!(
                     (with - without).abs() < near,
                     "{family}, {model:?} at {frequency}: {with} {without}"

@@ -2,7 +2,7 @@
 
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_design::exchange::{read_driver_table, response_columns, write_response_table};
-use oak_design::file::{RawDesign, RawDriver, RawFamily, RawShape, Typed, open_design, open_driver};
+use oak_design::file::{RawDesign, RawDriver, RawFamily, RawPortSection, Typed, open_design, open_driver};
 use oak_design::report::{DriverReport, Report, compute};
 use oak_design::resolve::{resolve_design, resolve_driver};
 use oak_design::{Problem, ProblemKind};
@@ -274,7 +274,7 @@ proptest! {
         design.enclosure.family = if ported { RawFamily::Ported } else { RawFamily::Sealed };
         (design.enclosure.volume, design.enclosure.ql, design.enclosure.tuning) = (next(), next(), next());
         let port = &mut design.enclosure.ports[0];
-        port.shape = if slot { RawShape::Slot } else { RawShape::Round };
+        port.shape = if slot { RawPortSection::Slot } else { RawPortSection::Round };
         (port.diameter, port.width, port.height) = (next(), next(), next());
         (port.length, port.count) = (next(), next());
         let text = serde_json::to_string(&design).expect("serialises");
@@ -388,11 +388,23 @@ fn what_is_wrong_with_any_family_is_named_at_its_place() {
 }
 
 #[test]
-fn what_is_wrong_with_a_motor_or_a_limit_is_named_at_its_place() {
+fn what_is_wrong_with_a_driver_array_or_a_limit_is_named_at_its_place() {
     let cases = [
-        (json!({ "motor": { "coils": "parallel" } }), "motor.coils", "this driver has one coil"),
-        (json!({ "motor": { "series": 1.5 } }), "motor.series", "is not a whole number; 1 to 16 is allowed"),
-        (json!({ "motor": { "break_in": "130 %" } }), "motor.break_in", "130 % is outside 0 % to 100 %"),
+        (
+            json!({ "driver_array": { "coils": "parallel" } }),
+            "driver_array.coils",
+            "this driver has one coil",
+        ),
+        (
+            json!({ "driver_array": { "series": 1.5 } }),
+            "driver_array.series",
+            "is not a whole number; 1 to 16 is allowed",
+        ),
+        (
+            json!({ "driver_array": { "break_in": "130 %" } }),
+            "driver_array.break_in",
+            "130 % is outside 0 % to 100 %",
+        ),
         (
             json!({ "limits": { "power": "100 W", "voltage": "20 V" } }),
             "limits.power",
@@ -408,4 +420,29 @@ fn what_is_wrong_with_a_motor_or_a_limit_is_named_at_its_place() {
     }
     let half = spoilt("/driver/l2", json!("1 mH"));
     assert_eq!(half.iter().map(|problem| problem.field.as_str()).collect::<Vec<_>>(), ["driver.r2"]);
+}
+
+/// Names that changed since a file was written are read, and written as they are called now.
+#[test]
+fn a_file_with_the_first_names_opens_as_one_with_todays() {
+    let old = std::fs::read_to_string(concat!(
+        env!("CARGO_MANIFEST_DIR"),
+        "/../../demo/old/design-first-names.json"
+    ))
+    .expect("the old file");
+    let opened = open_design(old.as_bytes()).expect("opens");
+    let written = serde_json::to_string(&opened).expect("text");
+    for (first, today) in [
+        ("\"motor\"", "\"driver_array\""),
+        ("\"brake_resistance\"", "\"idle_coil_resistance\""),
+        ("\"one_braked\"", "\"one_loaded\""),
+        ("\"boards\"", "\"panels\""),
+    ] {
+        assert!(
+            old.contains(first) && !written.contains(first) && written.contains(today),
+            "{first}: {written}"
+        );
+    }
+    assert_eq!(open_design(written.as_bytes()).expect("opens again"), opened);
+    resolve_design(&opened).expect("resolves");
 }

@@ -3,10 +3,10 @@
 use std::time::{Duration, Instant};
 
 use oak_acoustics::response::FrequencyGrid;
+use oak_design::cavity_check::{CavityModel, cavity_check};
 use oak_design::file::{RawDesign, RawFamily, open_design};
 use oak_design::report::{BodyReport, Report, compute_undelayed};
 use oak_design::resolve::resolve_design;
-use oak_design::ring::{RingModel, ring};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -142,9 +142,9 @@ fn any_driver() -> BoxedStrategy<Value> {
     .boxed()
 }
 
-fn any_motor() -> BoxedStrategy<Value> {
+fn any_driver_array() -> BoxedStrategy<Value> {
     let coils =
-        prop_oneof![Just("series"), Just("parallel"), Just("one"), Just("one_shorted"), Just("one_braked")];
+        prop_oneof![Just("series"), Just("parallel"), Just("one"), Just("one_shorted"), Just("one_loaded")];
     let pair = (prop_oneof![Just("face_to_face"), Just("in_line"), Just("back_to_back")], any::<bool>(), any::<bool>())
         .prop_map(|(arrangement, series, ideal)| {
             json!({ "arrangement": arrangement, "coils_in_series": series, "ideal": ideal })
@@ -154,7 +154,7 @@ fn any_motor() -> BoxedStrategy<Value> {
         ("break_in", any_quantity("%", 1.0, 100.0).boxed()),
         ("coil_temperature", (-20.0f64..300.0).prop_map(|t| json!(format!("{t} degC"))).boxed()),
         ("coils", coils.prop_map(Value::from).boxed()),
-        ("brake_resistance", any_quantity("ohm", 0.01, 1000.0).boxed()),
+        ("idle_coil_resistance", any_quantity("ohm", 0.01, 1000.0).boxed()),
         ("series", (1u32..17).prop_map(|n| json!(n)).boxed()),
         ("parallel", (1u32..17).prop_map(|n| json!(n)).boxed()),
         ("series_resistance", any_quantity("ohm", 0.01, 100.0).boxed()),
@@ -179,8 +179,8 @@ fn any_design() -> impl Strategy<Value = Value> {
         ("passage", any_passage()),
     ]);
     let space = prop_oneof![Just("full"), Just("half"), Just("quarter"), Just("eighth")];
-    (any_driver(), proptest::option::of(any_motor()), enclosure, 0..RawFamily::ALL.len(), space).prop_map(
-        |(driver, motor, mut enclosure, family, space)| {
+    (any_driver(), proptest::option::of(any_driver_array()), enclosure, 0..RawFamily::ALL.len(), space)
+        .prop_map(|(driver, driver_array, mut enclosure, family, space)| {
             enclosure["family"] = json!(RawFamily::ALL[family].id());
             // A tuning and lengths exclude each other; half of the files keep to that.
             for chamber in ["", "/front"] {
@@ -201,12 +201,11 @@ fn any_design() -> impl Strategy<Value = Value> {
                 "format": "oak-drum/design", "version": 1, "name": "Any", "driver": driver,
                 "enclosure": enclosure, "drive": { "power": "20 W" }, "space": space,
             });
-            if let Some(motor) = motor {
-                design["motor"] = motor;
+            if let Some(driver_array) = driver_array {
+                design["driver_array"] = driver_array;
             }
             design
-        },
-    )
+        })
 }
 
 fn any_body() -> BoxedStrategy<Value> {
@@ -232,7 +231,7 @@ fn any_body() -> BoxedStrategy<Value> {
     let open = any_quantity("%", 1.0, 95.0).boxed();
     let brace = any_of(vec![("at", length()), ("thickness", thin()), ("open", open)]);
     let layers = (1u32..=4).prop_map(|n| json!(n)).boxed();
-    let board = any_of(vec![("thickness", thin()), ("layers", layers), ("inset", thin())]);
+    let panel = any_of(vec![("thickness", thin()), ("layers", layers), ("inset", thin())]);
     let layer = any_of(vec![
         ("density", any_quantity("kg/m3", 0.5, 200.0).boxed()),
         ("resistivity", any_quantity("Pa s/m2", 10.0, 2e5).boxed()),
@@ -252,7 +251,7 @@ fn any_body() -> BoxedStrategy<Value> {
         ("corner", one_of(&["square", "mitred", "curved"]).boxed()),
         ("mouth", face().boxed()),
         ("thickness", thin()),
-        ("boards", list(any_of(vec![("at", length())]))),
+        ("panels", list(any_of(vec![("at", length())]))),
     ]);
     let shape = one_of(&["box", "wedge", "prism", "pipe", "lying_pipe", "pyramid", "rounded", "step"]);
     any_of(vec![
@@ -273,7 +272,7 @@ fn any_body() -> BoxedStrategy<Value> {
         ("thickness", thin()),
         ("partition", thin()),
         ("strips", thin()),
-        ("boards", list(with(board, "face", face().boxed()))),
+        ("panels", list(with(panel, "face", face().boxed()))),
         ("driver", place().boxed()),
         ("radiator", place().boxed()),
         ("ports", list(port.clone())),
@@ -363,8 +362,8 @@ proptest! {
             }
             Err(problem) => prop_assert!(problem.field.starts_with("body"), "{problem:?}"),
         }
-        if let Ok(Some(ring)) = ring(&resolved, RingModel::Quick, &|_, _| true) {
-            let value = serde_json::to_value(&ring).expect("JSON");
+        if let Ok(Some(cavity_check)) = cavity_check(&resolved, CavityModel::Quick, &|_, _| true) {
+            let value = serde_json::to_value(&cavity_check).expect("JSON");
             prop_assert_eq!(hollow(&value, ""), None, "{}", document);
         }
         prop_assert!(begun.elapsed() < 8 * LONGEST, "{:?} {document}", begun.elapsed());

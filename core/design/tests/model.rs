@@ -3,7 +3,7 @@
 mod support;
 
 use approx::assert_relative_eq;
-use oak_design::file::{RawBody, RawBodyShape, RawDesign, Typed};
+use oak_design::file::{RawBody, RawDesign, RawEnclosureShape, Typed};
 use oak_design::report::{BodyReport, ModelReport, PieceReport, compute_undelayed};
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
@@ -49,16 +49,16 @@ fn laid(raw: &RawDesign) -> Option<Laid> {
 }
 
 fn check(name: &str, Laid { model, report }: &Laid) {
-    let outside: Vec<_> = model.boards.iter().map(|board| board.outer.clone()).collect();
-    let inside: Vec<_> = model.boards.iter().map(|board| board.inner.clone()).collect();
+    let outside: Vec<_> = model.panels.iter().map(|panel| panel.outer.clone()).collect();
+    let inside: Vec<_> = model.panels.iter().map(|panel| panel.inner.clone()).collect();
     let [whole, room] = [enclosed(&outside), enclosed(&inside)];
     assert!(whole > room && room > 0.0, "{name}: {whole} {room}");
     let wood: f64 = model
-        .boards
+        .panels
         .iter()
-        .map(|board| {
-            assert_eq!(board.outer.len(), board.inner.len(), "{name}: {}", board.face);
-            enclosed(&surface(&board.outer, &board.inner))
+        .map(|panel| {
+            assert_eq!(panel.outer.len(), panel.inner.len(), "{name}: {}", panel.face);
+            enclosed(&surface(&panel.outer, &panel.inner))
         })
         .sum();
     // Nothing is left out and nothing counted twice.
@@ -135,14 +135,14 @@ fn a_box_of_every_shape_is_whole_in_three_dimensions() {
         .find(|raw| serde_json::to_value(&raw.enclosure).expect("JSON")["family"] == "sealed");
     let plain = sealed.expect("a sealed demo design");
     for shape in [
-        RawBodyShape::Box,
-        RawBodyShape::Wedge,
-        RawBodyShape::Prism,
-        RawBodyShape::Pipe,
-        RawBodyShape::LyingPipe,
-        RawBodyShape::Pyramid,
-        RawBodyShape::Rounded,
-        RawBodyShape::Step,
+        RawEnclosureShape::Box,
+        RawEnclosureShape::Wedge,
+        RawEnclosureShape::Prism,
+        RawEnclosureShape::Pipe,
+        RawEnclosureShape::LyingPipe,
+        RawEnclosureShape::Pyramid,
+        RawEnclosureShape::Rounded,
+        RawEnclosureShape::Step,
     ] {
         let typed = |text: &str| Some(Typed::from(text));
         let mut body = RawBody { shape, ..RawBody::default() };
@@ -153,7 +153,7 @@ fn a_box_of_every_shape_is_whole_in_three_dimensions() {
         let laid = laid(&RawDesign { body: Some(body), ..plain.clone() }).expect("a box");
         check(&format!("{shape:?}"), &laid);
         let faces: std::collections::BTreeSet<_> =
-            laid.model.boards.iter().map(|board| board.face.as_str()).collect();
+            laid.model.panels.iter().map(|panel| panel.face.as_str()).collect();
         assert_eq!(faces.len(), laid.report.panels.len(), "{shape:?}: every board is listed");
     }
 }

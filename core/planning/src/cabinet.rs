@@ -5,13 +5,13 @@ use oak_cabinetry::drawing::{Drawing, View};
 use oak_cabinetry::geometry::Axis;
 use oak_cabinetry::panel;
 use oak_design::Problem;
+use oak_design::cavity_check::{CavityCheckReport, CavityModel};
 use oak_design::field;
 use oak_design::file::{RawAxis, RawBrace, RawBrief, RawDesign};
 use oak_design::report::{
-    BodyReport, FoldOffer, ModelReport, USUAL_CROSSOVER, compute_undelayed, fold_offers, panel_talk,
+    BodyReport, FoldOffer, ModelReport, USUAL_CROSSOVER, compute_undelayed, fold_offers, panel_radiation,
 };
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
-use oak_design::ring::{RingModel, RingReport};
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -73,14 +73,14 @@ pub fn drawing(raw: &RawDesign, view: View) -> Result<Option<Drawing>, Vec<Probl
 ///
 /// # Errors
 /// What is wrong with design or brief.
-pub fn ring(
+pub fn cavity_check(
     raw: &RawDesign,
     brief: Option<&RawBrief>,
-    model: RingModel,
+    model: CavityModel,
     go_on: &(dyn Fn(usize, usize) -> bool + Sync),
-) -> Result<Option<RingReport>, Vec<Problem>> {
+) -> Result<Option<CavityCheckReport>, Vec<Problem>> {
     let (design, _) = surrounded(raw, brief)?;
-    oak_design::ring::ring(&design, model, go_on).map_err(|problem| vec![problem])
+    oak_design::cavity_check::cavity_check(&design, model, go_on).map_err(|problem| vec![problem])
 }
 
 fn surrounded(
@@ -107,14 +107,14 @@ pub struct MaterialReport {
     /// Lowest resonance of the boards, Hz.
     pub resonance: f64,
     /// How loud they are beside the sound at worst, dB.
-    pub talk: Option<f64>,
+    pub panel_radiation: Option<f64>,
     /// Where its values are from.
     pub source: &'static str,
 }
 
 /// What would stiffen the boards of a box.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct BoardsReport {
+pub struct PanelsReport {
     /// Up to where the boards should not ring, Hz.
     pub wanted: f64,
     /// Lowest resonance as it stands, Hz.
@@ -134,7 +134,7 @@ const CLEAR: f64 = 2.0;
 ///
 /// # Errors
 /// What is wrong with design or brief.
-pub fn boards(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<BoardsReport>, Vec<Problem>> {
+pub fn panels(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<PanelsReport>, Vec<Problem>> {
     let (design, brief) = surrounded(raw, brief)?;
     let one = |problem: Problem| vec![problem];
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
@@ -151,15 +151,16 @@ pub fn boards(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<Boards
         .map(|material| {
             let mut of = design.clone();
             let body = &mut of.body;
-            let boards = body.boards.iter_mut().map(|(_, board)| board);
-            boards.chain([&mut body.board, &mut body.partition]).for_each(|board| board.material = material);
+            let panels = body.panels.iter_mut().map(|(_, panel)| panel);
+            panels.chain([&mut body.panel, &mut body.partition]).for_each(|panel| panel.material = material);
             let panels = panel::panels(body, &cabinet);
             MaterialReport {
                 id: material.id,
                 name: material.name,
                 mass: panels.iter().map(|panel| panel.mass).sum::<f64>() + panel::inner_mass(body, &cabinet),
                 resonance: panel::weakest_of(body, &cabinet),
-                talk: panel_talk(&of, &computed, &panels, crossover).map(|talk| talk.level),
+                panel_radiation: panel_radiation(&of, &computed, &panels, crossover)
+                    .map(|panel_radiation| panel_radiation.level),
                 source: material.source,
             }
         })
@@ -178,5 +179,5 @@ pub fn boards(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<Boards
         })
         .collect();
     let resonance = panel::weakest_of(&design.body, &cabinet);
-    Ok(Some(BoardsReport { wanted, resonance, braces, braced: after, materials }))
+    Ok(Some(PanelsReport { wanted, resonance, braces, braced: after, materials }))
 }

@@ -81,8 +81,8 @@ impl<'a> Case<'a> {
 
     /// How many drivers there are.
     pub fn drivers(&self) -> u32 {
-        let motor = &self.design.motor;
-        motor.wiring.count() * if motor.isobaric.is_some() { 2 } else { 1 }
+        let driver_array = &self.design.driver_array;
+        driver_array.wiring.count() * if driver_array.isobaric.is_some() { 2 } else { 1 }
     }
 }
 
@@ -105,7 +105,7 @@ pub fn workings(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Vec<Working
 fn allowance(brief: &Brief, design: &ResolvedDesign) -> Allowance {
     let own = design.allowance;
     // An amplifier gives its power into its least load, and into any other what its voltage makes of it.
-    let load = brief.load.unwrap_or(design.motor.as_driven().nominal);
+    let load = brief.load.unwrap_or(design.driver_array.as_driven().nominal);
     Allowance {
         volts: brief.power.map(|power| (power * load).sqrt()).or(own.volts),
         crest: brief.crest.unwrap_or(own.crest),

@@ -3,7 +3,7 @@
 use oak_acoustics::medium::Air;
 use oak_acoustics::response::Figures;
 use oak_design::Problem;
-use oak_design::file::{RawDesign, RawMotor};
+use oak_design::file::{RawDesign, RawDriverArray};
 use oak_design::resolve::resolve_design;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -33,8 +33,8 @@ pub struct Step {
 struct Kind {
     id: &'static str,
     name: &'static str,
-    present: fn(&RawMotor) -> bool,
-    add: fn(&mut RawMotor, &RawMotor),
+    present: fn(&RawDriverArray) -> bool,
+    add: fn(&mut RawDriverArray, &RawDriverArray),
 }
 
 /// In the order in which a builder does them.
@@ -42,34 +42,34 @@ const KINDS: [Kind; 7] = [
     Kind {
         id: "break_in",
         name: "broken in",
-        present: |motor| motor.break_in.is_some(),
+        present: |driver_array| driver_array.break_in.is_some(),
         add: |to, from| to.break_in.clone_from(&from.break_in),
     },
     Kind {
         id: "added_mass",
         name: "mass added",
-        present: |motor| motor.added_mass.is_some(),
+        present: |driver_array| driver_array.added_mass.is_some(),
         add: |to, from| to.added_mass.clone_from(&from.added_mass),
     },
     Kind {
         id: "coils",
         name: "coils rewired",
-        present: |motor| motor.coils.is_some(),
+        present: |driver_array| driver_array.coils.is_some(),
         add: |to, from| {
             to.coils = from.coils;
-            to.brake_resistance.clone_from(&from.brake_resistance);
+            to.idle_coil_resistance.clone_from(&from.idle_coil_resistance);
         },
     },
     Kind {
         id: "coil_temperature",
         name: "coil hot",
-        present: |motor| motor.coil_temperature.is_some(),
+        present: |driver_array| driver_array.coil_temperature.is_some(),
         add: |to, from| to.coil_temperature.clone_from(&from.coil_temperature),
     },
     Kind {
         id: "wiring",
         name: "several drivers",
-        present: |motor| motor.series.is_some() || motor.parallel.is_some(),
+        present: |driver_array| driver_array.series.is_some() || driver_array.parallel.is_some(),
         add: |to, from| {
             to.series.clone_from(&from.series);
             to.parallel.clone_from(&from.parallel);
@@ -78,13 +78,15 @@ const KINDS: [Kind; 7] = [
     Kind {
         id: "isobaric",
         name: "in pairs",
-        present: |motor| motor.isobaric.is_some(),
+        present: |driver_array| driver_array.isobaric.is_some(),
         add: |to, from| to.isobaric.clone_from(&from.isobaric),
     },
     Kind {
         id: "cable",
         name: "on its cable",
-        present: |motor| motor.series_resistance.is_some() || motor.cable_length.is_some(),
+        present: |driver_array| {
+            driver_array.series_resistance.is_some() || driver_array.cable_length.is_some()
+        },
         add: |to, from| {
             to.series_resistance.clone_from(&from.series_resistance);
             to.cable_length.clone_from(&from.cable_length);
@@ -98,12 +100,12 @@ const KINDS: [Kind; 7] = [
 /// # Errors
 /// What is wrong with the design.
 pub fn steps(design: &RawDesign) -> Result<Vec<Step>, Vec<Problem>> {
-    let wanted = design.motor.clone().unwrap_or_default();
-    let mut motor = RawMotor::default();
-    let mut steps = vec![step("sheet", "as on its sheet", design, &motor)?];
+    let wanted = design.driver_array.clone().unwrap_or_default();
+    let mut driver_array = RawDriverArray::default();
+    let mut steps = vec![step("sheet", "as on its sheet", design, &driver_array)?];
     for kind in KINDS.iter().filter(|kind| (kind.present)(&wanted)) {
-        (kind.add)(&mut motor, &wanted);
-        steps.push(step(kind.id, kind.name, design, &motor)?);
+        (kind.add)(&mut driver_array, &wanted);
+        steps.push(step(kind.id, kind.name, design, &driver_array)?);
     }
     Ok(steps)
 }
@@ -112,11 +114,11 @@ fn step(
     id: &'static str,
     name: &'static str,
     design: &RawDesign,
-    motor: &RawMotor,
+    driver_array: &RawDriverArray,
 ) -> Result<Step, Vec<Problem>> {
-    let raw = RawDesign { motor: Some(motor.clone()), ..design.clone() };
+    let raw = RawDesign { driver_array: Some(driver_array.clone()), ..design.clone() };
     let resolved = resolve_design(&raw)?;
-    let (driver, air) = (resolved.motor.as_driven(), Air::reference());
+    let (driver, air) = (resolved.driver_array.as_driven(), Air::reference());
     // A box that cannot be compiled has its problem told elsewhere.
     let f3 = resolved.compile().ok().and_then(|compiled| Figures::of(&compiled.network, resolved.volts).f3);
     Ok(Step {

@@ -61,7 +61,7 @@ pub struct Boxed {
     /// Level of the plain at 2.83 V, dB.
     pub level: Option<f64>,
     /// How far the highest level stands above the plain, dB.
-    pub hump: Option<f64>,
+    pub peak: Option<f64>,
     /// Largest clean level at F3, dB: within Xmax, Pe and a quiet port.
     pub clean: Option<f64>,
     /// Lowest impedance, ohm.
@@ -113,7 +113,7 @@ fn middle(owns: &[Boxed]) -> Option<RawEnclosure> {
     found.get(found.len().saturating_sub(1) / 2).map(|(_, design)| design.enclosure.clone())
 }
 
-/// In the box of the first school that has one for it.
+/// In the box of the first starting point that has one for it.
 fn own(driver: &RawDriver, family: RawFamily) -> Result<Boxed, Vec<Problem>> {
     let starts = RawAsk::of(driver.clone(), family).answer()?;
     let Some(start) = starts.iter().find(|start| start.design.is_some()) else {
@@ -145,7 +145,7 @@ fn boxed(design: RawDesign, reason: String) -> Boxed {
             volume: (air > 0.0).then_some(air),
             f3: computed.figures.f3,
             level: Some(computed.figures.reference_level),
-            hump: Some(computed.figures.level_peak.value - computed.figures.reference_level),
+            peak: Some(computed.figures.level_peak.value - computed.figures.reference_level),
             clean: clean(&computed),
             impedance: Some(computed.figures.impedance_minimum.value),
             design: Some(design),
@@ -159,5 +159,5 @@ fn boxed(design: RawDesign, reason: String) -> Boxed {
 pub(crate) fn clean(computed: &Computed) -> Option<f64> {
     let f3 = computed.figures.f3?;
     let at = computed.response.frequency.partition_point(|frequency| *frequency < f3);
-    computed.ceiling.level.get(at).copied().filter(|level| level.is_finite())
+    computed.max_output.level.get(at).copied().filter(|level| level.is_finite())
 }

@@ -2,8 +2,8 @@
 //!
 //! `template` holds briefs to begin with; `case` computes a design as its brief has it used; `check` judges, one rule a file;
 //! `driver_match` searches drivers and cabinets for a brief, `compare` puts drivers beside each other; `wiring` lists the ways
-//! to wire equal drivers, `change` says what each change to them does. `knob` lists the values that can be turned one at a time:
-//! `mend` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly. `cabinet` is the box itself.
+//! to wire equal drivers, `change` says what each change to them does. `parameter` lists the values that can be turned one at a time:
+//! `suggestion` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly. `cabinet` is the box itself.
 
 mod cabinet;
 mod case;
@@ -12,12 +12,12 @@ pub mod check;
 pub mod compare;
 pub mod driver_match;
 mod explain;
-pub mod knob;
-pub mod mend;
+pub mod parameter;
+pub mod suggestion;
 pub mod sweep;
 pub mod template;
 pub mod tolerance;
 pub mod wiring;
 
-pub use cabinet::{BoardsReport, MaterialReport, boards, cabinet, drawing, folds, model, ring};
+pub use cabinet::{MaterialReport, PanelsReport, cabinet, cavity_check, drawing, folds, model, panels};
 pub use case::{Case, workings};

@@ -10,7 +10,7 @@ use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::knob::{Held, KNOBS, Knob, Span};
+use crate::parameter::{Held, PARAMETERS, Parameter, Span};
 
 /// Which value of a design is turned, and how far.
 #[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
@@ -20,7 +20,7 @@ pub struct RawSweep {
     pub design: RawDesign,
     /// Which value; the first that the design has where absent.
     #[serde(default)]
-    pub knob: Option<String>,
+    pub parameter: Option<String>,
     /// From where, SI; about where it stands where absent.
     #[serde(default)]
     pub from: Option<f64>,
@@ -33,9 +33,9 @@ pub struct RawSweep {
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Sweep {
     /// What can be turned.
-    pub knobs: Vec<KnobReport>,
+    pub parameters: Vec<ParameterReport>,
     /// What was.
-    pub knob: &'static str,
+    pub parameter: &'static str,
     /// From where, SI.
     pub from: f64,
     /// How far, SI.
@@ -48,7 +48,7 @@ pub struct Sweep {
 
 /// A value that can be turned.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct KnobReport {
+pub struct ParameterReport {
     /// Its name in requests.
     pub id: &'static str,
     /// What it is called.
@@ -96,7 +96,7 @@ pub struct Outcome {
     /// Tuning, or resonance of a closed box, Hz.
     pub tuning: Option<f64>,
     /// How far the highest level stands above the reference, dB.
-    pub hump: f64,
+    pub peak: f64,
     /// Reference level, dB.
     pub reference_level: f64,
     /// Largest travel from F3 up, m.
@@ -121,33 +121,34 @@ const POINTS: usize = 240;
 /// What is wrong with the design, the name of the value, or its ends.
 pub fn sweep(ask: &RawSweep) -> Result<Sweep, Vec<Problem>> {
     let held = Held::of(&ask.design)?;
-    let usable: Vec<(&'static Knob, f64)> =
-        KNOBS.iter().filter_map(|knob| Some((knob, knob.value(&held)?))).collect();
-    let knob = match &ask.knob {
+    let usable: Vec<(&'static Parameter, f64)> =
+        PARAMETERS.iter().filter_map(|parameter| Some((parameter, parameter.value(&held)?))).collect();
+    let parameter = match &ask.parameter {
         Some(id) => usable
             .iter()
-            .find(|(knob, _)| knob.id == id)
-            .map(|(knob, _)| *knob)
-            .ok_or_else(|| vec![Problem::new("knob", ProblemKind::NoSuchField { name: id.clone() })])?,
-        None => usable.first().map(|(knob, _)| *knob).expect("every design has a temperature"),
+            .find(|(parameter, _)| parameter.id == id)
+            .map(|(parameter, _)| *parameter)
+            .ok_or_else(|| vec![Problem::new("parameter", ProblemKind::NoSuchField { name: id.clone() })])?,
+        None => usable.first().map(|(parameter, _)| *parameter).expect("every design has a temperature"),
     };
-    let (from, to) = ends(ask, knob, &held)?;
+    let (from, to) = ends(ask, parameter, &held)?;
     let grid = FrequencyGrid::logarithmic(10.0, 500.0, POINTS).expect("within the allowed range");
-    let steps = values(knob, &held, from, to).into_par_iter().map(|value| step(knob, &held, value, &grid));
+    let steps =
+        values(parameter, &held, from, to).into_par_iter().map(|value| step(parameter, &held, value, &grid));
     Ok(Sweep {
-        knobs: usable
+        parameters: usable
             .iter()
-            .map(|(knob, value)| KnobReport {
-                id: knob.id,
-                name: knob.name,
-                dimension: knob.field.dimension.noun(),
-                unit: knob.field.unit,
+            .map(|(parameter, value)| ParameterReport {
+                id: parameter.id,
+                name: parameter.name,
+                dimension: parameter.field.dimension.noun(),
+                unit: parameter.field.unit,
                 value: *value,
-                label: knob.label(*value),
-                choices: matches!(knob.span, Span::Choices(_)),
+                label: parameter.label(*value),
+                choices: matches!(parameter.span, Span::Choices(_)),
             })
             .collect(),
-        knob: knob.id,
+        parameter: parameter.id,
         from,
         to,
         frequency: grid.frequencies().iter().map(|frequency| *frequency as f32).collect(),
@@ -155,20 +156,22 @@ pub fn sweep(ask: &RawSweep) -> Result<Sweep, Vec<Problem>> {
     })
 }
 
-fn ends(ask: &RawSweep, knob: &Knob, held: &Held<'_>) -> Result<(f64, f64), Vec<Problem>> {
-    let (from, to) = match knob.span {
+fn ends(ask: &RawSweep, parameter: &Parameter, held: &Held<'_>) -> Result<(f64, f64), Vec<Problem>> {
+    let (from, to) = match parameter.span {
         Span::Times(low, high) => {
-            let at = |factor| knob.times(held, factor).unwrap_or(knob.field.min).max(knob.field.min);
-            (at(low), at(high).min(knob.field.max))
+            let at = |factor| {
+                parameter.times(held, factor).unwrap_or(parameter.field.min).max(parameter.field.min)
+            };
+            (at(low), at(high).min(parameter.field.max))
         }
         Span::Between(low, high) => (low, high),
         Span::Choices(names) => return Ok((0.0, (names.len() - 1) as f64)),
     };
     let (from, to) = (ask.from.unwrap_or(from), ask.to.unwrap_or(to));
-    let range = Range { min: knob.field.min, max: knob.field.max, field: knob.field };
+    let range = Range { min: parameter.field.min, max: parameter.field.max, field: parameter.field };
     for (place, value) in [("from", from), ("to", to)] {
         if !(range.min..=range.max).contains(&value) {
-            let given = knob.field.write(value);
+            let given = parameter.field.write(value);
             return Err(vec![Problem::new(place, ProblemKind::OutOfRange { given, range })]);
         }
     }
@@ -179,11 +182,11 @@ fn ends(ask: &RawSweep, knob: &Knob, held: &Held<'_>) -> Result<(f64, f64), Vec<
 }
 
 /// Even steps, and where it stands among them, in order.
-fn values(knob: &Knob, held: &Held<'_>, from: f64, to: f64) -> Vec<f64> {
-    if let Span::Choices(names) = knob.span {
+fn values(parameter: &Parameter, held: &Held<'_>, from: f64, to: f64) -> Vec<f64> {
+    if let Span::Choices(names) = parameter.span {
         return (0..names.len()).map(|at| at as f64).collect();
     }
-    let stands = knob.value(held).filter(|value| (from..=to).contains(value));
+    let stands = parameter.value(held).filter(|value| (from..=to).contains(value));
     let even = |k: usize| from + (to - from) * k as f64 / (STEPS - 1) as f64;
     let mut values: Vec<f64> = (0..STEPS).map(even).collect();
     if let Some(stands) = stands {
@@ -197,9 +200,9 @@ fn values(knob: &Knob, held: &Held<'_>, from: f64, to: f64) -> Vec<f64> {
     values
 }
 
-fn step(knob: &Knob, held: &Held<'_>, value: f64, grid: &FrequencyGrid) -> SweepStep {
-    let label = knob.label(value);
-    let Some(design) = knob.set(held, value) else {
+fn step(parameter: &Parameter, held: &Held<'_>, value: f64, grid: &FrequencyGrid) -> SweepStep {
+    let label = parameter.label(value);
+    let Some(design) = parameter.set(held, value) else {
         let problem = Some("There is no such design.".to_owned());
         return SweepStep { value, label, design: None, problem, outcome: None };
     };
@@ -235,7 +238,7 @@ impl Outcome {
             group_delay: single(&mut response.group_delay.iter().map(|delay| delay * 1e3)),
             f3: figures.f3,
             tuning: tuned.map(|tuning| tuning.reactance).or(closed).or(figures.impedance_dip),
-            hump: figures.level_peak.value - figures.reference_level,
+            peak: figures.level_peak.value - figures.reference_level,
             reference_level: figures.reference_level,
             excursion_in_band: figures.excursion_in_band.map(|peak| peak.value),
             air_speed: figures.air_speed.map(|peak| peak.value),

@@ -1,4 +1,4 @@
-//! How sure a prediction is: a design built many times, each time with other luck.
+//! How sure a prediction is: a design built many times, each time with other random deviations.
 
 use oak_acoustics::driver::Driver;
 use oak_acoustics::enclosure::{Enclosure, Port};
@@ -17,7 +17,7 @@ use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::knob::{Held, hold_lengths};
+use crate::parameter::{Held, hold_lengths};
 
 /// How far values may be off: two standard deviations as a share, so that 19 of 20 are nearer. Usual figures (common practice)
 /// where absent.
@@ -74,13 +74,13 @@ pub struct Tolerance {
     /// The level that one of 40 exceeds, dB, `[n]`.
     pub high: Vec<f32>,
     /// F3, Hz.
-    pub f3: Option<Luck>,
+    pub f3: Option<Percentiles>,
     /// Qtc of a closed box.
-    pub qtc: Option<Luck>,
+    pub qtc: Option<Percentiles>,
     /// Tuning, Hz.
-    pub tuning: Option<Luck>,
+    pub tuning: Option<Percentiles>,
     /// Highest level above the reference, dB.
-    pub hump: Luck,
+    pub peak: Percentiles,
     /// The share of boxes whose F3 reaches the lowest note of the brief.
     pub reaching: Option<f64>,
     /// How sure that is, in words.
@@ -89,7 +89,7 @@ pub struct Tolerance {
 
 /// A figure as designed and as it comes out.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct Luck {
+pub struct Percentiles {
     /// As designed.
     pub designed: f64,
     /// One of 40 is lower.
@@ -102,7 +102,7 @@ pub struct Luck {
 
 /// Boxes that are built.
 pub const SAMPLES: usize = 400;
-/// The same luck every time, so that an answer can be had again.
+/// The same deviations every time, so that an answer can be had again.
 const SEED: u64 = 19_061_968;
 /// No value is further off than this many standard deviations: nobody sells such a driver.
 const FURTHEST: f64 = 3.0;
@@ -134,7 +134,7 @@ static SPREAD: Field = Field {
 
 /// How far each value of one box is off: factors.
 #[derive(Debug, Clone, Copy)]
-struct Off {
+struct Perturbation {
     fs: f64,
     qes: f64,
     qms: f64,
@@ -143,10 +143,10 @@ struct Off {
     port_length: f64,
 }
 
-impl Off {
-    fn draw(spreads: &[(&'static str, f64); 6], luck: &mut ChaCha8Rng) -> Self {
+impl Perturbation {
+    fn draw(spreads: &[(&'static str, f64); 6], percentiles: &mut ChaCha8Rng) -> Self {
         let [fs, qes, qms, vas, volume, port_length] = spreads.map(|(_, spread)| {
-            let normal: f64 = StandardNormal.sample(luck);
+            let normal: f64 = StandardNormal.sample(percentiles);
             // Logarithms are spread evenly to both sides, and no value gets below nothing.
             (0.5 * spread * normal.clamp(-FURTHEST, FURTHEST)).exp()
         });
@@ -160,7 +160,7 @@ struct Built {
     f3: Option<f64>,
     qtc: Option<f64>,
     tuning: Option<f64>,
-    hump: f64,
+    peak: f64,
 }
 
 /// Builds a design many times.
@@ -189,10 +189,13 @@ pub fn tolerance(ask: &RawTolerance) -> Result<Tolerance, Vec<Problem>> {
     let design = resolve_design(&cut)?;
     let grid = FrequencyGrid::logarithmic(10.0, 500.0, POINTS).expect("within the allowed range");
     let designed = built(&design, &grid).map_err(|problem| vec![problem])?;
-    let mut luck = ChaCha8Rng::seed_from_u64(SEED);
-    let offs: Vec<Off> = (0..SAMPLES).map(|_| Off::draw(&spreads, &mut luck)).collect();
-    let boxes: Vec<Built> =
-        offs.into_par_iter().filter_map(|off| built(&shaken(&design, off), &grid).ok()).collect();
+    let mut percentiles = ChaCha8Rng::seed_from_u64(SEED);
+    let offs: Vec<Perturbation> =
+        (0..SAMPLES).map(|_| Perturbation::draw(&spreads, &mut percentiles)).collect();
+    let boxes: Vec<Built> = offs
+        .into_par_iter()
+        .filter_map(|perturbation| built(&shaken(&design, perturbation), &grid).ok())
+        .collect();
     Ok(report(&spreads, lowest, &grid, &designed, &boxes))
 }
 
@@ -204,70 +207,70 @@ fn built(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Built, Problem
         f3: computed.figures.f3,
         qtc: computed.compiled.closed_box.map(|closed| closed.qtc),
         tuning: tuned.map(|tuning| tuning.reactance),
-        hump: computed.figures.level_peak.value - computed.figures.reference_level,
+        peak: computed.figures.level_peak.value - computed.figures.reference_level,
     })
 }
 
 /// The design as one builder gets it. All its drivers are off alike, as those of one batch are.
-fn shaken(design: &ResolvedDesign, off: Off) -> ResolvedDesign {
+fn shaken(design: &ResolvedDesign, perturbation: Perturbation) -> ResolvedDesign {
     let mut shaken = design.clone();
-    shaken.motor.driver = off_by(&design.motor.driver, off);
-    shake_enclosure(&mut shaken.enclosure, off);
+    shaken.driver_array.driver = off_by(&design.driver_array.driver, perturbation);
+    shake_enclosure(&mut shaken.enclosure, perturbation);
     shaken
 }
 
 /// A driver whose Fs, Qes, Qms and Vas are off: Cms follows Vas, Mms follows Fs and Cms, Bl and Rms the Qs.
-fn off_by(driver: &Driver, off: Off) -> Driver {
-    let cms = driver.cms * off.vas;
-    let mms = driver.mms / (off.vas * off.fs * off.fs);
+fn off_by(driver: &Driver, perturbation: Perturbation) -> Driver {
+    let cms = driver.cms * perturbation.vas;
+    let mms = driver.mms / (perturbation.vas * perturbation.fs * perturbation.fs);
     // Qes = ws Mms Re/Bl^2 and Qms = ws Mms/Rms.
-    let momentum = off.fs * mms / driver.mms;
+    let momentum = perturbation.fs * mms / driver.mms;
     Driver {
         cms,
         mms,
-        bl: driver.bl * (momentum / off.qes).sqrt(),
-        rms: driver.rms * momentum / off.qms,
+        bl: driver.bl * (momentum / perturbation.qes).sqrt(),
+        rms: driver.rms * momentum / perturbation.qms,
         ..*driver
     }
 }
 
-fn shake_enclosure(enclosure: &mut Enclosure, off: Off) {
+fn shake_enclosure(enclosure: &mut Enclosure, perturbation: Perturbation) {
     let ports = |ports: &mut Vec<Port>| {
         for port in ports {
-            port.length = port.length.map(|length| length * off.port_length);
+            port.length = port.length.map(|length| length * perturbation.port_length);
         }
     };
     match enclosure {
         Enclosure::InfiniteBaffle | Enclosure::OpenBaffle(_) => {}
-        Enclosure::Sealed(sealed) => sealed.volume *= off.volume,
-        Enclosure::Aperiodic(aperiodic) => aperiodic.chamber.volume *= off.volume,
+        Enclosure::Sealed(sealed) => sealed.volume *= perturbation.volume,
+        Enclosure::Aperiodic(aperiodic) => aperiodic.chamber.volume *= perturbation.volume,
         Enclosure::Ported(ported) => {
-            ported.volume *= off.volume;
+            ported.volume *= perturbation.volume;
             ports(&mut ported.ports);
         }
-        Enclosure::PassiveRadiator(cabinet) => cabinet.volume *= off.volume,
+        Enclosure::PassiveRadiator(cabinet) => cabinet.volume *= perturbation.volume,
         Enclosure::Bandpass4(bandpass) => {
-            bandpass.rear.volume *= off.volume;
-            bandpass.front.volume *= off.volume;
+            bandpass.rear.volume *= perturbation.volume;
+            bandpass.front.volume *= perturbation.volume;
             ports(&mut bandpass.front.ports);
         }
         Enclosure::Bandpass6(bandpass) => {
             for chamber in [&mut bandpass.rear, &mut bandpass.front] {
-                chamber.volume *= off.volume;
+                chamber.volume *= perturbation.volume;
                 ports(&mut chamber.ports);
             }
         }
         Enclosure::Line(line) => {
-            line.profile.segments.iter_mut().for_each(|segment| segment.length *= off.port_length);
-            line.driver_at *= off.port_length;
+            line.profile.segments.iter_mut().for_each(|segment| segment.length *= perturbation.port_length);
+            line.driver_at *= perturbation.port_length;
         }
         Enclosure::FrontHorn(horn) => {
-            horn.rear.volume *= off.volume;
-            horn.profile.segments.iter_mut().for_each(|segment| segment.length *= off.port_length);
+            horn.rear.volume *= perturbation.volume;
+            horn.profile.segments.iter_mut().for_each(|segment| segment.length *= perturbation.port_length);
         }
         Enclosure::TappedHorn(horn) => {
-            horn.profile.segments.iter_mut().for_each(|segment| segment.length *= off.port_length);
-            horn.taps.iter_mut().for_each(|tap| *tap *= off.port_length);
+            horn.profile.segments.iter_mut().for_each(|segment| segment.length *= perturbation.port_length);
+            horn.taps.iter_mut().for_each(|tap| *tap *= perturbation.port_length);
         }
     }
 }
@@ -279,10 +282,10 @@ fn report(
     designed: &Built,
     boxes: &[Built],
 ) -> Tolerance {
-    let luck = |designed: Option<f64>, of: fn(&Built) -> Option<f64>| {
-        Some(Luck::of(designed?, boxes.iter().filter_map(of).collect()))
+    let percentiles = |designed: Option<f64>, of: fn(&Built) -> Option<f64>| {
+        Some(Percentiles::of(designed?, boxes.iter().filter_map(of).collect()))
     };
-    let f3 = luck(designed.f3, |built| built.f3);
+    let f3 = percentiles(designed.f3, |built| built.f3);
     let at = |part: f64| -> Vec<f32> {
         let level = |k: usize| {
             let mut levels: Vec<f64> = boxes.iter().map(|built| built.levels[k]).collect();
@@ -296,7 +299,7 @@ fn report(
         reach.count() as f64 / boxes.len().max(1) as f64
     });
     let [fs, qes, qms, vas, volume, port_length] = spreads.map(|(_, spread)| Some(spread));
-    let hump = Luck::of(designed.hump, boxes.iter().map(|built| built.hump).collect());
+    let peak = Percentiles::of(designed.peak, boxes.iter().map(|built| built.peak).collect());
     Tolerance {
         spreads: RawSpreads { fs, qes, qms, vas, volume, port_length },
         samples: boxes.len(),
@@ -304,16 +307,16 @@ fn report(
         low: at(0.025),
         level: designed.levels.iter().map(|level| *level as f32).collect(),
         high: at(0.975),
-        words: words(f3, hump, lowest.zip(reaching)),
+        words: words(f3, peak, lowest.zip(reaching)),
         f3,
-        qtc: luck(designed.qtc, |built| built.qtc),
-        tuning: luck(designed.tuning, |built| built.tuning),
-        hump,
+        qtc: percentiles(designed.qtc, |built| built.qtc),
+        tuning: percentiles(designed.tuning, |built| built.tuning),
+        peak,
         reaching,
     }
 }
 
-impl Luck {
+impl Percentiles {
     fn of(designed: f64, mut values: Vec<f64>) -> Self {
         values.sort_by(f64::total_cmp);
         let at = |part| quantile(&values, part);
@@ -329,19 +332,19 @@ fn quantile(values: &[f64], part: f64) -> f64 {
     values[low] + (values[high] - values[low]) * place.fract()
 }
 
-fn words(f3: Option<Luck>, hump: Luck, reaching: Option<(f64, f64)>) -> Vec<String> {
+fn words(f3: Option<Percentiles>, peak: Percentiles, reaching: Option<(f64, f64)>) -> Vec<String> {
     let mut words = Vec::new();
-    if let Some(Luck { designed, low, high, .. }) = f3 {
-        let off = ((high - designed).max(designed - low) / designed * 100.0).round();
-        let sure = if off <= 5.0 {
+    if let Some(Percentiles { designed, low, high, .. }) = f3 {
+        let perturbation = ((high - designed).max(designed - low) / designed * 100.0).round();
+        let sure = if perturbation <= 5.0 {
             "F3 is sure"
-        } else if off <= 12.0 {
+        } else if perturbation <= 12.0 {
             "F3 is fairly sure"
         } else {
             "F3 is not sure"
         };
         words.push(format!(
-            "{sure}: 19 of 20 such boxes come out between {low:.1} and {high:.1} Hz, up to {off:.0} % off the designed {designed:.1} Hz."
+            "{sure}: 19 of 20 such boxes come out between {low:.1} and {high:.1} Hz, up to {perturbation:.0} % off the designed {designed:.1} Hz."
         ));
     } else {
         words.push("There is no F3 to be sure of.".to_owned());
@@ -354,11 +357,11 @@ fn words(f3: Option<Luck>, hump: Luck, reaching: Option<(f64, f64)>) -> Vec<Stri
             _ => format!("{percent:.0} % of them reach the {lowest:.1} Hz of the brief."),
         });
     }
-    if hump.high > 3.0 && hump.high > hump.designed + 1.0 {
+    if peak.high > 3.0 && peak.high > peak.designed + 1.0 {
         words.push(format!(
             "With bad luck the bass stands out by {:.1} dB, {:.1} dB more than designed: a driver with a high Qts does that. Measure the driver before cutting.",
-            hump.high,
-            hump.high - hump.designed
+            peak.high,
+            peak.high - peak.designed
         ));
     }
     words

@@ -1,9 +1,9 @@
 //! Every way to wire equal drivers, and what the amplifier sees of it.
 
-use oak_acoustics::driver::{Driver, Motor, Wiring};
+use oak_acoustics::driver::{Driver, DriverArray, Wiring};
 use oak_design::Problem;
-use oak_design::file::{RawCoils, RawDriver, RawMotor, RawSheetCoils};
-use oak_design::resolve::resolve_motor;
+use oak_design::file::{RawCoils, RawDriver, RawDriverArray, RawSheetCoils};
+use oak_design::resolve::resolve_driver_array;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -12,7 +12,7 @@ pub const MOST: u32 = 8;
 
 /// One way to wire.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Way {
+pub struct WiringOption {
     /// How both coils of each driver are used; absent for drivers with one coil.
     pub coils: Option<RawCoils>,
     /// Drivers in series in each group.
@@ -34,21 +34,26 @@ pub struct Way {
 ///
 /// # Errors
 /// What is wrong with the driver.
-pub fn ways(driver: &RawDriver, count: u32, least: f64, most: f64) -> Result<Vec<Way>, Vec<Problem>> {
+pub fn wiring_options(
+    driver: &RawDriver,
+    count: u32,
+    least: f64,
+    most: f64,
+) -> Result<Vec<WiringOption>, Vec<Problem>> {
     let dual = matches!(driver.coils, Some(RawSheetCoils::DualSeries | RawSheetCoils::DualParallel));
     let coils: &[Option<RawCoils>] =
         if dual { &[Some(RawCoils::Parallel), Some(RawCoils::Series)] } else { &[None] };
-    let sheet = resolve_motor(driver, None)?.equivalent();
+    let sheet = resolve_driver_array(driver, None)?.equivalent();
     let mut found = Vec::new();
     for used in coils {
-        let raw = RawMotor { coils: *used, ..RawMotor::default() };
-        let one = resolve_motor(driver, Some(&raw))?.driver;
+        let raw = RawDriverArray { coils: *used, ..RawDriverArray::default() };
+        let one = resolve_driver_array(driver, Some(&raw))?.driver;
         for series in (1..=count).filter(|series| count.is_multiple_of(*series)) {
             let wiring = Wiring { series, parallel: count / series };
-            let together = Motor { wiring, ..Motor::from(one) }.equivalent();
+            let together = DriverArray { wiring, ..DriverArray::from(one) }.equivalent();
             // A rounding of the nominal values must not hide a way.
             if together.nominal >= least * 0.999 && together.nominal <= most * 1.001 {
-                found.push(way(*used, wiring, &together, &sheet, least));
+                found.push(option(*used, wiring, &together, &sheet, least));
             }
         }
     }
@@ -56,7 +61,13 @@ pub fn ways(driver: &RawDriver, count: u32, least: f64, most: f64) -> Result<Vec
     Ok(found)
 }
 
-fn way(coils: Option<RawCoils>, wiring: Wiring, together: &Driver, sheet: &Driver, least: f64) -> Way {
+fn option(
+    coils: Option<RawCoils>,
+    wiring: Wiring,
+    together: &Driver,
+    sheet: &Driver,
+    least: f64,
+) -> WiringOption {
     let Wiring { series, parallel } = wiring;
     // At one voltage the level follows force and area over mass and resistance.
     let push = |driver: &Driver| driver.bl * driver.sd / (driver.re * driver.mms);
@@ -69,7 +80,7 @@ fn way(coils: Option<RawCoils>, wiring: Wiring, together: &Driver, sheet: &Drive
     let even = (series > 1)
         .then(|| "drivers in series share the voltage evenly only while they are equal".to_owned());
     let reason = power.into_iter().chain(even).collect::<Vec<_>>().join("; ");
-    Way {
+    WiringOption {
         coils,
         series,
         parallel,

@@ -1,11 +1,11 @@
 //! The box in its place: what does not fit, and the ways out that the program finds.
 
 use oak_design::file::{
-    RawBody, RawBodyShape, RawBrief, RawBuild, RawDesign, RawFace, RawFold, RawPlace, Typed, open_build,
+    RawBody, RawBrief, RawBuild, RawDesign, RawEnclosureShape, RawFace, RawFold, RawPlace, Typed, open_build,
 };
 use oak_design::resolve::resolve_brief;
 use oak_planning::check::{Check, Verdict, judge};
-use oak_planning::mend::{RawMending, mend};
+use oak_planning::suggestion::{RawSuggestionRequest, suggest};
 use oak_planning::{Case, cabinet};
 
 const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds/narrowboat-nook.json");
@@ -39,23 +39,27 @@ fn a_port_that_does_not_fit_the_bunk_is_said_and_a_way_out_found() {
     let fits = check(&brief, &design, "fits");
     assert_eq!(fits.verdict, Verdict::Short);
     assert!(fits.why.contains("458 mm inside, and there are 280 mm"), "{}", fits.why);
-    let found = mend(&RawMending { brief: brief.clone(), design: design.clone(), check: "fits".to_owned() })
-        .expect("mends");
-    assert!(found.mends.len() >= 4, "{:?}", found.nearest);
-    for mend in &found.mends {
-        let Some(changed) = &mend.design else { continue };
-        let asked = mend.brief.as_ref().unwrap_or(&brief);
-        assert_eq!(check(asked, changed, "fits").verdict, Verdict::Met, "{}", mend.words);
+    let found = suggest(&RawSuggestionRequest {
+        brief: brief.clone(),
+        design: design.clone(),
+        check: "fits".to_owned(),
+    })
+    .expect("suggestions");
+    assert!(found.suggestions.len() >= 4, "{:?}", found.nearest);
+    for suggestion in &found.suggestions {
+        let Some(changed) = &suggestion.design else { continue };
+        let asked = suggestion.brief.as_ref().unwrap_or(&brief);
+        assert_eq!(check(asked, changed, "fits").verdict, Verdict::Met, "{}", suggestion.words);
         let report = cabinet(changed, Some(asked)).expect("builds").expect("a box");
         assert!(
             report.findings.iter().all(|finding| !finding.forbids),
             "{}: {:?}",
-            mend.words,
+            suggestion.words,
             report.findings
         );
     }
     // The way out that changes least: the demo's sub is built so, and lies within its bunk.
-    let best = found.mends[0].design.as_ref().expect("a design");
+    let best = found.suggestions[0].design.as_ref().expect("a design");
     let build = nook();
     let built = build.variants.iter().find(|variant| variant.name == "Slot, all-round").expect("in the demo");
     assert_eq!(best.body, built.body);
@@ -119,7 +123,7 @@ fn proposed_braces_make_the_boards_ring_higher_and_the_box_still_fits() {
     let build = nook();
     let design =
         build.variants.iter().find(|design| design.name == "Sealed, bench berth").expect("in the demo");
-    let report = oak_planning::boards(design, build.brief.as_ref()).expect("builds").expect("a box");
+    let report = oak_planning::panels(design, build.brief.as_ref()).expect("builds").expect("a box");
     assert!((report.wanted - 180.0).abs() < 1e-9, "twice the crossover");
     let mut braced = design.clone();
     braced.body.get_or_insert_default().braces = report.braces.clone();
@@ -132,7 +136,7 @@ fn proposed_braces_make_the_boards_ring_higher_and_the_box_still_fits() {
     let of = |id: &str| report.materials.iter().find(|material| material.id == id).expect("in the table");
     assert!(of("birch_ply").resonance > 1.3 * of("mdf").resonance);
     assert!(of("poplar_ply").mass < 0.7 * of("mdf").mass);
-    assert!(of("birch_ply").talk < of("mdf").talk);
+    assert!(of("birch_ply").panel_radiation < of("mdf").panel_radiation);
 }
 
 #[test]
@@ -144,7 +148,7 @@ fn a_place_that_is_a_wedge_takes_a_wedge_and_not_the_box_of_its_foot() {
     assert!(place.reached.ends_with("mm too deep"), "{}", place.reached);
     // As deep at its top as the place: the same lean.
     let body = design.body.as_mut().expect("written");
-    body.shape = RawBodyShape::Wedge;
+    body.shape = RawEnclosureShape::Wedge;
     (body.height, body.depth, body.top_depth) = (length("360 mm"), length("400 mm"), length("200 mm"));
     assert_eq!(check(&brief, &design, "place").verdict, Verdict::Met);
     // Nothing is said where the place asks for no shape.
@@ -196,9 +200,13 @@ fn a_way_that_does_not_fit_is_folded_otherwise() {
     let fits = check(&brief, &design, "fits");
     assert_eq!(fits.verdict, Verdict::Short);
     assert!(fits.why.contains("another number of folds"), "{}", fits.why);
-    let found =
-        mend(&RawMending { brief: brief.clone(), design, check: "fits".to_owned() }).expect("searches");
-    let folded = found.mends.iter().find(|mend| mend.words.starts_with("Folded")).expect("folded otherwise");
+    let found = suggest(&RawSuggestionRequest { brief: brief.clone(), design, check: "fits".to_owned() })
+        .expect("searches");
+    let folded = found
+        .suggestions
+        .iter()
+        .find(|suggestion| suggestion.words.starts_with("Folded"))
+        .expect("folded otherwise");
     let changed = folded.design.as_ref().expect("a design");
     assert_eq!(check(&brief, changed, "fits").verdict, Verdict::Met, "{}", folded.words);
 }

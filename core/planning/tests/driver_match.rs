@@ -4,7 +4,7 @@ use std::f64::consts::PI;
 
 use oak_acoustics::enclosure::{Enclosure, Losses, Ported, Setting};
 use oak_acoustics::response::{FrequencyGrid, Response};
-use oak_acoustics::school::port;
+use oak_acoustics::starting_point::port;
 use oak_design::exchange::{ImportAsk, read_drivers};
 use oak_design::file::{RawBrief, RawDesign, RawDriver, RawFamily, Typed};
 use oak_design::report::Report;
@@ -33,7 +33,7 @@ fn outcomes(search: &Search, driver: &RawDriver) -> Vec<Outcome> {
 }
 
 fn design(search: &Search, driver: &RawDriver, found: &Found) -> RawDesign {
-    search.design(driver.clone(), found.motor.clone(), found.enclosure.clone(), found.reason.clone())
+    search.design(driver.clone(), found.driver_array.clone(), found.enclosure.clone(), found.reason.clone())
 }
 
 /// As it would come back from a file, over a grid of its own.
@@ -59,7 +59,7 @@ fn every_design_that_is_returned_does_what_its_row_claims() {
                 let report = simulated(&design, band);
                 let f3 = report.figures.f3.zip(found.f3).expect(&name);
                 assert!((f3.0 - f3.1).abs() < 0.01, "{name}: {f3:?}");
-                let levels = report.ceiling.level.iter().map(|level| f64::from(level.expect("a limit")));
+                let levels = report.max_output.level.iter().map(|level| f64::from(level.expect("a limit")));
                 let least = levels.fold(f64::INFINITY, f64::min);
                 let claimed = found.loudness.expect(&name) + 20.0 * search.brief().distance.log10();
                 assert!((least - claimed).abs() < 0.3, "{name}: {least} dB, claimed {claimed}");
@@ -129,7 +129,7 @@ fn the_lowest_note_in_a_place_is_found_as_trying_every_box_finds_it() {
 
 /// Least −3 dB frequency (Hz) of all ported boxes within a room (m3) and four times Vas.
 fn lowest_by_trying(setting: &Setting, room: f64) -> Option<f64> {
-    let driver = setting.motor.as_driven();
+    let driver = setting.driver_array.as_driven();
     let most = room.min(4.0 * driver.vas(&setting.air));
     let grid = FrequencyGrid::logarithmic(8.0, 100.0, 150).expect("grid");
     let mut best = None;
@@ -245,9 +245,9 @@ fn coils_and_drivers_are_wired_for_the_amplifier() {
         let search = Search::new(&brief, drivers).expect("a search");
         for outcome in outcomes(&search, &dual) {
             let Ok(found) = outcome.found else { continue };
-            let motor = resolve_design(&design(&search, &dual, &found)).expect("whole").motor;
-            let nominal = motor.as_driven().nominal;
-            assert_eq!(motor.wiring.count(), drivers);
+            let driver_array = resolve_design(&design(&search, &dual, &found)).expect("whole").driver_array;
+            let nominal = driver_array.as_driven().nominal;
+            assert_eq!(driver_array.wiring.count(), drivers);
             let stands = found.parts.iter().any(|part| part.id == "load" && part.part > 0.9999);
             assert!(stands, "an amplifier for {load} ohm stands them: {:?}", found.parts);
             assert!((nominal - load).abs() < 1e-6, "{load} ohm, {drivers}: {nominal} ohm");

@@ -2,10 +2,10 @@
 
 use approx::assert_relative_eq;
 use oak_acoustics::driver::cable_resistance;
-use oak_design::file::{RawCoils, RawDesign, RawDriver, RawMotor, RawSheetCoils, Typed};
-use oak_design::resolve::{resolve_design, resolve_motor};
+use oak_design::file::{RawCoils, RawDesign, RawDriver, RawDriverArray, RawSheetCoils, Typed};
+use oak_design::resolve::{resolve_design, resolve_driver_array};
 use oak_planning::change::steps;
-use oak_planning::wiring::{MOST, ways};
+use oak_planning::wiring::{MOST, wiring_options};
 use oak_units::gauge_named;
 use serde_json::json;
 
@@ -17,10 +17,10 @@ fn driver(coils: Option<RawSheetCoils>) -> RawDriver {
     RawDriver { coils, ..serde_json::from_value(document).expect("a driver") }
 }
 
-fn design(motor: &serde_json::Value) -> RawDesign {
+fn design(driver_array: &serde_json::Value) -> RawDesign {
     let document = json!({
         "format": "oak-drum/design", "version": 1, "name": "Box", "driver": driver(Some(RawSheetCoils::DualSeries)),
-        "motor": motor, "enclosure": { "family": "sealed", "volume": "14 l" }
+        "driver_array": driver_array, "enclosure": { "family": "sealed", "volume": "14 l" }
     });
     serde_json::from_value(document).expect("a design")
 }
@@ -51,7 +51,8 @@ fn every_way_to_wire_one_to_eight_drivers_of_two_coils_is_found_with_its_load() 
                 }
             }
         }
-        let found = ways(&driver(Some(RawSheetCoils::DualSeries)), count, 0.0, f64::INFINITY).expect("ways");
+        let found = wiring_options(&driver(Some(RawSheetCoils::DualSeries)), count, 0.0, f64::INFINITY)
+            .expect("ways");
         assert_eq!(found.len(), expected.len(), "{count}");
         for (in_series, series, parallel, load) in expected {
             let coils = Some(if in_series { RawCoils::Series } else { RawCoils::Parallel });
@@ -60,17 +61,19 @@ fn every_way_to_wire_one_to_eight_drivers_of_two_coils_is_found_with_its_load() 
             assert_relative_eq!(way.expect("found").load, load, max_relative = 1e-12);
         }
         assert!(found.windows(2).all(|pair| pair[0].load <= pair[1].load + 1e-12));
-        let within = ways(&driver(Some(RawSheetCoils::DualSeries)), count, 2.0, 4.0).expect("ways");
+        let within = wiring_options(&driver(Some(RawSheetCoils::DualSeries)), count, 2.0, 4.0).expect("ways");
         assert!(within.iter().all(|way| (1.99..=4.01).contains(&way.load)));
         assert_eq!(within.len(), found.iter().filter(|way| (1.99..=4.01).contains(&way.load)).count());
     }
-    assert!(ways(&driver(None), 1, 0.0, 100.0).expect("ways").iter().all(|way| way.coils.is_none()));
+    assert!(
+        wiring_options(&driver(None), 1, 0.0, 100.0).expect("ways").iter().all(|way| way.coils.is_none())
+    );
 }
 
 /// Common practice: twice the drivers in parallel are 6 dB louder at one voltage, in series as loud as one.
 #[test]
 fn the_gain_of_a_way_is_that_of_the_drivers_together() {
-    let found = ways(&driver(None), 2, 0.0, 100.0).expect("ways");
+    let found = wiring_options(&driver(None), 2, 0.0, 100.0).expect("ways");
     let gain = |series: u32| found.iter().find(|way| way.series == series).expect("a way").gain;
     assert_relative_eq!(gain(1), 20.0 * 2f64.log10(), max_relative = 1e-9);
     assert_relative_eq!(gain(2), 0.0, epsilon = 1e-9);
@@ -117,15 +120,15 @@ fn wire_gauges_have_the_resistance_of_the_table() {
         assert_relative_eq!(diameter * 1e3, millimetres, max_relative = 1e-3);
         assert_relative_eq!(cable_resistance(0.5, area) * 1e3, milliohm_per_metre, max_relative = 2e-3);
     }
-    let motor = RawMotor {
+    let driver_array = RawDriverArray {
         cable_length: Some(Typed::from("10 m")),
         cable_area: Some(Typed::from("AWG 16")),
         series_resistance: Some(Typed::from("0.1 ohm")),
-        ..RawMotor::default()
+        ..RawDriverArray::default()
     };
-    let resolved = resolve_motor(&driver(None), Some(&motor)).expect("a motor");
+    let resolved = resolve_driver_array(&driver(None), Some(&driver_array)).expect("a motor");
     assert_relative_eq!(resolved.series_resistance, 0.1 + 20.0 * 13.17e-3, max_relative = 2e-3);
     // Common practice: 2.5 mm2 where nothing is said.
-    let usual = resolve_design(&design(&json!({ "cable_length": "10 m" }))).expect("a design").motor;
+    let usual = resolve_design(&design(&json!({ "cable_length": "10 m" }))).expect("a design").driver_array;
     assert_relative_eq!(usual.series_resistance, 20.0 * 1.7241e-8 / 2.5e-6, max_relative = 1e-9);
 }

@@ -10,10 +10,10 @@ use actix_web::web::{self, Bytes, Json, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, post};
 use futures_util::stream::unfold;
 use oak_cabinetry::drawing::{View, write_dxf, write_svg};
+use oak_design::cavity_check::{CavityCheckReport, CavityModel};
 use oak_design::file::RawDesign;
 use oak_design::report::{BodyReport, FoldOffer, ModelReport};
-use oak_design::ring::{RingModel, RingReport};
-use oak_planning::{self as planning, BoardsReport};
+use oak_planning::{self as planning, PanelsReport};
 use serde::{Deserialize, Serialize};
 use tokio::sync::mpsc::{UnboundedReceiver, unbounded_channel};
 use utoipa::{IntoParams, ToSchema};
@@ -32,14 +32,14 @@ pub async fn cabinet(request: HttpRequest, payload: Payload) -> Result<Json<Opti
 
 /// What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box.
 #[utoipa::path(tag = "cabinet", request_body = Questioned, responses(
-    (status = 200, body = Option<BoardsReport>),
+    (status = 200, body = Option<PanelsReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
-#[post("/cabinet/boards")]
-pub async fn boards(request: HttpRequest, payload: Payload) -> Result<Json<Option<BoardsReport>>, ApiError> {
+#[post("/cabinet/panels")]
+pub async fn panels(request: HttpRequest, payload: Payload) -> Result<Json<Option<PanelsReport>>, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::boards(&design, brief.as_ref())).await??))
+    Ok(Json(computing(move || planning::panels(&design, brief.as_ref())).await??))
 }
 
 /// The way of a line or horn with other numbers of folds; empty where there is none.
@@ -143,7 +143,7 @@ pub async fn drawing(
 /// How the air is modelled.
 #[derive(Debug, Deserialize, IntoParams)]
 #[serde(deny_unknown_fields)]
-pub struct WantedRing {
+pub struct WantedCavityCheck {
     /// `quick`, as ducts along the longest axis, or `full`, in three directions.
     #[param(inline)]
     model: WantedModel,
@@ -171,16 +171,16 @@ impl Drop for Leaving {
 /// One line of a check that tells how far it is.
 #[derive(Debug, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum RingLine {
+pub enum CavityCheckLine {
     /// How many of how many steps are done.
     Progress([usize; 2]),
     /// The last line: what was found; nothing where the cabinet is no single room.
-    Report(Option<Box<RingReport>>),
+    Report(Option<Box<CavityCheckReport>>),
     /// Instead of it: what is wrong.
     Errors(Vec<FieldError>),
 }
 
-impl RingLine {
+impl CavityCheckLine {
     fn bytes(&self) -> Bytes {
         let mut text = serde_json::to_vec(self).expect("plain data");
         text.push(b'\n');
@@ -193,31 +193,31 @@ const LINES: &str = "application/x-ndjson";
 
 /// What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
 /// the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
-#[utoipa::path(tag = "cabinet", params(WantedRing), request_body = Questioned, responses(
-    (status = 200, content((Option<RingReport> = "application/json"), (RingLine = "application/x-ndjson"))),
+#[utoipa::path(tag = "cabinet", params(WantedCavityCheck), request_body = Questioned, responses(
+    (status = 200, content((Option<CavityCheckReport> = "application/json"), (CavityCheckLine = "application/x-ndjson"))),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
-#[post("/cabinet/ring")]
-pub async fn ring(
+#[post("/cabinet/cavity-check")]
+pub async fn cavity_check(
     request: HttpRequest,
-    wanted: Query<WantedRing>,
+    wanted: Query<WantedCavityCheck>,
     payload: Payload,
 ) -> Result<HttpResponse, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
     let modelled = match wanted.model {
-        WantedModel::Quick => RingModel::Quick,
-        WantedModel::Full => RingModel::Full,
+        WantedModel::Quick => CavityModel::Quick,
+        WantedModel::Full => CavityModel::Full,
     };
     let accepts = request.headers().get(ACCEPT).and_then(|accepts| accepts.to_str().ok());
     if accepts.is_some_and(|accepts| accepts.contains(LINES)) {
         let (send, receive) = unbounded_channel();
         // Once nobody reads any more, sending fails and the check ends.
         let work = web::block(move || {
-            let go_on = |done, of| send.send(RingLine::Progress([done, of]).bytes()).is_ok();
-            let last = match planning::ring(&design, brief.as_ref(), modelled, &go_on) {
-                Ok(report) => RingLine::Report(report.map(Box::new)),
-                Err(problems) => RingLine::Errors(problems.iter().map(FieldError::from).collect()),
+            let go_on = |done, of| send.send(CavityCheckLine::Progress([done, of]).bytes()).is_ok();
+            let last = match planning::cavity_check(&design, brief.as_ref(), modelled, &go_on) {
+                Ok(report) => CavityCheckLine::Report(report.map(Box::new)),
+                Err(problems) => CavityCheckLine::Errors(problems.iter().map(FieldError::from).collect()),
             };
             send.send(last.bytes()).ok()
         });
@@ -233,7 +233,7 @@ pub async fn ring(
     let left = Arc::new(AtomicBool::new(false));
     let waiting = Leaving(Arc::clone(&left));
     let found = computing(move || {
-        planning::ring(&design, brief.as_ref(), modelled, &|_, _| !left.load(Ordering::Relaxed))
+        planning::cavity_check(&design, brief.as_ref(), modelled, &|_, _| !left.load(Ordering::Relaxed))
     })
     .await?;
     drop(waiting);

@@ -5,13 +5,13 @@ mod build;
 mod cabinet;
 mod compare;
 mod driver;
+mod driver_array;
 mod health;
-mod mend;
 mod motion;
-mod motor;
 mod search;
 mod simulate;
 mod start;
+mod suggestions;
 mod sweep;
 mod tolerance;
 mod transient;
@@ -36,16 +36,16 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(transient::transient)
         .service(brief::list)
         .service(brief::judge)
-        .service(motor::wirings)
-        .service(motor::changes)
+        .service(driver_array::wirings)
+        .service(driver_array::changes)
         .service(cabinet::cabinet)
-        .service(cabinet::boards)
+        .service(cabinet::panels)
         .service(cabinet::folds)
         .service(cabinet::cabinet_model)
         .service(cabinet::drawing)
-        .service(cabinet::ring)
+        .service(cabinet::cavity_check)
         .service(compare::compare)
-        .service(mend::mend)
+        .service(suggestions::suggestions)
         .service(motion::motion)
         .service(sweep::sweep)
         .service(tolerance::tolerance)

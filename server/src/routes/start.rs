@@ -6,7 +6,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 use crate::routes::computing;
 
-/// What every school of a family would build first around a driver, or why it would not.
+/// Every starting point of a family around a driver, or why there is none.
 #[utoipa::path(tag = "start", request_body = RawAsk, responses(
     (status = 200, body = Vec<StartReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),

@@ -67,20 +67,21 @@ fn drawings_come_as_files() {
 fn boards_and_waves_answer() {
     let site = Site::start();
     let ask = json!({ "design": boxed(&json!({ "width": "400 mm" })) });
-    let boards = site.post("/api/v1/cabinet/boards", &ask).expect(200).json();
-    assert!(boards["braced"].as_f64() >= boards["resonance"].as_f64());
-    assert!(boards["materials"].as_array().expect("list").len() > 5);
+    let panels = site.post("/api/v1/cabinet/panels", &ask).expect(200).json();
+    assert!(panels["braced"].as_f64() >= panels["resonance"].as_f64());
+    assert!(panels["materials"].as_array().expect("list").len() > 5);
     for model in ["quick", "full"] {
-        let ring = site.post(&format!("/api/v1/cabinet/ring?model={model}"), &ask).expect(200).json();
-        assert_eq!(ring["model"], model);
-        let count = ring["frequency"].as_array().expect("list").len();
-        assert_eq!(ring["ringing"]["impedance"].as_array().expect("list").len(), count);
+        let cavity_check =
+            site.post(&format!("/api/v1/cabinet/cavity-check?model={model}"), &ask).expect(200).json();
+        assert_eq!(cavity_check["model"], model);
+        let count = cavity_check["frequency"].as_array().expect("list").len();
+        assert_eq!(cavity_check["cavity"]["impedance"].as_array().expect("list").len(), count);
     }
     // Only plain boxes have a model in three directions.
     let pipe = json!({ "design": boxed(&json!({ "shape": "pipe" })) });
-    site.post("/api/v1/cabinet/ring?model=quick", &pipe).expect(200);
+    site.post("/api/v1/cabinet/cavity-check?model=quick", &pipe).expect(200);
     assert!(
-        site.post("/api/v1/cabinet/ring?model=full", &pipe)
+        site.post("/api/v1/cabinet/cavity-check?model=full", &pipe)
             .expect(422)
             .told("body.shape")
             .contains("plain box")
@@ -126,7 +127,7 @@ fn a_line_is_folded_and_offered_with_other_folds() {
 fn the_box_in_three_dimensions_has_its_boards_and_parts() {
     let site = Site::start();
     let model = site.post("/api/v1/cabinet/model", &line()).expect(200).json();
-    assert_eq!(model["boards"].as_array().expect("list").len(), 6);
+    assert_eq!(model["panels"].as_array().expect("list").len(), 6);
     let names: Vec<&str> =
         model["parts"].as_array().expect("list").iter().filter_map(|part| part["name"].as_str()).collect();
     for part in ["driver", "mouth"] {
@@ -140,7 +141,7 @@ fn the_box_in_three_dimensions_has_its_boards_and_parts() {
 #[test]
 fn a_check_asked_for_in_lines_tells_how_far_it_is() {
     let site = Site::start();
-    let path = "/api/v1/cabinet/ring?model=full";
+    let path = "/api/v1/cabinet/cavity-check?model=full";
     let lines = |design: Value| -> Vec<Value> {
         let answer = site.post_for(path, "application/x-ndjson", &json!({ "design": design })).expect(200);
         answer.text.lines().map(|line| serde_json::from_str(line).expect("JSON")).collect()

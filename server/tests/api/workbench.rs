@@ -1,4 +1,4 @@
-//! What the workbench asks: mending, sweeps, luck, motion, workings, and the shelf's order.
+//! What the workbench asks: suggestions, sweeps, luck, motion, workings, and the shelf's order.
 
 use serde_json::{Value, json};
 
@@ -9,12 +9,12 @@ fn brief() -> Value {
 }
 
 #[test]
-fn what_mends_a_design_comes_with_the_design_that_is_mended() {
+fn suggestions_come_with_the_changed_design() {
     let site = Site::start();
     let ask = json!({ "brief": brief(), "design": design(), "check": "lowest" });
-    let found = site.post("/api/v1/mend", &ask).expect(200).json();
+    let found = site.post("/api/v1/suggestions", &ask).expect(200).json();
     assert_eq!(found["check"]["verdict"], "short");
-    let first = &found["mends"][0];
+    let first = &found["suggestions"][0];
     let judged = json!({ "brief": brief(), "design": first["design"] });
     let checks = site.post("/api/v1/judge", &judged).expect(200).json();
     let lowest =
@@ -22,13 +22,13 @@ fn what_mends_a_design_comes_with_the_design_that_is_mended() {
     assert_eq!((&lowest["verdict"], &lowest["reached"]), (&json!("met"), &first["reached"]));
 
     let unknown = json!({ "brief": brief(), "design": design(), "check": "colour" });
-    assert!(site.post("/api/v1/mend", &unknown).expect(422).told("check").contains("colour"));
+    assert!(site.post("/api/v1/suggestions", &unknown).expect(422).told("check").contains("colour"));
     let vague = json!({ "brief": { "lowest": "low" }, "design": design(), "check": "lowest" });
-    assert!(site.post("/api/v1/mend", &vague).expect(422).told("brief.lowest").contains("low"));
+    assert!(site.post("/api/v1/suggestions", &vague).expect(422).told("brief.lowest").contains("low"));
 }
 
 #[test]
-fn sweeps_luck_motion_and_workings_answer_and_name_what_is_wrong() {
+fn sweeps_tolerances_motion_and_workings_answer_and_name_what_is_wrong() {
     let site = Site::start();
     let sweep = |more: Value| {
         let mut ask = json!({ "design": design() });
@@ -36,17 +36,17 @@ fn sweeps_luck_motion_and_workings_answer_and_name_what_is_wrong() {
         site.post("/api/v1/sweep", &ask)
     };
     let swept = sweep(json!({})).expect(200).json();
-    assert_eq!(swept["knob"], "volume");
+    assert_eq!(swept["parameter"], "volume");
     assert_eq!(
         swept["steps"][0]["outcome"]["level"].as_array().expect("list").len(),
         swept["frequency"].as_array().expect("list").len()
     );
-    sweep(json!({ "knob": "volume", "from": 0.05, "to": 0.01 })).expect(422).told("to");
-    sweep(json!({ "knob": "volume", "from": 1e9 })).expect(422).told("from");
+    sweep(json!({ "parameter": "volume", "from": 0.05, "to": 0.01 })).expect(422).told("to");
+    sweep(json!({ "parameter": "volume", "from": 1e9 })).expect(422).told("from");
 
-    let luck =
+    let percentiles =
         site.post("/api/v1/tolerance", &json!({ "design": design(), "brief": brief() })).expect(200).json();
-    assert!(luck["words"][0].as_str().expect("words").contains("19 of 20"));
+    assert!(percentiles["words"][0].as_str().expect("words").contains("19 of 20"));
     let wild = json!({ "design": design(), "spreads": { "qes": 2 } });
     assert!(site.post("/api/v1/tolerance", &wild).expect(422).told("spreads.qes").contains("50 %"));
 

@@ -192,14 +192,14 @@ fn the_description_names_every_address() {
 }
 
 #[test]
-fn every_school_of_a_family_answers_with_a_design_or_a_reason() {
+fn every_starting_point_of_a_family_answers_with_a_design_or_a_reason() {
     let site = Site::start();
     let ask = |family: &str| json!({ "family": family, "driver": driver(), "lowest": "30 Hz" });
     let starts = site.post("/api/v1/starts", &ask("ported")).expect(200).json();
     let starts = starts.as_array().expect("list");
     assert!(starts.len() >= 5);
     let flat = &starts[0];
-    assert_eq!((&flat["school"], &flat["name"]), (&json!("flat"), &json!("Flat")));
+    assert_eq!((&flat["starting_point"], &flat["name"]), (&json!("flat"), &json!("Flat")));
     site.post("/api/v1/simulate", &flat["design"]).expect(200);
     let none = site.post("/api/v1/starts", &ask("open_baffle")).expect(200).json();
     assert_eq!(none[0]["design"], Value::Null);

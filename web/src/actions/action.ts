@@ -17,8 +17,8 @@ export type Window =
 /** What opens wherever one is. */
 export type Sheet = 'palette' | 'keys' | 'units' | 'glossary';
 
-/** What a command can reach. */
-export interface Reach {
+/** What a command can context. */
+export interface CommandContext {
   /** The workbench on screen, if it is. */
   workbench: Workbench | null;
   /** The build it is of. */
@@ -39,11 +39,11 @@ export interface Action {
   name: string;
   /** Such as `mod+shift+z`; mod is Ctrl, or Command on a Mac. */
   keys: string[];
-  when: (reach: Reach) => boolean;
-  run: (reach: Reach) => void;
+  when: (context: CommandContext) => boolean;
+  run: (context: CommandContext) => void;
 }
 
-export function activeVariant({ workbench }: Reach): OnBench | undefined {
+export function activeVariant({ workbench }: CommandContext): OnBench | undefined {
   const id = workbench?.snapshot().activeId;
   return id ? workbench?.find(id) : undefined;
 }

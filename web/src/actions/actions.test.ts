@@ -3,20 +3,20 @@ import type { RawDesign } from '../api/types';
 import { Workbench } from '../model/workbench';
 import { variants } from '../testing/nook';
 import { ACTIONS } from '.';
-import type { Reach } from './action';
+import type { CommandContext } from './action';
 import { pressed, spoken } from './keys';
 
-let reach: Reach & { workbench: Workbench };
+let context: CommandContext & { workbench: Workbench };
 const run = (id: string) => {
   const action = ACTIONS.find((one) => one.id === id);
-  if (!action?.when(reach)) throw new Error(`${id} is not to be had`);
-  action.run(reach);
+  if (!action?.when(context)) throw new Error(`${id} is not to be had`);
+  action.run(context);
 };
-const active = () => reach.workbench.snapshot().activeId;
-const design = () => reach.workbench.find(active() ?? '')?.design;
+const active = () => context.workbench.snapshot().activeId;
+const design = () => context.workbench.find(active() ?? '')?.design;
 
 beforeEach(() => {
-  reach = {
+  context = {
     workbench: new Workbench(variants, null, () => undefined),
     build: 'b',
     addVariant: vi.fn(),
@@ -48,16 +48,16 @@ describe('the commands', () => {
   it('go to the stages of the build that is open, and to none without one', () => {
     run('go-box');
     run('go-curves');
-    expect(reach.go).toHaveBeenNthCalledWith(1, '/builds/b/box');
-    expect(reach.go).toHaveBeenNthCalledWith(2, '/builds/b');
-    reach.build = null;
+    expect(context.go).toHaveBeenNthCalledWith(1, '/builds/b/box');
+    expect(context.go).toHaveBeenNthCalledWith(2, '/builds/b');
+    context.build = null;
     expect(() => run('go-box')).toThrow();
   });
 
   it('leave alone what is not there to nudge', () => {
-    reach.workbench.activate('v1');
+    context.workbench.activate('v1');
     run('tuning-up');
-    expect(reach.workbench.snapshot().undo).toBeNull();
+    expect(context.workbench.snapshot().undo).toBeNull();
   });
 
   it('walk around the variants, past archived ones', () => {
@@ -66,26 +66,26 @@ describe('the commands', () => {
     run('previous-variant');
     run('previous-variant');
     expect(active()).toBe('v2');
-    reach.workbench.archive('v0');
-    reach.workbench.activate('v2');
+    context.workbench.archive('v0');
+    context.workbench.activate('v2');
     run('next-variant');
     expect(active()).toBe('v1');
   });
 
   it('duplicate what is on screen under a name of its own', () => {
-    reach.workbench.edit('v0', { ...(design() as RawDesign), name: 'x'.repeat(119) }, 'name');
+    context.workbench.edit('v0', { ...(design() as RawDesign), name: 'x'.repeat(119) }, 'name');
     run('duplicate');
-    expect(vi.mocked(reach.addVariant).mock.calls[0]?.[0].name).toMatch(/^x+ 2$/);
+    expect(vi.mocked(context.addVariant).mock.calls[0]?.[0].name).toMatch(/^x+ 2$/);
   });
 
   it('put the shelf in another order, past archived ones, and keep the marks', () => {
     const arranged = vi.fn();
-    reach.workbench = new Workbench(variants, null, () => undefined, arranged);
-    reach.workbench.archive('v1');
-    reach.workbench.activate('v0');
+    context.workbench = new Workbench(variants, null, () => undefined, arranged);
+    context.workbench.archive('v1');
+    context.workbench.activate('v0');
     run('move-on');
     expect(arranged).toHaveBeenCalledWith(['v2', 'v0']);
-    expect(reach.workbench.snapshot().variants.map(({ id, place }) => [id, place])).toEqual([
+    expect(context.workbench.snapshot().variants.map(({ id, place }) => [id, place])).toEqual([
       ['v2', 2],
       ['v0', 0],
       ['v1', 1],
@@ -95,7 +95,7 @@ describe('the commands', () => {
   });
 
   it('of the workbench are not to be had elsewhere', () => {
-    const nowhere = { ...reach, workbench: null, build: null };
+    const nowhere = { ...context, workbench: null, build: null };
     const left = ACTIONS.filter((action) => action.when(nowhere)).map((action) => action.id);
     expect(left).toEqual([
       'go-builds',

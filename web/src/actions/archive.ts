@@ -4,9 +4,9 @@ export const archive: Action = {
   id: 'archive',
   name: 'Archive the active variant',
   keys: ['alt+backspace'],
-  when: (reach) => activeVariant(reach) !== undefined,
-  run: (reach) => {
-    const variant = activeVariant(reach);
-    if (variant) reach.workbench?.archive(variant.id);
+  when: (context) => activeVariant(context) !== undefined,
+  run: (context) => {
+    const variant = activeVariant(context);
+    if (variant) context.workbench?.archive(variant.id);
   },
 };

@@ -1,7 +1,7 @@
 import type { Action } from './action';
 
 function action(id: string, name: string, keys: string, address: string): Action {
-  return { id, name, keys: [keys], when: () => true, run: (reach) => reach.go(address) };
+  return { id, name, keys: [keys], when: () => true, run: (context) => context.go(address) };
 }
 
 function stage(id: string, name: string, keys: string, ending: string): Action {

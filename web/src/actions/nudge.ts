@@ -1,10 +1,10 @@
 import { siAt, valueAt, withValue } from '../model/design';
 import { nudged } from '../model/nudge';
 import { fieldAt, readTyped, usualUnit, writeTyped } from '../model/units';
-import { type Action, activeVariant, type Reach } from './action';
+import { type Action, activeVariant, type CommandContext } from './action';
 
-function nudge(reach: Reach, path: string, steps: number): void {
-  const variant = activeVariant(reach);
+function nudge(context: CommandContext, path: string, steps: number): void {
+  const variant = activeVariant(context);
   const si = variant && siAt(variant.design, path);
   if (!variant || !si) return;
   const field = fieldAt(path);
@@ -12,7 +12,11 @@ function nudge(reach: Reach, path: string, steps: number): void {
   const factor = unit?.factor ?? 1;
   const next = nudged(si / factor, steps, false) * factor;
   if (next < field.min || next > field.max) return;
-  reach.workbench?.edit(variant.id, withValue(variant.design, path, writeTyped(next, unit, 5)), field.symbol);
+  context.workbench?.edit(
+    variant.id,
+    withValue(variant.design, path, writeTyped(next, unit, 5)),
+    field.symbol,
+  );
 }
 
 function action(id: string, name: string, keys: string, path: string, steps: number): Action {
@@ -20,8 +24,8 @@ function action(id: string, name: string, keys: string, path: string, steps: num
     id,
     name,
     keys: [keys],
-    when: (reach) => activeVariant(reach) !== undefined,
-    run: (reach) => nudge(reach, path, steps),
+    when: (context) => activeVariant(context) !== undefined,
+    run: (context) => nudge(context, path, steps),
   };
 }
 

@@ -1,15 +1,15 @@
-import { type Action, activeVariant, type Reach } from './action';
+import { type Action, activeVariant, type CommandContext } from './action';
 
-function move(reach: Reach, by: 1 | -1): void {
-  const variant = activeVariant(reach);
-  if (variant) reach.workbench?.move(variant.id, by);
+function move(context: CommandContext, by: 1 | -1): void {
+  const variant = activeVariant(context);
+  if (variant) context.workbench?.move(variant.id, by);
 }
 
-function action(id: string, name: string, keys: string, run: (reach: Reach) => void): Action {
-  return { id, name, keys: [keys], when: (reach) => activeVariant(reach) !== undefined, run };
+function action(id: string, name: string, keys: string, run: (context: CommandContext) => void): Action {
+  return { id, name, keys: [keys], when: (context) => activeVariant(context) !== undefined, run };
 }
 
 export const shelf: Action[] = [
-  action('move-back', 'Move the variant back on the shelf', 'alt+shift+p', (reach) => move(reach, -1)),
-  action('move-on', 'Move the variant on along the shelf', 'alt+shift+n', (reach) => move(reach, 1)),
+  action('move-back', 'Move the variant back on the shelf', 'alt+shift+p', (context) => move(context, -1)),
+  action('move-on', 'Move the variant on along the shelf', 'alt+shift+n', (context) => move(context, 1)),
 ];

@@ -5,5 +5,5 @@ export const switchTheme: Action = {
   name: 'Switch between daylight and lamplight',
   keys: ['alt+l'],
   when: () => true,
-  run: (reach) => reach.switchTheme(),
+  run: (context) => context.switchTheme(),
 };

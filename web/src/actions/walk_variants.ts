@@ -1,6 +1,6 @@
-import type { Action, Reach } from './action';
+import type { Action, CommandContext } from './action';
 
-function walk({ workbench }: Reach, steps: 1 | -1): void {
+function walk({ workbench }: CommandContext, steps: 1 | -1): void {
   const bench = workbench?.snapshot();
   const present = bench?.variants.filter((variant) => !variant.archived) ?? [];
   const at = present.findIndex((variant) => variant.id === bench?.activeId);
@@ -13,7 +13,7 @@ export const nextVariant: Action = {
   name: 'Go to the next variant',
   keys: ['alt+n'],
   when: ({ workbench }) => workbench !== null,
-  run: (reach) => walk(reach, 1),
+  run: (context) => walk(context, 1),
 };
 
 export const previousVariant: Action = {
@@ -21,5 +21,5 @@ export const previousVariant: Action = {
   name: 'Go to the previous variant',
   keys: ['alt+p'],
   when: ({ workbench }) => workbench !== null,
-  run: (reach) => walk(reach, -1),
+  run: (context) => walk(context, -1),
 };

@@ -5,8 +5,8 @@ function action(id: Window, name: string, keys: string): Action {
     id: `open-${id}`,
     name,
     keys: [keys],
-    when: (reach) => activeVariant(reach) !== undefined,
-    run: (reach) => reach.open(id),
+    when: (context) => activeVariant(context) !== undefined,
+    run: (context) => context.open(id),
   };
 }
 

@@ -25,8 +25,8 @@ describe('an answer', () => {
     const refusal = await refused(Promise.resolve({ error: document, response: response(422) }));
     expect(refusal).toBeInstanceOf(Refusal);
     expect(refusal.message).toBe('fs: is missing');
-    expect(refusal.told('fs')).toBe('is missing');
-    expect(refusal.told('re')).toBeUndefined();
+    expect(refusal.errorOf('fs')).toBe('is missing');
+    expect(refusal.errorOf('re')).toBeUndefined();
   });
 
   it('without a document still tells its status', async () => {

@@ -11,7 +11,7 @@ export class Refusal extends Error {
   }
 
   /** What is wrong with a field, if anything. */
-  told(field: string): string | undefined {
+  errorOf(field: string): string | undefined {
     return this.document.errors?.find((error) => error.field === field)?.message;
   }
 }

@@ -8,9 +8,10 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
+import { ringInFull } from './cavity_check';
 import { answered, api, Unreachable } from './client';
-import { ringInFull } from './ring';
 import type {
+  CavityCheckReport,
   RawAsk,
   RawBrief,
   RawComparison,
@@ -19,7 +20,6 @@ import type {
   RawEnclosure,
   RawSweep,
   RawTolerance,
-  RingReport,
   Search,
   Transient,
   WantedDrivers,
@@ -246,7 +246,8 @@ const ASKED_ONCE = { gcTime: 5000, retry: false } as const;
 export function useMending(brief: RawBrief, design: RawDesign, check: string) {
   return useQuery({
     queryKey: ['mending', brief, design, check],
-    queryFn: ({ signal }) => answered(api.POST('/api/v1/mend', { body: { brief, design, check }, signal })),
+    queryFn: ({ signal }) =>
+      answered(api.POST('/api/v1/suggestions', { body: { brief, design, check }, signal })),
     ...ASKED_ONCE,
   });
 }
@@ -297,9 +298,9 @@ export function useRing(design: RawDesign, brief: RawBrief | null) {
     queryKey: ['ring', design, brief],
     queryFn: async ({ signal }) => {
       const params = { query: { model: 'quick' } } as const;
-      const asked = api.POST('/api/v1/cabinet/ring', { params, body: { design, brief }, signal });
+      const asked = api.POST('/api/v1/cabinet/cavity-check', { params, body: { design, brief }, signal });
       // Lines come only to who asks for lines.
-      return (await answered(asked)) as RingReport | null;
+      return (await answered(asked)) as CavityCheckReport | null;
     },
     ...ASKED_ONCE,
   });
@@ -323,9 +324,9 @@ export function useRingInFull(
 /** What would stiffen the boards of a box. */
 export function useBoards(design: RawDesign, brief: RawBrief | null, wanted: boolean) {
   return useQuery({
-    queryKey: ['boards', design, brief],
+    queryKey: ['panels', design, brief],
     queryFn: ({ signal }) =>
-      answered(api.POST('/api/v1/cabinet/boards', { body: { design, brief }, signal })),
+      answered(api.POST('/api/v1/cabinet/panels', { body: { design, brief }, signal })),
     enabled: wanted,
     ...ASKED_ONCE,
   });

@@ -1,6 +1,6 @@
-// The server as the keeper sees it.
+// The server as the sync sees it.
 
-import type { Outcome, Remote } from '../model/keeper';
+import type { Outcome, Remote } from '../model/sync';
 import { answered, api, ifMatch, Refusal } from './client';
 
 async function outcome(request: Promise<{ revision: number } | undefined>, before = 0): Promise<Outcome> {

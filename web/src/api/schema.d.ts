@@ -211,7 +211,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/cabinet/boards": {
+    "/api/v1/cabinet/cavity-check": {
         parameters: {
             query?: never;
             header?: never;
@@ -220,8 +220,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box. */
-        post: operations["cabinet_boards"];
+        /**
+         * What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
+         *     the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
+         */
+        post: operations["cabinet_cavity_check"];
         delete?: never;
         options?: never;
         head?: never;
@@ -279,7 +282,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/cabinet/ring": {
+    "/api/v1/cabinet/panels": {
         parameters: {
             query?: never;
             header?: never;
@@ -288,11 +291,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
-         *     the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
-         */
-        post: operations["cabinet_ring"];
+        /** What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box. */
+        post: operations["cabinet_panels"];
         delete?: never;
         options?: never;
         head?: never;
@@ -309,7 +309,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What each change that a design makes to its drivers does, one after the other, in the same box. */
-        post: operations["motor_changes"];
+        post: operations["driver_array_changes"];
         delete?: never;
         options?: never;
         head?: never;
@@ -523,23 +523,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/mend": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What would mend a design that falls short of its brief, each change simulated. */
-        post: operations["workbench_mend"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/motion": {
         parameters: {
             query?: never;
@@ -668,8 +651,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What every school of a family would build first around a driver, or why it would not. */
+        /** Every starting point of a family around a driver, or why there is none. */
         post: operations["start_starts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would fix a design that falls short of its brief, each change simulated. */
+        post: operations["workbench_suggestions"];
         delete?: never;
         options?: never;
         head?: never;
@@ -824,7 +824,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Every way to wire equal drivers whose load lies in a range, the best first. */
-        post: operations["motor_wirings"];
+        post: operations["driver_array_wirings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -871,37 +871,6 @@ export interface components {
             /** @description What it is like, and how. */
             like: string;
         };
-        /** @description A board, or a flat piece of one, m. */
-        BoardModel: {
-            /** @description Which side. */
-            face: string;
-            /** @description Corners outside, counter-clockwise as seen from there. */
-            outer: number[][];
-            /** @description The same corners inside. */
-            inner: number[][];
-        };
-        /** @description What would stiffen the boards of a box. */
-        BoardsReport: {
-            /**
-             * Format: double
-             * @description Up to where the boards should not ring, Hz.
-             */
-            wanted: number;
-            /**
-             * Format: double
-             * @description Lowest resonance as it stands, Hz.
-             */
-            resonance: number;
-            /** @description Braces that raise it, besides those that are there. */
-            braces: components["schemas"]["RawBrace"][];
-            /**
-             * Format: double
-             * @description Lowest resonance with them, Hz.
-             */
-            braced: number;
-            /** @description The same box of other materials, of the same thickness. */
-            materials: components["schemas"]["MaterialReport"][];
-        };
         /** @description The box of a design. SI throughout. */
         BodyReport: {
             /** @description Width, height and depth outside, m. */
@@ -931,7 +900,7 @@ export interface components {
             waves_verdict: string;
             /** @description What it weighs. */
             weight: components["schemas"]["WeightReport"];
-            talk?: components["schemas"]["TalkReport"] | null;
+            panel_radiation?: components["schemas"]["PanelRadiationReport"] | null;
             /** @description Layers of fill. */
             fills: components["schemas"]["FillReport"][];
             /** @description How ports are to be cut. */
@@ -966,7 +935,7 @@ export interface components {
              * Format: double
              * @description How far the highest level stands above the plain, dB.
              */
-            hump?: number | null;
+            peak?: number | null;
             /**
              * Format: double
              * @description Largest clean level at F3, dB: within Xmax, Pe and a quiet port.
@@ -1019,12 +988,48 @@ export interface components {
             /** @description Its variants. */
             variants: components["schemas"]["Variant"][];
         };
-        /** @description The largest clean output over the frequencies of the curves. */
-        CeilingReport: {
-            /** @description dB at 1 m; null where nothing limits. */
-            level: (number | null)[];
-            /** @description What binds, from low to high frequencies. */
-            ribbon: components["schemas"]["RibbonPiece"][];
+        /** @description One way to model the air, computed. */
+        CavityCheckCurves: {
+            /** @description Impedance, ohm. */
+            impedance: number[];
+            /** @description Level at 1 m, dB. */
+            level: number[];
+            /** @description Level that the first port or radiator alone makes at 1 m, dB; empty without one. */
+            port: number[];
+        };
+        /** @description One line of a check that tells how far it is. */
+        CavityCheckLine: {
+            /** @description How many of how many steps are done. */
+            progress: number[];
+        } | {
+            report: components["schemas"]["CavityCheckReport"] | null;
+        } | {
+            /** @description Instead of it: what is wrong. */
+            errors: components["schemas"]["FieldError"][];
+        };
+        /** @description What standing waves do. SI throughout. */
+        CavityCheckReport: {
+            /** @description Hz. */
+            frequency: number[];
+            /** @description With the chamber as one spring. */
+            lumped: components["schemas"]["CavityCheckCurves"];
+            /** @description With its waves. */
+            cavity: components["schemas"]["CavityCheckCurves"];
+            /** @description The first peak of impedance above that of a spring, Hz, and how high it is, ohm. */
+            ripple: number[];
+            /** @description The first peak of the port, or without one of the whole, above that of a spring, Hz, and how high it is, dB. */
+            bump: number[];
+            /** @description In words. */
+            words: string;
+            /** @description `quick` or `full`. */
+            model: string;
+            /** @description Unknowns of the full model. */
+            unknowns?: number | null;
+            /**
+             * Format: double
+             * @description By how much the reduced model was off where it was compared with a full solution, as a share.
+             */
+            error?: number | null;
         };
         /** @description A chamber and what is left of it. */
         ChamberReport: {
@@ -1072,7 +1077,7 @@ export interface components {
              * @description How far: 1 is just reached, 0.5 half of what was asked, 2 twice as much.
              */
             ratio: number;
-            /** @description Why it matters, and what mends it where it is short. */
+            /** @description Why it matters, and what fixes it where it is short. */
             why: string;
         };
         /** @description A circle. */
@@ -1151,10 +1156,10 @@ export interface components {
         DampingReport: {
             /**
              * Format: double
-             * @description Where the schools are compared: the tuning, Hz.
+             * @description Where the methods are compared: the tuning, Hz.
              */
             frequency: number;
-            /** @description The quick school: how full it is. */
+            /** @description The quick method: how full it is. */
             quick: components["schemas"]["QuickFillReport"][];
             physical?: components["schemas"]["PhysicalFillReport"] | null;
         };
@@ -1574,8 +1579,30 @@ export interface components {
             /** @description The part it is about. */
             part?: string | null;
         };
+        /** @description The same way with another number of folds. */
+        FoldOffer: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            folds: number;
+            /** @description Width, height and depth outside, m. */
+            outside: number[];
+            /**
+             * Format: double
+             * @description Largest share by which its area is off.
+             */
+            off: number;
+            /**
+             * Format: double
+             * @description Share by which its length is off.
+             */
+            length_off: number;
+            /** @description Whether everything goes in. */
+            fits: boolean;
+        };
         /** @description A board between two channels, m. */
-        FoldBoardReport: {
+        FoldPanelReport: {
             /**
              * Format: double
              * @description From the wall it stands on to its free end.
@@ -1599,28 +1626,6 @@ export interface components {
              */
             gap: number;
         };
-        /** @description The same way with another number of folds. */
-        FoldOffer: {
-            /**
-             * Format: int32
-             * @description How many.
-             */
-            folds: number;
-            /** @description Width, height and depth outside, m. */
-            outside: number[];
-            /**
-             * Format: double
-             * @description Largest share by which its area is off.
-             */
-            off: number;
-            /**
-             * Format: double
-             * @description Share by which its length is off.
-             */
-            length_off: number;
-            /** @description Whether everything goes in. */
-            fits: boolean;
-        };
         /** @description A way as it was folded. SI throughout. */
         FoldReport: {
             /** @description How often it turns back. */
@@ -1636,7 +1641,7 @@ export interface components {
             /** @description Largest share by which the built area is off, less than nothing where it is too small, and where along the way, m. */
             worst: number[];
             /** @description The boards between the channels, from the beginning of the way. */
-            boards: components["schemas"]["FoldBoardReport"][];
+            panels: components["schemas"]["FoldPanelReport"][];
             /**
              * @description Where the rear and the front of the drivers speak into it: as asked and as built, m from its beginning; of horns with a rear chamber
              *     none.
@@ -1653,13 +1658,13 @@ export interface components {
         };
         /** @description A cabinet that was found for a driver, with everything that a list says about it. */
         Found: {
-            /** @description What it began with: a school by its name, or the brief. */
-            school: string;
+            /** @description What it began with: a starting point by its name, or the brief. */
+            starting_point: string;
             /** @description Where it comes from. */
             reason: string;
             /** @description The cabinet as a design file has it. */
             enclosure: components["schemas"]["RawEnclosure"];
-            motor?: components["schemas"]["RawMotor"] | null;
+            driver_array?: components["schemas"]["RawDriverArray"] | null;
             /**
              * Format: double
              * @description How well the brief is met, per cent: 100 where nothing is short. The geometric mean of the parts.
@@ -1758,55 +1763,12 @@ export interface components {
             /** @description What is judged. */
             design: components["schemas"]["RawDesign"];
         };
-        /** @description A value that can be turned. */
-        KnobReport: {
-            /** @description Its name in requests. */
-            id: string;
-            /** @description What it is called. */
-            name: string;
-            /** @description What it measures: the noun of a dimension. */
-            dimension: string;
-            /** @description The unit it is usually read in. */
-            unit: string;
-            /**
-             * Format: double
-             * @description Where it stands, SI.
-             */
-            value: number;
-            /** @description As read. */
-            label: string;
-            /** @description Whether only whole choices can be made. */
-            choices: boolean;
-        };
         /** @description Words at a place. */
         LabelReport: {
             /** @description Their middle. */
             at: number[];
             /** @description The words. */
             words: string;
-        };
-        /** @description A figure as designed and as it comes out. */
-        Luck: {
-            /**
-             * Format: double
-             * @description As designed.
-             */
-            designed: number;
-            /**
-             * Format: double
-             * @description One of 40 is lower.
-             */
-            low: number;
-            /**
-             * Format: double
-             * @description Half are lower.
-             */
-            middle: number;
-            /**
-             * Format: double
-             * @description One of 40 is higher.
-             */
-            high: number;
         };
         /** @description A material compared. */
         MaterialReport: {
@@ -1828,9 +1790,16 @@ export interface components {
              * Format: double
              * @description How loud they are beside the sound at worst, dB.
              */
-            talk?: number | null;
+            panel_radiation?: number | null;
             /** @description Where its values are from. */
             source: string;
+        };
+        /** @description The largest clean output over the frequencies of the curves. */
+        MaxOutputReport: {
+            /** @description dB at 1 m; null where nothing limits. */
+            level: (number | null)[];
+            /** @description What binds, from low to high frequencies. */
+            ribbon: components["schemas"]["RibbonPiece"][];
         };
         /** @description A measure along the sheet. */
         MeasureReport: {
@@ -1842,29 +1811,6 @@ export interface components {
             row: number;
             /** @description What it is of. */
             of: string;
-        };
-        /** @description A change that mends one thing, simulated. */
-        Mend: {
-            /** @description In words, where it is more than values turned; empty otherwise. */
-            words: string;
-            /** @description The values that are turned. */
-            turns: components["schemas"]["Turn"][];
-            /** @description What is then reached of what was short. */
-            reached: string;
-            /** @description What else of the brief changes by it. */
-            effects: components["schemas"]["Effect"][];
-            /** @description How many things that were met would be short. */
-            harms: number;
-            design?: components["schemas"]["RawDesign"] | null;
-            brief?: components["schemas"]["RawBrief"] | null;
-        };
-        /** @description What mends a design. */
-        Mending: {
-            /** @description As it stands. */
-            check: components["schemas"]["Check"];
-            /** @description What mends it, the least harm and then the least change first. */
-            mends: components["schemas"]["Mend"][];
-            nearest?: components["schemas"]["Mend"] | null;
         };
         /** @description Something mounted. */
         ModelPartReport: {
@@ -1886,7 +1832,7 @@ export interface components {
             /** @description Lowest and highest corner. */
             bounds: number[][];
             /** @description Its boards; a pipe's wall and round corners in many pieces. */
-            boards: components["schemas"]["BoardModel"][];
+            panels: components["schemas"]["PanelModel"][];
             /** @description What is mounted, with the names that drawings use. */
             parts: components["schemas"]["ModelPartReport"][];
         };
@@ -1954,7 +1900,7 @@ export interface components {
              * Format: double
              * @description How far the highest level stands above the reference, dB.
              */
-            hump: number;
+            peak: number;
             /**
              * Format: double
              * @description Reference level, dB.
@@ -1985,6 +1931,28 @@ export interface components {
              * @description Largest clean level at F3, dB.
              */
             clean?: number | null;
+        };
+        /** @description A board, or a flat piece of one, m. */
+        PanelModel: {
+            /** @description Which side. */
+            face: string;
+            /** @description Corners outside, counter-clockwise as seen from there. */
+            outer: number[][];
+            /** @description The same corners inside. */
+            inner: number[][];
+        };
+        /** @description How loud all boards together are beside what the cabinet is for. */
+        PanelRadiationReport: {
+            /**
+             * Format: double
+             * @description dB below it, less than nothing.
+             */
+            level: number;
+            /**
+             * Format: double
+             * @description Where that is worst, Hz.
+             */
+            frequency: number;
         };
         /** @description A board. */
         PanelReport: {
@@ -2019,6 +1987,48 @@ export interface components {
             resonance?: number | null;
             /** @description That field, m. */
             field?: number[] | null;
+        };
+        /** @description What would stiffen the boards of a box. */
+        PanelsReport: {
+            /**
+             * Format: double
+             * @description Up to where the boards should not ring, Hz.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description Lowest resonance as it stands, Hz.
+             */
+            resonance: number;
+            /** @description Braces that raise it, besides those that are there. */
+            braces: components["schemas"]["RawBrace"][];
+            /**
+             * Format: double
+             * @description Lowest resonance with them, Hz.
+             */
+            braced: number;
+            /** @description The same box of other materials, of the same thickness. */
+            materials: components["schemas"]["MaterialReport"][];
+        };
+        /** @description A value that can be turned. */
+        ParameterReport: {
+            /** @description Its name in requests. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it measures: the noun of a dimension. */
+            dimension: string;
+            /** @description The unit it is usually read in. */
+            unit: string;
+            /**
+             * Format: double
+             * @description Where it stands, SI.
+             */
+            value: number;
+            /** @description As read. */
+            label: string;
+            /** @description Whether only whole choices can be made. */
+            choices: boolean;
         };
         /** @description One part of a score. */
         Part: {
@@ -2117,6 +2127,29 @@ export interface components {
              * @description Hz.
              */
             frequency: number;
+        };
+        /** @description A figure as designed and as it comes out. */
+        Percentiles: {
+            /**
+             * Format: double
+             * @description As designed.
+             */
+            designed: number;
+            /**
+             * Format: double
+             * @description One of 40 is lower.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Half are lower.
+             */
+            middle: number;
+            /**
+             * Format: double
+             * @description One of 40 is higher.
+             */
+            high: number;
         };
         /** @description Layers of fill by flow resistivity and density. */
         PhysicalFillReport: {
@@ -2264,7 +2297,7 @@ export interface components {
             design: components["schemas"]["RawDesign"];
             brief?: components["schemas"]["RawBrief"] | null;
         };
-        /** @description One amount of fill by the quick school (common practice). */
+        /** @description One amount of fill by the quick method (common practice). */
         QuickFillReport: {
             /** @description As files have it. */
             id: string;
@@ -2352,7 +2385,7 @@ export interface components {
             humidity?: components["schemas"]["Typed"] | null;
         };
         /**
-         * @description Schools of air speed in ports (common practice).
+         * @description Limits of air speed in ports (common practice).
          * @enum {string}
          */
         RawAirNoise: "silent" | "straight" | "flared";
@@ -2367,7 +2400,7 @@ export interface components {
             family: components["schemas"]["RawFamily"];
             /** @description The driver. */
             driver: components["schemas"]["RawDriver"];
-            motor?: components["schemas"]["RawMotor"] | null;
+            driver_array?: components["schemas"]["RawDriverArray"] | null;
             drive?: components["schemas"]["RawDrive"] | null;
             limits?: components["schemas"]["RawLimits"] | null;
             space?: components["schemas"]["RawSpace"] | null;
@@ -2380,19 +2413,10 @@ export interface components {
          * @enum {string}
          */
         RawAxis: "width" | "height" | "depth";
-        /** @description A board that differs from the others. */
-        RawBoard: {
-            /** @description Which. */
-            face: components["schemas"]["RawFace"];
-            thickness?: components["schemas"]["Typed"] | null;
-            layers?: components["schemas"]["Typed"] | null;
-            inset?: components["schemas"]["Typed"] | null;
-            material?: components["schemas"]["RawMaterial"] | null;
-        };
         /** @description The box itself. Whatever is absent is found: sizes from the net volume, places from what goes in. */
         RawBody: {
             /** @description Its shape; six boards at right angles where absent. */
-            shape?: components["schemas"]["RawBodyShape"];
+            shape?: components["schemas"]["RawEnclosureShape"];
             /** @description What width, height and depth are of; the outside where absent. */
             measured?: components["schemas"]["RawMeasured"];
             width?: components["schemas"]["Typed"] | null;
@@ -2411,7 +2435,7 @@ export interface components {
             thickness?: components["schemas"]["Typed"] | null;
             material?: components["schemas"]["RawMaterial"] | null;
             /** @description Boards that differ. */
-            boards?: components["schemas"]["RawBoard"][];
+            panels?: components["schemas"]["RawPanel"][];
             partition?: components["schemas"]["Typed"] | null;
             driver?: components["schemas"]["RawPlace"] | null;
             /** @description How the ports of the chamber behind the drivers are built, in the order of the design. */
@@ -2429,11 +2453,6 @@ export interface components {
             fills?: components["schemas"]["RawLayer"][];
             fold?: components["schemas"]["RawFold"] | null;
         };
-        /**
-         * @description Shape of a box.
-         * @enum {string}
-         */
-        RawBodyShape: "box" | "wedge" | "prism" | "pipe" | "lying_pipe" | "pyramid" | "rounded" | "step";
         /** @description A board across the room. */
         RawBrace: {
             /** @description Along which size its place is measured; it stands square to that. */
@@ -2497,7 +2516,7 @@ export interface components {
          * @description How two coils are used.
          * @enum {string}
          */
-        RawCoils: "series" | "parallel" | "one" | "one_shorted" | "one_braked";
+        RawCoils: "series" | "parallel" | "one" | "one_shorted" | "one_loaded";
         /** @description What is compared. */
         RawComparison: {
             /** @description Two to six drivers. */
@@ -2524,7 +2543,7 @@ export interface components {
             name?: string;
             /** @description The driver, whole, so that the file stands alone. */
             driver: components["schemas"]["RawDriver"];
-            motor?: components["schemas"]["RawMotor"] | null;
+            driver_array?: components["schemas"]["RawDriverArray"] | null;
             /** @description The cabinet. */
             enclosure: components["schemas"]["RawEnclosure"];
             body?: components["schemas"]["RawBody"] | null;
@@ -2594,6 +2613,20 @@ export interface components {
             /** @description Anything worth keeping. */
             notes?: string;
         };
+        /** @description Changes to the driver, and how equal ones are wired. */
+        RawDriverArray: {
+            added_mass?: components["schemas"]["Typed"] | null;
+            break_in?: components["schemas"]["Typed"] | null;
+            coil_temperature?: components["schemas"]["Typed"] | null;
+            coils?: components["schemas"]["RawCoils"] | null;
+            idle_coil_resistance?: components["schemas"]["Typed"] | null;
+            series?: components["schemas"]["Typed"] | null;
+            parallel?: components["schemas"]["Typed"] | null;
+            series_resistance?: components["schemas"]["Typed"] | null;
+            cable_length?: components["schemas"]["Typed"] | null;
+            cable_area?: components["schemas"]["Typed"] | null;
+            isobaric?: components["schemas"]["RawIsobaric"] | null;
+        };
         /**
          * @description The cabinet. Values that the family does not use are kept and ignored, so that trying another
          *     family loses nothing.
@@ -2615,6 +2648,11 @@ export interface components {
             radiator?: components["schemas"]["RawRadiator"] | null;
             passage?: components["schemas"]["RawPassage"] | null;
         };
+        /**
+         * @description Shape of a box.
+         * @enum {string}
+         */
+        RawEnclosureShape: "box" | "wedge" | "prism" | "pipe" | "lying_pipe" | "pyramid" | "rounded" | "step";
         /**
          * @description How a port ends.
          * @enum {string}
@@ -2645,10 +2683,10 @@ export interface components {
             mouth?: components["schemas"]["RawFace"] | null;
             thickness?: components["schemas"]["Typed"] | null;
             /** @description These boards, from where the way begins. */
-            boards?: components["schemas"]["RawFoldBoard"][];
+            panels?: components["schemas"]["RawFoldPanel"][];
         };
         /** @description A board between two channels. */
-        RawFoldBoard: {
+        RawFoldPanel: {
             at?: components["schemas"]["Typed"] | null;
         };
         /**
@@ -2705,34 +2743,20 @@ export interface components {
          * @enum {string}
          */
         RawMeasured: "outside" | "inside";
-        /** @description What is to be mended. */
-        RawMending: {
-            /** @description What must be reached. */
-            brief: components["schemas"]["RawBrief"];
-            /** @description What falls short. */
-            design: components["schemas"]["RawDesign"];
-            /** @description Of what: the id of a check. */
-            check: string;
-        };
-        /** @description Changes to the driver, and how equal ones are wired. */
-        RawMotor: {
-            added_mass?: components["schemas"]["Typed"] | null;
-            break_in?: components["schemas"]["Typed"] | null;
-            coil_temperature?: components["schemas"]["Typed"] | null;
-            coils?: components["schemas"]["RawCoils"] | null;
-            brake_resistance?: components["schemas"]["Typed"] | null;
-            series?: components["schemas"]["Typed"] | null;
-            parallel?: components["schemas"]["Typed"] | null;
-            series_resistance?: components["schemas"]["Typed"] | null;
-            cable_length?: components["schemas"]["Typed"] | null;
-            cable_area?: components["schemas"]["Typed"] | null;
-            isobaric?: components["schemas"]["RawIsobaric"] | null;
-        };
         /**
          * @description How a mouth ends.
          * @enum {string}
          */
         RawMouth: "flanged" | "free" | "walls";
+        /** @description A board that differs from the others. */
+        RawPanel: {
+            /** @description Which. */
+            face: components["schemas"]["RawFace"];
+            thickness?: components["schemas"]["Typed"] | null;
+            layers?: components["schemas"]["Typed"] | null;
+            inset?: components["schemas"]["Typed"] | null;
+            material?: components["schemas"]["RawMaterial"] | null;
+        };
         /** @description The way of a line, a horn or a flare. */
         RawPassage: {
             /** @description Stretches one after the other, from the closed end or the throat to the mouth. */
@@ -2754,7 +2778,7 @@ export interface components {
         /** @description A port, or several equal ones. */
         RawPort: {
             /** @description Shape of its cross-section. */
-            shape: components["schemas"]["RawShape"];
+            shape: components["schemas"]["RawPortSection"];
             diameter?: components["schemas"]["Typed"] | null;
             width?: components["schemas"]["Typed"] | null;
             height?: components["schemas"]["Typed"] | null;
@@ -2776,6 +2800,11 @@ export interface components {
             inner_flare?: components["schemas"]["Typed"] | null;
             flange?: components["schemas"]["Typed"] | null;
         };
+        /**
+         * @description Shape of a port's cross-section.
+         * @enum {string}
+         */
+        RawPortSection: "round" | "slot" | "corner";
         /**
          * @description What is played, by its crest factor.
          * @enum {string}
@@ -2809,11 +2838,6 @@ export interface components {
             fill_resistivity?: components["schemas"]["Typed"] | null;
             fill_frame?: components["schemas"]["RawFrame"] | null;
         };
-        /**
-         * @description Shape of a port's cross-section.
-         * @enum {string}
-         */
-        RawShape: "round" | "slot" | "corner";
         /**
          * @description The coils of a driver and how the values of its sheet were taken.
          * @enum {string}
@@ -2883,12 +2907,21 @@ export interface components {
          * @enum {string}
          */
         RawStuffing: "none" | "lined" | "half" | "full" | "packed";
+        /** @description What is to be fixed. */
+        RawSuggestionRequest: {
+            /** @description What must be reached. */
+            brief: components["schemas"]["RawBrief"];
+            /** @description What falls short. */
+            design: components["schemas"]["RawDesign"];
+            /** @description Of what: the id of a check. */
+            check: string;
+        };
         /** @description Which value of a design is turned, and how far. */
         RawSweep: {
             /** @description What is turned. */
             design: components["schemas"]["RawDesign"];
             /** @description Which value; the first that the design has where absent. */
-            knob?: string | null;
+            parameter?: string | null;
             /**
              * Format: double
              * @description From where, SI; about where it stands where absent.
@@ -2943,7 +2976,7 @@ export interface components {
             /** @description Curves over frequency. */
             curves: components["schemas"]["Curves"];
             /** @description What runs out first. */
-            ceiling: components["schemas"]["CeilingReport"];
+            max_output: components["schemas"]["MaxOutputReport"];
         };
         /** @description One kept state of a variant. */
         Revision: {
@@ -2974,49 +3007,6 @@ export interface components {
             to: number;
             /** @description `voltage`, `current`, `heat`, `cone`, `radiator`, `air` or `nothing`. */
             limit: string;
-        };
-        /** @description One way to model the air, computed. */
-        RingCurves: {
-            /** @description Impedance, ohm. */
-            impedance: number[];
-            /** @description Level at 1 m, dB. */
-            level: number[];
-            /** @description Level that the first port or radiator alone makes at 1 m, dB; empty without one. */
-            port: number[];
-        };
-        /** @description One line of a check that tells how far it is. */
-        RingLine: {
-            /** @description How many of how many steps are done. */
-            progress: number[];
-        } | {
-            report: components["schemas"]["RingReport"] | null;
-        } | {
-            /** @description Instead of it: what is wrong. */
-            errors: components["schemas"]["FieldError"][];
-        };
-        /** @description What standing waves do. SI throughout. */
-        RingReport: {
-            /** @description Hz. */
-            frequency: number[];
-            /** @description With the chamber as one spring. */
-            lumped: components["schemas"]["RingCurves"];
-            /** @description With its waves. */
-            ringing: components["schemas"]["RingCurves"];
-            /** @description The first peak of impedance above that of a spring, Hz, and how high it is, ohm. */
-            ripple: number[];
-            /** @description The first peak of the port, or without one of the whole, above that of a spring, Hz, and how high it is, dB. */
-            bump: number[];
-            /** @description In words. */
-            words: string;
-            /** @description `quick` or `full`. */
-            model: string;
-            /** @description Unknowns of the full model. */
-            unknowns?: number | null;
-            /**
-             * Format: double
-             * @description By how much the reduced model was off where it was compared with a full solution, as a share.
-             */
-            error?: number | null;
         };
         /** @description One problem in a table. */
         RowProblem: {
@@ -3177,10 +3167,10 @@ export interface components {
              */
             beside_sum: number;
         };
-        /** @description What one school says: a design to begin with, or why there is none. */
+        /** @description What one starting point says: a design to begin with, or why there is none. */
         StartReport: {
             /** @description As written on the command line. */
-            school: string;
+            starting_point: string;
             /** @description As written for people. */
             name: string;
             /** @description Where the design comes from, or why there is none. */
@@ -3235,12 +3225,35 @@ export interface components {
             /** @description Its corners. */
             points: number[][];
         };
+        /** @description A change that fixes one thing, simulated. */
+        Suggestion: {
+            /** @description In words, where it is more than values turned; empty otherwise. */
+            words: string;
+            /** @description The values that are turned. */
+            turns: components["schemas"]["Turn"][];
+            /** @description What is then reached of what was short. */
+            reached: string;
+            /** @description What else of the brief changes by it. */
+            effects: components["schemas"]["Effect"][];
+            /** @description How many things that were met would be short. */
+            harms: number;
+            design?: components["schemas"]["RawDesign"] | null;
+            brief?: components["schemas"]["RawBrief"] | null;
+        };
+        /** @description What fixes a design. */
+        Suggestions: {
+            /** @description As it stands. */
+            check: components["schemas"]["Check"];
+            /** @description What fixes it, the least harm and then the least change first. */
+            suggestions: components["schemas"]["Suggestion"][];
+            nearest?: components["schemas"]["Suggestion"] | null;
+        };
         /** @description What a value does. */
         Sweep: {
             /** @description What can be turned. */
-            knobs: components["schemas"]["KnobReport"][];
+            parameters: components["schemas"]["ParameterReport"][];
             /** @description What was. */
-            knob: string;
+            parameter: string;
             /**
              * Format: double
              * @description From where, SI.
@@ -3269,19 +3282,6 @@ export interface components {
             /** @description Why there is none, or nothing comes of it. */
             problem?: string | null;
             outcome?: components["schemas"]["Outcome"] | null;
-        };
-        /** @description How loud all boards together are beside what the cabinet is for. */
-        TalkReport: {
-            /**
-             * Format: double
-             * @description dB below it, less than nothing.
-             */
-            level: number;
-            /**
-             * Format: double
-             * @description Where that is worst, Hz.
-             */
-            frequency: number;
         };
         /** @description A brief to begin with. */
         Template: {
@@ -3328,11 +3328,11 @@ export interface components {
             level: number[];
             /** @description The level that one of 40 exceeds, dB, `[n]`. */
             high: number[];
-            f3?: components["schemas"]["Luck"] | null;
-            qtc?: components["schemas"]["Luck"] | null;
-            tuning?: components["schemas"]["Luck"] | null;
+            f3?: components["schemas"]["Percentiles"] | null;
+            qtc?: components["schemas"]["Percentiles"] | null;
+            tuning?: components["schemas"]["Percentiles"] | null;
             /** @description Highest level above the reference, dB. */
-            hump: components["schemas"]["Luck"];
+            peak: components["schemas"]["Percentiles"];
             /**
              * Format: double
              * @description The share of boxes whose F3 reaches the lowest note of the brief.
@@ -3381,7 +3381,7 @@ export interface components {
         };
         /** @description One value that is changed. */
         Turn: {
-            /** @description Which knob, or `amplifier_power` and `loudness` of the brief. */
+            /** @description Which parameter, or `amplifier_power` and `loudness` of the brief. */
             id: string;
             /** @description What it is called. */
             name: string;
@@ -3537,8 +3537,26 @@ export interface components {
             /** @description Pressure over the middle section, row by row from below, each from the back, -1 to 1. */
             picture: number[][];
         };
+        /** @description What it weighs, kg. */
+        WeightReport: {
+            /**
+             * Format: double
+             * @description The boards.
+             */
+            panels: number;
+            /**
+             * Format: double
+             * @description Braces, partition and fold boards.
+             */
+            braces: number;
+            /**
+             * Format: double
+             * @description The drivers, estimated from their frames.
+             */
+            drivers: number;
+        };
         /** @description One way to wire. */
-        Way: {
+        WiringOption: {
             coils?: components["schemas"]["RawCoils"] | null;
             /**
              * Format: int32
@@ -3568,28 +3586,10 @@ export interface components {
             /** @description What it means for the amplifier and the drivers; empty where there is nothing to say. */
             reason: string;
         };
-        /** @description What it weighs, kg. */
-        WeightReport: {
-            /**
-             * Format: double
-             * @description The boards.
-             */
-            boards: number;
-            /**
-             * Format: double
-             * @description Braces, partition and fold boards.
-             */
-            braces: number;
-            /**
-             * Format: double
-             * @description The drivers, estimated from their frames.
-             */
-            drivers: number;
-        };
         /** @description How one figure is worked out. */
         Working: {
             /**
-             * @description Which figure: `f3`, `clean`, `hump`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `radiator`, `fc`, `qtc`,
+             * @description Which figure: `f3`, `clean`, `peak`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `radiator`, `fc`, `qtc`,
              *     `level`, `group_delay`, `efficiency`, `way`.
              */
             id: string;
@@ -4034,9 +4034,12 @@ export interface operations {
             };
         };
     };
-    cabinet_boards: {
+    cabinet_cavity_check: {
         parameters: {
-            query?: never;
+            query: {
+                /** @description `quick`, as ducts along the longest axis, or `full`, in three directions. */
+                model: "quick" | "full";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4052,7 +4055,8 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BoardsReport"] | null;
+                    "application/json": components["schemas"]["CavityCheckReport"] | null;
+                    "application/x-ndjson": components["schemas"]["CavityCheckLine"];
                 };
             };
             400: {
@@ -4204,12 +4208,9 @@ export interface operations {
             };
         };
     };
-    cabinet_ring: {
+    cabinet_panels: {
         parameters: {
-            query: {
-                /** @description `quick`, as ducts along the longest axis, or `full`, in three directions. */
-                model: "quick" | "full";
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
@@ -4225,8 +4226,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RingReport"] | null;
-                    "application/x-ndjson": components["schemas"]["RingLine"];
+                    "application/json": components["schemas"]["PanelsReport"] | null;
                 };
             };
             400: {
@@ -4247,7 +4247,7 @@ export interface operations {
             };
         };
     };
-    motor_changes: {
+    driver_array_changes: {
         parameters: {
             query?: never;
             header?: never;
@@ -4793,45 +4793,6 @@ export interface operations {
             };
         };
     };
-    workbench_mend: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RawMending"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Mending"];
-                };
-            };
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
     workbench_motion: {
         parameters: {
             query: {
@@ -5094,6 +5055,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StartReport"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    workbench_suggestions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawSuggestionRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suggestions"];
                 };
             };
             400: {
@@ -5430,7 +5430,7 @@ export interface operations {
             };
         };
     };
-    motor_wirings: {
+    driver_array_wirings: {
         parameters: {
             query?: never;
             header?: never;
@@ -5448,7 +5448,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Way"][];
+                    "application/json": components["schemas"]["WiringOption"][];
                 };
             };
             400: {

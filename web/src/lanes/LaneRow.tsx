@@ -7,7 +7,7 @@ import { LaneMenu } from './LaneMenu';
 import { EndLabels, ExtraLabels, Note, PeakLabels } from './labels';
 import type { Lane } from './lane';
 import { GUTTER, PADDING, Plot } from './Plot';
-import type { Shown } from './shown';
+import type { Trace } from './trace';
 
 export interface Columns {
   /** Widths of the names and of the readings; no names are told within the plot. */
@@ -21,8 +21,8 @@ interface Props {
   height: number | null;
   width: number;
   columns: Columns;
-  shown: Shown[];
-  active: Shown;
+  shown: Trace[];
+  active: Trace;
   index: number;
   span: readonly [number, number];
   own: readonly [number, number] | undefined;
@@ -145,8 +145,10 @@ function Curves({
               </dt>
               <dd className={`flex-1 text-right ${one.id === active.id ? 'font-bold' : ''}`}>
                 {value === undefined || value === null ? '–' : value.toFixed(lane.decimals)}
-                {lane.aside && columns.names > 0 && (
-                  <span className="ml-1 font-normal text-soft">{lane.aside(one.report.curves, index)}</span>
+                {lane.secondary && columns.names > 0 && (
+                  <span className="ml-1 font-normal text-soft">
+                    {lane.secondary(one.report.curves, index)}
+                  </span>
                 )}
               </dd>
             </div>

@@ -19,11 +19,11 @@ import { LANES, type Lane } from './lane';
 import { overdriven } from './over';
 import { GUTTER } from './Plot';
 import { Ribbon } from './Ribbon';
-import type { Shown } from './shown';
 import { TIME_LANE, TimeLane } from './TimeLane';
+import type { Trace } from './trace';
 
 interface Props {
-  shown: Shown[];
+  shown: Trace[];
   activeId: string;
   theme: string;
   /** Stands beside the axis: what can be done with all lanes. */
@@ -36,7 +36,7 @@ const NARROW = 500;
 const LEAST_LANE = 56;
 
 /** The lanes that there are for some variants, in the order they stand. */
-export function presentLanes(shown: Shown[]): Lane[] {
+export function presentLanes(shown: Trace[]): Lane[] {
   const reports = shown.map((one) => one.report);
   const present = LANES.filter((lane) => lane.present?.(reports) ?? true);
   const order = laneViews.ordered(present.map(({ id }) => id));
@@ -125,7 +125,7 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
                   />
                 </div>
                 <Ribbon
-                  pieces={active.report.ceiling.ribbon}
+                  pieces={active.report.max_output.ribbon}
                   over={over}
                   from={span[0]}
                   to={span[1]}

@@ -7,12 +7,12 @@ import { useObserved } from '../ui/observed';
 import { openLanes, presentLanes } from './Lanes';
 import { colour } from './paint';
 import { asPng, asSvg, type Picture, pictureOf } from './picture';
-import type { Shown } from './shown';
+import type { Trace } from './trace';
 import { ValuesDialog } from './ValuesDialog';
 
 interface Props {
   title: string;
-  shown: Shown[];
+  shown: Trace[];
   activeId: string;
 }
 
@@ -33,7 +33,7 @@ export function LanesMenu({ title, shown, activeId }: Props) {
     return pictureOf({
       title,
       shown,
-      active: active as Shown,
+      active: active as Trace,
       lanes: open.length ? open : lanes,
       span: span ?? whole,
       ranges,

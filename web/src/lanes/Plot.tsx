@@ -15,7 +15,7 @@ export interface Line {
   mark: Mark;
   strong: boolean;
   /** Belongs to the active variant beside its main line; drawn thin and without marks. */
-  aside: boolean;
+  secondary: boolean;
   values: (number | null)[] | null;
 }
 
@@ -41,7 +41,7 @@ export function Plot(props: Props) {
   const latest = useRef(props);
   latest.current = props;
   const { width, height, frequency, lines, theme } = props;
-  const made = `${theme} ${lines.map((line) => `${line.place}${line.strong}${line.aside}`).join()}`;
+  const made = `${theme} ${lines.map((line) => `${line.place}${line.strong}${line.secondary}`).join()}`;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: `made` says when the lines need making anew
   useLayoutEffect(() => {
@@ -79,8 +79,8 @@ export function Plot(props: Props) {
 }
 
 /** Whether a line is of the variant that is worked on. */
-function moves({ strong, aside }: Line): boolean {
-  return strong || aside;
+function moves({ strong, secondary }: Line): boolean {
+  return strong || secondary;
 }
 
 function data({ frequency, lines }: Props): uPlot.AlignedData {
@@ -127,8 +127,8 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
       {},
       ...props.lines.map((line) => ({
         stroke: colour(line.mark.colour),
-        width: line.aside ? 1 : 2.2,
-        dash: line.aside ? [3, 3] : line.mark.dash,
+        width: line.secondary ? 1 : 2.2,
+        dash: line.secondary ? [3, 3] : line.mark.dash,
         points: { show: false },
         spanGaps: false,
         // Those that stand still are in the backdrop.

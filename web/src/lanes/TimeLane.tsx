@@ -4,11 +4,11 @@ import { significant } from '../model/units';
 import { roundUp } from './axis';
 import type { Columns } from './LaneRow';
 import { GUTTER } from './Plot';
-import type { Shown } from './shown';
+import type { Trace } from './trace';
 
 interface Props {
-  shown: Shown[];
-  active: Shown;
+  shown: Trace[];
+  active: Trace;
   played: 'step' | 'burst';
   /** Of a burst, Hz. */
   frequency: number;
@@ -101,7 +101,7 @@ export function TimeLane({ shown, active, played, frequency, columns, width }: P
   );
 }
 
-function spokenOf(name: string, shown: Shown[], lists: ({ pressure: number[] } | undefined)[]): string {
+function spokenOf(name: string, shown: Trace[], lists: ({ pressure: number[] } | undefined)[]): string {
   const each = shown.map((one, row) => {
     const peak = Math.max(0, ...(lists[row]?.pressure ?? []).map(Math.abs));
     return `${one.name} up to ${significant(peak, 2)} Pa`;

@@ -5,14 +5,14 @@ import { MarkGlyph } from '../ui/MarkGlyph';
 import { Scroll } from '../ui/Scroll';
 import { nearest } from './axis';
 import type { Lane } from './lane';
-import type { Shown } from './shown';
+import type { Trace } from './trace';
 
 /** Third-octave bands of a subwoofer (IEC 61260), Hz. */
 const BANDS = [16, 20, 25, 31.5, 40, 50, 63, 80, 100, 125, 160, 200];
 
 interface Props {
   open: boolean;
-  shown: Shown[];
+  shown: Trace[];
   lanes: Lane[];
   onClose: () => void;
 }

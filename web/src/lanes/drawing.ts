@@ -1,12 +1,12 @@
 import type { Lane } from './lane';
 import type { Line } from './Plot';
-import type { Shown } from './shown';
+import type { Trace } from './trace';
 
 /** What a lane draws of the shown variants. */
 export function drawing(
   lane: Lane,
-  shown: Shown[],
-  active: Shown,
+  shown: Trace[],
+  active: Trace,
   own: readonly [number, number] | undefined,
 ) {
   const mains = shown.map(
@@ -14,13 +14,19 @@ export function drawing(
       place: one.place,
       mark: one.mark,
       strong: one.id === active.id,
-      aside: false,
+      secondary: false,
       values: useable(lane.values(one.report.curves)),
     }),
   );
   const extras = lane.extras?.(active.report) ?? [];
   const asides = extras.map(
-    ({ values }): Line => ({ place: active.place, mark: active.mark, strong: false, aside: true, values }),
+    ({ values }): Line => ({
+      place: active.place,
+      mark: active.mark,
+      strong: false,
+      secondary: true,
+      values,
+    }),
   );
   const reports = shown.map((one) => one.report);
   return {

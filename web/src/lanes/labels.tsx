@@ -7,7 +7,7 @@ import { fraction } from './axis';
 import type { Extra } from './lane';
 import { GUTTER, type Line, PADDING } from './Plot';
 import { extremes } from './peaks';
-import type { Shown } from './shown';
+import type { Trace } from './trace';
 
 /** A line that stays below this share of its lane gets no name: there is no room for one. */
 const LEAST_HEIGHT = 0.15;
@@ -75,7 +75,7 @@ export function Note({ at, side, children }: { at: number; side: 'left' | 'right
 }
 
 interface EndProps {
-  shown: Shown[];
+  shown: Trace[];
   lines: Line[];
   /** Which point is the last on show. */
   end: number;

@@ -11,7 +11,7 @@ const lane = (id: string) => {
 describe('the lanes', () => {
   it('show 45 dB of level under the largest clean output, on round numbers', () => {
     expect(lane('level').range([report], report)).toEqual([70, 115]);
-    const loud = { ...report, ceiling: { ...report.ceiling, level: [80, 150, null, 112, 112] } };
+    const loud = { ...report, max_output: { ...report.max_output, level: [80, 150, null, 112, 112] } };
     // No more than 12 dB above what is played.
     expect(lane('level').range([loud], loud)).toEqual([75, 120]);
   });
@@ -73,7 +73,7 @@ describe('the lanes', () => {
   });
 
   it('tell the phase beside the impedance', () => {
-    expect(lane('impedance').aside?.(report.curves, 2)).toBe('-30°');
+    expect(lane('impedance').secondary?.(report.curves, 2)).toBe('-30°');
   });
 
   it('leave the delay below 16 Hz out of the range', () => {

@@ -35,7 +35,7 @@ export interface Lane {
   /** What the term means to who meets it first. */
   meaning: string;
   /** Said beside the value at the cursor. */
-  aside?: (curves: Curves, index: number) => string;
+  secondary?: (curves: Curves, index: number) => string;
 }
 
 function largest(reports: Report[], values: (curves: Curves) => number[] | null, from = 0): number {
@@ -88,12 +88,12 @@ export const LANES: Lane[] = [
     range: (shown, active) => {
       const played = largest(shown, level);
       // The largest clean output may lie far above what is played.
-      const clean = Math.min(Math.max(0, ...active.ceiling.level.map((value) => value ?? 0)), played + 12);
+      const clean = Math.min(Math.max(0, ...active.max_output.level.map((value) => value ?? 0)), played + 12);
       const top = Math.ceil((Math.max(played, clean) + 2) / 5) * 5;
       return [top - 45, top];
     },
     decimals: 1,
-    extras: ({ ceiling }) => [{ label: 'largest clean output', values: ceiling.level }],
+    extras: ({ max_output }) => [{ label: 'largest clean output', values: max_output.level }],
   },
   {
     id: 'travel',
@@ -146,7 +146,7 @@ export const LANES: Lane[] = [
     values: impedance,
     range: (shown) => [0, Math.min(400, roundUp(largest(shown, impedance) * 1.02))],
     decimals: 1,
-    aside: (curves, index) => `${Math.round(curves.impedance_phase[index] ?? 0)}°`,
+    secondary: (curves, index) => `${Math.round(curves.impedance_phase[index] ?? 0)}°`,
   },
   {
     id: 'delay',

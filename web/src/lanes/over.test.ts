@@ -5,7 +5,7 @@ import { overdriven } from './over';
 const of = (level: number[], clean: (number | null)[]) =>
   overdriven({
     curves: { ...report.curves, frequency: [10, 20, 30, 40, 50], level },
-    ceiling: { ...report.ceiling, level: clean },
+    max_output: { ...report.max_output, level: clean },
   });
 
 describe('where the drive asks too much', () => {

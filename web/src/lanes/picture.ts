@@ -6,7 +6,7 @@ import { significant } from '../model/units';
 import { FILM, fraction, LANDMARKS, nearest, ticks } from './axis';
 import { drawing } from './drawing';
 import type { Lane } from './lane';
-import type { Shown } from './shown';
+import type { Trace } from './trace';
 
 export type Stroke =
   | { kind: 'path'; d: string; stroke?: string; fill?: string; width?: number; dash?: number[] }
@@ -30,8 +30,8 @@ export interface Picture {
 
 interface Ask {
   title: string;
-  shown: Shown[];
-  active: Shown;
+  shown: Trace[];
+  active: Trace;
   lanes: Lane[];
   span: readonly [number, number];
   ranges: Readonly<Record<string, readonly [number, number]>>;
@@ -92,7 +92,7 @@ function legend({ shown, cursor, colour }: Ask): Stroke[] {
   return words;
 }
 
-function glyph(mark: Shown['mark'], x: number, y: number, colour: Ask['colour']): Stroke {
+function glyph(mark: Trace['mark'], x: number, y: number, colour: Ask['colour']): Stroke {
   return {
     kind: 'path',
     d: scaled(OUTLINE[mark.glyph], 5, x, y),
@@ -175,13 +175,13 @@ function laneStrokes(ask: Ask, lane: Lane, top: number, height: number): Stroke[
   const [first, last] = [nearest(frequency, span[0]), nearest(frequency, span[1])];
   for (const line of lines) {
     const d = polyline(line.values ?? [], first, last, (k) => x(frequency[k] ?? 1), y, [top, top + height]);
-    const dash = line.aside ? [3, 3] : line.mark.dash;
+    const dash = line.secondary ? [3, 3] : line.mark.dash;
     if (d)
       strokes.push({
         kind: 'path',
         d,
         stroke: colour(line.mark.colour),
-        width: line.strong ? 2.2 : line.aside ? 1 : 1.6,
+        width: line.strong ? 2.2 : line.secondary ? 1 : 1.6,
         dash,
       });
   }

@@ -22,14 +22,14 @@ describe('the box of a design', () => {
 
   it('doubles a board and makes it single again', () => {
     const double = withLayers(DESIGN, 'front', 2);
-    expect(bodyOf(double).boards).toEqual([{ face: 'front', layers: 2 }]);
+    expect(bodyOf(double).panels).toEqual([{ face: 'front', layers: 2 }]);
     expect(withLayers(double, 'front', 1).body).toBeUndefined();
   });
 
   it('keeps what else is said of a board that becomes single', () => {
-    const board = { face: 'front', layers: 2, thickness: '22 mm' } as const;
-    const single = withLayers(withBody(DESIGN, { boards: [board] }), 'front', 1);
-    expect(bodyOf(single).boards).toEqual([{ face: 'front', thickness: '22 mm', layers: null }]);
+    const panel = { face: 'front', layers: 2, thickness: '22 mm' } as const;
+    const single = withLayers(withBody(DESIGN, { panels: [panel] }), 'front', 1);
+    expect(bodyOf(single).panels).toEqual([{ face: 'front', thickness: '22 mm', layers: null }]);
   });
 
   it('writes of the second port without a word on the first', () => {

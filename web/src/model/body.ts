@@ -19,19 +19,19 @@ export function withBody(design: RawDesign, change: Partial<RawBody>): RawDesign
 }
 
 /** The board of a face where it differs from the others. */
-export function boardAt(design: RawDesign, face: RawFace) {
-  const at = (bodyOf(design).boards ?? []).findIndex((board) => board.face === face);
-  return { at, board: bodyOf(design).boards?.[at] };
+export function panelAt(design: RawDesign, face: RawFace) {
+  const at = (bodyOf(design).panels ?? []).findIndex((panel) => panel.face === face);
+  return { at, panel: bodyOf(design).panels?.[at] };
 }
 
 /** A face of so many layers. */
 export function withLayers(design: RawDesign, face: RawFace, layers: number): RawDesign {
-  const boards = bodyOf(design).boards ?? [];
-  const { at, board } = boardAt(design, face);
-  const next = { ...(board ?? { face }), layers: layers > 1 ? layers : null };
+  const panels = bodyOf(design).panels ?? [];
+  const { at, panel } = panelAt(design, face);
+  const next = { ...(panel ?? { face }), layers: layers > 1 ? layers : null };
   const plain = next.layers === null && !next.thickness && !next.inset && !next.material;
-  const others = boards.filter((_, index) => index !== at);
-  return withBody(design, { boards: plain ? others : [...others, next] });
+  const others = panels.filter((_, index) => index !== at);
+  return withBody(design, { panels: plain ? others : [...others, next] });
 }
 
 /** How a port is built, whether or not anything was written of it. */

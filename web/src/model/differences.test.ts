@@ -36,6 +36,6 @@ describe('where designs differ', () => {
     expect(nameOf('enclosure.front.volume')).toBe('Vb, front');
     expect(nameOf('enclosure.ports.0.width')).toBe('Width');
     expect(nameOf('enclosure.family')).toBe('Kind of cabinet');
-    expect(nameOf('motor.isobaric.coils_in_series')).toBe('coils in series');
+    expect(nameOf('driver_array.isobaric.coils_in_series')).toBe('coils in series');
   });
 });

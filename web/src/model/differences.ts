@@ -51,7 +51,7 @@ const NAMES: Record<string, string> = {
   'enclosure.front': 'Front chamber',
   'enclosure.radiator': 'Radiators',
   'enclosure.passage': 'Line or horn',
-  motor: 'Changes to the drivers',
+  driver_array: 'Changes to the drivers',
   drive: 'Drive',
   limits: 'Limits',
   space: 'Space',

@@ -4,63 +4,63 @@ import { variants } from '../testing/nook';
 import { withValue } from './design';
 import { type OnBench, Workbench } from './workbench';
 
-let settled: OnBench[];
+let committed: OnBench[];
 let bench: Workbench;
 const volume = (id: string) => bench.find(id)?.design.enclosure.volume;
 const resize = (id: string, litres: number) =>
   bench.preview(id, withValue(bench.find(id)?.design as RawDesign, 'enclosure.volume', `${litres} l`));
 
 beforeEach(() => {
-  settled = [];
-  bench = new Workbench(variants, null, (variant) => settled.push(variant));
+  committed = [];
+  bench = new Workbench(variants, null, (variant) => committed.push(variant));
 });
 
 describe('a gesture', () => {
   it('is shown as it goes and kept once', () => {
     for (const litres of [45, 46, 47]) resize('v0', litres);
     expect(volume('v0')).toBe('47 l');
-    expect(settled).toHaveLength(0);
-    bench.settle('Vb');
-    expect(settled.map((variant) => variant.design.enclosure.volume)).toEqual(['47 l']);
+    expect(committed).toHaveLength(0);
+    bench.commit('Vb');
+    expect(committed.map((variant) => variant.design.enclosure.volume)).toEqual(['47 l']);
     expect(bench.snapshot().undo).toBe('Vb');
   });
 
   it('that comes back to where it began is no change', () => {
     resize('v0', 50);
     resize('v0', 44);
-    bench.settle();
-    expect(settled).toHaveLength(0);
+    bench.commit();
+    expect(committed).toHaveLength(0);
     expect(bench.snapshot().undo).toBeNull();
   });
 
   it('on another variant ends the one before', () => {
     resize('v0', 50);
     resize('v1', 33);
-    expect(settled.map((variant) => variant.id)).toEqual(['v0']);
+    expect(committed.map((variant) => variant.id)).toEqual(['v0']);
   });
 });
 
 describe('undo and redo', () => {
   it('go back and forth over every variant and settle each time', () => {
     resize('v0', 50);
-    bench.settle();
+    bench.commit();
     resize('v1', 33);
-    bench.settle();
+    bench.commit();
     bench.undo();
     bench.undo();
     expect([volume('v0'), volume('v1')]).toEqual(['44 l', '30 l']);
     bench.redo();
     expect(volume('v0')).toBe('50 l');
-    expect(settled.at(-1)?.design.enclosure.volume).toBe('50 l');
+    expect(committed.at(-1)?.design.enclosure.volume).toBe('50 l');
     expect(bench.snapshot().activeId).toBe('v0');
   });
 
   it('a new change ends what could be redone', () => {
     resize('v0', 50);
-    bench.settle();
+    bench.commit();
     bench.undo();
     resize('v0', 60);
-    bench.settle();
+    bench.commit();
     expect(bench.snapshot().redo).toBeNull();
     bench.redo();
     expect(volume('v0')).toBe('60 l');
@@ -75,7 +75,7 @@ describe('undo and redo', () => {
     expect(bench.snapshot().activeId).toBe('v9');
     bench.undo();
     expect(bench.find('v9')?.archived).toBe(true);
-    expect(settled.at(-1)).toMatchObject({ id: 'v9', archived: true });
+    expect(committed.at(-1)).toMatchObject({ id: 'v9', archived: true });
     expect(bench.snapshot().activeId).toBe('v2');
   });
 });

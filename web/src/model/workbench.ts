@@ -1,4 +1,4 @@
-// What is on the workbench, and how it got there. Framework-free; see `keeper.ts` for how it is kept.
+// What is on the workbench, and how it got there. Framework-free; see `sync.ts` for how it is kept.
 
 import type { RawDesign, Variant } from '../api/types';
 import { same } from './design';
@@ -79,14 +79,14 @@ export class Workbench extends Observable<Bench> {
     const variant = this.find(id);
     if (!variant) return;
     if (this.gesture?.id !== id) {
-      this.settle();
+      this.commit();
       this.gesture = { id, design: variant.design };
     }
     this.put({ ...variant, design });
   }
 
   /** Ends the change going on: one step of history, one revision. */
-  settle(label = 'change'): void {
+  commit(label = 'change'): void {
     const begun = this.gesture;
     this.gesture = null;
     const variant = begun && this.find(begun.id);
@@ -102,14 +102,14 @@ export class Workbench extends Observable<Bench> {
 
   /** A change all at once. */
   edit(id: string, design: RawDesign, label: string): void {
-    this.settle();
+    this.commit();
     this.preview(id, design);
-    this.settle(label);
+    this.commit(label);
   }
 
   /** A variant that the server has just made, or brought back. */
   add(variant: Variant): void {
-    this.settle();
+    this.commit();
     const added = { id: variant.id, design: variant.document, place: variant.mark, archived: false };
     // One that was put away here comes back to where it stood.
     if (this.find(variant.id)) this.put(added);
@@ -125,7 +125,7 @@ export class Workbench extends Observable<Bench> {
   }
 
   archive(id: string): void {
-    this.settle();
+    this.commit();
     const variant = this.find(id);
     if (!variant) return;
     const { design } = variant;
@@ -156,7 +156,7 @@ export class Workbench extends Observable<Bench> {
   }
 
   activate(id: string): void {
-    this.settle();
+    this.commit();
     this.update({ activeId: id, shown: withShown(this.state.shown, id, id) });
   }
 
@@ -168,7 +168,7 @@ export class Workbench extends Observable<Bench> {
   }
 
   undo(): void {
-    this.settle();
+    this.commit();
     const change = this.past.pop();
     if (!change) return;
     this.future.push(change);
@@ -177,7 +177,7 @@ export class Workbench extends Observable<Bench> {
   }
 
   redo(): void {
-    this.settle();
+    this.commit();
     const change = this.future.pop();
     if (!change) return;
     this.past.push(change);

@@ -7,7 +7,7 @@ interface Props {
   handles: Handle[];
   frame: Frame;
   onPull: (design: RawDesign) => void;
-  onSettle: (label: string) => void;
+  onCommit: (label: string) => void;
 }
 
 /** One press of an arrow key, m. */
@@ -17,13 +17,13 @@ const PAUSE = 700;
 const REACH = 13;
 
 /** Grips on the drawing: drag them, or press the arrow keys. */
-export function Handles({ handles, frame, onPull, onSettle }: Props) {
+export function Handles({ handles, frame, onPull, onCommit }: Props) {
   return handles.map((handle) => (
-    <Grip key={handle.id} handle={handle} frame={frame} onPull={onPull} onSettle={onSettle} />
+    <Grip key={handle.id} handle={handle} frame={frame} onPull={onPull} onCommit={onCommit} />
   ));
 }
 
-function Grip({ handle, frame, onPull, onSettle }: Omit<Props, 'handles'> & { handle: Handle }) {
+function Grip({ handle, frame, onPull, onCommit }: Omit<Props, 'handles'> & { handle: Handle }) {
   // A drag is measured from where and how large the drawing was when it began.
   const begun = useRef<{ at: number; scale: number; pull: Handle['pull'] } | null>(null);
   const pause = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
@@ -35,7 +35,7 @@ function Grip({ handle, frame, onPull, onSettle }: Omit<Props, 'handles'> & { ha
 
   function drop() {
     begun.current = null;
-    onSettle(handle.label);
+    onCommit(handle.label);
   }
 
   function onKeyDown(event: KeyboardEvent) {
@@ -44,7 +44,7 @@ function Grip({ handle, frame, onPull, onSettle }: Omit<Props, 'handles'> & { ha
     event.preventDefault();
     pull(handle.pull(steps * STEP * (event.shiftKey ? 10 : 1)));
     clearTimeout(pause.current);
-    pause.current = setTimeout(() => onSettle(handle.label), PAUSE);
+    pause.current = setTimeout(() => onCommit(handle.label), PAUSE);
   }
 
   return (

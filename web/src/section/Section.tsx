@@ -26,7 +26,7 @@ interface Props {
   slowly: Slowly | null;
   onTarget: (target: Target, part: Element) => void;
   onPull: (design: RawDesign) => void;
-  onSettle: (label: string) => void;
+  onCommit: (label: string) => void;
 }
 
 /** Section of the cabinet, to scale; each part leads to its numbers. */
@@ -48,7 +48,7 @@ interface SheetProps extends Props {
 }
 
 function Sheet(props: SheetProps) {
-  const { width, height, scene, slowly, onTarget, onPull, onSettle } = props;
+  const { width, height, scene, slowly, onTarget, onPull, onCommit } = props;
   const frame = frameFor(scene, width, height);
   return (
     // biome-ignore lint/a11y/useSemanticElements: a drawing that holds buttons
@@ -66,7 +66,7 @@ function Sheet(props: SheetProps) {
       {slowly ? (
         <MotionLayer scene={scene} frame={frame} {...slowly} />
       ) : (
-        <Handles handles={handlesOf(props, scene)} frame={frame} onPull={onPull} onSettle={onSettle} />
+        <Handles handles={handlesOf(props, scene)} frame={frame} onPull={onPull} onCommit={onCommit} />
       )}
     </svg>
   );

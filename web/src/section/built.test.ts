@@ -40,7 +40,7 @@ function subject(parts: object[], strokes: object[] = [], fold: object | null = 
       {
         view: 'side',
         strokes: [
-          stroke('boards', square(0, 0, 0.4, 0.5)),
+          stroke('panels', square(0, 0, 0.4, 0.5)),
           stroke('room', square(0.02, 0.02, 0.36, 0.46)),
           ...strokes,
         ],
@@ -92,7 +92,7 @@ test('a fold shows its boards, its mouth and the middle of the way, and its boar
       false,
     ),
   ];
-  const fold = { boards: [{ middle: 0.27 }] };
+  const fold = { panels: [{ middle: 0.27 }] };
   const one = subject([mounted('mouth', {})], strokes, fold);
   const scene = layOutBuilt(one, one.body as BodyReport);
   if (!scene) throw new Error('nothing drawn');
@@ -103,7 +103,7 @@ test('a fold shows its boards, its mouth and the middle of the way, and its boar
   const handles = handlesOf(one, scene).filter(({ id }) => id.startsWith('fold'));
   expect(handles.map(({ label }) => label)).toEqual(['Place of fold board 1']);
   // From the top: up by 10 mm is 10 mm less.
-  expect(handles[0]?.pull(0.01)?.body?.fold?.boards).toEqual([{ at: '260 mm' }]);
+  expect(handles[0]?.pull(0.01)?.body?.fold?.panels).toEqual([{ at: '260 mm' }]);
 });
 
 test('equal ports have one length to pull', () => {

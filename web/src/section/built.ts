@@ -34,15 +34,15 @@ function facing([across = 0, up = 0, forward = 0]: Place): Facing | null {
 export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
   const side = body.drawings.find(({ view }) => view === 'side');
   const rear = side?.strokes.find(({ part }) => part === 'room');
-  const boards = side?.strokes.find(({ part }) => part === 'boards');
-  if (!side || !rear || !boards) return null;
+  const panels = side?.strokes.find(({ part }) => part === 'panels');
+  if (!side || !rear || !panels) return null;
   const corner = bounds(rear.points as Polygon);
   const flat = (points: readonly Place[]): Polygon =>
     points.map(([x = 0, y = 0]) => [x - corner.x, y - corner.y]);
   const put = ([, up = 0, forward = 0]: Place): [number, number] => [forward - corner.x, up - corner.y];
-  const rooms = side.strokes.filter(({ part }) => part === 'room' || part === 'front room');
-  const inner = rooms.map(({ points }) => flat(points));
-  const outline = flat(boards.points);
+  const chambers = side.strokes.filter(({ part }) => part === 'room' || part === 'front room');
+  const inner = chambers.map(({ points }) => flat(points));
+  const outline = flat(panels.points);
   const outer = bounds(outline);
   const [room, before] = inner.map(bounds);
   if (!room) return null;
@@ -123,13 +123,13 @@ function foldParts(
   const seen = new Set<number>();
   for (const { part, points } of strokes) {
     const shape = flat(points);
-    const board = /^fold board (\d+)$/.exec(part);
-    if (board || part === 'closing board') {
-      const number = board ? Number(board[1]) - 1 : null;
+    const panel = /^fold board (\d+)$/.exec(part);
+    if (panel || part === 'closing board') {
+      const number = panel ? Number(panel[1]) - 1 : null;
       // What fills its corners comes after the board itself.
       const first = number !== null && !seen.has(number);
       if (number !== null) seen.add(number);
-      parts.push({ kind: 'slab', points: shape, board: first ? number : null });
+      parts.push({ kind: 'slab', points: shape, panel: first ? number : null });
     }
     if (part === 'mouth') {
       const looks = facing(body.parts.find(({ kind }) => kind === 'mouth')?.normal ?? [0, 0, 1]);
@@ -153,7 +153,7 @@ function cone(subject: Subject, part: Mounted, put: (place: Place) => [number, n
   }
   const size = driverSize(subject);
   const one: Part = { kind: 'driver', x, y, facing: looks, ...size, target };
-  const pair = subject.design.motor?.isobaric;
+  const pair = subject.design.driver_array?.isobaric;
   if (!pair) return [one];
   const distance = pair.arrangement === 'face_to_face' ? 0.35 : pair.arrangement === 'in_line' ? 1.05 : 2.05;
   const [, up = 0, forward = 0] = part.normal;

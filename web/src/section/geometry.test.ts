@@ -76,7 +76,7 @@ describe('a box', () => {
     const radiator = { area: '346 cm2', mass: '150 g', compliance: '0.5 mm/N' };
     expect(parts(scene(family('passive_radiator', { radiator })), 'radiator')).toHaveLength(1);
     expect(parts(scene(family('aperiodic')), 'vent')).toHaveLength(1);
-    const pair = { ...slot, motor: { isobaric: { arrangement: 'face_to_face' as const } } };
+    const pair = { ...slot, driver_array: { isobaric: { arrangement: 'face_to_face' as const } } };
     expect(parts(scene(pair), 'driver').map((driver) => driver.facing)).toEqual(['left', 'right']);
   });
 });

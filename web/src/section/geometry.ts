@@ -82,7 +82,7 @@ function drivers(
   y: number,
   facing: 'right' | 'left' | 'up',
 ): Part[] {
-  const pair = subject.design.motor?.isobaric;
+  const pair = subject.design.driver_array?.isobaric;
   const one: Part = { kind: 'driver', x, y, facing, ...size, target: DRIVER };
   if (!pair) return [one];
   const back = facing === 'left' ? 1 : -1;

@@ -121,9 +121,9 @@ function folded(design: RawDesign, body: Subject['body'], scene: Scene): Handle[
   const upright = design.body?.fold?.stack === 'upright';
   const slabs = scene.parts.filter((part): part is Of<'slab'> & Part => part.kind === 'slab');
   return slabs.flatMap((slab): Handle[] => {
-    const middle = slab.board === null ? undefined : fold.boards[slab.board]?.middle;
-    if (slab.board === null || middle === undefined) return [];
-    const number = slab.board;
+    const middle = slab.panel === null ? undefined : fold.panels[slab.panel]?.middle;
+    if (slab.panel === null || middle === undefined) return [];
+    const number = slab.panel;
     const [x, y] = [0, 1].map((k) => {
       const all = slab.points.map((point) => point[k] ?? 0);
       return all.reduce((sum, one) => sum + one, 0) / all.length;
@@ -138,10 +138,10 @@ function folded(design: RawDesign, body: Subject['body'], scene: Scene): Handle[
         said: millimetres(middle),
         // Measured from the top or the front, so down and backwards.
         pull: (metres) => {
-          const boards = [...(design.body?.fold?.boards ?? [])];
-          while (boards.length <= number) boards.push({});
-          const begun = withFold(design, { boards });
-          return written(begun, `body.fold.boards[${number}].at`, middle - metres);
+          const panels = [...(design.body?.fold?.panels ?? [])];
+          while (panels.length <= number) panels.push({});
+          const begun = withFold(design, { panels });
+          return written(begun, `body.fold.panels[${number}].at`, middle - metres);
         },
       },
     ];
@@ -233,15 +233,15 @@ function ways(design: RawDesign, scene: Scene): Handle[] {
 }
 
 function baffle(design: RawDesign, scene: Scene): Handle[] {
-  const board = scene.parts.find((part): part is Of<'board'> & Part => part.kind === 'board');
+  const panel = scene.parts.find((part): part is Of<'board'> & Part => part.kind === 'board');
   const round = siAt(design, 'enclosure.baffle_path');
-  if (!board || !round || board.target?.path !== 'enclosure.baffle_path') return [];
+  if (!panel || !round || panel.target?.path !== 'enclosure.baffle_path') return [];
   return [
     {
       id: 'baffle',
       label: 'Edge of the baffle',
-      x: board.at.x + board.at.width / 2,
-      y: board.at.y + board.at.height,
+      x: panel.at.x + panel.at.width / 2,
+      y: panel.at.y + panel.at.height,
       axis: 'y',
       said: `${round.toFixed(2)} m round`,
       pull: (metres) => written(design, 'enclosure.baffle_path', round + 2 * metres),

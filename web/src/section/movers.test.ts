@@ -45,7 +45,7 @@ describe('slow motion', () => {
   });
 
   it('moves each cone of a pair by itself where there is air between them', () => {
-    const pair = { ...slot, motor: { isobaric: { arrangement: 'face_to_face' as const } } };
+    const pair = { ...slot, driver_array: { isobaric: { arrangement: 'face_to_face' as const } } };
     const both = layOut({ design: pair, report }) as Scene;
     const travels = (cones: Mover[]) => {
       const all = movingParts(both, { ...motion, movers: cones });

@@ -30,7 +30,7 @@ export type Part = { target?: Target } /** Slanting walls have outlines besides.
   | { kind: 'board'; at: Rect }
   | { kind: 'air'; at: Rect }
   /** A board that slants. */
-  | { kind: 'slab'; points: Polygon; board: number | null }
+  | { kind: 'slab'; points: Polygon; panel: number | null }
   /** Where a way opens. */
   | { kind: 'mouth'; at: Rect; facing: Facing }
   | { kind: 'vent'; at: Rect }

@@ -85,7 +85,7 @@ export const report: Report = {
     air_labels: ['Port 1'],
     radiator_travel: [],
   },
-  ceiling: {
+  max_output: {
     level: [80, 103, 109, 112, 112],
     ribbon: [
       { from: 10, to: 26, limit: 'cone' },

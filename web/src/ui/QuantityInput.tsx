@@ -19,10 +19,10 @@ interface Props {
   /** What the text may mean, the first unless the unit says otherwise. */
   fields: readonly Field[];
   typed: Typed | null;
-  /** Shown where nothing is typed because it follows from the rest. */
+  /** Trace where nothing is typed because it follows from the rest. */
   follows?: string | undefined;
   /** Said by the server about the value that is there. */
-  told?: string | undefined;
+  error?: string | undefined;
   optional?: boolean | undefined;
   className?: string;
   onType: (field: Field, typed: Typed | null) => void;
@@ -37,7 +37,7 @@ interface Read {
 
 /** A value typed with its unit. Enter or leaving takes it, Escape takes it back. */
 export function QuantityInput(props: Props) {
-  const { label, fields, typed, follows, told, optional, className = '', onType, onArrow, onLeave } = props;
+  const { label, fields, typed, follows, error, optional, className = '', onType, onArrow, onLeave } = props;
   const [draft, setDraft] = useState<string | null>(null);
   const [reason, setReason] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -89,7 +89,7 @@ export function QuantityInput(props: Props) {
     }
   }
 
-  const message = reason ?? (draft === null ? told : undefined);
+  const message = reason ?? (draft === null ? error : undefined);
   return (
     <div className={`relative ${className}`}>
       <input

@@ -23,7 +23,7 @@ afterEach(() => {
 });
 
 function open(si: number | null = 0.044) {
-  const told = { onPreview: vi.fn(), onType: vi.fn(), onSettle: vi.fn() };
+  const told = { onPreview: vi.fn(), onType: vi.fn(), onCommit: vi.fn() };
   const typed = si === null ? null : `${si * 1000} l`;
   render(<Tape name="Volume" fields={[volume]} typed={typed} si={si} {...told} />);
   return { ...told, rule: screen.getByRole('slider') };
@@ -38,23 +38,23 @@ describe('a value on a rule', () => {
   });
 
   it('is nudged by arrows, ten steps with Shift, and settles a little later', () => {
-    const { rule, onPreview, onSettle } = open();
+    const { rule, onPreview, onCommit } = open();
     fireEvent.keyDown(rule, { key: 'ArrowRight' });
     fireEvent.keyDown(rule, { key: 'ArrowDown', shiftKey: true });
     expect(onPreview.mock.calls.map(([, typed]) => typed)).toEqual(['44.5 l', '39 l']);
-    expect(onSettle).not.toHaveBeenCalled();
+    expect(onCommit).not.toHaveBeenCalled();
     vi.advanceTimersByTime(1000);
-    expect(onSettle).toHaveBeenCalledTimes(1);
+    expect(onCommit).toHaveBeenCalledTimes(1);
   });
 
   it('follows the hand, a doubling every 150 px, and settles when it is let go', () => {
-    const { rule, onPreview, onSettle } = open();
+    const { rule, onPreview, onCommit } = open();
     // Without layout the rule is 200 px wide and begins at 0; its middle is the value.
     fireEvent.pointerDown(rule, { button: 0, clientX: 100, pointerId: 1 });
     fireEvent.pointerMove(rule, { clientX: 250, pointerId: 1 });
     fireEvent.pointerUp(rule, { pointerId: 1 });
     expect(onPreview.mock.calls.map(([, typed]) => typed)).toEqual(['44 l', '88 l']);
-    expect(onSettle).toHaveBeenCalledTimes(1);
+    expect(onCommit).toHaveBeenCalledTimes(1);
   });
 
   it('stays within what is allowed', () => {

@@ -14,14 +14,14 @@ interface Props {
   typed: Typed | null;
   /** SI value, typed or computed; null where there is none yet. */
   si: number | null;
-  told?: string | undefined;
+  error?: string | undefined;
   /** Without a rule, where there is little room and little need. */
   plain?: boolean | undefined;
   /** May be emptied. */
   optional?: boolean | undefined;
   onPreview: (field: Field, typed: Typed) => void;
   onType: (field: Field, typed: Typed | null) => void;
-  onSettle: () => void;
+  onCommit: () => void;
 }
 
 const HEIGHT = 26;
@@ -34,7 +34,18 @@ const PAUSE = 700;
 const UNLAID = 200;
 
 /** A value as a piece of a carpenter's rule: type it, drag the hand, or nudge it with the arrow keys. */
-export function Tape({ name, fields, typed, si, told, plain, optional, onPreview, onType, onSettle }: Props) {
+export function Tape({
+  name,
+  fields,
+  typed,
+  si,
+  error,
+  plain,
+  optional,
+  onPreview,
+  onType,
+  onCommit,
+}: Props) {
   const [field] = fields;
   usePreferences();
   const unit = unitOf(field, typed);
@@ -51,12 +62,12 @@ export function Tape({ name, fields, typed, si, told, plain, optional, onPreview
     if (!si) return;
     set(nudged(si / (unit?.factor ?? 1), steps, whole));
     clearTimeout(settling.current);
-    settling.current = setTimeout(onSettle, PAUSE);
+    settling.current = setTimeout(onCommit, PAUSE);
   }
 
-  function settle() {
+  function commit() {
     clearTimeout(settling.current);
-    onSettle();
+    onCommit();
   }
 
   const follows = si === null ? undefined : shown(measure(si, unit));
@@ -70,12 +81,12 @@ export function Tape({ name, fields, typed, si, told, plain, optional, onPreview
         fields={fields}
         typed={typed}
         follows={follows}
-        told={told}
+        error={error}
         optional={optional ?? false}
         className="font-mono text-[13px]"
         onType={(next, value) => (value !== null || optional) && onType(next, value)}
         onArrow={nudge}
-        onLeave={settle}
+        onLeave={commit}
       />
       {!plain && (
         <Rule
@@ -86,7 +97,7 @@ export function Tape({ name, fields, typed, si, told, plain, optional, onPreview
           whole={whole}
           onSlide={(value) => set(rounded(value, whole))}
           onNudge={nudge}
-          onSettle={settle}
+          onCommit={commit}
         />
       )}
     </div>
@@ -101,10 +112,10 @@ interface RuleProps {
   whole: boolean;
   onSlide: (inUnit: number) => void;
   onNudge: (steps: number) => void;
-  onSettle: () => void;
+  onCommit: () => void;
 }
 
-function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: RuleProps) {
+function Rule({ label, field, unit, si, whole, onSlide, onNudge, onCommit }: RuleProps) {
   const [box, size] = useSize<HTMLDivElement>();
   const width = size.width || UNLAID;
   const factor = unit?.factor ?? 1;
@@ -144,10 +155,10 @@ function Rule({ label, field, unit, si, whole, onSlide, onNudge, onSettle }: Rul
         slide(event);
       }}
       onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && slide(event)}
-      onPointerUp={onSettle}
-      onPointerCancel={onSettle}
+      onPointerUp={onCommit}
+      onPointerCancel={onCommit}
       onKeyDown={onKeyDown}
-      onBlur={onSettle}
+      onBlur={onCommit}
     >
       <svg width={width} height={HEIGHT} aria-hidden="true" className="block select-none">
         {value !== null && <Ticks centre={centre} width={width} whole={whole} />}

@@ -1,6 +1,6 @@
 //! What a builder does to a driver: mass on the cone, breaking in, heat, the second coil.
 
-use super::{Brake, Driver};
+use super::{Driver, ShortedCoil};
 
 /// Resistance of copper rises by this share per kelvin (IEC 60028, at 20 degC).
 const COPPER: f64 = 3.93e-3;
@@ -52,7 +52,7 @@ pub enum Coils {
     /// One driven, the other open.
     One,
     /// One driven, the other closed by a resistance; 0 is a short.
-    OneBraked {
+    OneLoaded {
         /// ohm.
         resistance: f64,
     },
@@ -69,8 +69,8 @@ impl Change {
         changed.cms *= 1.0 + self.softening;
         let warmth = 1.0 + COPPER * self.coil_heat;
         changed.re *= warmth;
-        if let Some(brake) = &mut changed.brake {
-            brake.resistance += (warmth - 1.0) * changed.re / warmth;
+        if let Some(shorted_coil) = &mut changed.shorted_coil {
+            shorted_coil.resistance += (warmth - 1.0) * changed.re / warmth;
         }
         changed
     }
@@ -87,15 +87,17 @@ fn rewired(driver: &Driver, stated: SheetCoils, used: Coils) -> Driver {
     match used {
         Coils::Series => scaled(&one, 2.0, 2.0, 4.0),
         Coils::Parallel => scaled(&one, 0.5, 1.0, 1.0),
-        Coils::One | Coils::OneBraked { .. } => {
+        Coils::One | Coils::OneLoaded { .. } => {
             let pe = one.pe.map(|pe| pe / 2.0);
-            let brake = match used {
-                Coils::OneBraked { resistance } => {
-                    Some(Brake { bl: one.bl, resistance: one.re + resistance, inductance: one.inductance })
-                }
+            let shorted_coil = match used {
+                Coils::OneLoaded { resistance } => Some(ShortedCoil {
+                    bl: one.bl,
+                    resistance: one.re + resistance,
+                    inductance: one.inductance,
+                }),
                 _ => None,
             };
-            Driver { pe, brake, ..one }
+            Driver { pe, shorted_coil, ..one }
         }
     }
 }

@@ -166,7 +166,7 @@ impl Sheet {
             xmax: self.xmax,
             pe: self.pe,
             nominal: self.nominal.unwrap_or_else(|| usual_nominal(re)),
-            brake: None,
+            shorted_coil: None,
         };
         Ok(Completed { driver, used })
     }

@@ -36,12 +36,12 @@ pub struct Driver {
     /// Nominal impedance, ohm.
     pub nominal: f64,
     /// A second coil that is not driven and brakes the cone.
-    pub brake: Option<Brake>,
+    pub shorted_coil: Option<ShortedCoil>,
 }
 
 /// A coil that is shorted or closed by a resistor. Its mutual inductance with the driven one is left out.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Brake {
+pub struct ShortedCoil {
     /// Force factor, T m.
     pub bl: f64,
     /// Resistance of the coil and of what closes it, ohm.
@@ -70,11 +70,11 @@ impl Driver {
     pub fn mechanical_impedance<T: Real>(&self, omega: T) -> Complex<T> {
         let reactance = omega * T::of(self.mms) - (omega * T::of(self.cms)).simd_recip();
         let moving = Complex::new(T::of(self.rms), reactance);
-        match self.brake {
+        match self.shorted_coil {
             None => moving,
-            Some(brake) => {
-                let circuit = brake.inductance.impedance(omega) + T::of(brake.resistance);
-                moving + inverse(circuit) * T::of(brake.bl * brake.bl)
+            Some(shorted_coil) => {
+                let circuit = shorted_coil.inductance.impedance(omega) + T::of(shorted_coil.resistance);
+                moving + inverse(circuit) * T::of(shorted_coil.bl * shorted_coil.bl)
             }
         }
     }

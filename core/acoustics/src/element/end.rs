@@ -37,7 +37,7 @@ impl End {
 
 /// What a duct meets at an end of an area.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Meeting {
+pub(super) struct Termination {
     kind: Kind,
     area: f64,
 }
@@ -54,7 +54,7 @@ enum Kind {
     Mouth,
 }
 
-impl Meeting {
+impl Termination {
     pub(super) fn new(node: Node, end: End, area: f64) -> Self {
         let kind = match (node, end) {
             (Node::Outside, End::Flanged) => Kind::Baffled,

@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::end::Meeting;
+use super::end::Termination;
 use super::{At, Effect, End};
 use crate::lanes::{Real, lane};
 use crate::medium::{CrossSection, Fill, Layers, Walls};
@@ -32,7 +32,7 @@ pub struct Slice {
 pub struct Passage {
     nodes: [Node; 2],
     pieces: Vec<Piece>,
-    ends: [Meeting; 2],
+    ends: [Termination; 2],
     walls: bool,
 }
 
@@ -70,8 +70,8 @@ impl Passage {
         let areas =
             [slices.first().map_or(1.0, |slice| slice.start), slices.last().map_or(1.0, |slice| slice.end)];
         let meets = |side: usize| match ends[side] {
-            Some(end) => Meeting::new(nodes[side], end, areas[side]),
-            None => Meeting::joined(areas[side]),
+            Some(end) => Termination::new(nodes[side], end, areas[side]),
+            None => Termination::joined(areas[side]),
         };
         let pieces = slices.iter().map(Piece::from).collect();
         Self { nodes, pieces, ends: [meets(0), meets(1)], walls }

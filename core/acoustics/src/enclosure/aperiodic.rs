@@ -17,7 +17,7 @@ impl Aperiodic {
     pub(super) fn compile(&self, setting: &Setting) -> Compiled {
         let mut network = setting.network();
         let inside = network.node();
-        network.room("Box", inside);
+        network.chamber("Box", inside);
         setting.mount(&mut network, [Node::Outside, inside]);
         self.chamber.install(&mut network, inside);
         network.add(Resistance::new(inside, Node::Outside, self.resistance));

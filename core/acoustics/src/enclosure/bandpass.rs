@@ -1,6 +1,6 @@
 //! Bandpass cabinets: the driver stands between two chambers and only ports are heard.
 
-use super::{CompileError, Compiled, Ported, Room, Sealed, Setting};
+use super::{ChamberModel, CompileError, Compiled, Ported, Sealed, Setting};
 use crate::network::{Network, Node, Reference};
 
 /// Fourth order: a closed chamber behind the driver, a ported one before it.
@@ -41,7 +41,7 @@ impl Bandpass4 {
     pub(super) fn compile_in(
         &self,
         setting: &Setting,
-        [behind, before]: [Option<&Room>; 2],
+        [behind, before]: [Option<&ChamberModel>; 2],
     ) -> Result<Compiled, CompileError> {
         let tuning = self.front.tune(&setting.air, setting.fidelity).map_err(CompileError::in_front)?;
         let mut network = begun(setting);
@@ -64,14 +64,14 @@ impl Bandpass6 {
     pub(super) fn compile_in(
         &self,
         setting: &Setting,
-        rooms: [Option<&Room>; 2],
+        chambers: [Option<&ChamberModel>; 2],
     ) -> Result<Compiled, CompileError> {
         let tune = |chamber: &Ported| chamber.tune(&setting.air, setting.fidelity);
         let (behind, before) = (tune(&self.rear)?, tune(&self.front).map_err(CompileError::in_front)?);
         let mut network = begun(setting);
         let through = if self.path == FrontPath::Series { self.rear.ports.len() } else { 0 };
-        let front = self.front.install_chamber(&mut network, rooms[1], &before, through);
-        let rear = self.rear.install_chamber(&mut network, rooms[0], &behind, 0);
+        let front = self.front.install_chamber(&mut network, chambers[1], &before, through);
+        let rear = self.rear.install_chamber(&mut network, chambers[0], &behind, 0);
         between(&mut network, setting, [front[0], rear[0]]);
         let (own, others) = front[1..].split_at(self.front.ports.len());
         let outside = vec![Node::Outside; own.len().max(self.rear.ports.len())];
@@ -90,7 +90,7 @@ fn begun(setting: &Setting) -> Network {
 
 /// The drivers between two nodes, before and behind them.
 fn between(network: &mut Network, setting: &Setting, faces: [Node; 2]) {
-    network.room("Front chamber", faces[0]);
-    network.room("Rear chamber", faces[1]);
+    network.chamber("Front chamber", faces[0]);
+    network.chamber("Rear chamber", faces[1]);
     setting.mount(network, faces);
 }

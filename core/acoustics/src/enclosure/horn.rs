@@ -43,8 +43,8 @@ impl FrontHorn {
             losses.install(&mut network, front, volume, omega);
         }
         self.profile.install_mouth(&mut network, 0.0, front, [None, Some(self.mouth)], 0.0, setting.fidelity);
-        network.room("Rear chamber", rear);
-        network.room("Throat", front);
+        network.chamber("Rear chamber", rear);
+        network.chamber("Throat", front);
         let closed_box = Some(self.rear.closed_box(&setting.driver(), &setting.air));
         let passage = Some(PassageFacts::of(&self.profile, &setting.air));
         Ok(Compiled { closed_box, passage, ..Compiled::of(network) })
@@ -67,8 +67,8 @@ impl TappedHorn {
         network.reference = Reference::Passband;
         let [rear, front] = self.install(&mut network, setting);
         setting.mount(&mut network, [front, rear]);
-        network.room("Near the throat", rear);
-        network.room("Near the mouth", front);
+        network.chamber("Near the throat", rear);
+        network.chamber("Near the mouth", front);
         let passage = Some(PassageFacts::of(&self.profile, &setting.air));
         Ok(Compiled { passage, ..Compiled::of(network) })
     }

@@ -59,7 +59,7 @@ impl Line {
             tuning.reactance = first_resonance(&network, node).unwrap_or(tuning.reactance);
         }
         setting.mount(&mut network, [Node::Outside, node]);
-        network.room("Behind the driver", node);
+        network.chamber("Behind the driver", node);
         let passage = Some(PassageFacts::of(&self.profile, &setting.air));
         Ok(Compiled { passage, port_tuning, ..Compiled::of(network) })
     }
@@ -119,8 +119,8 @@ impl Line {
             }
             Mouth::Ports(ports) => {
                 let last = network.node();
-                let way = [self.driver_at, self.profile.length()];
-                self.profile.install(network, way, [node, last], [self.inner, None], fidelity);
+                let path = [self.driver_at, self.profile.length()];
+                self.profile.install(network, path, [node, last], [self.inner, None], fidelity);
                 let (losses, ports) = (Losses::default(), ports.clone());
                 let end = Ported { volume: self.profile.volume(), losses, ports, tuning: None };
                 let tuning = end.tune(&setting.air, fidelity)?;

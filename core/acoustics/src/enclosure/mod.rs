@@ -5,6 +5,7 @@
 
 mod aperiodic;
 mod bandpass;
+mod chamber_model;
 mod horn;
 mod infinite_baffle;
 mod line;
@@ -12,19 +13,18 @@ mod open_baffle;
 mod passage;
 mod passive_radiator;
 mod ported;
-mod room;
 mod sealed;
 mod setting;
 
 pub use aperiodic::Aperiodic;
 pub use bandpass::{Bandpass4, Bandpass6, FrontPath};
+pub use chamber_model::ChamberModel;
 pub use horn::{FrontHorn, TappedHorn};
 pub use line::{Line, Mouth};
 pub use open_baffle::OpenBaffle;
 pub use passage::PassageFacts;
 pub use passive_radiator::{PassiveRadiator, Radiator, RadiatorTuning};
 pub use ported::{Port, PortLength, PortTuning, Ported};
-pub use room::Room;
 pub use sealed::{ClosedBox, Sealed};
 pub use setting::{Fidelity, Setting};
 
@@ -118,21 +118,21 @@ impl Losses {
     }
 
     /// Adds the chamber of drivers and so many openings, lumped or with its waves; the node of each, the drivers' first.
-    fn install_room(
+    fn install_chamber(
         &self,
         network: &mut Network,
-        room: Option<&Room>,
+        chamber: Option<&ChamberModel>,
         openings: usize,
         volume: f64,
         omega: f64,
     ) -> Vec<Node> {
-        let Some(room) = room else {
+        let Some(chamber) = chamber else {
             let inside = network.node();
             self.install(network, inside, volume, omega);
             return vec![inside; openings + 1];
         };
         // Absorption is that of the fill in it.
-        let nodes = room.install(network);
+        let nodes = chamber.install(network);
         self.leak(network, nodes[0], volume, omega);
         nodes
     }
@@ -261,7 +261,7 @@ impl Enclosure {
     }
 
     /// The way of a line or horn, and where the rear and the front of the drivers speak into it, m from its beginning.
-    pub fn way(&self) -> Option<(&Profile, [f64; 2])> {
+    pub fn path(&self) -> Option<(&Profile, [f64; 2])> {
         match self {
             Self::Line(line) => Some((&line.profile, [line.driver_at, 0.0])),
             Self::FrontHorn(horn) => Some((&horn.profile, [0.0; 2])),
@@ -270,14 +270,14 @@ impl Enclosure {
         }
     }
 
-    /// The same with another way, and the drivers elsewhere along it (m), as [`Self::way`] has them.
+    /// The same with another way, and the drivers elsewhere along it (m), as [`Self::path`] has them.
     #[must_use]
-    pub fn with_way(&self, way: Profile, [rear, front]: [f64; 2]) -> Self {
+    pub fn with_path(&self, path: Profile, [rear, front]: [f64; 2]) -> Self {
         let mut changed = self.clone();
         match &mut changed {
-            Self::Line(line) => (line.profile, line.driver_at) = (way, rear),
-            Self::FrontHorn(horn) => horn.profile = way,
-            Self::TappedHorn(horn) => (horn.profile, horn.taps) = (way, [rear, front]),
+            Self::Line(line) => (line.profile, line.driver_at) = (path, rear),
+            Self::FrontHorn(horn) => horn.profile = path,
+            Self::TappedHorn(horn) => (horn.profile, horn.taps) = (path, [rear, front]),
             _ => {}
         }
         changed
@@ -316,15 +316,15 @@ impl Enclosure {
         }
     }
 
-    /// As [`Self::compile`], with the air of the chambers behind and before the drivers as rooms with waves; `None` for kinds of cabinets
+    /// As [`Self::compile`], with the air of the chambers behind and before the drivers as models with waves; `None` for kinds of cabinets
     /// that have no such chambers.
     ///
     /// # Errors
     /// See [`CompileError`].
-    pub fn compile_ringing(
+    pub fn compile_with_cavity(
         &self,
         setting: &Setting,
-        [behind, before]: [Option<&Room>; 2],
+        [behind, before]: [Option<&ChamberModel>; 2],
     ) -> Result<Option<Compiled>, CompileError> {
         Ok(Some(match self {
             Self::Sealed(sealed) => sealed.compile_in(setting, behind),

@@ -7,7 +7,7 @@ use crate::element::{End, Passage};
 use crate::inverse;
 use crate::lanes::Four;
 use crate::medium::Air;
-use crate::network::{Network, Node, Opening, Path, Way};
+use crate::network::{Network, Node, Opening, OpeningKind, Path};
 use crate::profile::{Profile, cutoff};
 use crate::root::begin_of;
 use crate::solve::Solver;
@@ -106,7 +106,7 @@ impl Profile {
         let mut opening = |label: &str, terminal, area| {
             network.openings.push(Opening {
                 label: label.to_owned(),
-                way: Way::Port,
+                kind: OpeningKind::Port,
                 element,
                 terminal,
                 area,

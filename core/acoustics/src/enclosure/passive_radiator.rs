@@ -2,10 +2,10 @@
 
 use std::f64::consts::PI;
 
-use super::{Compiled, Losses, Room, Setting};
+use super::{ChamberModel, Compiled, Losses, Setting};
 use crate::element::Diaphragm;
 use crate::medium::Air;
-use crate::network::{Network, Node, Opening, Way};
+use crate::network::{Network, Node, Opening, OpeningKind};
 
 /// A cone without a motor, or several equal ones.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -63,12 +63,12 @@ impl PassiveRadiator {
     }
 
     /// As [`Self::compile`], in a room with waves where one is given.
-    pub(super) fn compile_in(&self, setting: &Setting, room: Option<&Room>) -> Compiled {
+    pub(super) fn compile_in(&self, setting: &Setting, chamber: Option<&ChamberModel>) -> Compiled {
         let tuning = self.tuning(&setting.air);
         let mut network = setting.network();
         let omega = 2.0 * PI * tuning.tuning;
-        let nodes = self.losses.install_room(&mut network, room, 1, self.volume, omega);
-        network.room("Box", nodes[0]);
+        let nodes = self.losses.install_chamber(&mut network, chamber, 1, self.volume, omega);
+        network.chamber("Box", nodes[0]);
         setting.mount(&mut network, [Node::Outside, nodes[0]]);
         self.radiator.install(&mut network, nodes[1], setting.fidelity.radiation);
         Compiled { radiator_tuning: Some(tuning), ..Compiled::of(network) }
@@ -82,7 +82,7 @@ impl Radiator {
         let element = network.add(Diaphragm { nodes, mass, compliance, resistance, area, count, radiation });
         network.openings.push(Opening {
             label: if count > 1 { "Radiators".to_owned() } else { "Radiator".to_owned() },
-            way: Way::Diaphragm,
+            kind: OpeningKind::Diaphragm,
             element,
             terminal: 1,
             area: f64::from(count) * area,

@@ -2,11 +2,11 @@
 
 use std::f64::consts::PI;
 
-use super::{CompileError, Compiled, Fidelity, Losses, Room, Setting};
+use super::{ChamberModel, CompileError, Compiled, Fidelity, Losses, Setting};
 use crate::Complex;
 use crate::element::{At, Duct, Element, End, Mass};
 use crate::medium::{Air, CrossSection, Space};
-use crate::network::{Network, Node, Opening, Path, Way};
+use crate::network::{Network, Node, Opening, OpeningKind, Path};
 use crate::root::zero;
 
 /// Below this a hole in the wall is a hole, not a port, m.
@@ -106,7 +106,14 @@ impl Port {
         network.elements.push(self.element(nodes, length, &air, fidelity));
         let element = network.elements.len() - 1;
         let area = self.section.area() * f64::from(self.count);
-        network.openings.push(Opening { label, way: Way::Port, element, terminal: 1, area, xmax: None });
+        network.openings.push(Opening {
+            label,
+            kind: OpeningKind::Port,
+            element,
+            terminal: 1,
+            area,
+            xmax: None,
+        });
         if nodes[1] == Node::Outside && self.path > 0.0 {
             network.paths.push(Path { element, terminal: 1, distance: self.path });
         }
@@ -183,17 +190,17 @@ impl Ported {
         })
     }
 
-    /// Adds the chamber, with its waves where a room is given: the node of the drivers, of each port, and of so many further
+    /// Adds the chamber, with its waves where a model is given: the node of the drivers, of each port, and of so many further
     /// openings.
     pub(super) fn install_chamber(
         &self,
         network: &mut Network,
-        room: Option<&Room>,
+        chamber: Option<&ChamberModel>,
         tuning: &PortTuning,
         more: usize,
     ) -> Vec<Node> {
         let omega = 2.0 * PI * tuning.reactance;
-        self.losses.install_room(network, room, self.ports.len() + more, self.volume, omega)
+        self.losses.install_chamber(network, chamber, self.ports.len() + more, self.volume, omega)
     }
 
     /// Adds the ports, called by a name, each from its own node to one beyond.
@@ -221,12 +228,12 @@ impl Ported {
     pub(super) fn compile_in(
         &self,
         setting: &Setting,
-        room: Option<&Room>,
+        chamber: Option<&ChamberModel>,
     ) -> Result<Compiled, CompileError> {
         let tuning = self.tune(&setting.air, setting.fidelity)?;
         let mut network = setting.network();
-        let nodes = self.install_chamber(&mut network, room, &tuning, 0);
-        network.room("Box", nodes[0]);
+        let nodes = self.install_chamber(&mut network, chamber, &tuning, 0);
+        network.chamber("Box", nodes[0]);
         setting.mount(&mut network, [Node::Outside, nodes[0]]);
         let beyond = vec![Node::Outside; self.ports.len()];
         self.install_ports(&mut network, &nodes[1..], &beyond, &tuning, setting.fidelity, "Port");

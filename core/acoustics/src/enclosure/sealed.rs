@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::{Compiled, Losses, Room, Setting};
+use super::{ChamberModel, Compiled, Losses, Setting};
 use crate::driver::Driver;
 use crate::medium::Air;
 use crate::network::{Network, Node};
@@ -46,10 +46,10 @@ impl Sealed {
         self.losses.install(network, inside, self.volume, 2.0 * PI * fc);
     }
 
-    /// Adds the chamber, with its waves where a room is given; the node of the drivers.
-    pub(super) fn install_in(&self, network: &mut Network, room: Option<&Room>) -> Node {
+    /// Adds the chamber, with its waves where a model is given; the node of the drivers.
+    pub(super) fn install_in(&self, network: &mut Network, chamber: Option<&ChamberModel>) -> Node {
         let omega = 2.0 * PI * self.closed_box(&network.driver, &network.air).fc;
-        self.losses.install_room(network, room, 0, self.volume, omega)[0]
+        self.losses.install_chamber(network, chamber, 0, self.volume, omega)[0]
     }
 
     pub(super) fn compile(&self, setting: &Setting) -> Compiled {
@@ -57,10 +57,10 @@ impl Sealed {
     }
 
     /// As [`Self::compile`], in a room with waves where one is given.
-    pub(super) fn compile_in(&self, setting: &Setting, room: Option<&Room>) -> Compiled {
+    pub(super) fn compile_in(&self, setting: &Setting, chamber: Option<&ChamberModel>) -> Compiled {
         let mut network = setting.network();
-        let inside = self.install_in(&mut network, room);
-        network.room("Box", inside);
+        let inside = self.install_in(&mut network, chamber);
+        network.chamber("Box", inside);
         setting.mount(&mut network, [Node::Outside, inside]);
         Compiled {
             closed_box: Some(self.closed_box(&setting.driver(), &setting.air)),

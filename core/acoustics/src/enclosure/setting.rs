@@ -1,6 +1,6 @@
 //! What a cabinet is compiled for, and how its drivers are put in.
 
-use crate::driver::{Driver, Isobaric, Motor};
+use crate::driver::{Driver, DriverArray, Isobaric};
 use crate::element::{Chamber, Loads, MovingCoil, Resistance};
 use crate::medium::{Air, Space};
 use crate::network::{Cone, Network, Node};
@@ -26,7 +26,7 @@ impl Fidelity {
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Setting {
     /// The drivers.
-    pub motor: Motor,
+    pub driver_array: DriverArray,
     /// The air.
     pub air: Air,
     /// The space it radiates into.
@@ -37,8 +37,8 @@ pub struct Setting {
 
 impl Setting {
     /// One driver or several in half space, with everything included.
-    pub fn new(motor: impl Into<Motor>, air: Air) -> Self {
-        Self { motor: motor.into(), air, space: Space::Half, fidelity: Fidelity::FULL }
+    pub fn new(driver_array: impl Into<DriverArray>, air: Air) -> Self {
+        Self { driver_array: driver_array.into(), air, space: Space::Half, fidelity: Fidelity::FULL }
     }
 
     /// The same with other physics.
@@ -49,13 +49,13 @@ impl Setting {
 
     /// All drivers together as one.
     pub(super) fn driver(&self) -> Driver {
-        self.motor.as_driven()
+        self.driver_array.as_driven()
     }
 
     /// An empty network for this setting.
     pub(super) fn network(&self) -> Network {
-        let Self { motor, air, space, .. } = *self;
-        Network { space, ..Network::new(air, motor.as_driven(), motor.equivalent().re) }
+        let Self { driver_array, air, space, .. } = *self;
+        Network { space, ..Network::new(air, driver_array.as_driven(), driver_array.equivalent().re) }
     }
 
     /// Puts the drivers between the air before and behind them.
@@ -67,32 +67,32 @@ impl Setting {
     /// As [`Self::mount`], with the load of the open air given.
     pub(super) fn mount_loaded(&self, network: &mut Network, [front, rear]: [Node; 2], loads: Loads) {
         let plus = self.wire(network);
-        let one = self.motor.layer();
+        let one = self.driver_array.layer();
         let cone = |network: &mut Network, faces, poles, driver: Driver| {
             let element = network.add(MovingCoil::new(faces, poles, driver, loads));
             network.cones.push(Cone { element, area: driver.sd });
         };
-        match self.motor.isobaric {
+        match self.driver_array.isobaric {
             Some(Isobaric { in_series, trapped: Some(volume) }) => {
                 let between = network.node();
                 let joint = if in_series { network.node() } else { Node::Ground };
                 let inner_plus = if in_series { joint } else { plus };
                 cone(network, [front, between], [plus, joint], one);
                 cone(network, [between, rear], [inner_plus, Node::Ground], one);
-                let compliance = self.air.compliance(volume * f64::from(self.motor.wiring.count()));
+                let compliance = self.air.compliance(volume * f64::from(self.driver_array.wiring.count()));
                 network.add(Chamber::new(between, compliance, None, 1.0));
             }
-            _ => cone(network, [front, rear], [plus, Node::Ground], self.motor.equivalent()),
+            _ => cone(network, [front, rear], [plus, Node::Ground], self.driver_array.equivalent()),
         }
     }
 
     /// The live terminal of the drivers, behind the cable where there is one.
     fn wire(&self, network: &mut Network) -> Node {
-        if self.motor.series_resistance <= 0.0 {
+        if self.driver_array.series_resistance <= 0.0 {
             return Node::Amplifier;
         }
         let terminal = network.node();
-        network.add(Resistance::new(Node::Amplifier, terminal, self.motor.series_resistance));
+        network.add(Resistance::new(Node::Amplifier, terminal, self.driver_array.series_resistance));
         terminal
     }
 }

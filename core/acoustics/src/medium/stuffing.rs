@@ -1,4 +1,4 @@
-//! How much fill is in a chamber, the quick school.
+//! How much fill is in a chamber, the quick method.
 
 /// Amount of fill. Each stands for a gain in apparent volume and an absorption quality: common practice, with
 /// the span of Small 1972 (QA 100 and more empty, 5 or less filled; gain up to about 1.25 in practice).

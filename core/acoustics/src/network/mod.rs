@@ -8,7 +8,7 @@ pub use crate::node::Node;
 
 /// What air leaves through.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Way {
+pub enum OpeningKind {
     /// A port, or the mouth of a line or horn: its air speed matters.
     Port,
     /// A passive diaphragm: its travel matters.
@@ -21,7 +21,7 @@ pub struct Opening {
     /// What to call it.
     pub label: String,
     /// What kind of thing it is.
-    pub way: Way,
+    pub kind: OpeningKind,
     /// Which element, by position in [`Network::elements`].
     pub element: usize,
     /// Which terminal of it faces outward.
@@ -44,7 +44,7 @@ pub struct Cone {
 
 /// A chamber whose pressure is reported.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Room {
+pub struct ReportedChamber {
     /// What to call it.
     pub label: &'static str,
     /// Where its pressure stands.
@@ -91,7 +91,7 @@ pub struct Network {
     /// Ports and the like whose air speed or travel is reported.
     pub openings: Vec<Opening>,
     /// Chambers whose pressure is reported.
-    pub rooms: Vec<Room>,
+    pub chambers: Vec<ReportedChamber>,
     /// Longer ways to the listener; what is not named here has none.
     pub paths: Vec<Path>,
     /// What the level is compared with.
@@ -110,7 +110,7 @@ impl Network {
             elements: Vec::new(),
             cones: Vec::new(),
             openings: Vec::new(),
-            rooms: Vec::new(),
+            chambers: Vec::new(),
             paths: Vec::new(),
             reference: Reference::Piston,
         }
@@ -123,8 +123,8 @@ impl Network {
     }
 
     /// Names a node whose pressure is reported.
-    pub fn room(&mut self, label: &'static str, node: Node) {
-        self.rooms.push(Room { label, node });
+    pub fn chamber(&mut self, label: &'static str, node: Node) {
+        self.chambers.push(ReportedChamber { label, node });
     }
 
     /// Piston-band level at 1 m that the parameters promise at a drive (V RMS), dB re 20 uPa.

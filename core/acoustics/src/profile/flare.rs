@@ -34,7 +34,7 @@ pub enum FlareError {
 
 /// A flare with its constants found.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Shape {
+pub(super) struct FlareCurve {
     flare: Flare,
     length: f64,
     start: f64,
@@ -65,7 +65,7 @@ impl Flare {
         }
     }
 
-    pub(super) fn shape(self, length: f64, start: f64, end: f64) -> Shape {
+    pub(super) fn curve(self, length: f64, start: f64, end: f64) -> FlareCurve {
         let constant = match self {
             Self::Hyperbolic { t } => {
                 let goal = (end / start).sqrt();
@@ -82,11 +82,11 @@ impl Flare {
             }
             _ => 0.0,
         };
-        Shape { flare: self, length, start, end, constant }
+        FlareCurve { flare: self, length, start, end, constant }
     }
 }
 
-impl Shape {
+impl FlareCurve {
     /// Area at a place along the way (m), m2.
     pub(super) fn area_at(&self, x: f64) -> f64 {
         let part = (x / self.length).clamp(0.0, 1.0);
@@ -148,10 +148,10 @@ mod tests {
                 if flare.check(length, start, end).is_err() {
                     continue;
                 }
-                let shape = flare.shape(length, start, end);
-                prop_assert!((shape.area_at(0.0) / start - 1.0).abs() < 1e-6, "{flare:?}");
-                prop_assert!((shape.area_at(length) / end - 1.0).abs() < 1e-6, "{flare:?}");
-                let areas: Vec<_> = (0..=20).map(|k| shape.area_at(length * f64::from(k) / 20.0)).collect();
+                let curve = flare.curve(length, start, end);
+                prop_assert!((curve.area_at(0.0) / start - 1.0).abs() < 1e-6, "{flare:?}");
+                prop_assert!((curve.area_at(length) / end - 1.0).abs() < 1e-6, "{flare:?}");
+                let areas: Vec<_> = (0..=20).map(|k| curve.area_at(length * f64::from(k) / 20.0)).collect();
                 prop_assert!(areas.windows(2).all(|two| two[1] > two[0]), "{flare:?}");
             }
         }
@@ -161,13 +161,13 @@ mod tests {
             let end = 8.0 * start;
             let (inner, outer) = radii(start, end);
             let length = stretch * tractrix_length(outer, inner, outer);
-            let shape = Flare::Tractrix.shape(length, start, end);
+            let curve = Flare::Tractrix.curve(length, start, end);
             for part in [0.2, 0.4, 0.6, 0.8] {
-                let radius = |x: f64| (shape.area_at(x) / std::f64::consts::PI).sqrt();
+                let radius = |x: f64| (curve.area_at(x) / std::f64::consts::PI).sqrt();
                 let (x, h) = (part * length, 1e-5 * length);
                 let slope = (radius(x + h) - radius(x - h)) / (2.0 * h);
                 let tangent = radius(x) * (1.0 + slope.powi(-2)).sqrt();
-                prop_assert!((tangent / shape.constant - 1.0).abs() < 1e-4, "{tangent} {}", shape.constant);
+                prop_assert!((tangent / curve.constant - 1.0).abs() < 1e-4, "{tangent} {}", curve.constant);
             }
         }
     }
@@ -175,7 +175,7 @@ mod tests {
     #[test]
     fn hyperbolic_with_t_one_is_exponential() {
         let (a, b) =
-            (Flare::Hyperbolic { t: 1.0 }.shape(2.0, 0.01, 0.2), Flare::Exponential.shape(2.0, 0.01, 0.2));
+            (Flare::Hyperbolic { t: 1.0 }.curve(2.0, 0.01, 0.2), Flare::Exponential.curve(2.0, 0.01, 0.2));
         for k in 0..=10 {
             let x = 0.2 * f64::from(k);
             assert!((a.area_at(x) / b.area_at(x) - 1.0).abs() < 1e-9);

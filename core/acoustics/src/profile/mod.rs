@@ -90,19 +90,19 @@ impl Profile {
 impl Segment {
     /// Area at a place along the segment (m), m2.
     pub fn area_at(&self, x: f64) -> f64 {
-        self.flare.shape(self.length, self.start, self.end).area_at(x)
+        self.flare.curve(self.length, self.start, self.end).area_at(x)
     }
 
     fn cut(&self, near: f64, far: f64, whole: f64, slices: &mut Vec<Slice>) {
-        let shape = self.flare.shape(self.length, self.start, self.end);
+        let curve = self.flare.curve(self.length, self.start, self.end);
         let share = (SLICES * (far - near) / whole).ceil();
         let straight = self.flare == Flare::Conical && self.start <= self.end && self.end <= self.start;
         // Air in a widening duct has other wall losses in each slice; one of constant section has not.
         let count = if straight { 1.0 } else { share.max(FEWEST * (far - near) / self.length).ceil() };
         let step = (far - near) / count;
-        let mut start = shape.area_at(near);
+        let mut start = curve.area_at(near);
         for k in 1..=count as usize {
-            let end = shape.area_at(near + step * k as f64);
+            let end = curve.area_at(near + step * k as f64);
             slices.push(Slice { length: step, start, end, width: self.width, fill: self.fill });
             start = end;
         }

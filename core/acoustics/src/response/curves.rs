@@ -31,8 +31,8 @@ pub struct Response {
     pub cone_velocity: Vec<Vec<Complex>>,
     /// Mean air velocity in each opening, or velocity of each radiator, outward, m/s RMS; `[openings][n]`.
     pub opening_velocity: Vec<Vec<Complex>>,
-    /// Pressure in each chamber, Pa RMS; `[rooms][n]`.
-    pub room_pressure: Vec<Vec<Complex>>,
+    /// Pressure in each chamber, Pa RMS; `[chambers][n]`.
+    pub chamber_pressure: Vec<Vec<Complex>>,
     /// Electrical impedance at the amplifier, ohm.
     pub impedance: Vec<Complex>,
     /// Current, A RMS.
@@ -86,7 +86,7 @@ impl Response {
             group_delay: Vec::new(),
             cone_velocity: lists(network.cones.len()),
             opening_velocity: lists(network.openings.len()),
-            room_pressure: lists(network.rooms.len()),
+            chamber_pressure: lists(network.chambers.len()),
             impedance: Vec::with_capacity(n),
             current: Vec::with_capacity(n),
             radiated: Vec::with_capacity(n),
@@ -114,8 +114,8 @@ impl Response {
             let outflow = solver.outflow(opening.element, opening.terminal);
             keep(speeds, outflow * Four::of(opening.area.recip()));
         }
-        for (room, pressures) in network.rooms.iter().zip(&mut self.room_pressure) {
-            keep(pressures, solver.pressure(room.node));
+        for (chamber, pressures) in network.chambers.iter().zip(&mut self.chamber_pressure) {
+            keep(pressures, solver.pressure(chamber.node));
         }
         let current = solver.current();
         keep(&mut self.current, current);

@@ -4,7 +4,7 @@ use std::f64::consts::SQRT_2;
 
 use super::curves::{level_of, size};
 use super::{FrequencyGrid, Passband, Response};
-use crate::network::{Network, Reference, Way};
+use crate::network::{Network, OpeningKind, Reference};
 use crate::root::begin_of;
 use crate::solve::Solver;
 
@@ -178,7 +178,7 @@ impl<'a> Search<'a> {
     fn radiator_travel(&self, from: f64) -> Option<Peak> {
         let openings = self.network.openings.iter().enumerate();
         openings
-            .filter(|(_, opening)| opening.way == Way::Diaphragm)
+            .filter(|(_, opening)| opening.kind == OpeningKind::Diaphragm)
             .map(|(opening, _)| {
                 let travel = |r: &Response, k: usize| {
                     SQRT_2 * size(r.opening_velocity[opening][k]) / (std::f64::consts::TAU * r.frequency[k])
@@ -223,7 +223,7 @@ impl<'a> Search<'a> {
 
     fn air_speed(&self) -> Option<(Peak, usize)> {
         (0..self.network.openings.len())
-            .filter(|&opening| self.network.openings[opening].way == Way::Port)
+            .filter(|&opening| self.network.openings[opening].kind == OpeningKind::Port)
             .map(|opening| {
                 let speed = |r: &Response, k: usize| SQRT_2 * size(r.opening_velocity[opening][k]);
                 (self.largest(&speed, SEARCH_FROM, SEARCH_TO), opening)

@@ -2,7 +2,7 @@
 
 use super::Response;
 use super::curves::{level_of, size};
-use crate::network::{Network, Way};
+use crate::network::{Network, OpeningKind};
 
 /// What amplifier, coil and builder allow. What is not given does not limit.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -41,7 +41,7 @@ pub enum Limit {
 
 /// The largest clean output, every vector `[n]` over the frequencies of a response.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Ceiling {
+pub struct MaxOutput {
     /// The drive it takes, V RMS; infinite where nothing limits.
     pub volts: Vec<f64>,
     /// Its level at 1 m, dB.
@@ -50,21 +50,21 @@ pub struct Ceiling {
     pub limit: Vec<Option<Limit>>,
 }
 
-impl Ceiling {
+impl MaxOutput {
     /// Scales a response of a network up to what is allowed.
     pub fn of(network: &Network, response: &Response, allowance: &Allowance) -> Self {
-        let mut ceiling = Self { volts: Vec::new(), level: Vec::new(), limit: Vec::new() };
+        let mut max_output = Self { volts: Vec::new(), level: Vec::new(), limit: Vec::new() };
         for index in 0..response.frequency.len() {
             let nothing = (f64::INFINITY, None);
             let (scale, limit) = scales(network, response, allowance, index)
                 .filter(|(scale, _)| scale.is_finite())
                 .map(|(scale, limit)| (scale, Some(limit)))
                 .fold(nothing, |least, next| if next.0 < least.0 { next } else { least });
-            ceiling.volts.push(scale * response.volts);
-            ceiling.level.push(level_of(response.pressure[index]) + 20.0 * scale.log10());
-            ceiling.limit.push(limit);
+            max_output.volts.push(scale * response.volts);
+            max_output.level.push(level_of(response.pressure[index]) + 20.0 * scale.log10());
+            max_output.limit.push(limit);
         }
-        ceiling
+        max_output
     }
 }
 
@@ -87,9 +87,9 @@ fn scales<'a>(
     ];
     let openings = network.openings.iter().enumerate().filter_map(move |(which, opening)| {
         let speed = std::f64::consts::SQRT_2 * size(response.opening_velocity[which][index]);
-        match opening.way {
-            Way::Port => Some((allowance.air_speed / speed, Limit::Air)),
-            Way::Diaphragm => opening.xmax.map(|xmax| {
+        match opening.kind {
+            OpeningKind::Port => Some((allowance.air_speed / speed, Limit::Air)),
+            OpeningKind::Diaphragm => opening.xmax.map(|xmax| {
                 let travel = speed / (std::f64::consts::TAU * response.frequency[index]);
                 (xmax / travel, Limit::Radiator)
             }),

@@ -10,6 +10,6 @@ mod transient;
 pub use curves::Response;
 pub use figures::{Figures, Peak};
 pub use grid::{FrequencyGrid, GridError};
-pub use limits::{Allowance, Ceiling, Limit};
+pub use limits::{Allowance, Limit, MaxOutput};
 pub(crate) use passband::Passband;
 pub use transient::{Burst, Excitation, Transient};

@@ -52,13 +52,13 @@ impl Passband {
 mod tests {
     use super::*;
 
-    fn hump(at: f64, width: f64, height: f64) -> impl Fn(usize) -> f64 {
+    fn peak(at: f64, width: f64, height: f64) -> impl Fn(usize) -> f64 {
         move |k| height - 3.0 * ((k as f64 / 20.0 - at) / width).powi(2)
     }
 
     #[test]
     fn a_narrow_resonance_above_is_not_the_band() {
-        let (band, pipe) = (hump(2.0, 0.7, 90.0), hump(5.0, 0.03, 99.0));
+        let (band, pipe) = (peak(2.0, 0.7, 90.0), peak(5.0, 0.03, 99.0));
         let level: Vec<f64> = (0..140).map(|k| band(k).max(pipe(k))).collect();
         let found = Passband::of(&level, 20.0);
         assert_eq!((found.top, found.from, found.to), (40, 26, 54));

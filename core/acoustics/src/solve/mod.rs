@@ -40,7 +40,7 @@ struct Sounding {
     element: usize,
     terminal: usize,
     /// Extra way to the listener, m.
-    way: f64,
+    extra_path: f64,
     spreads: bool,
     /// Whether the element's radiation resistance is for this terminal: its first at the outside.
     loaded: bool,
@@ -73,7 +73,7 @@ impl Wiring {
                 Node::Outside => self.sounding.push(Sounding {
                     element,
                     terminal: row,
-                    way: way(network, element, row),
+                    extra_path: extra_path(network, element, row),
                     spreads: network.elements[element].spreads(),
                     loaded: terminals.iter().position(|node| *node == Node::Outside) == Some(row),
                 }),
@@ -94,7 +94,7 @@ impl Wiring {
     }
 }
 
-fn way(network: &Network, element: usize, terminal: usize) -> f64 {
+fn extra_path(network: &Network, element: usize, terminal: usize) -> f64 {
     let same = |path: &&crate::network::Path| path.element == element && path.terminal == terminal;
     network.paths.iter().find(same).map_or(0.0, |path| path.distance)
 }
@@ -187,8 +187,8 @@ impl<'a, T: Real> Solver<'a, T> {
                 let spread = (self.loads[sounding.element] / self.small_source()).simd_sqrt();
                 flow *= spread.map_lanes(|spread| if spread > 0.0 { spread } else { 1.0 });
             }
-            if sounding.way > 0.0 {
-                flow *= each(self.omega, |omega| Complex::cis(-omega / speed * sounding.way));
+            if sounding.extra_path > 0.0 {
+                flow *= each(self.omega, |omega| Complex::cis(-omega / speed * sounding.extra_path));
             }
             sum += flow;
         }

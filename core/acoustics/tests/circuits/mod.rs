@@ -1,7 +1,7 @@
 //! The circuits of `reference/ngspice/cases.json` as cabinets.
 #![allow(dead_code)]
 
-use oak_acoustics::driver::{Driver, Inductance, Isobaric, Motor};
+use oak_acoustics::driver::{Driver, DriverArray, Inductance, Isobaric};
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
     Aperiodic, Bandpass4, Bandpass6, Enclosure, FrontPath, Line, Losses, Mouth, PassiveRadiator, Port,
@@ -32,18 +32,18 @@ fn driver(case: &Value) -> Driver {
         xmax: None,
         pe: None,
         nominal: 4.0,
-        brake: None,
+        shorted_coil: None,
     }
 }
 
 /// The drivers of a case.
-pub fn motor(case: &Value) -> Motor {
+pub fn driver_array(case: &Value) -> DriverArray {
     let pair = &case["isobaric"];
     let isobaric = pair
         .is_object()
         .then(|| Isobaric { in_series: pair["coils"] == "series", trapped: Some(number(pair, "volume")) });
     let series_resistance = case["series_resistance"].as_f64().unwrap_or(0.0);
-    Motor { isobaric, series_resistance, ..Motor::from(driver(case)) }
+    DriverArray { isobaric, series_resistance, ..DriverArray::from(driver(case)) }
 }
 
 fn losses(chamber: &Value) -> Losses {

@@ -1,7 +1,9 @@
 //! Random drivers and cabinets.
 #![allow(dead_code)]
 
-use oak_acoustics::driver::{Change, Coils, Driver, DualCoil, Isobaric, Motor, Sheet, SheetCoils, Wiring};
+use oak_acoustics::driver::{
+    Change, Coils, Driver, DriverArray, DualCoil, Isobaric, Sheet, SheetCoils, Wiring,
+};
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
     Aperiodic, Bandpass4, Bandpass6, Enclosure, FrontHorn, FrontPath, Line, Losses, Mouth, OpenBaffle,
@@ -9,7 +11,7 @@ use oak_acoustics::enclosure::{
 };
 use oak_acoustics::medium::{Air, CrossSection, Fill, Frame};
 use oak_acoustics::profile::{Flare, Profile, Segment};
-use oak_acoustics::school::{self, School};
+use oak_acoustics::starting_point::{self, StartingPoint};
 use proptest::prelude::*;
 
 /// A 250 mm woofer without coil inductance.
@@ -94,12 +96,12 @@ fn any_radiator() -> impl Strategy<Value = Radiator> {
 }
 
 /// Any driver changed, wired and paired in any way.
-pub fn any_motor() -> impl Strategy<Value = Motor> {
+pub fn any_driver_array() -> impl Strategy<Value = DriverArray> {
     let coils = prop_oneof![
         Just(Coils::Series),
         Just(Coils::Parallel),
         Just(Coils::One),
-        (0.0f64..20.0).prop_map(|resistance| Coils::OneBraked { resistance }),
+        (0.0f64..20.0).prop_map(|resistance| Coils::OneLoaded { resistance }),
     ];
     let stated = prop_oneof![Just(SheetCoils::Series), Just(SheetCoils::Parallel)];
     let coils = proptest::option::of((stated, coils));
@@ -114,7 +116,7 @@ pub fn any_motor() -> impl Strategy<Value = Motor> {
     let isobaric = (any::<bool>(), proptest::option::of(1e-4f64..0.02))
         .prop_map(|(in_series, trapped)| Isobaric { in_series, trapped });
     (any_driver(), change, 1u32..4, 1u32..4, proptest::option::of(isobaric), 0.0f64..2.0).prop_map(
-        |(driver, change, series, parallel, isobaric, series_resistance)| Motor {
+        |(driver, change, series, parallel, isobaric, series_resistance)| DriverArray {
             driver: change.apply(&driver),
             wiring: Wiring { series, parallel },
             isobaric,
@@ -205,23 +207,23 @@ pub fn any_enclosure() -> impl Strategy<Value = Enclosure> {
     ]
 }
 
-/// The schools of every family.
-pub fn every_family() -> [(&'static str, &'static [School]); 15] {
+/// The starting points of every family.
+pub fn every_family() -> [(&'static str, &'static [StartingPoint]); 15] {
     [
-        ("sealed", school::SEALED),
-        ("aperiodic", school::APERIODIC),
-        ("ported", school::PORTED),
-        ("passive radiator", school::PASSIVE_RADIATOR),
-        ("bandpass 4", school::BANDPASS4),
-        ("bandpass 6 parallel", school::BANDPASS6_PARALLEL),
-        ("bandpass 6 series", school::BANDPASS6_SERIES),
-        ("line", school::LINE),
-        ("mass-loaded line", school::MASS_LOADED_LINE),
-        ("back horn", school::BACK_HORN),
-        ("front horn", school::FRONT_HORN),
-        ("tapped horn", school::TAPPED_HORN),
-        ("slot and flare", school::SLOT_FLARE),
-        ("open baffle", school::OPEN_BAFFLE),
-        ("infinite baffle", school::INFINITE_BAFFLE),
+        ("sealed", starting_point::SEALED),
+        ("aperiodic", starting_point::APERIODIC),
+        ("ported", starting_point::PORTED),
+        ("passive radiator", starting_point::PASSIVE_RADIATOR),
+        ("bandpass 4", starting_point::BANDPASS4),
+        ("bandpass 6 parallel", starting_point::BANDPASS6_PARALLEL),
+        ("bandpass 6 series", starting_point::BANDPASS6_SERIES),
+        ("line", starting_point::LINE),
+        ("mass-loaded line", starting_point::MASS_LOADED_LINE),
+        ("back horn", starting_point::BACK_HORN),
+        ("front horn", starting_point::FRONT_HORN),
+        ("tapped horn", starting_point::TAPPED_HORN),
+        ("slot and flare", starting_point::SLOT_FLARE),
+        ("open baffle", starting_point::OPEN_BAFFLE),
+        ("infinite baffle", starting_point::INFINITE_BAFFLE),
     ]
 }

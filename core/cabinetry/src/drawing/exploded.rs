@@ -21,7 +21,7 @@ pub fn exploded(body: &Body, cabinet: &Cabinet) -> Drawing {
     let mut labels: Vec<([f64; 2], String)> = Vec::new();
     for facet in cabinet.outer.facets() {
         let normal = unit(area_vector(&facet.corners));
-        let thick = body.board(facet.face).total();
+        let thick = body.panel(facet.face).total();
         let out = |deep: f64| -> Vec<Point> {
             facet.corners.iter().map(|corner| along(*corner, normal, apart - deep)).collect()
         };

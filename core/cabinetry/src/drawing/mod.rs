@@ -89,7 +89,7 @@ impl Line {
 /// A closed polygon or an open line.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Stroke {
-    /// What it belongs to: `board front`, `driver`, `port`, `brace 2`.
+    /// What it belongs to: `panel front`, `driver`, `port`, `brace 2`.
     pub part: String,
     /// How it is meant.
     pub line: Line,

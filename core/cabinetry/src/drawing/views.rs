@@ -5,7 +5,7 @@ use crate::body::Body;
 use crate::build::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Point, Solid, area_vector, dot, unit};
-use crate::place::{Board, Mouth, Part, PartKind, Piece};
+use crate::place::{MountingFace, Mouth, Part, PartKind, Piece};
 use oak_acoustics::medium::CrossSection;
 
 /// Draws a view.
@@ -74,7 +74,7 @@ impl Sheet {
 
 /// Where a section cuts: through the middle of the drivers.
 fn place(view: View, cabinet: &Cabinet) -> (Axis, f64) {
-    let [low, high] = cabinet.room.bounds();
+    let [low, high] = cabinet.interior.bounds();
     let axis = if view == View::Side { Axis::X } else { Axis::Y };
     let k = axis.index();
     let driver = cabinet.parts.iter().find(|part| part.kind == PartKind::Driver);
@@ -99,16 +99,16 @@ fn section(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> D
     drawing.polygon("boards", Line::Cut, flat(&cabinet.outer));
     for (index, chamber) in cabinet.chambers.iter().enumerate() {
         let part = if index == 0 { "room" } else { "front room" };
-        drawing.polygon(part, Line::Seen, flat(&chamber.room));
+        drawing.polygon(part, Line::Seen, flat(&chamber.interior));
     }
     for layer in &body.fills {
-        let room = &cabinet.chambers[0].room;
-        if let Some([low, high]) = layer.bounds(room) {
+        let interior = &cabinet.chambers[0].interior;
+        if let Some([low, high]) = layer.bounds(interior) {
             drawing.polygon(&format!("fill {}", layer.face.name()), Line::Fill, sheet.block(low, high));
         }
     }
-    let boards = |part: &&Part| part.kind.is_board();
-    for part in cabinet.parts.iter().filter(boards) {
+    let panels = |part: &&Part| part.kind.is_panel();
+    for part in cabinet.parts.iter().filter(panels) {
         for piece in &part.pieces {
             let [low, high] = piece.bounds();
             let k = axis.index();
@@ -189,11 +189,11 @@ fn measure(
 
 /// The mouth of a way: a hole through its board, and the middle line that leads to it.
 fn opening(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents, cabinet: &Cabinet) {
-    let board = part.face.and_then(|face| Board::of(cabinet, face));
-    let (Some(board), Some(mouth)) = (board, cabinet.mouth(part, contents)) else { return };
+    let panel = part.face.and_then(|face| MountingFace::of(cabinet, face));
+    let (Some(panel), Some(mouth)) = (panel, cabinet.mouth(part, contents)) else { return };
     let half = mouth.size.map(|size| size / 2.0);
-    let corner = |sign: f64, deep: f64| board.frame.point([0, 1].map(|k| part.at[k] + sign * half[k]), deep);
-    drawing.polygon(&part.name(), Line::Air, sheet.block(corner(-1.0, 0.0), corner(1.0, board.deep)));
+    let corner = |sign: f64, deep: f64| panel.frame.point([0, 1].map(|k| part.at[k] + sign * half[k]), deep);
+    drawing.polygon(&part.name(), Line::Air, sheet.block(corner(-1.0, 0.0), corner(1.0, panel.deep)));
     let points = part.path.iter().map(|point| sheet.at(*point)).collect();
     drawing.strokes.push(Stroke { part: "way".to_owned(), line: Line::Middle, closed: false, points });
 }
@@ -205,7 +205,7 @@ fn port(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents) {
     outlined(drawing, sheet, part, Line::Cut);
     for (leg, pair) in part.path.windows(2).enumerate() {
         let (mut from, mut to) = (pair[0], pair[1]);
-        let way = unit([0, 1, 2].map(|k| to[k] - from[k]));
+        let direction = unit([0, 1, 2].map(|k| to[k] - from[k]));
         let half = match size.section {
             CrossSection::Round { radius } => [radius; 2],
             CrossSection::Slot { width, height } => [width / 2.0, height / 2.0],
@@ -214,10 +214,10 @@ fn port(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents) {
         // Turns are square: the air of a leg reaches through the corner.
         let legs = part.path.len() - 1;
         if leg > 0 {
-            from = [0, 1, 2].map(|k| from[k] - way[k] * half[1]);
+            from = [0, 1, 2].map(|k| from[k] - direction[k] * half[1]);
         }
         if leg + 1 < legs {
-            to = [0, 1, 2].map(|k| to[k] + way[k] * half[1]);
+            to = [0, 1, 2].map(|k| to[k] + direction[k] * half[1]);
         }
         // Across the sheet a slot shows its height, seen from above its width.
         let level = sheet.up[1].abs() < 0.5 && matches!(size.section, CrossSection::Slot { .. });
@@ -299,7 +299,7 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
         let name = format!("board {}", facet.face.name());
         drawing.polygon(&name, Line::Seen, facet.corners.iter().map(|corner| sheet.at(*corner)).collect());
     }
-    let [low, high] = cabinet.room.bounds();
+    let [low, high] = cabinet.interior.bounds();
     drawing.polygon("room", Line::Hidden, sheet.block(low, high));
     for part in &cabinet.parts {
         let mouth = cabinet.mouth(part, contents).filter(|mouth| mouth.normal[2].abs() > 0.5);

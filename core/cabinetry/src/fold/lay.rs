@@ -1,6 +1,6 @@
 //! A way laid into its room.
 
-use super::{Corner, Fold, Way};
+use super::{Corner, DuctPath, Fold};
 
 /// The room of a way, m.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -34,7 +34,7 @@ pub struct Stretch {
 
 /// A board between two channels: places along run and stack, m.
 #[derive(Debug, Clone, PartialEq)]
-pub struct FoldBoard {
+pub struct FoldPanel {
     /// Corners, from the wall it stands on to its free end and back.
     pub corners: [[f64; 2]; 4],
     /// From the wall to its free end, along it, m.
@@ -69,7 +69,7 @@ pub struct Laid {
     /// From the beginning to the mouth.
     pub stretches: Vec<Stretch>,
     /// Between the channels.
-    pub boards: Vec<FoldBoard>,
+    pub panels: Vec<FoldPanel>,
     /// Between the channels.
     pub turns: Vec<Turn>,
     /// On the outer side of the last channel, where there is one.
@@ -104,13 +104,13 @@ impl Fold {
     /// Lays a way with so many folds; `None` where its boards leave no room for it.
     ///
     /// All channels together fill the room, so where it is smaller or larger than the way needs, every area is by the same share.
-    pub fn lay(&self, way: &Way, folds: u32, plan: &Plan) -> Option<Laid> {
+    pub fn lay(&self, path: &DuctPath, folds: u32, plan: &Plan) -> Option<Laid> {
         let count = folds as usize + 1;
         let even = (plan.stack - f64::from(folds) * self.thickness) / count as f64;
         if even <= 0.0 {
             return None;
         }
-        let mut shape = Shape {
+        let mut layout = Layout {
             fold: self,
             plan,
             heights: vec![[even; 2]; count],
@@ -118,14 +118,14 @@ impl Fold {
             gaps: vec![even.min(WIDEST * plan.run); count - 1],
         };
         for _ in 0..ROUNDS {
-            shape = shape.towards(way)?;
+            layout = layout.towards(path)?;
         }
-        let shape = shape.shifted()?;
-        let stretches = shape.walk();
+        let layout = layout.shifted()?;
+        let stretches = layout.walk();
         Some(Laid {
-            boards: shape.boards(),
-            turns: shape.turns(),
-            closing: shape.closing(),
+            panels: layout.panels(),
+            turns: layout.turns(),
+            closing: layout.closing(),
             stretches,
             plan: *plan,
         })
@@ -134,7 +134,7 @@ impl Fold {
 
 /// Heights and gaps while they are being found.
 #[derive(Clone)]
-struct Shape<'a> {
+struct Layout<'a> {
     fold: &'a Fold,
     plan: &'a Plan,
     /// Height of each channel at the low and high end of the run, m.
@@ -145,7 +145,7 @@ struct Shape<'a> {
     gaps: Vec<f64>,
 }
 
-impl Shape<'_> {
+impl Layout<'_> {
     /// Whether a channel is run through from low to high: the last one towards the mouth, the others in turn.
     fn upward(&self, channel: usize) -> bool {
         (self.heights.len() - 1 - channel).is_multiple_of(2) == self.plan.mouth_high
@@ -164,29 +164,29 @@ impl Shape<'_> {
     }
 
     /// A board's thickness along the stack, which grows as it slants.
-    fn thick(&self, board: usize) -> f64 {
-        let [low, high] = self.edge(board, |_| self.fold.thickness);
+    fn thick(&self, panel: usize) -> f64 {
+        let [low, high] = self.edge(panel, |_| self.fold.thickness);
         self.fold.thickness * 1.0_f64.hypot((high - low) / self.plan.run)
     }
 
     /// Where a channel ends along the stack at both ends of the run, with boards of a thickness between them.
     fn edge(&self, channel: usize, thick: impl Fn(usize) -> f64) -> [f64; 2] {
-        let boards: f64 = (0..channel).map(thick).sum();
-        [0, 1].map(|end| self.heights[..=channel].iter().map(|height| height[end]).sum::<f64>() + boards)
+        let panels: f64 = (0..channel).map(thick).sum();
+        [0, 1].map(|end| self.heights[..=channel].iter().map(|height| height[end]).sum::<f64>() + panels)
     }
 
     /// The line of a channel's end along the stack at a place along the run, m.
     fn below(&self, channel: usize, run: f64) -> f64 {
-        let [low, high] = self.edge(channel, |board| self.thick(board));
+        let [low, high] = self.edge(channel, |panel| self.thick(panel));
         low + (high - low) * run / self.plan.run
     }
 
     /// Heights and gaps as the way wants them where they now lie along it, stretched to fill the room.
-    fn towards(&self, way: &Way) -> Option<Self> {
+    fn towards(&self, path: &DuctPath) -> Option<Self> {
         let walked = self.walk();
         let total: f64 = walked.iter().map(|stretch| stretch.length).sum();
-        let scale = way.length() / total;
-        let wanted = |along: f64| way.area(along * scale) / self.plan.width;
+        let scale = path.length() / total;
+        let wanted = |along: f64| path.area(along * scale) / self.plan.width;
         let mut next = self.clone();
         for stretch in walked.iter().filter(|stretch| !stretch.turn) {
             let [begin, end] = self.ends(stretch.channel);
@@ -195,16 +195,16 @@ impl Shape<'_> {
             next.heights[stretch.channel] = [first - slope * begin, first + slope * (self.plan.run - begin)]
                 .map(|height| height.max(LEAST / 4.0));
         }
-        let boards: f64 = (0..self.gaps.len()).map(|board| self.thick(board)).sum();
+        let panels: f64 = (0..self.gaps.len()).map(|panel| self.thick(panel)).sum();
         let sums = [0, 1].map(|end| next.heights.iter().map(|height| height[end]).sum::<f64>());
         let [most, least] = [sums[0].max(sums[1]), sums[0].min(sums[1])];
         let closed = least < EVEN * most;
-        let room = self.plan.stack - boards - if closed { self.fold.thickness } else { 0.0 };
-        if room <= 0.0 {
+        let interior = self.plan.stack - panels - if closed { self.fold.thickness } else { 0.0 };
+        if interior <= 0.0 {
             return None;
         }
-        let stretched = sums.map(|sum| room / if closed { most } else { sum });
-        next.dead = closed.then(|| sums.map(|sum| (most - sum) * room / most));
+        let stretched = sums.map(|sum| interior / if closed { most } else { sum });
+        next.dead = closed.then(|| sums.map(|sum| (most - sum) * interior / most));
         for height in &mut next.heights {
             *height = [height[0] * stretched[0], height[1] * stretched[1]];
         }
@@ -220,13 +220,13 @@ impl Shape<'_> {
     /// With boards where they were put by hand; `None` where that leaves a channel nothing.
     fn shifted(&self) -> Option<Self> {
         let mut next = self.clone();
-        for (board, at) in self.fold.boards.iter().enumerate().take(self.gaps.len()) {
+        for (panel, at) in self.fold.panels.iter().enumerate().take(self.gaps.len()) {
             let Some(at) = at else { continue };
-            let [low, high] = next.edge(board, |board| self.thick(board));
-            let by = at - (f64::midpoint(low, high) + self.thick(board) / 2.0);
+            let [low, high] = next.edge(panel, |panel| self.thick(panel));
+            let by = at - (f64::midpoint(low, high) + self.thick(panel) / 2.0);
             for end in 0..2 {
-                next.heights[board][end] += by;
-                next.heights[board + 1][end] -= by;
+                next.heights[panel][end] += by;
+                next.heights[panel + 1][end] -= by;
             }
         }
         let open = next.heights.iter().flatten().all(|height| *height > 0.0);
@@ -259,8 +259,8 @@ impl Shape<'_> {
             let (near, thick) = (self.below(channel, end), self.thick(channel));
             let bend = |height: f64, [at_wall, least]: [f64; 2]| {
                 let length = corner.length(height, gap);
-                let room = (height + at_wall) / 2.0 * gap;
-                let area = width * (room - corner.filler(least, gap)) / length;
+                let interior = (height + at_wall) / 2.0 * gap;
+                let area = width * (interior - corner.filler(least, gap)) / length;
                 (length, [area; 2])
             };
             let line = corner.line(into, gap).iter().map(|[u, v]| [end + outward * u, near - v]).collect();
@@ -280,13 +280,13 @@ impl Shape<'_> {
         stretches
     }
 
-    fn boards(&self) -> Vec<FoldBoard> {
-        let board = |channel: usize| {
+    fn panels(&self) -> Vec<FoldPanel> {
+        let panel = |channel: usize| {
             let upward = self.upward(channel);
             let free = self.ends(channel)[1];
             let wall = if upward { 0.0 } else { self.plan.run };
             let (thick, [a, b]) = (self.thick(channel), [wall, free].map(|run| self.below(channel, run)));
-            FoldBoard {
+            FoldPanel {
                 corners: [[wall, a], [free, b], [free, b + thick], [wall, a + thick]],
                 length: (free - wall).hypot(b - a),
                 stands: [a, b],
@@ -294,7 +294,7 @@ impl Shape<'_> {
                 gap: self.gaps[channel],
             }
         };
-        (0..self.gaps.len()).map(board).collect()
+        (0..self.gaps.len()).map(panel).collect()
     }
 
     fn closing(&self) -> Option<Closing> {
@@ -359,13 +359,13 @@ impl Laid {
     /// Wood in the boards between its channels and the one that closes them, m3.
     pub fn wood(&self) -> f64 {
         let closing = self.closing.iter().map(|closing| closing.corners);
-        let boards = self.boards.iter().map(|board| board.corners).chain(closing);
-        boards.map(|corners| crate::geometry::area(&corners).abs()).sum::<f64>() * self.plan.width
+        let panels = self.panels.iter().map(|panel| panel.corners).chain(closing);
+        panels.map(|corners| crate::geometry::area(&corners).abs()).sum::<f64>() * self.plan.width
     }
 
     /// What its boards, the fillers of its corners and the dead space take, m3.
     pub fn taken(&self) -> f64 {
-        let polygons = self.boards.iter().map(|board| board.corners.to_vec());
+        let polygons = self.panels.iter().map(|panel| panel.corners.to_vec());
         let fillers = self.turns.iter().flat_map(|turn| turn.fillers.iter().cloned());
         let closing =
             self.closing.iter().flat_map(|closing| [closing.corners.to_vec(), closing.dead.to_vec()]);
@@ -388,9 +388,9 @@ impl Laid {
 
     /// The largest share by which its area is off from a way's at the same part of the length, less than nothing where it is too
     /// small, and where, m.
-    pub fn worst(&self, way: &Way) -> [f64; 2] {
+    pub fn worst(&self, path: &DuctPath) -> [f64; 2] {
         const PLACES: usize = 96;
-        let off = |part: f64| self.area(part * self.length()) / way.area(part * way.length()) - 1.0;
+        let off = |part: f64| self.area(part * self.length()) / path.area(part * path.length()) - 1.0;
         let places = (0..=PLACES).map(|step| step as f64 / PLACES as f64);
         let worst = places.map(|part| [off(part), part * self.length()]);
         worst.max_by(|a, b| a[0].abs().total_cmp(&b[0].abs())).unwrap_or([0.0; 2])

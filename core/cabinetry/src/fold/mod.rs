@@ -9,7 +9,7 @@ mod corner;
 mod lay;
 
 pub use corner::Corner;
-pub use lay::{Closing, FoldBoard, Laid, Plan, Spot, Stretch, Turn};
+pub use lay::{Closing, FoldPanel, Laid, Plan, Spot, Stretch, Turn};
 
 use crate::geometry::{Axis, Face, Point, Solid};
 
@@ -27,7 +27,7 @@ pub struct Fold {
     /// Thickness of the boards between channels, m.
     pub thickness: f64,
     /// Middle of each of these boards from where the stack begins, m; found where absent.
-    pub boards: Vec<Option<f64>>,
+    pub panels: Vec<Option<f64>>,
 }
 
 /// Where the drivers of a way sit.
@@ -45,7 +45,7 @@ pub enum Seat {
 
 /// A way as the design asks for it.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Way {
+pub struct DuctPath {
     /// Places along it and the area there, m and m2, from the beginning to the mouth.
     pub areas: Vec<[f64; 2]>,
     /// Where the drivers sit.
@@ -57,7 +57,7 @@ pub struct Way {
 /// Most folds that are tried where none are stated.
 pub const MOST_FOLDS: u32 = 6;
 
-impl Way {
+impl DuctPath {
     /// m.
     pub fn length(&self) -> f64 {
         self.areas.last().map_or(0.0, |last| last[0])
@@ -103,8 +103,8 @@ impl Fold {
     }
 
     /// The room of a way as the fold sees it.
-    pub fn plan(&self, room: &Solid) -> Plan {
-        let [low, high] = room.bounds();
+    pub fn plan(&self, interior: &Solid) -> Plan {
+        let [low, high] = interior.bounds();
         let size = |axis: Axis| high[axis.index()] - low[axis.index()];
         Plan {
             width: size(Axis::X),
@@ -115,8 +115,8 @@ impl Fold {
     }
 
     /// A place of the plan in space, so far (m) across the room from its middle.
-    pub fn point(&self, room: &Solid, [run, stack]: [f64; 2], across: f64) -> Point {
-        let [low, high] = room.bounds();
+    pub fn point(&self, interior: &Solid, [run, stack]: [f64; 2], across: f64) -> Point {
+        let [low, high] = interior.bounds();
         let mut point = [f64::midpoint(low[0], high[0]) + across; 3];
         point[self.run().index()] = low[self.run().index()] + run;
         point[self.stack.index()] = high[self.stack.index()] - stack;

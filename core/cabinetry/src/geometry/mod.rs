@@ -12,7 +12,7 @@ mod vector;
 pub use frame::Frame;
 pub(crate) use frame::area_vector;
 pub use outline::area;
-pub use shape::{Measured, Shape, ShapeError, Sizes};
+pub use shape::{EnclosureShape, EnclosureShapeError, Measured, Sizes};
 pub use solid::{Axis, Facet, Point, Solid};
 pub(crate) use vector::{along, bounds, cross, dot, length, minus, unit};
 

@@ -20,7 +20,7 @@ pub enum Measured {
 
 /// A shape, with what it needs besides width, height and depth.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Shape {
+pub enum EnclosureShape {
     /// Six boards at right angles.
     Rectangular,
     /// Boards between two equal sides that slant: behind a seat, under one, or both.
@@ -65,7 +65,7 @@ pub enum Shape {
 
 /// Why a shape cannot be built.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
-pub enum ShapeError {
+pub enum EnclosureShapeError {
     /// Boards fill all of it.
     #[error("the panels leave no room inside; make the cabinet larger or the panels thinner")]
     NoRoom,
@@ -83,17 +83,17 @@ pub enum ShapeError {
 const AROUND: usize = 96;
 const CORNER: usize = 12;
 
-impl Shape {
+impl EnclosureShape {
     /// The body of these sizes, standing on the floor (`y = 0`), its back at `z = 0`, its middle at `x = 0`.
     ///
     /// # Errors
-    /// See [`ShapeError`].
-    pub fn solid(&self, sizes: Sizes) -> Result<Solid, ShapeError> {
+    /// See [`EnclosureShapeError`].
+    pub fn solid(&self, sizes: Sizes) -> Result<Solid, EnclosureShapeError> {
         let [width, height, depth] = sizes;
         let half = width / 2.0;
         let across = [-half, half];
         let below = |what, value: f64, most: f64| {
-            if value < most { Ok(value) } else { Err(ShapeError::TooLarge { what, most }) }
+            if value < most { Ok(value) } else { Err(EnclosureShapeError::TooLarge { what, most }) }
         };
         Ok(match *self {
             Self::Rectangular => side_view(
@@ -163,32 +163,34 @@ impl Shape {
     /// The body and the room in it, for sizes of either and what the boards take off at each face (m).
     ///
     /// # Errors
-    /// See [`ShapeError`].
+    /// See [`EnclosureShapeError`].
     pub fn build(
         &self,
         sizes: Sizes,
         measured: Measured,
-        boards: impl Fn(Face) -> f64,
-    ) -> Result<[Solid; 2], ShapeError> {
+        panels: impl Fn(Face) -> f64,
+    ) -> Result<[Solid; 2], EnclosureShapeError> {
         // The corners are rounded last: a rounding within the boards leaves the room square.
         let plain = if matches!(self, Self::Rounded { .. }) { &Self::Rectangular } else { self };
         let stated = plain.solid(sizes)?;
         let [outer, inner] = match measured {
             Measured::Outside => {
-                let room = stated.inset(&boards).ok_or(ShapeError::NoRoom)?;
-                [stated, room]
+                let interior = stated.inset(&panels).ok_or(EnclosureShapeError::NoRoom)?;
+                [stated, interior]
             }
-            Measured::Inside => [stated.inset(|face| -boards(face)).ok_or(ShapeError::NoRoom)?, stated],
+            Measured::Inside => {
+                [stated.inset(|face| -panels(face)).ok_or(EnclosureShapeError::NoRoom)?, stated]
+            }
         };
         let Self::Rounded { radius } = *self else { return Ok([outer, inner]) };
         let [low, high] = outer.bounds();
         let most = (high[0] - low[0]).min(high[2] - low[2]) / 2.0;
         if radius >= most {
-            return Err(ShapeError::TooLarge { what: "radius", most });
+            return Err(EnclosureShapeError::TooLarge { what: "radius", most });
         }
-        let left = radius - boards(Face::Shell);
-        let room = if left > 1e-4 { rounded(&inner, left) } else { inner };
-        Ok([rounded(&outer, radius), room])
+        let left = radius - panels(Face::Shell);
+        let interior = if left > 1e-4 { rounded(&inner, left) } else { inner };
+        Ok([rounded(&outer, radius), interior])
     }
 
     /// Which of width, height and depth say anything here; the others follow.

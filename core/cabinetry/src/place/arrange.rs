@@ -1,6 +1,6 @@
 //! Finds places for what nobody placed.
 
-use super::{Board, Finding, Part, PartKind, Piece, fold, port};
+use super::{Finding, MountingFace, Part, PartKind, Piece, fold, port};
 use crate::body::{Body, Place};
 use crate::build::Cabinet;
 use crate::contents::{Contents, DriverSize};
@@ -13,8 +13,8 @@ pub(super) const BETWEEN: f64 = 0.012;
 pub(super) fn arrange(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     // Ports in the drivers' face share it with them.
     let shared = port::row(body, contents, body.drivers.face)
-        .filter(|_| !contents.divided() && contents.way.is_none());
-    let seat = contents.way.as_ref().map(|way| way.seat);
+        .filter(|_| !contents.divided() && contents.path.is_none());
+    let seat = contents.path.as_ref().map(|path| path.seat);
     let row = if contents.drivers_inside() {
         in_partition(&contents.drivers, cabinet);
         None
@@ -55,12 +55,12 @@ fn share(has: f64, first: f64, second: f64) -> Option<[f64; 2]> {
 /// Puts the drivers into their face, with the ports below or, where that is too low, beside them.
 fn in_face(body: &Body, drivers: &DriverSize, cabinet: &mut Cabinet, row: Option<[f64; 2]>) -> Option<Row> {
     let face = body.drivers.face;
-    let Some(board) = Board::of_chamber(cabinet, face, 0) else {
+    let Some(face_plate) = MountingFace::of_chamber(cabinet, face, 0) else {
         cabinet.findings.push(Finding::NoFace { part: "driver".to_owned(), face });
         return None;
     };
     let pitch = drivers.frame + BETWEEN;
-    let has = [board.size(0), board.size(1)];
+    let has = [face_plate.size(0), face_plate.size(1)];
     let grid = grid(drivers.count, pitch, has[1]);
     let needs = grid.map(|count| f64::from(count) * pitch - BETWEEN);
     // The frame lies on the board, which is wider than the room; only the cut-out must stay inside.
@@ -68,7 +68,7 @@ fn in_face(body: &Body, drivers: &DriverSize, cabinet: &mut Cabinet, row: Option
     if needs[0] - rim > has[0] || needs[1] - rim > has[1] {
         cabinet.findings.push(Finding::FaceTooSmall { face, part: "driver".to_owned(), needs, has });
     }
-    let mut middle = [board.middle(0), board.middle(1)];
+    let mut middle = [face_plate.middle(0), face_plate.middle(1)];
     let mut ports = None;
     if let Some(row) = row {
         let below = share(has[1], needs[1], row[1]);
@@ -87,22 +87,22 @@ fn in_face(body: &Body, drivers: &DriverSize, cabinet: &mut Cabinet, row: Option
     for index in 0..drivers.count {
         let off = shift(index, grid, pitch);
         let at = [middle[0] + off[0], middle[1] + off[1]];
-        let pieces = rods(drivers, board.deep, |deep| board.frame.point(at, deep));
+        let pieces = rods(drivers, face_plate.deep, |deep| face_plate.frame.point(at, deep));
         cabinet.parts.push(Part { face: Some(face), at, pieces, ..Part::of(PartKind::Driver, 0, 0) });
     }
     ports
 }
 
 /// Basket and magnet of each driver at one place, as far as they lie behind the board.
-pub(super) fn rods(drivers: &DriverSize, board: f64, at: impl Fn(f64) -> Point) -> Vec<Piece> {
+pub(super) fn rods(drivers: &DriverSize, face_plate: f64, at: impl Fn(f64) -> Point) -> Vec<Piece> {
     let mut pieces = Vec::new();
     for behind in [Some(0.0), drivers.pair].into_iter().flatten() {
         let basket = behind + drivers.basket();
         for (from, to, across) in
             [(behind, basket, drivers.cutout), (basket, behind + drivers.depth, drivers.magnet)]
         {
-            if to > board {
-                pieces.push(Piece::Rod { from: at(from.max(board)), to: at(to), radius: across / 2.0 });
+            if to > face_plate {
+                pieces.push(Piece::Rod { from: at(from.max(face_plate)), to: at(to), radius: across / 2.0 });
             }
         }
     }
@@ -114,9 +114,9 @@ fn in_partition(drivers: &DriverSize, cabinet: &mut Cabinet) {
     let Some((axis, [below, above])) = cabinet.partition() else { return };
     let k = axis.index();
     let [level, tall] = if axis == Axis::Z { [0, 1] } else { [0, 2] };
-    let [low, high] = cabinet.room.bounds();
+    let [low, high] = cabinet.interior.bounds();
     // Cones look into the chamber before them, which of a fold lies below or behind.
-    let forward = cabinet.chambers[0].room.bounds()[1][k] <= below + 1e-9;
+    let forward = cabinet.chambers[0].interior.bounds()[1][k] <= below + 1e-9;
     let (front, sign) = if forward { (above, 1.0) } else { (below, -1.0) };
     let thick = above - below;
     let pitch = drivers.frame + BETWEEN;
@@ -142,24 +142,24 @@ fn radiators(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     let shares = [radiators.count.div_ceil(2), radiators.count / 2];
     for (face, count) in faces.into_iter().zip(shares).filter(|(_, count)| *count > 0) {
         let place = Place { face, ..body.radiators };
-        let Some(board) = Board::of(cabinet, face) else {
+        let Some(face_plate) = MountingFace::of(cabinet, face) else {
             cabinet.findings.push(Finding::NoFace { part: "radiator".to_owned(), face });
             continue;
         };
         let pitch = radiators.frame() + BETWEEN;
-        let has = [board.size(0), board.size(1)];
+        let has = [face_plate.size(0), face_plate.size(1)];
         let grid = grid(count, pitch, has[1]);
         let needs = grid.map(|count| f64::from(count) * pitch - BETWEEN);
         if needs[0] > has[0] || needs[1] > has[1] {
             cabinet.findings.push(Finding::FaceTooSmall { face, part: "radiator".to_owned(), needs, has });
         }
-        let middle = [place.across.unwrap_or(board.middle(0)), place.up.unwrap_or(board.middle(1))];
+        let middle = [place.across.unwrap_or(face_plate.middle(0)), place.up.unwrap_or(face_plate.middle(1))];
         for index in 0..count {
             let off = shift(index, grid, pitch);
             let at = [middle[0] + off[0], middle[1] + off[1]];
             let pieces = vec![Piece::Rod {
-                from: board.frame.point(at, board.deep),
-                to: board.frame.point(at, board.deep + radiators.depth()),
+                from: face_plate.frame.point(at, face_plate.deep),
+                to: face_plate.frame.point(at, face_plate.deep + radiators.depth()),
                 radius: radiators.cone / 2.0,
             }];
             cabinet.parts.push(Part { face: Some(face), at, pieces, ..Part::of(PartKind::Radiator, 0, 0) });

@@ -83,7 +83,7 @@ pub enum Finding {
         found: f64,
     },
     /// The board between two channels is too small for the drivers in it.
-    BoardTooSmall {
+    PanelTooSmall {
         /// Width and length they need.
         needs: [f64; 2],
         /// Width and length of the board around their place.
@@ -113,7 +113,7 @@ impl Finding {
     pub fn part(&self) -> Option<&str> {
         match self {
             Self::Overfull { .. } | Self::Apart { .. } => None,
-            Self::NoSeat | Self::WrongChannel { .. } | Self::BoardTooSmall { .. } => Some("driver"),
+            Self::NoSeat | Self::WrongChannel { .. } | Self::PanelTooSmall { .. } => Some("driver"),
             Self::NoFace { part, .. }
             | Self::FaceTooSmall { part, .. }
             | Self::PortTooLong { part, .. }
@@ -195,7 +195,7 @@ impl fmt::Display for Finding {
             Self::Apart { what } => {
                 write!(f, "The {what} is not part of the fold: give it its own room beside the way.")
             }
-            Self::BoardTooSmall { needs, has } => write!(
+            Self::PanelTooSmall { needs, has } => write!(
                 f,
                 "The board between the channels is too small for the driver: that takes {} by {}, and around its place there are {} by {}.",
                 mm(needs[0]),

@@ -1,7 +1,7 @@
 //! The boards of a fold, its drivers and its mouth.
 
 use super::arrange::{BETWEEN, rods};
-use super::{Board, Finding, Part, PartKind, Piece};
+use super::{Finding, MountingFace, Part, PartKind, Piece};
 use crate::body::Body;
 use crate::build::Cabinet;
 use crate::contents::Contents;
@@ -14,20 +14,21 @@ const FAR: f64 = 0.1;
 /// Puts the boards of a fold in, and its mouth where it is not ports.
 pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     let Some(laid) = cabinet.fold.clone() else { return };
-    let apart = contents.way.iter().flat_map(|way| &way.apart);
+    let apart = contents.path.iter().flat_map(|path| &path.apart);
     cabinet.findings.extend(apart.map(|what| Finding::Apart { what }));
-    let Some(room) = cabinet.way_room().cloned() else { return };
+    let Some(interior) = cabinet.path_interior().cloned() else { return };
     let chamber = cabinet.chambers.len() - 1;
     let half = laid.plan.width / 2.0;
-    let space = |at: &[f64; 2], across: f64| body.fold.point(&room, *at, across);
+    let space = |at: &[f64; 2], across: f64| body.fold.point(&interior, *at, across);
     let prism = |outline: &[[f64; 2]]| -> Piece {
         let [near, far] = [-half, half].map(|across| outline.iter().map(|at| space(at, across)).collect());
         Piece::Prism { near, far }
     };
-    for (index, (board, turn)) in laid.boards.iter().zip(&laid.turns).enumerate() {
+    for (index, (face_plate, turn)) in laid.panels.iter().zip(&laid.turns).enumerate() {
         let fillers = turn.fillers.iter().filter(|outline| !outline.is_empty());
-        let pieces =
-            std::iter::once(prism(&board.corners)).chain(fillers.map(|outline| prism(outline))).collect();
+        let pieces = std::iter::once(prism(&face_plate.corners))
+            .chain(fillers.map(|outline| prism(outline)))
+            .collect();
         cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Fold, index, chamber) });
     }
     if let Some(closing) = &laid.closing {
@@ -36,17 +37,17 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     }
     if contents.ports.iter().all(Vec::is_empty) {
         let face = body.fold.mouth_face();
-        let Some(board) = Board::of(cabinet, face) else { return };
-        let Some(at) = mouth_at(body, cabinet, &board) else { return };
+        let Some(face_plate) = MountingFace::of(cabinet, face) else { return };
+        let Some(at) = mouth_at(body, cabinet, &face_plate) else { return };
         let path = laid.line().iter().rev().map(|at| space(at, 0.0)).collect();
         cabinet.parts.push(Part { face: Some(face), at, path, ..Part::of(PartKind::Mouth, 0, chamber) });
     }
 }
 
 /// Where a way ends, on the board of its mouth, m.
-pub(super) fn mouth_at(body: &Body, cabinet: &Cabinet, board: &Board) -> Option<[f64; 2]> {
+pub(super) fn mouth_at(body: &Body, cabinet: &Cabinet, face_plate: &MountingFace) -> Option<[f64; 2]> {
     let end = cabinet.fold.as_ref()?.stretches.last()?.line.last().copied()?;
-    Some(board.at(cabinet.fold_point(body, end, 0.0)?))
+    Some(face_plate.at(cabinet.fold_point(body, end, 0.0)?))
 }
 
 /// Puts drivers into the way.
@@ -76,7 +77,7 @@ fn along(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, s
     let [begin, end] = body.fold.outsides();
     let adjoins = |face: Face| {
         (face == begin && spot.channel == 0 && cabinet.chambers.len() == 1)
-            || (face == end && spot.channel == laid.boards.len())
+            || (face == end && spot.channel == laid.panels.len())
     };
     let wished = body.drivers.face;
     let aside = |face: Face| matches!(face, Face::Left | Face::Right);
@@ -85,7 +86,7 @@ fn along(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, s
     } else {
         [begin, end].into_iter().find(|face| adjoins(*face)).unwrap_or(Face::Left)
     };
-    let Some(board) = Board::of(cabinet, face) else { return };
+    let Some(face_plate) = MountingFace::of(cabinet, face) else { return };
     let Some(middle) = cabinet.fold_point(body, spot.at, 0.0) else { return };
     let pitch = drivers.frame + BETWEEN;
     let row = if aside(face) { body.fold.run() } else { Axis::X };
@@ -99,8 +100,8 @@ fn along(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, s
     for off in beside(drivers.count, pitch) {
         let mut point = middle;
         point[row.index()] += off;
-        let at = board.at(point);
-        let pieces = rods(drivers, board.deep, |deep| board.frame.point(at, deep));
+        let at = face_plate.at(point);
+        let pieces = rods(drivers, face_plate.deep, |deep| face_plate.frame.point(at, deep));
         let chamber = cabinet.chambers.len() - 1;
         cabinet.parts.push(Part { face: Some(face), at, pieces, ..Part::of(PartKind::Driver, 0, chamber) });
     }
@@ -109,11 +110,11 @@ fn along(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, s
 /// In the board between two channels, its magnet in the first.
 fn between(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, spot: Spot) {
     let drivers = &contents.drivers;
-    let Some(board) = laid.across(&spot).and_then(|_| laid.boards.get(spot.channel)) else {
+    let Some(face_plate) = laid.across(&spot).and_then(|_| laid.panels.get(spot.channel)) else {
         cabinet.findings.push(Finding::NoSeat);
         return;
     };
-    let [_, _, free, wall] = board.corners;
+    let [_, _, free, wall] = face_plate.corners;
     let part = (spot.at[0] - wall[0]) / (free[0] - wall[0]);
     let stack = wall[1] + part * (free[1] - wall[1]);
     let pitch = drivers.frame + BETWEEN;
@@ -122,7 +123,7 @@ fn between(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid,
     let ends = [wall[0], free[0]].map(|end| (spot.at[0] - end).abs());
     let has = [laid.plan.width, 2.0 * ends[0].min(ends[1])];
     if needs[0] > has[0] || needs[1] > has[1] {
-        cabinet.findings.push(Finding::BoardTooSmall { needs, has });
+        cabinet.findings.push(Finding::PanelTooSmall { needs, has });
     }
     for off in beside(drivers.count, pitch) {
         let point = |deep: f64| cabinet.fold_point(body, [spot.at[0], stack - deep], off).unwrap_or([0.0; 3]);
@@ -133,7 +134,7 @@ fn between(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid,
     }
 }
 
-impl Board {
+impl MountingFace {
     /// A place in space on it, m.
     pub fn at(&self, point: Point) -> [f64; 2] {
         let from = minus(point, self.frame.origin);

@@ -42,7 +42,7 @@ pub enum PartKind {
 
 impl PartKind {
     /// Whether it is a board inside the box.
-    pub fn is_board(self) -> bool {
+    pub fn is_panel(self) -> bool {
         matches!(self, Self::Brace | Self::Partition | Self::Fold | Self::Closing)
     }
 }
@@ -154,17 +154,17 @@ impl Piece {
 }
 
 /// How far one gets from a place in a direction before the room ends, m.
-pub fn clear(room: &Solid, from: Point, direction: Point) -> f64 {
+pub fn clear(interior: &Solid, from: Point, direction: Point) -> f64 {
     const STEP: f64 = 2e-3;
     const FAR: usize = 5000;
     let at = |far: f64| [0, 1, 2].map(|k| from[k] + far * direction[k]);
-    let Some(last) = (1..FAR).find(|step| !room.holds(at(*step as f64 * STEP))) else {
+    let Some(last) = (1..FAR).find(|step| !interior.holds(at(*step as f64 * STEP))) else {
         return FAR as f64 * STEP;
     };
     let [mut low, mut high] = [(last - 1) as f64 * STEP, last as f64 * STEP];
     for _ in 0..20 {
         let middle = f64::midpoint(low, high);
-        if room.holds(at(middle)) { low = middle } else { high = middle }
+        if interior.holds(at(middle)) { low = middle } else { high = middle }
     }
     low
 }
@@ -187,7 +187,7 @@ pub(crate) fn fill(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
 
 fn partition(cabinet: &mut Cabinet) {
     let Some((axis, [from, to])) = cabinet.partition() else { return };
-    let [mut low, mut high] = cabinet.room.bounds();
+    let [mut low, mut high] = cabinet.interior.bounds();
     (low[axis.index()], high[axis.index()]) = (from, to);
     let pieces = vec![Piece::Block { low, high }];
     cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Partition, 0, 0) });
@@ -199,19 +199,20 @@ fn items(body: &Body, cabinet: &mut Cabinet) {
         let Some(block) = item.block else { continue };
         let part = Part::of(PartKind::Item, index, 0);
         let face = block.place.face;
-        let board = Board::of_chamber(cabinet, face, 0).filter(|board| board.frame.axis().is_some());
-        let Some(board) = board else {
+        let face_plate =
+            MountingFace::of_chamber(cabinet, face, 0).filter(|face_plate| face_plate.frame.axis().is_some());
+        let Some(face_plate) = face_plate else {
             cabinet.findings.push(Finding::NoFace { part: item.name.clone(), face });
             continue;
         };
         let [width, height, deep] = block.size;
         // In a corner where nobody placed it: amplifiers and chambers of their own rarely stand in the middle.
         let at = [
-            block.place.across.unwrap_or(board.low[0] + width / 2.0),
-            block.place.up.unwrap_or(board.high[1] - height / 2.0),
+            block.place.across.unwrap_or(face_plate.low[0] + width / 2.0),
+            block.place.up.unwrap_or(face_plate.high[1] - height / 2.0),
         ];
-        let ends = [(-0.5, board.deep), (0.5, board.deep + deep)]
-            .map(|(side, deep)| board.frame.point([at[0] + side * width, at[1] + side * height], deep));
+        let ends = [(-0.5, face_plate.deep), (0.5, face_plate.deep + deep)]
+            .map(|(side, deep)| face_plate.frame.point([at[0] + side * width, at[1] + side * height], deep));
         let low = [0, 1, 2].map(|k| ends[0][k].min(ends[1][k]));
         let high = [0, 1, 2].map(|k| ends[0][k].max(ends[1][k]));
         let pieces = vec![Piece::Block { low, high }];
@@ -221,11 +222,11 @@ fn items(body: &Body, cabinet: &mut Cabinet) {
 
 /// Boards with a window: four rails around it.
 fn braces(body: &Body, cabinet: &mut Cabinet) {
-    let [low, high] = cabinet.room.bounds();
+    let [low, high] = cabinet.interior.bounds();
     for (index, brace) in body.braces.iter().enumerate() {
         let k = brace.axis.index();
         let (mut from, mut to) = (low, high);
-        from[k] = brace.place(&cabinet.room) - brace.thickness / 2.0;
+        from[k] = brace.place(&cabinet.interior) - brace.thickness / 2.0;
         to[k] = from[k] + brace.thickness;
         if from[k] < low[k] - 1e-9 || to[k] > high[k] + 1e-9 {
             let part = Part::of(PartKind::Brace, index, 0).name();
@@ -261,7 +262,7 @@ fn braces(body: &Body, cabinet: &mut Cabinet) {
 }
 
 /// A face outside and the same one inside, in the outer one's coordinates: where it begins and ends, m.
-pub(crate) struct Board {
+pub(crate) struct MountingFace {
     pub frame: Frame,
     pub low: [f64; 2],
     pub high: [f64; 2],
@@ -269,10 +270,10 @@ pub(crate) struct Board {
     pub deep: f64,
 }
 
-impl Board {
+impl MountingFace {
     pub fn of(cabinet: &Cabinet, face: Face) -> Option<Self> {
         let frame = Frame::of(&cabinet.outer, face)?;
-        let inner = Frame::of(&cabinet.room, face)?;
+        let inner = Frame::of(&cabinet.interior, face)?;
         let offset = minus(inner.origin, frame.origin);
         let low = [frame.u, frame.v].map(|direction| dot(offset, direction));
         let high = [low[0] + inner.size[0], low[1] + inner.size[1]];
@@ -282,15 +283,15 @@ impl Board {
 
     /// As one chamber has it: a side of a divided box belongs to both.
     pub fn of_chamber(cabinet: &Cabinet, face: Face, chamber: usize) -> Option<Self> {
-        let mut board = Self::of(cabinet, face)?;
+        let mut face_plate = Self::of(cabinet, face)?;
         if cabinet.chambers.len() == 1 {
-            return Some(board);
+            return Some(face_plate);
         }
-        let [low, high] = cabinet.chambers[chamber].room.bounds();
-        let [a, b] = [low, high].map(|corner| board.at(corner));
-        board.low = [0, 1].map(|k| board.low[k].max(a[k].min(b[k])));
-        board.high = [0, 1].map(|k| board.high[k].min(a[k].max(b[k])));
-        Some(board)
+        let [low, high] = cabinet.chambers[chamber].interior.bounds();
+        let [a, b] = [low, high].map(|corner| face_plate.at(corner));
+        face_plate.low = [0, 1].map(|k| face_plate.low[k].max(a[k].min(b[k])));
+        face_plate.high = [0, 1].map(|k| face_plate.high[k].min(a[k].max(b[k])));
+        Some(face_plate)
     }
 
     pub fn size(&self, k: usize) -> f64 {

@@ -4,7 +4,7 @@ use std::f64::consts::PI;
 
 use oak_acoustics::medium::CrossSection;
 
-use super::{Board, Part, PartKind, Piece};
+use super::{MountingFace, Part, PartKind, Piece};
 use crate::build::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Frame, Point, minus, unit};
@@ -19,7 +19,7 @@ pub struct Mouth {
     /// Out of the cabinet where it is mounted.
     pub normal: Point,
     /// Along its last leg: which way its inner end looks.
-    pub way: Point,
+    pub direction: Point,
     /// Level direction of its width.
     pub level: Point,
     /// Width and height, of a round one its diameter, m.
@@ -70,9 +70,9 @@ impl Cabinet {
         };
         let (outer, normal) =
             frame.as_ref().map(|frame| (frame.point(part.at, 0.0), frame.normal)).or(inside)?;
-        let board = part.face.and_then(|face| Board::of(self, face));
-        let behind = board.map(|board| board.frame.point(part.at, board.deep));
-        let way = match part.path.as_slice() {
+        let face_plate = part.face.and_then(|face| MountingFace::of(self, face));
+        let behind = face_plate.map(|face_plate| face_plate.frame.point(part.at, face_plate.deep));
+        let direction = match part.path.as_slice() {
             [.., from, to] => minus(*to, *from),
             _ => normal,
         };
@@ -80,7 +80,7 @@ impl Cabinet {
             outer,
             inner: part.path.last().copied().or(behind).unwrap_or(outer),
             normal,
-            way,
+            direction,
             level: frame.map_or([1.0, 0.0, 0.0], |frame| frame.u),
             size,
             round,

@@ -1,7 +1,7 @@
 //! Where ports run.
 
 use super::arrange::{BETWEEN, Row};
-use super::{Board, Finding, Part, PartKind, Piece, clear, fold};
+use super::{Finding, MountingFace, Part, PartKind, Piece, clear, fold};
 use crate::body::{Body, PortBuild};
 use crate::build::Cabinet;
 use crate::contents::{Contents, PortSize};
@@ -42,12 +42,12 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                 continue;
             }
             let face = body.port_face(front, index, contents);
-            let Some(board) = Board::of_chamber(cabinet, face, chamber) else {
+            let Some(face_plate) = MountingFace::of_chamber(cabinet, face, chamber) else {
                 cabinet.findings.push(Finding::NoFace { part: part.name(), face });
                 continue;
             };
             let slot = !matches!(port.section, CrossSection::Round { .. });
-            if slot && board.frame.axis().is_none() {
+            if slot && face_plate.frame.axis().is_none() {
                 cabinet.findings.push(Finding::Slanting { part: part.name() });
                 continue;
             }
@@ -62,23 +62,25 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                 let placed = if let CrossSection::Corner { side } = port.section {
                     // In the left lower corner, or in the right one where it was put to that side; a second in the other.
                     let right =
-                        build.across.is_some_and(|across| across > board.middle(0)) != (number % 2 == 1);
-                    let across = if right { board.high[0] - side / 2.0 } else { board.low[0] + side / 2.0 };
-                    [across, board.low[1] + side / 2.0]
+                        build.across.is_some_and(|across| across > face_plate.middle(0)) != (number % 2 == 1);
+                    let across =
+                        if right { face_plate.high[0] - side / 2.0 } else { face_plate.low[0] + side / 2.0 };
+                    [across, face_plate.low[1] + side / 2.0]
                 } else if port.walls > 0 {
                     // Its passage lies on the floor, in a corner against the left side too.
                     let [inner, tall] = port.passage();
-                    let left = if port.walls == 1 { board.middle(0) - inner / 2.0 } else { board.low[0] };
-                    by_hand([left + inner / 2.0, board.low[1] + tall / 2.0 + lifted])
+                    let left =
+                        if port.walls == 1 { face_plate.middle(0) - inner / 2.0 } else { face_plate.low[0] };
+                    by_hand([left + inner / 2.0, face_plate.low[1] + tall / 2.0 + lifted])
                 } else {
                     let beside = row.filter(|_| face == body.drivers.face);
-                    let ends = || fold::mouth_at(body, cabinet, &board);
-                    let middle = beside.or_else(ends).unwrap_or([board.middle(0), board.middle(1)]);
+                    let ends = || fold::mouth_at(body, cabinet, &face_plate);
+                    let middle = beside.or_else(ends).unwrap_or([face_plate.middle(0), face_plate.middle(1)]);
                     let at = [middle[0] - total / 2.0 + walked + width / 2.0, middle[1]];
                     walked += width + BETWEEN;
                     by_hand(at)
                 };
-                let run = Run { board: &board, port, build: &build, at: placed };
+                let run = Run { face_plate: &face_plate, port, build: &build, at: placed };
                 let part = Part { face: Some(face), at: placed, ..part.clone() };
                 run.lay(cabinet, part, chamber);
             }
@@ -90,7 +92,7 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
 fn in_partition(cabinet: &mut Cabinet, part: &Part, port: &PortSize, build: &PortBuild) {
     let Some((axis, [back, front])) = cabinet.partition() else { return };
     let (k, thick) = (axis.index(), front - back);
-    let [low, high] = cabinet.room.bounds();
+    let [low, high] = cabinet.interior.bounds();
     let [width, height] = port.outside(build.wall);
     let tall = if k == 2 { 1 } else { 2 };
     let mut normal = [0.0; 3];
@@ -101,7 +103,7 @@ fn in_partition(cabinet: &mut Cabinet, part: &Part, port: &PortSize, build: &Por
     origin[k] = front;
     let size = [high[0] - low[0], high[tall] - low[tall]];
     let frame = Frame { face: Face::Front, normal, u: [1.0, 0.0, 0.0], v, origin, size };
-    let board = Board { frame, low: [0.0; 2], high: size, deep: thick };
+    let face_plate = MountingFace { frame, low: [0.0; 2], high: size, deep: thick };
     for number in 0..port.count {
         // In the corner farthest from the drivers in the middle.
         let across = build.across.unwrap_or(BETWEEN + width / 2.0) + f64::from(number) * (width + BETWEEN);
@@ -109,14 +111,14 @@ fn in_partition(cabinet: &mut Cabinet, part: &Part, port: &PortSize, build: &Por
             CrossSection::Corner { side } => [side / 2.0; 2],
             _ => [across, build.up.unwrap_or(BETWEEN + height / 2.0)],
         };
-        let run = Run { board: &board, port, build, at };
+        let run = Run { face_plate: &face_plate, port, build, at };
         run.lay(cabinet, Part { at, ..part.clone() }, 0);
     }
 }
 
 /// One port on its way in.
 struct Run<'a> {
-    board: &'a Board,
+    face_plate: &'a MountingFace,
     port: &'a PortSize,
     build: &'a PortBuild,
     at: [f64; 2],
@@ -124,16 +126,16 @@ struct Run<'a> {
 
 impl Run<'_> {
     fn lay(&self, cabinet: &mut Cabinet, mut part: Part, chamber: usize) {
-        let Self { board, port, .. } = self;
-        let room = &cabinet.chambers[chamber].room;
-        let inward = board.frame.normal.map(|value| -value);
-        let mouth = board.frame.point(self.at, 0.0);
-        let inner = board.frame.point(self.at, board.deep);
-        let depth = clear(room, along(inner, inward, 1e-6), inward);
+        let Self { face_plate, port, .. } = self;
+        let interior = &cabinet.chambers[chamber].interior;
+        let inward = face_plate.frame.normal.map(|value| -value);
+        let mouth = face_plate.frame.point(self.at, 0.0);
+        let inner = face_plate.frame.point(self.at, face_plate.deep);
+        let depth = clear(interior, along(inner, inward, 1e-6), inward);
         // One diameter of clear air before the inner end, of a slot its height (common practice).
         let gap = port.height();
         let built = port.built(&self.build.flares);
-        let inside = (built - board.deep).max(0.0);
+        let inside = (built - face_plate.deep).max(0.0);
         // A slot along walls keeps to them with its passage; any other turns within its own walls.
         let half = if port.walls > 0 { port.passage() } else { port.outside(self.build.wall) };
         let half = half.map(|size| size / 2.0);
@@ -143,7 +145,7 @@ impl Run<'_> {
             corners.push(along(inner, inward, inside));
             (inside + gap, depth)
         } else {
-            self.turned(&mut corners, room, inside, depth, half)
+            self.turned(&mut corners, interior, inside, depth, half)
         };
         if needs > has + 1e-9 {
             let turns = self.build.turns;
@@ -163,41 +165,46 @@ impl Run<'_> {
         else {
             return None;
         };
-        let way = unit(minus(*before, *end));
-        Some(Piece::Rod { from: along(*end, way, flare), to: *end, radius: radius + flare + self.build.wall })
+        let direction = unit(minus(*before, *end));
+        Some(Piece::Rod {
+            from: along(*end, direction, flare),
+            to: *end,
+            radius: radius + flare + self.build.wall,
+        })
     }
 
     /// Turns before the far wall, and once more if asked; what the last leg needs and has.
     fn turned(
         &self,
         corners: &mut Vec<Point>,
-        room: &Solid,
+        interior: &Solid,
         inside: f64,
         depth: f64,
         half: [f64; 2],
     ) -> (f64, f64) {
         const AIR: f64 = 0.002;
-        let frame = &self.board.frame;
+        let frame = &self.face_plate.frame;
         let air = if self.port.walls > 0 { 0.0 } else { AIR };
         let first = (depth - half[1] - air).min(inside - half[1]).max(half[1]);
-        let corner = frame.point(self.at, self.board.deep + first);
+        let corner = frame.point(self.at, self.face_plate.deep + first);
         let outward = |direction: Point| direction.map(|value| -value);
-        let ways = [frame.v, outward(frame.v), frame.u, outward(frame.u)];
+        let directions = [frame.v, outward(frame.v), frame.u, outward(frame.u)];
         // Slots along the floor can only rise.
         let open = if self.port.walls > 0 { 1 } else { 4 };
-        let ways = ways[..open].iter().map(|way| (*way, clear(room, corner, *way)));
-        let (way, free) = ways.max_by(|a, b| a.1.total_cmp(&b.1)).unwrap_or((frame.v, 0.0));
+        let directions =
+            directions[..open].iter().map(|direction| (*direction, clear(interior, corner, *direction)));
+        let (direction, free) = directions.max_by(|a, b| a.1.total_cmp(&b.1)).unwrap_or((frame.v, 0.0));
         corners.push(corner);
         let left = inside - first;
         let gap = self.port.height();
         if self.build.turns == 1 {
-            corners.push(along(corner, way, left));
+            corners.push(along(corner, direction, left));
             return (left + gap, free);
         }
         // Back over the first leg, with a board between them.
         let between = if self.port.walls > 0 { self.build.wall } else { AIR };
         let second = (2.0 * half[1] + between).min(left);
-        let turn = along(corner, way, second);
+        let turn = along(corner, direction, second);
         corners.push(turn);
         let third = left - second;
         // A short one ends before it turns again.
@@ -215,16 +222,16 @@ impl Run<'_> {
                 let (from, to) = (corners[leg], corners[leg + 1]);
                 let far = minus(to, from);
                 let reach = length(far);
-                let way = far.map(|value| value / reach);
-                let begin = if leg == 0 { self.board.deep } else { half[1] };
+                let direction = far.map(|value| value / reach);
+                let begin = if leg == 0 { self.face_plate.deep } else { half[1] };
                 let end = if leg + 1 < legs { reach + half[1] } else { reach };
                 if end <= begin + 1e-6 {
                     return None;
                 }
-                let (from, to) = (along(from, way, begin), along(from, way, end));
+                let (from, to) = (along(from, direction, begin), along(from, direction, end));
                 Some(match self.port.section {
                     CrossSection::Round { .. } => Piece::Rod { from, to, radius: half[0] },
-                    CrossSection::Slot { .. } => self.boarded(from, to, way, half, leg),
+                    CrossSection::Slot { .. } => self.boarded(from, to, direction, half, leg),
                     CrossSection::Corner { side } => self.cornered(from, to, side),
                 })
             })
@@ -233,8 +240,8 @@ impl Run<'_> {
 
     /// What a port in a corner takes with the board across it.
     fn cornered(&self, from: Point, to: Point, side: f64) -> Piece {
-        let frame = &self.board.frame;
-        let inward = if self.at[0] <= self.board.middle(0) { 1.0 } else { -1.0 };
+        let frame = &self.face_plate.frame;
+        let inward = if self.at[0] <= self.face_plate.middle(0) { 1.0 } else { -1.0 };
         let whole = side + std::f64::consts::SQRT_2 * self.build.wall;
         let outline = |at: Point| -> Vec<Point> {
             // The corner itself, and where the board meets either wall.
@@ -245,13 +252,13 @@ impl Run<'_> {
     }
 
     /// What a leg of a slot takes with its boards. Along a wall it needs one only on the side away from it.
-    fn boarded(&self, from: Point, to: Point, way: Point, half: [f64; 2], leg: usize) -> Piece {
-        let frame = &self.board.frame;
+    fn boarded(&self, from: Point, to: Point, direction: Point, half: [f64; 2], leg: usize) -> Piece {
+        let frame = &self.face_plate.frame;
         let aside = [0, 1, 2].map(|k| {
             let across = frame.u[k].abs() > 0.5;
             if across {
                 half[0]
-            } else if way[k].abs() > 0.5 {
+            } else if direction[k].abs() > 0.5 {
                 0.0
             } else {
                 half[1]
@@ -261,7 +268,7 @@ impl Run<'_> {
         let mut high = [0, 1, 2].map(|k| from[k].max(to[k]) + aside[k]);
         if self.port.walls > 0 {
             let wall = self.build.wall;
-            let mut board = |direction: Point| {
+            let mut face_plate = |direction: Point| {
                 for k in 0..3 {
                     if direction[k] > 0.5 {
                         high[k] += wall;
@@ -271,12 +278,12 @@ impl Run<'_> {
                 }
             };
             // The rising leg stands against the far wall; the others lie on the floor or on the leg below.
-            board(if leg == 1 { frame.normal } else { frame.v });
+            face_plate(if leg == 1 { frame.normal } else { frame.v });
             if self.port.walls < 3 {
-                board(frame.u);
+                face_plate(frame.u);
             }
             if self.port.walls == 1 {
-                board(frame.u.map(|value| -value));
+                face_plate(frame.u.map(|value| -value));
             }
         }
         Piece::Block { low, high }

@@ -33,10 +33,10 @@ fn shape(piece: &Piece) -> (Box<dyn Shape>, Pose) {
             (Box::new(Cuboid::new(vector(half))), Pose::from_translation(vector(middle)))
         }
         &Piece::Rod { from, to, radius } => {
-            let way = minus(to, from);
-            let half = length(way) / 2.0;
+            let direction = minus(to, from);
+            let half = length(direction) / 2.0;
             let middle = [0, 1, 2].map(|k| f64::midpoint(from[k], to[k]));
-            let turn = parry3d_f64::math::Rotation::from_rotation_arc(Vector::Y, vector(unit(way)));
+            let turn = parry3d_f64::math::Rotation::from_rotation_arc(Vector::Y, vector(unit(direction)));
             (Box::new(Cylinder::new(half.max(1e-6), radius)), Pose::from_parts(vector(middle), turn))
         }
     }
@@ -64,22 +64,22 @@ pub(super) fn check(cabinet: &mut Cabinet) {
             found.extend(braces.filter_map(|other| between(part, other)).filter(Finding::forbids));
             continue;
         }
-        let room = &cabinet.chambers[part.chamber.min(cabinet.chambers.len() - 1)].room;
+        let interior = &cabinet.chambers[part.chamber.min(cabinet.chambers.len() - 1)].interior;
         let too_long = |finding: &Finding| {
             matches!(finding, Finding::PortTooLong { .. }) && finding.part() == Some(part.name().as_str())
         };
-        if part.pieces.iter().any(|piece| reaches_out(piece, room)) {
+        if part.pieces.iter().any(|piece| reaches_out(piece, interior)) {
             // A port that is too long is already known not to fit.
             if !cabinet.findings.iter().any(too_long) {
                 found.push(Finding::Outside { part: part.name() });
             }
         } else if part.kind == PartKind::Driver {
-            found.extend(behind(part, room));
+            found.extend(behind(part, interior));
         }
         let others = cabinet.parts.iter().enumerate().filter(|(number, other)| {
             // Boards are not looked at by themselves, so every part looks at them.
-            let board = other.kind.is_board();
-            (board || *number > index) && !mounted(part, other) && !spaced(part, other)
+            let face_plate = other.kind.is_panel();
+            (face_plate || *number > index) && !mounted(part, other) && !spaced(part, other)
         });
         found.extend(others.filter_map(|(_, other)| between(part, other)));
     }
@@ -109,7 +109,7 @@ fn between(part: &Part, other: &Part) -> Option<Finding> {
         return Some(Finding::Touches { part: part.name(), other: name });
     }
     // Equal slots share their boards, and boards may hold a port.
-    let share = part.kind == other.kind || other.kind.is_board();
+    let share = part.kind == other.kind || other.kind.is_panel();
     (nearest < BESIDE && !share).then(|| Finding::Close {
         part: part.name(),
         other: name,
@@ -119,7 +119,7 @@ fn between(part: &Part, other: &Part) -> Option<Finding> {
 }
 
 /// Whether a piece leaves the room.
-fn reaches_out(piece: &Piece, room: &Solid) -> bool {
+fn reaches_out(piece: &Piece, interior: &Solid) -> bool {
     let rim = match piece {
         Piece::Prism { near, far } => {
             // Its corners a little towards the middle: those that lie on a wall are within.
@@ -133,11 +133,11 @@ fn reaches_out(piece: &Piece, room: &Solid) -> bool {
             (0..8_usize).map(|corner| [0, 1, 2].map(|k| inward[k][corner >> k & 1])).collect::<Vec<_>>()
         }
         &Piece::Rod { from, to, radius } => {
-            let way = unit(minus(to, from));
-            let aside = if way[0].abs() < 0.9 { [1.0, 0.0, 0.0] } else { [0.0, 1.0, 0.0] };
-            let first = unit(cross(way, aside));
-            let second = cross(way, first);
-            let ends = [along(from, way, TOUCH), along(to, way, -TOUCH)];
+            let direction = unit(minus(to, from));
+            let aside = if direction[0].abs() < 0.9 { [1.0, 0.0, 0.0] } else { [0.0, 1.0, 0.0] };
+            let first = unit(cross(direction, aside));
+            let second = cross(direction, first);
+            let ends = [along(from, direction, TOUCH), along(to, direction, -TOUCH)];
             let angles = (0..24).map(|step| f64::from(step) / 24.0 * 2.0 * std::f64::consts::PI);
             angles
                 .flat_map(|angle| {
@@ -147,14 +147,14 @@ fn reaches_out(piece: &Piece, room: &Solid) -> bool {
                 .collect()
         }
     };
-    rim.into_iter().any(|point| !room.holds(point))
+    rim.into_iter().any(|point| !interior.holds(point))
 }
 
 /// Whether a magnet has air behind it.
-fn behind(part: &Part, room: &Solid) -> Option<Finding> {
+fn behind(part: &Part, interior: &Solid) -> Option<Finding> {
     let Some(Piece::Rod { from, to, .. }) = part.pieces.last() else { return None };
-    let way = unit(minus(*to, *from));
-    let distance = clear(room, along(*to, way, 1e-6), way);
+    let direction = unit(minus(*to, *from));
+    let distance = clear(interior, along(*to, direction, 1e-6), direction);
     (distance < BEHIND).then(|| Finding::Close {
         part: part.name(),
         other: "wall behind it".to_owned(),

@@ -2,13 +2,13 @@
 #![allow(dead_code)]
 
 use oak_acoustics::medium::CrossSection;
-use oak_cabinetry::geometry::{Axis, Face, Measured, Shape, Solid};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, Measured, Solid};
 use oak_cabinetry::panel::MATERIALS;
-use oak_cabinetry::{Board, Body, Contents, Corner, DriverSize, Fold, Place, PortBuild, PortSize};
+use oak_cabinetry::{Body, Contents, Corner, DriverSize, Fold, Panel, Place, PortBuild, PortSize};
 use proptest::prelude::*;
 
-pub fn board() -> Board {
-    Board { thickness: 0.018, layers: 1, inset: 0.0, material: &MATERIALS[0] }
+pub fn panel() -> Panel {
+    Panel { thickness: 0.018, layers: 1, inset: 0.0, material: &MATERIALS[0] }
 }
 
 pub fn fold() -> Fold {
@@ -18,19 +18,19 @@ pub fn fold() -> Fold {
         corner: Corner::Square,
         mouth: None,
         thickness: 0.018,
-        boards: Vec::new(),
+        panels: Vec::new(),
     }
 }
 
-pub fn body(shape: Shape) -> Body {
+pub fn body(shape: EnclosureShape) -> Body {
     Body {
         shape,
         sizes: [None; 3],
         proportions: [1.0, 1.26, 0.79],
         measured: Measured::Outside,
-        board: board(),
-        boards: Vec::new(),
-        partition: board(),
+        panel: panel(),
+        panels: Vec::new(),
+        partition: panel(),
         drivers: Place { face: Face::Front, across: None, up: None },
         ports: Vec::new(),
         front_ports: Vec::new(),
@@ -52,7 +52,7 @@ pub fn contents(litres: f64) -> Contents {
         ports: [Vec::new(), Vec::new()],
         through: false,
         radiators: None,
-        way: None,
+        path: None,
         gain: [1.0; 2],
     }
 }
@@ -86,18 +86,19 @@ pub fn enclosed(solid: &Solid) -> f64 {
         .sum()
 }
 
-pub fn any_shape() -> impl Strategy<Value = Shape> {
+pub fn any_shape() -> impl Strategy<Value = EnclosureShape> {
     prop_oneof![
-        Just(Shape::Rectangular),
-        (0.4..1.0, 0.5..1.0, 0.0..0.2).prop_map(|(top, back, lean)| Shape::Wedge {
+        Just(EnclosureShape::Rectangular),
+        (0.4..1.0, 0.5..1.0, 0.0..0.2).prop_map(|(top, back, lean)| EnclosureShape::Wedge {
             top_depth: Some(0.4 * top * (1.0 - lean)),
             back_height: Some(0.6 * back),
             lean: 0.4 * lean,
         }),
-        (3_u8..=12).prop_map(|sides| Shape::Prism { sides }),
-        any::<bool>().prop_map(|lying| Shape::Cylinder { lying }),
-        (0.4..1.0, 0.4..1.0).prop_map(|(a, b)| Shape::Pyramid { top_width: 0.5 * a, top_depth: 0.4 * b }),
-        (0.01..0.15).prop_map(|radius| Shape::Rounded { radius }),
-        (0.1..0.5, 0.1..0.3).prop_map(|(height, depth)| Shape::Step { height, depth }),
+        (3_u8..=12).prop_map(|sides| EnclosureShape::Prism { sides }),
+        any::<bool>().prop_map(|lying| EnclosureShape::Cylinder { lying }),
+        (0.4..1.0, 0.4..1.0)
+            .prop_map(|(a, b)| EnclosureShape::Pyramid { top_width: 0.5 * a, top_depth: 0.4 * b }),
+        (0.01..0.15).prop_map(|radius| EnclosureShape::Rounded { radius }),
+        (0.1..0.5, 0.1..0.3).prop_map(|(height, depth)| EnclosureShape::Step { height, depth }),
     ]
 }

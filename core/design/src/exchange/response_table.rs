@@ -1,7 +1,7 @@
 //! Responses as CSV.
 
-use oak_acoustics::network::{Network, Way};
-use oak_acoustics::response::{Ceiling, Response};
+use oak_acoustics::network::{Network, OpeningKind};
+use oak_acoustics::response::{MaxOutput, Response};
 
 use crate::report::{Computed, limit_name};
 
@@ -29,18 +29,20 @@ fn columns(network: &Network, response: &Response) -> Vec<Column> {
     ];
     let openings = network.openings.iter().enumerate().map(|(at, opening)| {
         let label = slug(&opening.label);
-        match opening.way {
-            Way::Port => (format!("{label}_air_speed_m_per_s_peak"), response.air_speed(at).collect()),
-            Way::Diaphragm => {
+        match opening.kind {
+            OpeningKind::Port => {
+                (format!("{label}_air_speed_m_per_s_peak"), response.air_speed(at).collect())
+            }
+            OpeningKind::Diaphragm => {
                 (format!("{label}_travel_mm_peak"), response.opening_travel(at).map(|x| x * 1e3).collect())
             }
         }
     });
-    let rooms = network.rooms.iter().zip(&response.room_pressure).map(|(room, pressure)| {
+    let chambers = network.chambers.iter().zip(&response.chamber_pressure).map(|(room, pressure)| {
         (format!("{}_pressure_pa_rms", slug(room.label)), pressure.iter().map(|p| p.norm()).collect())
     });
     let fixed = fixed.into_iter().map(|(name, values)| (name.to_owned(), values));
-    fixed.chain(openings).chain(rooms).collect()
+    fixed.chain(openings).chain(chambers).collect()
 }
 
 fn slug(label: &str) -> String {
@@ -57,12 +59,12 @@ pub fn write_response_table(computed: &Computed) -> String {
 }
 
 /// Writes the largest clean output: level, the drive it takes and what binds, one row a frequency.
-pub fn write_limit_table(response: &Response, ceiling: &Ceiling) -> String {
+pub fn write_limit_table(response: &Response, max_output: &MaxOutput) -> String {
     let header = ["frequency_hz", "largest_clean_level_db", "drive_v_rms", "limit"].map(str::to_owned);
     let rows = response.frequency.iter().enumerate().map(|(row, frequency)| {
         let finite = |value: f64| if value.is_finite() { number(value) } else { String::new() };
-        let limit = limit_name(ceiling.limit[row]).to_owned();
-        vec![number(*frequency), finite(ceiling.level[row]), finite(ceiling.volts[row]), limit]
+        let limit = limit_name(max_output.limit[row]).to_owned();
+        vec![number(*frequency), finite(max_output.level[row]), finite(max_output.volts[row]), limit]
     });
     write(&header, rows)
 }

@@ -11,7 +11,7 @@ use super::{RawFrame, Typed};
 pub struct RawBody {
     /// Its shape; six boards at right angles where absent.
     #[serde(default)]
-    pub shape: RawBodyShape,
+    pub shape: RawEnclosureShape,
     /// What width, height and depth are of; the outside where absent.
     #[serde(default)]
     pub measured: RawMeasured,
@@ -58,9 +58,9 @@ pub struct RawBody {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub material: Option<RawMaterial>,
     /// Boards that differ.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[serde(default, alias = "boards", skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 16)]
-    pub boards: Vec<RawBoard>,
+    pub panels: Vec<RawPanel>,
     /// Thickness of the board between two chambers; as the others where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub partition: Option<Typed>,
@@ -104,7 +104,7 @@ pub struct RawBody {
 /// Shape of a box.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum RawBodyShape {
+pub enum RawEnclosureShape {
     /// Six boards at right angles.
     #[default]
     Box,
@@ -236,7 +236,7 @@ pub enum RawFace {
 /// A board that differs from the others.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct RawBoard {
+pub struct RawPanel {
     /// Which.
     pub face: RawFace,
     /// Thickness of one layer as measured.
@@ -408,15 +408,15 @@ pub struct RawFold {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub thickness: Option<Typed>,
     /// These boards, from where the way begins.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[serde(default, alias = "boards", skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 12)]
-    pub boards: Vec<RawFoldBoard>,
+    pub panels: Vec<RawFoldPanel>,
 }
 
 /// A board between two channels.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct RawFoldBoard {
+pub struct RawFoldPanel {
     /// Its middle, from the top or the front of the way's room; found where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub at: Option<Typed>,

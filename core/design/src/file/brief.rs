@@ -67,7 +67,7 @@ pub struct RawBrief {
     pub families: Vec<RawFamily>,
 }
 
-/// Schools of air speed in ports (common practice).
+/// Limits of air speed in ports (common practice).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum RawAirNoise {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{RawBody, RawDriver, RawEnclosure, RawMotor, Typed};
+use super::{RawBody, RawDriver, RawDriverArray, RawEnclosure, Typed};
 
 /// What the `format` of a design file says.
 pub const DESIGN_FORMAT: &str = "oak-drum/design";
@@ -25,8 +25,8 @@ pub struct RawDesign {
     /// The driver, whole, so that the file stands alone.
     pub driver: RawDriver,
     /// What is done to it, and how many there are; one as it is where absent.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub motor: Option<RawMotor>,
+    #[serde(default, alias = "motor", skip_serializing_if = "Option::is_none")]
+    pub driver_array: Option<RawDriverArray>,
     /// The cabinet.
     pub enclosure: RawEnclosure,
     /// The box itself; of usual proportions where absent.

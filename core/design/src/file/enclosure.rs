@@ -252,7 +252,7 @@ pub enum RawMouth {
 /// Shape of a port's cross-section.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum RawShape {
+pub enum RawPortSection {
     /// A tube, by its inside diameter.
     Round,
     /// A rectangle, by its inside width and height.
@@ -282,7 +282,7 @@ pub enum RawEnd {
 #[serde(deny_unknown_fields)]
 pub struct RawPort {
     /// Shape of its cross-section.
-    pub shape: RawShape,
+    pub shape: RawPortSection,
     /// Round: inside diameter.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub diameter: Option<Typed>,

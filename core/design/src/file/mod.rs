@@ -5,26 +5,26 @@ mod brief;
 mod build;
 mod design;
 mod driver;
+mod driver_array;
 mod enclosure;
 mod family;
-mod motor;
 mod open;
 mod typed;
 
 pub use body::{
-    RawAxis, RawBoard, RawBody, RawBodyShape, RawBrace, RawCorner, RawFace, RawFold, RawFoldBoard, RawItem,
-    RawLayer, RawMaterial, RawMeasured, RawPlace, RawPortBuild, RawRatio, RawStack, RawWashers,
+    RawAxis, RawBody, RawBrace, RawCorner, RawEnclosureShape, RawFace, RawFold, RawFoldPanel, RawItem,
+    RawLayer, RawMaterial, RawMeasured, RawPanel, RawPlace, RawPortBuild, RawRatio, RawStack, RawWashers,
 };
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};
 pub use design::{DESIGN_FORMAT, RawAir, RawDesign, RawDrive, RawLimits, RawProgramme, RawSpace};
 pub use driver::{DRIVER_FORMAT, RawDriver, RawSheetCoils, RawSource, RawSourceKind};
+pub use driver_array::{RawArrangement, RawCoils, RawDriverArray, RawIsobaric};
 pub use enclosure::{
-    RawChamber, RawEnclosure, RawEnd, RawFlare, RawFrame, RawMouth, RawPassage, RawPort, RawRadiator,
-    RawSegment, RawShape, RawStuffing,
+    RawChamber, RawEnclosure, RawEnd, RawFlare, RawFrame, RawMouth, RawPassage, RawPort, RawPortSection,
+    RawRadiator, RawSegment, RawStuffing,
 };
 pub use family::RawFamily;
-pub use motor::{RawArrangement, RawCoils, RawIsobaric, RawMotor};
 pub use open::{open_build, open_design, open_driver, read_json};
 pub use typed::Typed;
 

@@ -1,7 +1,7 @@
 //! Ports to be cut and radiators to be weighted.
 
 use oak_acoustics::enclosure::Enclosure;
-use oak_acoustics::network::Way;
+use oak_acoustics::network::OpeningKind;
 use oak_acoustics::response::Response;
 use oak_cabinetry::{Cabinet, Contents, PartKind};
 use serde::Serialize;
@@ -11,7 +11,7 @@ use super::Computed;
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
 
-/// Schools of air speed, peak m/s: straight edges and generous flares (common practice).
+/// Limits of air speed, peak m/s: straight edges and generous flares (common practice).
 const SPEEDS: [f64; 2] = [17.0, 34.0];
 /// Small 1973: least area over the product of tuning and displaced volume, s.
 const SMALL: f64 = 0.8;
@@ -92,8 +92,13 @@ pub(super) fn ports(
     cabinet: &Cabinet,
 ) -> Vec<PortCutReport> {
     let (network, response) = (&computed.compiled.network, &computed.response);
-    let openings: Vec<usize> =
-        network.openings.iter().enumerate().filter(|(_, one)| one.way == Way::Port).map(|(k, _)| k).collect();
+    let openings: Vec<usize> = network
+        .openings
+        .iter()
+        .enumerate()
+        .filter(|(_, one)| one.kind == OpeningKind::Port)
+        .map(|(k, _)| k)
+        .collect();
     let all = contents.ports.iter().enumerate().flat_map(|(chamber, ports)| {
         ports.iter().enumerate().map(move |(index, port)| (chamber, index, port))
     });
@@ -161,7 +166,7 @@ pub(super) fn radiators(
     let compiled = weighted.compile()?;
     let tuned = compiled.radiator_tuning.unwrap_or(*designed);
     let network = &computed.compiled.network;
-    let opening = network.openings.iter().position(|opening| opening.way == Way::Diaphragm);
+    let opening = network.openings.iter().position(|opening| opening.kind == OpeningKind::Diaphragm);
     let response: &Response = &computed.response;
     let travels: Vec<[f64; 2]> = opening.map_or_else(Vec::new, |opening| {
         response.opening_travel(opening).zip(&response.frequency).map(|(travel, f)| [travel, *f]).collect()
@@ -179,7 +184,7 @@ pub(super) fn radiators(
         .driver
         .driver
         .xmax
-        .map(|xmax| xmax * design.driver.driver.sd * f64::from(design.motor.wiring.count()));
+        .map(|xmax| xmax * design.driver.driver.sd * f64::from(design.driver_array.wiring.count()));
     let moves = radiator
         .xmax
         .zip(cones)

@@ -4,7 +4,7 @@ use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::response::Response;
 use oak_cabinetry::drawing::{self, View};
 use oak_cabinetry::geometry::Point;
-use oak_cabinetry::panel::{self, Panel, Plate};
+use oak_cabinetry::panel::{self, Plate, Wall};
 use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -50,14 +50,14 @@ pub struct BodyReport {
     /// What it weighs.
     pub weight: WeightReport,
     /// How loud the panels are beside the driver.
-    pub talk: Option<TalkReport>,
+    pub panel_radiation: Option<PanelRadiationReport>,
     /// Layers of fill.
     pub fills: Vec<FillReport>,
     /// How ports are to be cut.
     pub ports: Vec<PortCutReport>,
     /// How radiators are to be weighted.
     pub radiators: Option<RadiatorReport>,
-    /// What fill does, by both schools.
+    /// What fill does, by both methods.
     pub damping: Option<DampingReport>,
     /// The folded way of a line or horn.
     pub fold: Option<FoldReport>,
@@ -177,7 +177,7 @@ pub struct FindingReport {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct WeightReport {
     /// The boards.
-    pub boards: f64,
+    pub panels: f64,
     /// Braces, partition and fold boards.
     pub braces: f64,
     /// The drivers, estimated from their frames.
@@ -186,7 +186,7 @@ pub struct WeightReport {
 
 /// How loud all boards together are beside what the cabinet is for.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct TalkReport {
+pub struct PanelRadiationReport {
     /// dB below it, less than nothing.
     pub level: f64,
     /// Where that is worst, Hz.
@@ -224,12 +224,12 @@ impl BodyReport {
     ) -> Result<Option<Self>, Problem> {
         let Some((contents, cabinet)) = design.build(&computed.compiled)? else { return Ok(None) };
         let [low, high] = cabinet.outer.bounds();
-        let [floor, ceiling] = cabinet.room.bounds();
+        let [floor, ceiling] = cabinet.interior.bounds();
         let size = |low: Point, high: Point| [0, 1, 2].map(|k| high[k] - low[k]);
         let parts: Vec<_> = cabinet.parts.iter().map(|part| part_report(part, &contents, &cabinet)).collect();
         let crossover = crossover.unwrap_or(USUAL_CROSSOVER);
         let (waves, waves_verdict) = waves(design, &contents, &cabinet, crossover);
-        let boards = panel::panels(&design.body, &cabinet);
+        let panels = panel::panels(&design.body, &cabinet);
         let fills = fills(&design.body, &cabinet);
         Ok(Some(Self {
             outside: size(low, high),
@@ -256,12 +256,12 @@ impl BodyReport {
             waves,
             waves_verdict,
             weight: WeightReport {
-                boards: boards.iter().map(|board| board.mass).sum(),
+                panels: panels.iter().map(|panel| panel.mass).sum(),
                 braces: panel::inner_mass(&design.body, &cabinet),
                 drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
             },
-            talk: panel_talk(design, computed, &boards, crossover),
-            panels: boards.iter().map(PanelReport::of).collect(),
+            panel_radiation: panel_radiation(design, computed, &panels, crossover),
+            panels: panels.iter().map(PanelReport::of).collect(),
             drawings: View::ALL
                 .into_iter()
                 .map(|view| DrawingReport::of(&drawing::view(view, &design.body, &contents, &cabinet)))
@@ -271,13 +271,13 @@ impl BodyReport {
 }
 
 impl PanelReport {
-    fn of(panel: &Panel) -> Self {
+    fn of(panel: &Wall) -> Self {
         let weakest = panel.weakest();
         Self {
             face: panel.face.name(),
-            thickness: panel.board.total(),
-            layers: panel.board.layers,
-            material: panel.board.material.id,
+            thickness: panel.panel.total(),
+            layers: panel.panel.layers,
+            material: panel.panel.material.id,
             area: panel.area,
             mass: panel.mass,
             resonance: weakest.map(Plate::resonance),
@@ -344,7 +344,7 @@ fn chambers(cabinet: &Cabinet) -> Vec<ChamberReport> {
             net: chamber.ledger.net(),
             wanted: chamber.ledger.wanted,
             gain: chamber.ledger.gain,
-            bounds: chamber.room.bounds(),
+            bounds: chamber.interior.bounds(),
         })
         .collect()
 }
@@ -382,7 +382,7 @@ fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartRepor
 }
 
 fn fills(body: &Body, cabinet: &Cabinet) -> Vec<FillReport> {
-    let room = &cabinet.chambers[0].room;
+    let room = &cabinet.chambers[0].interior;
     body.fills
         .iter()
         .filter_map(|layer| {
@@ -415,14 +415,14 @@ fn fills(body: &Body, cabinet: &Cabinet) -> Vec<FillReport> {
 }
 
 /// How loud the boards are beside everything else, at worst from F3 to the crossover (Hz).
-pub fn panel_talk(
+pub fn panel_radiation(
     design: &ResolvedDesign,
     computed: &Computed,
-    boards: &[Panel],
+    panels: &[Wall],
     crossover: f64,
-) -> Option<TalkReport> {
+) -> Option<PanelRadiationReport> {
     let response: &Response = &computed.response;
-    let pressures = response.room_pressure.first()?;
+    let pressures = response.chamber_pressure.first()?;
     let lowest = computed.figures.f3?;
     let air = &computed.compiled.network.air;
     response
@@ -433,10 +433,10 @@ pub fn panel_talk(
         .filter(|((frequency, _), _)| (lowest..=crossover).contains(frequency))
         .map(|((frequency, inside), outside)| {
             let omega = 2.0 * std::f64::consts::PI * frequency;
-            let boards: f64 = boards.iter().map(|board| board.compliance(*frequency)).sum();
-            let moved = omega * boards * inside.norm();
+            let panels: f64 = panels.iter().map(|panel| panel.compliance(*frequency)).sum();
+            let moved = omega * panels * inside.norm();
             let heard = outside.norm() * design.space.angle() / (omega * air.density);
-            TalkReport { level: 20.0 * (moved / heard).log10(), frequency: *frequency }
+            PanelRadiationReport { level: 20.0 * (moved / heard).log10(), frequency: *frequency }
         })
         .max_by(|a, b| a.level.total_cmp(&b.level))
 }

@@ -1,13 +1,13 @@
 //! Curves over frequency, and what runs out first along them.
 
-use oak_acoustics::network::{Network, Way};
-use oak_acoustics::response::{Ceiling, Limit, Response};
+use oak_acoustics::network::{Network, OpeningKind};
+use oak_acoustics::response::{Limit, MaxOutput, Response};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 /// The largest clean output over the frequencies of the curves.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct CeilingReport {
+pub struct MaxOutputReport {
     /// dB at 1 m; null where nothing limits.
     pub level: Vec<Option<f32>>,
     /// What binds, from low to high frequencies.
@@ -72,10 +72,10 @@ pub struct FurtherCurves {
     pub chamber_labels: Vec<&'static str>,
 }
 
-impl CeilingReport {
-    pub(super) fn of(response: &Response, ceiling: &Ceiling) -> Self {
+impl MaxOutputReport {
+    pub(super) fn of(response: &Response, max_output: &MaxOutput) -> Self {
         let mut ribbon: Vec<RibbonPiece> = Vec::new();
-        for (frequency, limit) in response.frequency.iter().zip(&ceiling.limit) {
+        for (frequency, limit) in response.frequency.iter().zip(&max_output.limit) {
             let limit = limit_name(*limit);
             match ribbon.last_mut() {
                 Some(piece) if piece.limit == limit => piece.to = *frequency,
@@ -88,7 +88,7 @@ impl CeilingReport {
                 }
             }
         }
-        Self { level: finite(&ceiling.level), ribbon }
+        Self { level: finite(&max_output.level), ribbon }
     }
 }
 
@@ -114,40 +114,40 @@ fn single(values: impl Iterator<Item = f64>) -> Vec<f32> {
 }
 
 impl Curves {
-    pub(super) fn of(network: &Network, response: &Response, ceiling: &Ceiling) -> Self {
-        let openings = |way: Way| {
+    pub(super) fn of(network: &Network, response: &Response, max_output: &MaxOutput) -> Self {
+        let openings = |kind: OpeningKind| {
             let all = network.openings.iter().enumerate();
-            all.filter(move |(_, opening)| opening.way == way)
+            all.filter(move |(_, opening)| opening.kind == kind)
         };
         Self {
             frequency: single(response.frequency.iter().copied()),
             level: single(response.level()),
             group_delay: single(response.group_delay.iter().map(|delay| delay * 1e3)),
             excursion: single(response.excursion().map(|x| x * 1e3)),
-            air_speed: openings(Way::Port).map(|(at, _)| single(response.air_speed(at))).collect(),
-            air_labels: openings(Way::Port).map(|(_, opening)| opening.label.clone()).collect(),
-            radiator_travel: openings(Way::Diaphragm)
+            air_speed: openings(OpeningKind::Port).map(|(at, _)| single(response.air_speed(at))).collect(),
+            air_labels: openings(OpeningKind::Port).map(|(_, opening)| opening.label.clone()).collect(),
+            radiator_travel: openings(OpeningKind::Diaphragm)
                 .map(|(at, _)| single(response.opening_travel(at).map(|x| x * 1e3)))
                 .collect(),
             impedance: single(response.impedance.iter().map(|z| z.norm())),
             impedance_phase: single(response.impedance.iter().map(|z| z.arg().to_degrees())),
-            further: Some(FurtherCurves::of(network, response, ceiling)),
+            further: Some(FurtherCurves::of(network, response, max_output)),
         }
     }
 }
 
 impl FurtherCurves {
-    fn of(network: &Network, response: &Response, ceiling: &Ceiling) -> Self {
-        let rooms = response.room_pressure.iter();
+    fn of(network: &Network, response: &Response, max_output: &MaxOutput) -> Self {
+        let chambers = response.chamber_pressure.iter();
         Self {
             phase: single(response.pressure.iter().map(|p| p.arg().to_degrees())),
-            clean_volts: finite(&ceiling.volts),
+            clean_volts: finite(&max_output.volts),
             current: single(response.current.iter().map(|i| i.norm())),
             power: single(response.power()),
             apparent_power: single(response.current.iter().map(|i| i.norm() * response.volts)),
             efficiency: single(response.efficiency().map(|share| share * 100.0)),
-            chamber_pressure: rooms.map(|room| single(room.iter().map(|p| p.norm()))).collect(),
-            chamber_labels: network.rooms.iter().map(|room| room.label).collect(),
+            chamber_pressure: chambers.map(|room| single(room.iter().map(|p| p.norm()))).collect(),
+            chamber_labels: network.chambers.iter().map(|room| room.label).collect(),
         }
     }
 }

@@ -1,4 +1,4 @@
-//! What fill does to the tuning, by both schools.
+//! What fill does to the tuning, by both methods.
 
 use oak_acoustics::Complex;
 use oak_acoustics::enclosure::Compiled;
@@ -18,15 +18,15 @@ const PACKED: f64 = 20.0;
 /// Fill in the chamber behind the drivers. SI throughout.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct DampingReport {
-    /// Where the schools are compared: the tuning, Hz.
+    /// Where the methods are compared: the tuning, Hz.
     pub frequency: f64,
-    /// The quick school: how full it is.
+    /// The quick method: how full it is.
     pub quick: Vec<QuickFillReport>,
-    /// The physical school, of the layers that were laid; nothing where there are none.
+    /// The physical method, of the layers that were laid; nothing where there are none.
     pub physical: Option<PhysicalFillReport>,
 }
 
-/// One amount of fill by the quick school (common practice).
+/// One amount of fill by the quick method (common practice).
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct QuickFillReport {
     /// As files have it.
@@ -63,7 +63,7 @@ fn tuned(compiled: &Compiled, divided: bool) -> Option<f64> {
     if divided { behind.or(closed) } else { super::body::tuned(compiled) }
 }
 
-/// Both schools; `None` where nothing is tuned.
+/// Both methods; `None` where nothing is tuned.
 pub(super) fn damping(
     design: &ResolvedDesign,
     computed: &Computed,

@@ -184,11 +184,11 @@ impl From<&SheetDoubt> for DoubtReport {
 
 impl UsedReport {
     pub(super) fn of(design: &ResolvedDesign) -> Self {
-        let (motor, air) = (&design.motor, Air::reference());
-        let d: Driver = motor.as_driven();
-        let pairs = if motor.isobaric.is_some() { 2 } else { 1 };
+        let (driver_array, air) = (&design.driver_array, Air::reference());
+        let d: Driver = driver_array.as_driven();
+        let pairs = if driver_array.isobaric.is_some() { 2 } else { 1 };
         Self {
-            count: motor.wiring.count() * pairs,
+            count: driver_array.wiring.count() * pairs,
             nominal: d.nominal,
             re: d.re,
             fs: d.fs(),
@@ -200,7 +200,7 @@ impl UsedReport {
             sd: d.sd,
             xmax: d.xmax,
             pe: d.pe,
-            trapped: motor.isobaric.and_then(|pair| pair.trapped),
+            trapped: driver_array.isobaric.and_then(|pair| pair.trapped),
         }
     }
 }

@@ -2,7 +2,7 @@
 
 use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::response::{FrequencyGrid, Response};
-use oak_cabinetry::{Body, Cabinet, Contents, Corner, Laid, Way};
+use oak_cabinetry::{Body, Cabinet, Contents, Corner, DuctPath, Laid};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -36,7 +36,7 @@ pub struct FoldReport {
     /// Largest share by which the built area is off, less than nothing where it is too small, and where along the way, m.
     pub worst: [f64; 2],
     /// The boards between the channels, from the beginning of the way.
-    pub boards: Vec<FoldBoardReport>,
+    pub panels: Vec<FoldPanelReport>,
     /// Where the rear and the front of the drivers speak into it: as asked and as built, m from its beginning; of horns with a rear chamber
     /// none.
     pub drivers: Vec<[f64; 2]>,
@@ -52,7 +52,7 @@ pub struct FoldReport {
 
 /// A board between two channels, m.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct FoldBoardReport {
+pub struct FoldPanelReport {
     /// From the wall it stands on to its free end.
     pub length: f64,
     /// As wide as the room.
@@ -89,7 +89,7 @@ impl FoldReport {
         cabinet: &Cabinet,
         crossover: f64,
     ) -> Result<Option<Self>, Problem> {
-        let (Some(way), Some(laid)) = (&contents.way, &cabinet.fold) else { return Ok(None) };
+        let (Some(path), Some(laid)) = (&contents.path, &cabinet.fold) else { return Ok(None) };
         let parts: Vec<f64> = (0..=PLACES).map(|step| step as f64 / PLACES as f64).collect();
         let built = design.built_in(&computed.compiled, cabinet);
         let resonance = |design: &ResolvedDesign| design.enclosure.resonance(&design.setting());
@@ -98,39 +98,40 @@ impl FoldReport {
             Some(built) => change(design, built, computed, crossover)?,
             None => None,
         };
-        let drivers = match (design.enclosure.way(), built.as_ref().and_then(|built| built.enclosure.way())) {
+        let drivers = match (design.enclosure.path(), built.as_ref().and_then(|built| built.enclosure.path()))
+        {
             (Some((_, asked)), Some((_, found))) => {
                 [0, 1].map(|k| [asked[k], found[k]]).into_iter().filter(|pair| pair[0] > 0.0).collect()
             }
             _ => Vec::new(),
         };
-        let folds = laid.boards.len();
+        let folds = laid.panels.len();
         let counted = |corner: Corner| {
             let fold = oak_cabinetry::Fold { corner, ..design.body.fold.clone() };
-            fold.lay(way, folds as u32, &laid.plan).map_or(laid.length(), |laid| laid.length())
+            fold.lay(path, folds as u32, &laid.plan).map_or(laid.length(), |laid| laid.length())
         };
-        let worst = laid.worst(way);
+        let worst = laid.worst(path);
         Ok(Some(Self {
             folds,
-            length: [way.length(), laid.length()],
-            wanted: parts.iter().map(|part| way.area(part * way.length())).collect(),
+            length: [path.length(), laid.length()],
+            wanted: parts.iter().map(|part| path.area(part * path.length())).collect(),
             built: parts.iter().map(|part| laid.area(part * laid.length())).collect(),
             along: parts,
             worst,
-            boards: laid
-                .boards
+            panels: laid
+                .panels
                 .iter()
-                .map(|board| FoldBoardReport {
-                    length: board.length,
+                .map(|panel| FoldPanelReport {
+                    length: panel.length,
                     width: laid.plan.width,
-                    stands: board.stands,
-                    middle: board.middle,
-                    gap: board.gap,
+                    stands: panel.stands,
+                    middle: panel.middle,
+                    gap: panel.gap,
                 })
                 .collect(),
             drivers,
             corners: [Corner::Square, Corner::Mitred, Corner::Curved].map(counted),
-            words: words(way, laid, worst, tuning, change),
+            words: words(path, laid, worst, tuning, change),
             tuning,
             change,
         }))
@@ -140,20 +141,20 @@ impl FoldReport {
 /// The way of a design folded other times; empty where it has none.
 pub fn fold_offers(design: &ResolvedDesign, compiled: &Compiled) -> Vec<FoldOffer> {
     let contents = design.contents(compiled);
-    let Some((contents, way)) =
-        contents.as_ref().and_then(|contents| Some((contents, contents.way.as_ref()?)))
+    let Some((contents, path)) =
+        contents.as_ref().and_then(|contents| Some((contents, contents.path.as_ref()?)))
     else {
         return Vec::new();
     };
-    OFFERED.filter_map(|folds| offer(&design.body, contents, way, folds)).collect()
+    OFFERED.filter_map(|folds| offer(&design.body, contents, path, folds)).collect()
 }
 
-fn offer(body: &Body, contents: &Contents, way: &Way, folds: u32) -> Option<FoldOffer> {
+fn offer(body: &Body, contents: &Contents, path: &DuctPath, folds: u32) -> Option<FoldOffer> {
     let mut other = body.clone();
     other.fold.folds = Some(folds);
     // Boards put by hand stand where they were put for another number.
     if body.fold.folds != Some(folds) {
-        other.fold.boards.clear();
+        other.fold.panels.clear();
     }
     let cabinet = other.build(contents).ok()?;
     let laid = cabinet.fold.as_ref()?;
@@ -161,8 +162,8 @@ fn offer(body: &Body, contents: &Contents, way: &Way, folds: u32) -> Option<Fold
     Some(FoldOffer {
         folds,
         outside: [0, 1, 2].map(|k| high[k] - low[k]),
-        off: laid.worst(way)[0],
-        length_off: laid.length() / way.length() - 1.0,
+        off: laid.worst(path)[0],
+        length_off: laid.length() / path.length() - 1.0,
         fits: !cabinet.findings.iter().any(|finding| finding.forbids()),
     })
 }
@@ -189,15 +190,15 @@ fn change(
 }
 
 fn words(
-    way: &Way,
+    path: &DuctPath,
     laid: &Laid,
     worst: [f64; 2],
     tuning: Option<[f64; 2]>,
     change: Option<[f64; 2]>,
 ) -> String {
     let mut words = Vec::new();
-    let missing = laid.length() - way.length();
-    if missing.abs() > 0.01 * way.length() {
+    let missing = laid.length() - path.length();
+    if missing.abs() > 0.01 * path.length() {
         let (by, other) = if missing > 0.0 { ("long", "less") } else { ("short", "more") };
         words.push(format!(
             "The way comes out {:.0} mm too {by}: leave the size along its channels open, or fold it once {other}.",

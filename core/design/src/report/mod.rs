@@ -13,22 +13,22 @@ mod waves;
 
 pub use air::{PortCutReport, RadiatorReport};
 pub use body::{
-    BodyReport, ChamberReport, EntryReport, FillReport, FindingReport, PanelReport, PartReport, TalkReport,
-    TuningReport, USUAL_CROSSOVER, WeightReport, panel_talk,
+    BodyReport, ChamberReport, EntryReport, FillReport, FindingReport, PanelRadiationReport, PanelReport,
+    PartReport, TuningReport, USUAL_CROSSOVER, WeightReport, panel_radiation,
 };
-pub use curves::{CeilingReport, Curves, FurtherCurves, RibbonPiece, limit_name};
+pub use curves::{Curves, FurtherCurves, MaxOutputReport, RibbonPiece, limit_name};
 pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};
 pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
-pub use fold::{FoldBoardReport, FoldOffer, FoldReport, fold_offers};
-pub use model::{BoardModel, ModelPartReport, ModelReport, PieceReport};
+pub use fold::{FoldOffer, FoldPanelReport, FoldReport, fold_offers};
+pub use model::{ModelPartReport, ModelReport, PanelModel, PieceReport};
 pub use waves::{CouplingReport, WaveReport};
 
 use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::medium::Space;
 use oak_acoustics::network::Network;
-use oak_acoustics::response::{Ceiling, Figures, FrequencyGrid, Response};
+use oak_acoustics::response::{Figures, FrequencyGrid, MaxOutput, Response};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -51,7 +51,7 @@ pub struct Report {
     /// Curves over frequency.
     pub curves: Curves,
     /// What runs out first.
-    pub ceiling: CeilingReport,
+    pub max_output: MaxOutputReport,
 }
 
 /// One design computed over a grid.
@@ -64,7 +64,7 @@ pub struct Computed {
     /// Figures.
     pub figures: Figures,
     /// Largest clean output.
-    pub ceiling: Ceiling,
+    pub max_output: MaxOutput,
 }
 
 /// Computes a resolved design.
@@ -91,8 +91,8 @@ fn computed(
     let compiled = design.compile()?;
     let response = respond(&compiled.network, grid, design.volts);
     let figures = Figures::of(&compiled.network, design.volts);
-    let ceiling = Ceiling::of(&compiled.network, &response, &design.allowance);
-    Ok(Computed { compiled, response, figures, ceiling })
+    let max_output = MaxOutput::of(&compiled.network, &response, &design.allowance);
+    Ok(Computed { compiled, response, figures, max_output })
 }
 
 impl Report {
@@ -113,8 +113,8 @@ impl Report {
             driver: DriverReport::of(&design.driver),
             used: UsedReport::of(design),
             figures: FigureReport::of(&computed, design.enclosure.resonance(&design.setting())),
-            curves: Curves::of(&computed.compiled.network, &computed.response, &computed.ceiling),
-            ceiling: CeilingReport::of(&computed.response, &computed.ceiling),
+            curves: Curves::of(&computed.compiled.network, &computed.response, &computed.max_output),
+            max_output: MaxOutputReport::of(&computed.response, &computed.max_output),
         })
     }
 }

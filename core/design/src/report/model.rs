@@ -11,14 +11,14 @@ pub struct ModelReport {
     /// Lowest and highest corner.
     pub bounds: [[f64; 3]; 2],
     /// Its boards; a pipe's wall and round corners in many pieces.
-    pub boards: Vec<BoardModel>,
+    pub panels: Vec<PanelModel>,
     /// What is mounted, with the names that drawings use.
     pub parts: Vec<ModelPartReport>,
 }
 
 /// A board, or a flat piece of one, m.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct BoardModel {
+pub struct PanelModel {
     /// Which side.
     pub face: String,
     /// Corners outside, counter-clockwise as seen from there.
@@ -101,12 +101,12 @@ impl ModelReport {
         Self {
             bounds: cabinet.outer.bounds(),
             // The room is the outside with every face moved in, so both have the same faces and corners.
-            boards: cabinet
+            panels: cabinet
                 .outer
                 .facets()
                 .into_iter()
-                .zip(cabinet.room.facets())
-                .map(|(outer, inner)| BoardModel {
+                .zip(cabinet.interior.facets())
+                .map(|(outer, inner)| PanelModel {
                     face: outer.face.name(),
                     outer: outer.corners,
                     inner: inner.corners,

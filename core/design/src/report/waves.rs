@@ -65,7 +65,7 @@ pub(super) fn waves(
     let chamber = &cabinet.chambers[0];
     // A partition leaves a plain room plain where it goes across boards that are square to it.
     let plain =
-        modes::plain(&design.body.shape) && (cabinet.chambers.len() == 1 || chamber.room.axis == Axis::X);
+        modes::plain(&design.body.shape) && (cabinet.chambers.len() == 1 || chamber.interior.axis == Axis::X);
     let openings: Vec<(String, Opening)> = cabinet
         .parts
         .iter()
@@ -75,7 +75,7 @@ pub(super) fn waves(
             Some((part.name(), Opening::disc(mouth.inner, mouth.normal, mouth.area())))
         })
         .collect();
-    let found = modes::standing_waves(&chamber.room, plain, design.air.speed, HIGHEST);
+    let found = modes::standing_waves(&chamber.interior, plain, design.air.speed, HIGHEST);
     let pairs = modes::coinciding(&found, TOGETHER);
     let highest = crossover * HEARD_UP_TO;
     let reports: Vec<WaveReport> = found
@@ -101,7 +101,7 @@ pub(super) fn waves(
                 couplings,
                 with: other.map(|other| found[other].frequency),
                 quarter: modes::quarter_wave(mode.frequency, design.air.speed),
-                picture: picture(mode, &chamber.room),
+                picture: picture(mode, &chamber.interior),
             }
         })
         .collect();

@@ -1,17 +1,17 @@
 //! The box of a design file.
 
 use oak_acoustics::medium::{Fill, Frame};
-use oak_cabinetry::geometry::{Axis, Face, Measured, Shape};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, Measured};
 use oak_cabinetry::panel::{MATERIALS, Material};
 use oak_cabinetry::{
-    Board, Body, Brace, Corner, Fold, Item, ItemBlock, Layer, Place, PortBuild, USUAL_WALL, Washers,
+    Body, Brace, Corner, Fold, Item, ItemBlock, Layer, Panel, Place, PortBuild, USUAL_WALL, Washers,
 };
 
 use super::reading::Reading;
 use crate::field::{self, Field};
 use crate::file::{
-    RawAxis, RawBody, RawBodyShape, RawCorner, RawEnclosure, RawFace, RawFold, RawFrame, RawMaterial,
-    RawMeasured, RawPlace, RawPort, RawPortBuild, RawShape, RawStack, RawWashers, Typed,
+    RawAxis, RawBody, RawCorner, RawEnclosure, RawEnclosureShape, RawFace, RawFold, RawFrame, RawMaterial,
+    RawMeasured, RawPlace, RawPort, RawPortBuild, RawPortSection, RawStack, RawWashers, Typed,
 };
 use crate::problem::ProblemKind;
 
@@ -60,16 +60,16 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
     let thickness = lengths.optional("thickness", &field::THICKNESS, &raw.thickness).unwrap_or(USUAL_BOARD);
     let partition = lengths.optional("partition", &field::PARTITION, &raw.partition).unwrap_or(thickness);
     let strips = lengths.optional("strips", &field::STRIPS, &raw.strips).unwrap_or(0.0);
-    let board =
-        Board { thickness, layers: 1, inset: 0.0, material: material(raw.material).unwrap_or(&MATERIALS[0]) };
-    let boards = lengths.boards(&board);
+    let panel =
+        Panel { thickness, layers: 1, inset: 0.0, material: material(raw.material).unwrap_or(&MATERIALS[0]) };
+    let panels = lengths.panels(&panel);
     // A pipe that stands has no front.
-    let usual = if raw.shape == RawBodyShape::Pipe { Face::Top } else { Face::Front };
+    let usual = if raw.shape == RawEnclosureShape::Pipe { Face::Top } else { Face::Front };
     let drivers =
         lengths.place("driver", raw.driver.as_ref(), usual, [&field::DRIVER_ACROSS, &field::DRIVER_UP]);
     let aside = match raw.shape {
-        RawBodyShape::Pipe => Face::Bottom,
-        RawBodyShape::LyingPipe | RawBodyShape::Prism => Face::Back,
+        RawEnclosureShape::Pipe => Face::Bottom,
+        RawEnclosureShape::LyingPipe | RawEnclosureShape::Prism => Face::Back,
         _ => Face::Left,
     };
     let radiators = lengths.place(
@@ -95,9 +95,9 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
             RawMeasured::Outside => Measured::Outside,
             RawMeasured::Inside => Measured::Inside,
         },
-        board,
-        boards,
-        partition: Board { thickness: partition, ..board },
+        panel,
+        panels,
+        partition: Panel { thickness: partition, ..panel },
         drivers,
         ports,
         front_ports,
@@ -144,58 +144,58 @@ impl Lengths<'_, '_> {
         }
     }
 
-    fn shape(&mut self) -> Option<Shape> {
+    fn shape(&mut self) -> Option<EnclosureShape> {
         let raw = self.raw;
         Some(match raw.shape {
-            RawBodyShape::Box => Shape::Rectangular,
-            RawBodyShape::Wedge => Shape::Wedge {
+            RawEnclosureShape::Box => EnclosureShape::Rectangular,
+            RawEnclosureShape::Wedge => EnclosureShape::Wedge {
                 top_depth: self.optional("top_depth", &field::BODY_TOP_DEPTH, &raw.top_depth),
                 back_height: self.optional("back_height", &field::BODY_BACK_HEIGHT, &raw.back_height),
                 lean: self.optional("lean", &field::BODY_LEAN, &raw.lean).unwrap_or(0.0),
             },
-            RawBodyShape::Prism => {
+            RawEnclosureShape::Prism => {
                 let sides =
                     if raw.sides.is_some() { self.count("sides", &field::BODY_SIDES, &raw.sides) } else { 6 };
-                Shape::Prism { sides: u8::try_from(sides).unwrap_or(6) }
+                EnclosureShape::Prism { sides: u8::try_from(sides).unwrap_or(6) }
             }
-            RawBodyShape::Pipe => Shape::Cylinder { lying: false },
-            RawBodyShape::LyingPipe => Shape::Cylinder { lying: true },
-            RawBodyShape::Pyramid => {
+            RawEnclosureShape::Pipe => EnclosureShape::Cylinder { lying: false },
+            RawEnclosureShape::LyingPipe => EnclosureShape::Cylinder { lying: true },
+            RawEnclosureShape::Pyramid => {
                 let top_width = self.required("top_width", &field::BODY_TOP_WIDTH, &raw.top_width);
                 let top_depth = self.required("top_depth", &field::BODY_TOP_DEPTH, &raw.top_depth);
-                Shape::Pyramid { top_width: top_width?, top_depth: top_depth? }
+                EnclosureShape::Pyramid { top_width: top_width?, top_depth: top_depth? }
             }
-            RawBodyShape::Rounded => {
-                Shape::Rounded { radius: self.required("radius", &field::BODY_RADIUS, &raw.radius)? }
+            RawEnclosureShape::Rounded => {
+                EnclosureShape::Rounded { radius: self.required("radius", &field::BODY_RADIUS, &raw.radius)? }
             }
-            RawBodyShape::Step => {
+            RawEnclosureShape::Step => {
                 let height = self.required("step_height", &field::BODY_STEP_HEIGHT, &raw.step_height);
                 let depth = self.required("step_depth", &field::BODY_STEP_DEPTH, &raw.step_depth);
-                Shape::Step { height: height?, depth: depth? }
+                EnclosureShape::Step { height: height?, depth: depth? }
             }
         })
     }
 
-    fn boards(&mut self, usual: &Board) -> Vec<(Face, Board)> {
+    fn panels(&mut self, usual: &Panel) -> Vec<(Face, Panel)> {
         let raw = self.raw;
-        self.at_most("boards", raw.boards.len(), 16);
-        let mut boards = Vec::with_capacity(raw.boards.len());
-        for (index, board) in raw.boards.iter().enumerate() {
-            let at = |name: &str| format!("boards[{index}].{name}");
-            let thickness = self.optional(&at("thickness"), &field::BOARD_THICKNESS, &board.thickness);
-            let inset = self.optional(&at("inset"), &field::BOARD_INSET, &board.inset);
-            let layers = self.count(&at("layers"), &field::BOARD_LAYERS, &board.layers);
-            boards.push((
-                board.face.into(),
-                Board {
+        self.at_most("panels", raw.panels.len(), 16);
+        let mut panels = Vec::with_capacity(raw.panels.len());
+        for (index, panel) in raw.panels.iter().enumerate() {
+            let at = |name: &str| format!("panels[{index}].{name}");
+            let thickness = self.optional(&at("thickness"), &field::BOARD_THICKNESS, &panel.thickness);
+            let inset = self.optional(&at("inset"), &field::BOARD_INSET, &panel.inset);
+            let layers = self.count(&at("layers"), &field::BOARD_LAYERS, &panel.layers);
+            panels.push((
+                panel.face.into(),
+                Panel {
                     thickness: thickness.unwrap_or(usual.thickness),
                     layers,
                     inset: inset.unwrap_or(0.0),
-                    material: material(board.material).unwrap_or(usual.material),
+                    material: material(panel.material).unwrap_or(usual.material),
                 },
             ));
         }
-        boards
+        panels
     }
 
     fn place(
@@ -213,15 +213,15 @@ impl Lengths<'_, '_> {
         }
     }
 
-    fn ports(&mut self, list: &str, raw: &[RawPortBuild], ports: &[RawPort], board: f64) -> Vec<PortBuild> {
+    fn ports(&mut self, list: &str, raw: &[RawPortBuild], ports: &[RawPort], panel: f64) -> Vec<PortBuild> {
         self.at_most(list, raw.len(), 8);
         let empty = RawPortBuild::default();
         let mut builds = Vec::with_capacity(ports.len());
         for index in 0..ports.len().max(raw.len()) {
             let build = raw.get(index).unwrap_or(&empty);
             let at = |name: &str| format!("{list}[{index}].{name}");
-            let slot = ports.get(index).is_some_and(|port| port.shape != RawShape::Round);
-            let usual = if slot { board } else { USUAL_WALL };
+            let slot = ports.get(index).is_some_and(|port| port.shape != RawPortSection::Round);
+            let usual = if slot { panel } else { USUAL_WALL };
             let turns = build
                 .turns
                 .as_ref()
@@ -317,8 +317,8 @@ impl Lengths<'_, '_> {
         let empty = RawFold::default();
         let raw = self.raw.fold.as_ref().unwrap_or(&empty);
         let folds = raw.folds.as_ref().map(|_| self.count("fold.folds", &field::FOLDS, &raw.folds));
-        self.at_most("fold.boards", raw.boards.len(), 12);
-        let boards = raw.boards.iter().enumerate();
+        self.at_most("fold.panels", raw.panels.len(), 12);
+        let panels = raw.panels.iter().enumerate();
         Fold {
             folds,
             stack: if raw.stack == RawStack::Upright { Axis::Z } else { Axis::Y },
@@ -328,9 +328,9 @@ impl Lengths<'_, '_> {
                 RawCorner::Curved => Corner::Curved,
             },
             mouth: raw.mouth.map(Face::from),
-            boards: boards
-                .map(|(index, board)| {
-                    self.optional(&format!("fold.boards[{index}].at"), &field::FOLD_AT, &board.at)
+            panels: panels
+                .map(|(index, panel)| {
+                    self.optional(&format!("fold.panels[{index}].at"), &field::FOLD_AT, &panel.at)
                 })
                 .collect(),
             thickness: self

@@ -93,7 +93,7 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         budget: reading.optional("budget", &field::BRIEF_BUDGET, &raw.budget),
         power: reading.optional("amplifier_power", &field::BRIEF_POWER, &raw.amplifier_power),
         load: reading.optional("amplifier_load", &field::BRIEF_LOAD, &raw.amplifier_load),
-        air_speed: raw.air_noise.map(|school| school.speed()),
+        air_speed: raw.air_noise.map(|starting_point| starting_point.speed()),
         families: raw.families.clone(),
     };
     if let (Some(lowest), Some(crossover)) = (brief.lowest, brief.crossover)

@@ -1,17 +1,17 @@
 //! A design file becomes a cabinet that can be compiled.
 
-use oak_acoustics::driver::Motor;
+use oak_acoustics::driver::DriverArray;
 use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Setting};
 use oak_acoustics::medium::{Air, Space};
 use oak_acoustics::response::Allowance;
-use oak_acoustics::school::Wishes;
+use oak_acoustics::starting_point::Wishes;
 use oak_cabinetry::Body;
 
 use super::body::body;
 use super::brief::resolve_brief;
 use super::driver::{ResolvedDriver, resolve_driver};
+use super::driver_array::driver_array;
 use super::enclosure::{enclosure, gain};
-use super::motor::motor;
 use super::reading::Reading;
 use crate::field;
 use crate::file::{
@@ -31,7 +31,7 @@ pub struct ResolvedDesign {
     /// The driver as its sheet has it.
     pub driver: ResolvedDriver,
     /// The drivers as they are used.
-    pub motor: Motor,
+    pub driver_array: DriverArray,
     /// The cabinet.
     pub enclosure: Enclosure,
     /// The box itself, as wished.
@@ -57,7 +57,12 @@ pub struct ResolvedDesign {
 impl ResolvedDesign {
     /// Everything around the cabinet.
     pub fn setting(&self) -> Setting {
-        Setting { motor: self.motor, air: self.air, space: self.space, fidelity: Fidelity::FULL }
+        Setting {
+            driver_array: self.driver_array,
+            air: self.air,
+            space: self.space,
+            fidelity: Fidelity::FULL,
+        }
     }
 
     /// Compiles the cabinet.
@@ -124,26 +129,29 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         reading.problems.extend(problems.iter().cloned().map(|problem| problem.within("driver")));
     }
     let one = driver.as_ref().ok().map(|resolved| resolved.driver);
-    let motor = motor(raw.motor.as_ref(), &raw.driver, one, &mut reading);
+    let driver_array = driver_array(raw.driver_array.as_ref(), &raw.driver, one, &mut reading);
     let enclosure = enclosure(&raw.enclosure, &mut reading);
     let body = body(raw.body.as_ref(), &raw.enclosure, &mut reading);
     let chambers = [Some(raw.enclosure.rear()), raw.enclosure.front.clone()];
     let volumes = chambers.each_ref().map(|chamber| field::VOLUME.read(chamber.as_ref()?.volume.as_ref()));
     let gains = chambers.each_ref().map(|chamber| chamber.as_ref().map_or(1.0, gain));
-    let arrangement =
-        raw.motor.as_ref().and_then(|motor| motor.isobaric.as_ref()).map(|pair| pair.arrangement);
-    let nominal = motor.as_ref().map_or(f64::NAN, |motor| motor.equivalent().nominal);
+    let arrangement = raw
+        .driver_array
+        .as_ref()
+        .and_then(|driver_array| driver_array.isobaric.as_ref())
+        .map(|pair| pair.arrangement);
+    let nominal = driver_array.as_ref().map_or(f64::NAN, |driver_array| driver_array.equivalent().nominal);
     let volts = volts(raw.drive.as_ref(), nominal, &mut reading);
     let air = air(raw.air.as_ref(), &mut reading);
-    let allowance = allowance(raw.limits.as_ref(), motor.as_ref(), &mut reading);
+    let allowance = allowance(raw.limits.as_ref(), driver_array.as_ref(), &mut reading);
     let space = space(raw.space.unwrap_or(RawSpace::Half));
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
     let tunings_typed = [typed(raw.enclosure.tuning.as_ref()), typed(front)];
-    match (driver, motor, enclosure, body, reading.problems.is_empty()) {
-        (Ok(driver), Some(motor), Some(enclosure), Some(body), true) => Ok(ResolvedDesign {
+    match (driver, driver_array, enclosure, body, reading.problems.is_empty()) {
+        (Ok(driver), Some(driver_array), Some(enclosure), Some(body), true) => Ok(ResolvedDesign {
             driver,
-            motor,
+            driver_array,
             enclosure,
             body,
             volumes,
@@ -232,13 +240,17 @@ fn air(raw: Option<&RawAir>, reading: &mut Reading) -> Air {
     Air::new(temperature.unwrap_or(20.0), pressure.unwrap_or(101_325.0), humidity.unwrap_or(0.0))
 }
 
-fn allowance(raw: Option<&RawLimits>, motor: Option<&Motor>, reading: &mut Reading) -> Allowance {
+fn allowance(
+    raw: Option<&RawLimits>,
+    driver_array: Option<&DriverArray>,
+    reading: &mut Reading,
+) -> Allowance {
     let usual = RawLimits::default();
     let raw = raw.unwrap_or(&usual);
     if raw.power.is_some() && raw.voltage.is_some() {
         reading.note("limits.power", ProblemKind::Excludes { other: "limits.voltage" });
     }
-    let driver = motor.map(Motor::equivalent);
+    let driver = driver_array.map(DriverArray::equivalent);
     let nominal = driver.map_or(f64::NAN, |driver| driver.nominal);
     let power = reading.optional("limits.power", &field::LIMIT_POWER, &raw.power);
     let voltage = reading.optional("limits.voltage", &field::LIMIT_VOLTAGE, &raw.voltage);

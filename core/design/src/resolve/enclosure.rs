@@ -12,7 +12,7 @@ use super::reading::Reading;
 use crate::field::{self, Field};
 use crate::file::{
     RawChamber, RawEnclosure, RawEnd, RawFamily, RawFlare, RawFrame, RawMouth, RawPassage, RawPort,
-    RawRadiator, RawSegment, RawShape, RawStuffing, Typed,
+    RawPortSection, RawRadiator, RawSegment, RawStuffing, Typed,
 };
 use crate::problem::{ProblemKind, Range};
 
@@ -283,15 +283,15 @@ fn ports(raw: &[RawPort], chamber: &str, reading: &mut Reading) -> Option<Vec<Po
 fn port(place: &str, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
     let place = |name: &str| format!("{place}.{name}");
     let section = match raw.shape {
-        RawShape::Round => reading
+        RawPortSection::Round => reading
             .required(&place("diameter"), &field::DIAMETER, &raw.diameter)
             .map(|diameter| CrossSection::Round { radius: diameter / 2.0 }),
-        RawShape::Slot => {
+        RawPortSection::Slot => {
             let width = reading.required(&place("width"), &field::WIDTH, &raw.width);
             let height = reading.required(&place("height"), &field::HEIGHT, &raw.height);
             width.zip(height).map(|(width, height)| CrossSection::Slot { width, height })
         }
-        RawShape::Corner => reading
+        RawPortSection::Corner => reading
             .required(&place("side"), &field::SIDE, &raw.side)
             .map(|side| CrossSection::Corner { side }),
     };
@@ -310,7 +310,7 @@ fn port(place: &str, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
         length,
         count: count?,
         // What lies in a corner ends along two walls.
-        inner: end(raw.inner_end.unwrap_or(if raw.shape == RawShape::Corner {
+        inner: end(raw.inner_end.unwrap_or(if raw.shape == RawPortSection::Corner {
             RawEnd::TwoWalls
         } else {
             RawEnd::Free

@@ -4,12 +4,12 @@ mod body;
 mod brief;
 mod design;
 mod driver;
+mod driver_array;
 mod enclosure;
-mod motor;
 mod reading;
 mod slip;
 
 pub use brief::{Brief, resolve_brief};
 pub use design::{ResolvedDesign, check_build, read_wishes, resolve_design};
 pub use driver::{Reconciled, Record, ResolvedDriver, SheetDoubt, SheetHint, resolve_driver};
-pub use motor::resolve_motor;
+pub use driver_array::resolve_driver_array;

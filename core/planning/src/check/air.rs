@@ -1,6 +1,6 @@
 //! The air in the ports stays quiet at the asked level.
 
-use oak_acoustics::network::Way;
+use oak_acoustics::network::OpeningKind;
 
 use super::{Check, Verdict};
 use crate::Case;
@@ -9,7 +9,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let allowed = case.brief.air_speed?;
     let drive = case.drive();
     let (response, network) = (&case.computed.response, &case.computed.compiled.network);
-    let ports = network.openings.iter().enumerate().filter(|(_, opening)| opening.way == Way::Port);
+    let ports = network.openings.iter().enumerate().filter(|(_, opening)| opening.kind == OpeningKind::Port);
     let fastest = ports
         .flat_map(|(opening, _)| {
             let speeds: Vec<f64> = response.air_speed(opening).collect();

@@ -33,15 +33,15 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     }
     let off = |level: f64| (level - plain - HUMP).max(plain - level - SAG);
     let (at, level) = levels.iter().copied().max_by(|a, b| off(a.1).total_cmp(&off(b.1)))?;
-    let hump = level > plain;
+    let peak = level > plain;
     Some(Check {
         id: "even",
         name: "Evenness",
         reached: format!("{:+.1} dB", level - plain),
-        words: format!("{} at {at:.0} Hz", if hump { "hump" } else { "sag" }),
+        words: format!("{} at {at:.0} Hz", if peak { "peak" } else { "sag" }),
         verdict: Verdict::Short,
         ratio: 10f64.powf(-off(level) / 20.0),
-        why: if hump {
+        why: if peak {
             format!(
                 "At {at:.0} Hz the level stands {:.1} dB above its plain; more than {HUMP:.0} dB is heard as one note that booms. A \
                  larger or less high-tuned cabinet, fill, or a driver with a lower Qts evens it out; an equaliser can cut it.",

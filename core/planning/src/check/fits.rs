@@ -43,7 +43,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         } else {
             format!(
                 "{words} Ways out: {}.",
-                if case.design.enclosure.way().is_some() {
+                if case.design.enclosure.path().is_some() {
                     "another number of folds, channels laid the other way, a larger box, thinner boards between the channels, or a \
                      smaller driver"
                 } else {

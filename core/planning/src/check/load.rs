@@ -9,7 +9,7 @@ const BELOW: f64 = 0.7;
 
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let asked = case.brief.load?;
-    let nominal = case.design.motor.as_driven().nominal;
+    let nominal = case.design.driver_array.as_driven().nominal;
     let lowest = case.computed.figures.impedance_minimum;
     // A rounding of nominal values must not refuse a load.
     let ratio = (nominal / (0.99 * asked)).min(lowest.value / (BELOW * asked));

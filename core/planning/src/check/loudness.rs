@@ -8,12 +8,12 @@ use crate::Case;
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let asked = case.brief.loudness?;
     let distance = case.brief.distance;
-    let ceiling = &case.computed.ceiling;
-    let weakest = case.band.clone().min_by(|a, b| ceiling.level[*a].total_cmp(&ceiling.level[*b]))?;
-    let reached = ceiling.level[weakest] - 20.0 * distance.log10();
+    let max_output = &case.computed.max_output;
+    let weakest = case.band.clone().min_by(|a, b| max_output.level[*a].total_cmp(&max_output.level[*b]))?;
+    let reached = max_output.level[weakest] - 20.0 * distance.log10();
     let frequency = case.computed.response.frequency[weakest];
     let met = reached >= asked - 0.05;
-    let holds = holds_back(ceiling.limit[weakest]);
+    let holds = holds_back(max_output.limit[weakest]);
     let (name, id) = ("Loudness, clean", "loudness");
     if !reached.is_finite() {
         return Some(Check::unknown(

@@ -32,7 +32,7 @@ pub struct Check {
     pub verdict: Verdict,
     /// How far: 1 is just reached, 0.5 half of what was asked, 2 twice as much.
     pub ratio: f64,
-    /// Why it matters, and what mends it where it is short.
+    /// Why it matters, and what fixes it where it is short.
     pub why: String,
 }
 

@@ -56,15 +56,15 @@ fn measured(case: &Case<'_>) -> Option<Check> {
     let most = case.brief.outside?;
     let contents = case.design.contents(&case.computed.compiled)?;
     let body = &case.design.body;
-    // What is measured inside is larger outside by its boards.
-    let boards = match body.measured {
+    // What is measured inside is larger outside by its panels.
+    let panels = match body.measured {
         Measured::Outside => 0.0,
-        Measured::Inside => 2.0 * body.board.total(),
+        Measured::Inside => 2.0 * body.panel.total(),
     };
     let free = body.shape.free();
-    let fixed = (0..3).filter(|k| free[*k]).filter_map(|k| body.sizes[k].map(|size| (k, size + boards)));
+    let fixed = (0..3).filter(|k| free[*k]).filter_map(|k| body.sizes[k].map(|size| (k, size + panels)));
     let over = fixed.map(|(k, size)| (most[k] / size, k, size)).min_by(|a, b| a.0.total_cmp(&b.0));
-    let largest = [0, 1, 2].map(|k| Some(body.sizes[k].unwrap_or(most[k] - boards)));
+    let largest = [0, 1, 2].map(|k| Some(body.sizes[k].unwrap_or(most[k] - panels)));
     let net: f64 = oak_cabinetry::Body { sizes: largest, ..body.clone() }
         .net(&contents)
         .map_or(0.0, |net| net.iter().flatten().sum());

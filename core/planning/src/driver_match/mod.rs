@@ -1,40 +1,40 @@
 //! Which driver in which cabinet reaches a brief: a library searched, family by family.
 //!
-//! `shape` has the continuous values of each family, `sketch` judges a cabinet roughly, `tune` finds the best values, `score` says
+//! `tunable` has the continuous values of each family, `sketch` judges a cabinet roughly, `tune` finds the best values, `score` says
 //! how well a finished design does, `front` which of many are beaten in nothing.
 
 mod front;
 mod score;
-mod shape;
 mod sketch;
+mod tunable;
 mod tune;
 
 use oak_acoustics::enclosure::{Enclosure, Fidelity, Port, Ported};
 use oak_acoustics::medium::CrossSection;
-use oak_acoustics::school::{Ask, Wishes, port};
+use oak_acoustics::starting_point::{Ask, Wishes, port};
 use oak_design::Problem;
 use oak_design::field;
 use oak_design::file::{
-    DESIGN_FORMAT, RawBrief, RawDesign, RawDrive, RawDriver, RawEnclosure, RawFamily, RawLimits, RawMotor,
-    Typed, VERSION,
+    DESIGN_FORMAT, RawBrief, RawDesign, RawDrive, RawDriver, RawDriverArray, RawEnclosure, RawFamily,
+    RawLimits, Typed, VERSION,
 };
 use oak_design::problem::{ProblemKind, Range};
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
-use oak_design::start::{raw_enclosure, schools};
+use oak_design::start::{raw_enclosure, starting_points};
 
 pub use front::front;
 pub use score::{Found, Part};
-use shape::{Around, SHAPES, Shape};
-use sketch::{Board, Sketch};
+use sketch::{Evaluator, Sketch};
+use tunable::{Around, SHAPES, TunableFamily};
 
 use crate::case::surround;
 use crate::check::size;
-use crate::wiring::ways;
+use crate::wiring::wiring_options;
 use crate::{Case, wiring};
 
 /// A cabinet that no brief limits holds this much at most, m3.
 const VAST: f64 = 1.0;
-/// A school's own cabinet is preferred to a tuned one that is better by less than this many doublings.
+/// A starting point's own cabinet is preferred to a tuned one that is better by less than this many doublings.
 const PREFERENCE: f64 = 0.002;
 /// What a constraint may be off by in a sketch, doublings.
 const SLACK: f64 = 0.02;
@@ -49,7 +49,7 @@ pub struct Search {
     brief: Brief,
     lowest: f64,
     drivers: u32,
-    shapes: Vec<&'static Shape>,
+    shapes: Vec<&'static TunableFamily>,
 }
 
 /// What came of one driver in one family.
@@ -63,7 +63,7 @@ pub struct Outcome {
 
 /// A cabinet among those of one family.
 struct Candidate {
-    school: &'static str,
+    starting_point: &'static str,
     reason: Option<String>,
     enclosure: Enclosure,
     sketch: Sketch,
@@ -82,7 +82,8 @@ impl Search {
             vec![Problem::new("lowest", ProblemKind::Missing { range })]
         };
         let lowest = brief.lowest.ok_or_else(missing)?;
-        let allowed = |shape: &&Shape| brief.families.is_empty() || brief.families.contains(&shape.family);
+        let allowed =
+            |tunable: &&TunableFamily| brief.families.is_empty() || brief.families.contains(&tunable.family);
         let shapes: Vec<_> = SHAPES.iter().filter(allowed).collect();
         if shapes.is_empty() {
             let kind = ProblemKind::MissingOneOf { names: &SEARCHED, needed: 1 };
@@ -98,7 +99,7 @@ impl Search {
 
     /// The families that are searched, of those that the brief allows.
     pub fn families(&self) -> impl Iterator<Item = RawFamily> {
-        self.shapes.iter().map(|shape| shape.family)
+        self.shapes.iter().map(|tunable| tunable.family)
     }
 
     /// The brief, resolved.
@@ -111,20 +112,21 @@ impl Search {
     /// # Errors
     /// Every problem with the driver.
     pub fn outcomes(&self, driver: &RawDriver) -> Result<Vec<Outcome>, Vec<Problem>> {
-        let motor = self.motor(driver)?;
+        let driver_array = self.driver_array(driver)?;
         let empty = RawEnclosure::empty(RawFamily::InfiniteBaffle);
-        let mut design = resolve_design(&self.design(driver.clone(), motor.clone(), empty, String::new()))?;
+        let mut design =
+            resolve_design(&self.design(driver.clone(), driver_array.clone(), empty, String::new()))?;
         surround(&self.brief, &mut design);
         let frame = size::frame(&design.driver);
         let room = size::room(&self.brief).map_or(VAST, |room| size::left(room, self.drivers, frame));
-        let outcome = |shape: &&'static Shape| {
+        let outcome = |tunable: &&'static TunableFamily| {
             let found = if room > 0.0 {
-                let board = self.board(&design, room);
-                self.best(shape, &board, driver, motor.as_ref())
+                let evaluator = self.evaluator(&design, room);
+                self.best(tunable, &evaluator, driver, driver_array.as_ref())
             } else {
                 Err("The drivers alone take more room than the place has.".to_owned())
             };
-            Outcome { family: shape.family, found }
+            Outcome { family: tunable.family, found }
         };
         Ok(self.shapes.iter().map(outcome).collect())
     }
@@ -133,7 +135,7 @@ impl Search {
     pub fn design(
         &self,
         driver: RawDriver,
-        motor: Option<RawMotor>,
+        driver_array: Option<RawDriverArray>,
         enclosure: RawEnclosure,
         notes: String,
     ) -> RawDesign {
@@ -150,7 +152,7 @@ impl Search {
             version: VERSION,
             name: format!("{}, {}", driver.name, enclosure.family.name().to_lowercase()),
             driver,
-            motor,
+            driver_array,
             enclosure,
             body: None,
             drive: volts.map(|volts| RawDrive { voltage: Some(volts), power: None }),
@@ -162,81 +164,95 @@ impl Search {
     }
 
     /// How the drivers are wired: the lowest load that the amplifier stands, or the highest there is.
-    fn motor(&self, driver: &RawDriver) -> Result<Option<RawMotor>, Vec<Problem>> {
+    fn driver_array(&self, driver: &RawDriver) -> Result<Option<RawDriverArray>, Vec<Problem>> {
         let least = self.brief.load.unwrap_or(0.0);
-        let standing = ways(driver, self.drivers, least, f64::INFINITY)?;
+        let standing = wiring_options(driver, self.drivers, least, f64::INFINITY)?;
         let way = match standing.into_iter().next() {
             Some(way) => Some(way),
-            None => ways(driver, self.drivers, 0.0, f64::INFINITY)?.pop(),
+            None => wiring_options(driver, self.drivers, 0.0, f64::INFINITY)?.pop(),
         };
         let count = |count: u32| (count > 1).then(|| Typed::Number(f64::from(count)));
-        let motor = way.map(|way| RawMotor {
+        let driver_array = way.map(|way| RawDriverArray {
             coils: way.coils,
             series: count(way.series),
             parallel: count(way.parallel),
-            ..RawMotor::default()
+            ..RawDriverArray::default()
         });
-        Ok(motor.filter(|motor| *motor != RawMotor::default()))
+        Ok(driver_array.filter(|driver_array| *driver_array != RawDriverArray::default()))
     }
 
-    fn board(&self, design: &ResolvedDesign, room: f64) -> Board {
-        let driver = design.motor.as_driven();
+    fn evaluator(&self, design: &ResolvedDesign, room: f64) -> Evaluator {
+        let driver = design.driver_array.as_driven();
         let around = Around { driver, count: self.drivers, air: design.air, lowest: self.lowest, room };
-        Board::new(&self.brief, design, around)
+        Evaluator::new(&self.brief, design, around)
     }
 
     fn best(
         &self,
-        shape: &'static Shape,
-        board: &Board,
+        tunable: &'static TunableFamily,
+        evaluator: &Evaluator,
         driver: &RawDriver,
-        motor: Option<&RawMotor>,
+        driver_array: Option<&RawDriverArray>,
     ) -> Result<Found, String> {
-        let (by_school, mut refusal) = self.by_school(shape.family, board);
-        if by_school.is_none() {
+        let (by_starting_point, mut refusal) = self.by_starting_point(tunable.family, evaluator);
+        if by_starting_point.is_none() {
             // It is the driver that does not suit, and not the place, where there is no start without a wish either.
-            let ask = Ask::new(board.setting, Wishes::default());
-            if schools(shape.family).iter().all(|school| (school.start)(&ask).is_err()) {
+            let ask = Ask::new(evaluator.setting, Wishes::default());
+            if starting_points(tunable.family)
+                .iter()
+                .all(|starting_point| (starting_point.start)(&ask).is_err())
+            {
                 return Err(refusal.unwrap_or_default());
             }
             refusal = None;
         }
-        let tuned = tune::tune(shape, board).map(|(enclosure, sketch)| Candidate {
-            school: "To the brief",
+        let tuned = tune::tune(tunable, evaluator).map(|(enclosure, sketch)| Candidate {
+            starting_point: "To the brief",
             reason: None,
             enclosure,
             sketch,
         });
         let worth = |candidate: &Candidate| candidate.sketch.with_violations();
-        let best = match (by_school, tuned) {
-            (Some(school), Some(tuned)) if worth(&tuned) + PREFERENCE < worth(&school) => tuned,
-            (Some(school), _) => school,
+        let best = match (by_starting_point, tuned) {
+            (Some(starting_point), Some(tuned)) if worth(&tuned) + PREFERENCE < worth(&starting_point) => {
+                tuned
+            }
+            (Some(starting_point), _) => starting_point,
             (None, Some(tuned)) => tuned,
             (None, None) => return Err(refusal.unwrap_or_else(|| "It cannot be built.".to_owned())),
         };
         if let Some(why) = best.sketch.within.iter().position(|within| *within < -SLACK) {
             return Err(refusal.unwrap_or_else(|| UNFIT[why].to_owned()));
         }
-        self.finish(shape.family, best, driver, motor)
+        self.finish(tunable.family, best, driver, driver_array)
     }
 
-    /// The best that a school has, and why one has none.
-    fn by_school(&self, family: RawFamily, board: &Board) -> (Option<Candidate>, Option<String>) {
+    /// The best of the starting points, and why one has none.
+    fn by_starting_point(
+        &self,
+        family: RawFamily,
+        evaluator: &Evaluator,
+    ) -> (Option<Candidate>, Option<String>) {
         // A plain port is as good to begin with, and quicker.
-        let plain = board.setting.with(Fidelity { ducts: false, ..Fidelity::FULL });
-        let wishes = Wishes { volume: Some(board.around.room), lowest: Some(self.lowest) };
+        let plain = evaluator.setting.with(Fidelity { ducts: false, ..Fidelity::FULL });
+        let wishes = Wishes { volume: Some(evaluator.around.room), lowest: Some(self.lowest) };
         let ask = Ask::new(plain, wishes);
         let mut refusal = None;
         let mut best: Option<Candidate> = None;
-        for school in schools(family) {
-            match (school.start)(&ask) {
+        for starting_point in starting_points(family) {
+            match (starting_point.start)(&ask) {
                 Ok(start) => {
-                    let Some(sketch) = board.sketch(&start.enclosure) else { continue };
+                    let Some(sketch) = evaluator.sketch(&start.enclosure) else { continue };
                     let worth = sketch.with_violations();
                     if best.as_ref().is_none_or(|best| worth < best.sketch.with_violations()) {
                         let reason = Some(start.reason);
                         let enclosure = start.enclosure;
-                        best = Some(Candidate { school: school.name, reason, enclosure, sketch });
+                        best = Some(Candidate {
+                            starting_point: starting_point.name,
+                            reason,
+                            enclosure,
+                            sketch,
+                        });
                     }
                 }
                 Err(why) => refusal = refusal.or(Some(why.0)),
@@ -251,15 +267,15 @@ impl Search {
         family: RawFamily,
         best: Candidate,
         driver: &RawDriver,
-        motor: Option<&RawMotor>,
+        driver_array: Option<&RawDriverArray>,
     ) -> Result<Found, String> {
         let enclosure = raw_enclosure(family, &built(best.enclosure, best.sketch.tuning));
-        let design = self.design(driver.clone(), motor.cloned(), enclosure, String::new());
+        let design = self.design(driver.clone(), driver_array.cloned(), enclosure, String::new());
         let told = |problems: Vec<Problem>| {
             problems.into_iter().next().map_or_else(String::new, |problem| problem.to_string())
         };
         let case = Case::of(&self.brief, &design).map_err(told)?;
-        Ok(Found::of(&case, best.school, best.reason))
+        Ok(Found::of(&case, best.starting_point, best.reason))
     }
 }
 

@@ -1,6 +1,6 @@
 //! How well a design does for its brief.
 
-use oak_design::file::{RawEnclosure, RawMotor};
+use oak_design::file::{RawDriverArray, RawEnclosure};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -15,15 +15,15 @@ const PLENTY: f64 = 2.0;
 /// A cabinet that was found for a driver, with everything that a list says about it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Found {
-    /// What it began with: a school by its name, or the brief.
-    pub school: String,
+    /// What it began with: a starting point by its name, or the brief.
+    pub starting_point: String,
     /// Where it comes from.
     pub reason: String,
     /// The cabinet as a design file has it.
     pub enclosure: RawEnclosure,
     /// How the drivers are wired.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub motor: Option<RawMotor>,
+    pub driver_array: Option<RawDriverArray>,
     /// How well the brief is met, per cent: 100 where nothing is short. The geometric mean of the parts.
     pub score: f64,
     /// By how much what is asked is exceeded, as a geometric mean; 1 is just so.
@@ -59,7 +59,7 @@ pub struct Part {
 
 impl Found {
     /// Judges a finished design.
-    pub(super) fn of(case: &Case<'_>, school: &str, reason: Option<String>) -> Self {
+    pub(super) fn of(case: &Case<'_>, starting_point: &str, reason: Option<String>) -> Self {
         let checks: Vec<Check> =
             judge(case).into_iter().filter(|check| COUNTED.contains(&check.id)).collect();
         let known = || checks.iter().filter(|check| check.verdict != Verdict::Unknown);
@@ -68,14 +68,14 @@ impl Found {
             (logs.iter().sum::<f64>() / logs.len().max(1) as f64).exp()
         };
         let loudness =
-            case.band.clone().map(|k| case.computed.ceiling.level[k]).fold(f64::INFINITY, f64::min)
+            case.band.clone().map(|k| case.computed.max_output.level[k]).fold(f64::INFINITY, f64::min)
                 - 20.0 * case.brief.distance.log10();
         let price = case.design.driver.record.price;
         Self {
-            school: school.to_owned(),
+            starting_point: starting_point.to_owned(),
             reason: reason.unwrap_or_else(|| tuned(case)),
             enclosure: case.raw.enclosure.clone(),
-            motor: case.raw.motor.clone(),
+            driver_array: case.raw.driver_array.clone(),
             score: 100.0 * mean(|share| share.min(1.0)),
             spare: mean(|share| share.min(PLENTY)),
             parts: checks.iter().map(Part::of).collect(),

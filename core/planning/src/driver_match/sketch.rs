@@ -4,11 +4,11 @@ use std::ops::Range;
 
 use oak_acoustics::enclosure::{Compiled, Enclosure, Setting};
 use oak_acoustics::network::Reference;
-use oak_acoustics::response::{Allowance, Ceiling, FrequencyGrid, Response};
-use oak_acoustics::school::port;
+use oak_acoustics::response::{Allowance, FrequencyGrid, MaxOutput, Response};
+use oak_acoustics::starting_point::port;
 use oak_design::resolve::{Brief, ResolvedDesign};
 
-use super::shape::{Around, SHORTEST};
+use super::tunable::{Around, SHORTEST};
 use crate::case::{level_at_one_metre, upper_end};
 use crate::check::{even, size};
 
@@ -36,7 +36,7 @@ const LIGHTEST: f64 = 0.6;
 
 /// Where a driver's cabinets are sketched.
 #[derive(Debug, Clone)]
-pub(super) struct Board {
+pub(super) struct Evaluator {
     /// What bounds depend on.
     pub around: Around,
     /// What cabinets are compiled for.
@@ -61,7 +61,7 @@ pub(super) struct Sketch {
     pub tuning: Option<f64>,
 }
 
-impl Board {
+impl Evaluator {
     /// Sets up for drivers in a resolved design that is surrounded as a brief has it.
     pub fn new(brief: &Brief, design: &ResolvedDesign, around: Around) -> Self {
         let top = upper_end(brief, around.lowest);
@@ -93,8 +93,8 @@ impl Board {
         let f3 = self.f3(&level, plain);
         let octaves = (f3 / (AIM[0] * self.around.lowest)).log2().max(0.0);
         let decibels = self.asked.map_or(0.0, |asked| {
-            let ceiling = Ceiling::of(&compiled.network, &response, &self.allowance);
-            let least = ceiling.level[self.band.clone()].iter().copied().fold(f64::INFINITY, f64::min);
+            let max_output = MaxOutput::of(&compiled.network, &response, &self.allowance);
+            let least = max_output.level[self.band.clone()].iter().copied().fold(f64::INFINITY, f64::min);
             ((asked + AIM[1] - least) / DOUBLING).max(0.0)
         });
         let narrow = if self.asked.is_none() { self.narrow(&compiled) } else { 0.0 };

@@ -5,8 +5,8 @@ use std::cell::RefCell;
 use cobyla::{Func, RhoBeg, StopTols, minimize};
 use oak_acoustics::enclosure::Enclosure;
 
-use super::shape::Shape;
-use super::sketch::{Board, Sketch};
+use super::sketch::{Evaluator, Sketch};
+use super::tunable::TunableFamily;
 
 /// First steps of the optimiser, as logarithms: from a point of the grid, and twice again from the best that was seen.
 const STEPS: [f64; 3] = [0.25, 0.12, 0.05];
@@ -23,21 +23,21 @@ type Seen = (f64, Vec<f64>, Sketch);
 ///
 /// The lower end of a box jumps where its shelf sinks 3 dB below the plain; that is why the best point that was looked at
 /// counts, and not where the optimiser ends.
-pub(super) fn tune(shape: &Shape, board: &Board) -> Option<(Enclosure, Sketch)> {
+pub(super) fn tune(tunable: &TunableFamily, evaluator: &Evaluator) -> Option<(Enclosure, Sketch)> {
     let look = |x: Vec<f64>| {
-        let sketch = board.sketch(&shape.build(&board.around, &x))?;
+        let sketch = evaluator.sketch(&tunable.build(&evaluator.around, &x))?;
         Some((sketch.with_violations(), x, sketch))
     };
     let mut best =
-        shape.grid(&board.around).into_iter().filter_map(look).min_by(|a, b| a.0.total_cmp(&b.0))?;
+        tunable.grid(&evaluator.around).into_iter().filter_map(look).min_by(|a, b| a.0.total_cmp(&b.0))?;
     for step in STEPS {
-        best = refine(shape, board, best, step);
+        best = refine(tunable, evaluator, best, step);
     }
     let (_, x, sketch) = best;
-    Some((shape.build(&board.around, &x), sketch))
+    Some((tunable.build(&evaluator.around, &x), sketch))
 }
 
-fn refine(shape: &Shape, board: &Board, start: Seen, step: f64) -> Seen {
+fn refine(tunable: &TunableFamily, evaluator: &Evaluator, start: Seen, step: f64) -> Seen {
     let from = start.1.clone();
     let best = RefCell::new(start);
     // The optimiser asks for merit and every constraint of a point one after the other.
@@ -48,7 +48,7 @@ fn refine(shape: &Shape, board: &Board, start: Seen, step: f64) -> Seen {
         {
             return *sketch;
         }
-        let found = board.sketch(&shape.build(&board.around, x));
+        let found = evaluator.sketch(&tunable.build(&evaluator.around, x));
         *last.borrow_mut() = Some((x.to_vec(), found));
         if let Some(sketch) = found.filter(|sketch| sketch.with_violations() < best.borrow().0) {
             *best.borrow_mut() = (sketch.with_violations(), x.to_vec(), sketch);
@@ -62,9 +62,9 @@ fn refine(shape: &Shape, board: &Board, start: Seen, step: f64) -> Seen {
     });
     let constraints: Vec<&dyn Func<()>> = within.iter().map(|within| within as &dyn Func<()>).collect();
     let bounds: Vec<(f64, f64)> =
-        shape.bounds(&board.around).into_iter().map(|[low, high]| (low, high)).collect();
+        tunable.bounds(&evaluator.around).into_iter().map(|[low, high]| (low, high)).collect();
     let stop = StopTols { xtol_abs: vec![LEAST * step; from.len()], ..StopTols::default() };
     // That it stops is enough: what it saw has been kept.
-    let _ = minimize(merit, &from, &bounds, &constraints, (), shape.looks, RhoBeg::All(step), Some(stop));
+    let _ = minimize(merit, &from, &bounds, &constraints, (), tunable.looks, RhoBeg::All(step), Some(stop));
     best.into_inner()
 }

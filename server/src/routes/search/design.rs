@@ -30,5 +30,5 @@ pub async fn design(
     let row = rows.into_iter().find(|row| row.family == family).and_then(|row| row.found);
     let found = row.ok_or(ApiError::NotFound { what: "cabinet" })?;
     let planned = driver_match::Search::new(&search.brief, u32::try_from(search.drivers).unwrap_or(1))?;
-    Ok(Json(planned.design(sheet, found.motor, found.enclosure, found.reason)))
+    Ok(Json(planned.design(sheet, found.driver_array, found.enclosure, found.reason)))
 }

@@ -39,7 +39,7 @@ export function BodyField({ design, errors, edit, name, path, optional = true, f
         typed={valueAt(design, path)}
         follows={found}
         optional={optional}
-        told={errors.find((error) => error.field === path)?.message}
+        error={errors.find((error) => error.field === path)?.message}
         className="font-mono text-[13px]"
         onType={(_, typed) => edit(write ? write(typed) : withValue(design, path, typed), name.toLowerCase())}
       />

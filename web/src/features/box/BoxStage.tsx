@@ -10,8 +10,8 @@ import { save } from '../../ui/download';
 import { Message } from '../../ui/Message';
 import { Scroll } from '../../ui/Scroll';
 import { AirTab } from './AirTab';
-import { BoardsTab } from './BoardsTab';
 import type { Editing } from './BodyField';
+import { PanelsTab } from './PanelsTab';
 import { Sheet } from './Sheet';
 import { SizesTab } from './SizesTab';
 import { tabOf } from './sheet';
@@ -30,7 +30,7 @@ const TABS = [
   ['sizes', 'Sizes and room'],
   ['air', 'Driver and ports'],
   ['waves', 'Standing waves'],
-  ['boards', 'Boards'],
+  ['panels', 'Boards'],
 ] as const;
 
 type Tab = (typeof TABS)[number][0];
@@ -105,7 +105,7 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
               {report && value === 'waves' && (
                 <WavesTab {...editing} report={report} brief={brief} chosen={wave} onChoose={setWave} />
               )}
-              {report && value === 'boards' && <BoardsTab {...editing} report={report} brief={brief} />}
+              {report && value === 'panels' && <PanelsTab {...editing} report={report} brief={brief} />}
             </Scroll>
           </Tabs.Content>
         ))}
@@ -223,7 +223,7 @@ function Turned({ design, ...chosen }: Pick<DrawnProps, 'design' | 'selected' | 
 
 function summary({ outside, outside_volume, weight }: BodyReport): string {
   const [width = 0, height = 0, depth = 0] = outside.map((size) => Math.round(size * 1e3));
-  const mass = weight.boards + weight.braces;
+  const mass = weight.panels + weight.braces;
   return inWords(
     `Outside ${width} mm wide, ${height} mm high, ${depth} mm deep: ${(outside_volume * 1e3).toFixed(0)} l. ` +
       `Empty about ${mass.toFixed(1)} kg, with drivers about ${(mass + weight.drivers).toFixed(0)} kg` +

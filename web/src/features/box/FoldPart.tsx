@@ -53,7 +53,7 @@ export function FoldPart({ fold, brief, ...editing }: Props) {
           name="Folds"
           path="body.fold.folds"
           follows={fold.folds}
-          write={(typed) => withFold(design, { folds: typed, boards: null })}
+          write={(typed) => withFold(design, { folds: typed, panels: null })}
         />
         <BodyField
           {...editing}
@@ -97,7 +97,7 @@ export function FoldPart({ fold, brief, ...editing }: Props) {
             `board across each, ${(fold.corners[2] ?? 0).toFixed(2)} m with rounded ones.`,
         )}
       </p>
-      {fold.boards.length > 0 && <Boards {...editing} fold={fold} />}
+      {fold.panels.length > 0 && <Boards {...editing} fold={fold} />}
       <Offers {...editing} brief={brief} chosen={fold.folds} />
     </section>
   );
@@ -181,7 +181,7 @@ function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
         </tr>
       </thead>
       <tbody>
-        {fold.boards.map(({ length, width, stands, middle, gap }, at) => (
+        {fold.panels.map(({ length, width, stands, middle, gap }, at) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: boards have no other name
           <tr key={at} className="border-grid border-b align-top">
             <th scope="row" className="text-left font-normal">
@@ -196,13 +196,13 @@ function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
                 <BodyField
                   {...editing}
                   name={`Middle of board ${at + 1}`}
-                  path={`body.fold.boards[${at}].at`}
+                  path={`body.fold.panels[${at}].at`}
                   follows={middle}
                   write={(typed) => {
-                    const boards = [...(bodyOf(design).fold?.boards ?? [])];
-                    while (boards.length <= at) boards.push({});
-                    boards[at] = typed === null ? {} : { at: typed };
-                    return withFold(design, { boards });
+                    const panels = [...(bodyOf(design).fold?.panels ?? [])];
+                    while (panels.length <= at) panels.push({});
+                    panels[at] = typed === null ? {} : { at: typed };
+                    return withFold(design, { panels });
                   }}
                 />
               </div>
@@ -259,7 +259,7 @@ function Offers({ design, edit, brief, chosen }: OffersProps) {
                 <Button
                   look="quiet"
                   aria-label={`Fold it ${offer.folds} times`}
-                  onClick={() => edit(withFold(design, { folds: offer.folds, boards: null }), 'folds')}
+                  onClick={() => edit(withFold(design, { folds: offer.folds, panels: null }), 'folds')}
                 >
                   Take
                 </Button>

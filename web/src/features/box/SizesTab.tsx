@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import type { BodyReport, ChamberReport, RawBody, RawItem } from '../../api/types';
 import {
-  boardAt,
   bodyOf,
   FACES,
   MATERIALS,
+  panelAt,
   RATIOS,
   SHAPES,
   shapeRows,
@@ -85,7 +85,7 @@ export function SizesTab(props: Props) {
           <label className="flex items-center gap-2">
             <input
               type="checkbox"
-              checked={Number(boardAt(design, 'front').board?.layers ?? 1) > 1}
+              checked={Number(panelAt(design, 'front').panel?.layers ?? 1) > 1}
               onChange={(event) => edit(withLayers(design, 'front', event.target.checked ? 2 : 1), 'front')}
             />
             Double front

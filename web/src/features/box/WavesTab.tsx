@@ -6,8 +6,8 @@ import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Select } from '../../ui/Select';
 import { BodyField, type Editing } from './BodyField';
+import { CavityCheck } from './CavityCheck';
 import { Damping, FILLS } from './Damping';
-import { RingCheck } from './RingCheck';
 
 interface Props extends Editing {
   report: BodyReport;
@@ -77,7 +77,7 @@ export function WavesTab({ report, brief, chosen, onChoose, ...editing }: Props)
       <Together waves={waves} />
       {report.damping && <Damping damping={report.damping} design={editing.design} edit={editing.edit} />}
       <Fill {...editing} report={report} />
-      <RingCheck design={editing.design} brief={brief} />
+      <CavityCheck design={editing.design} brief={brief} />
     </div>
   );
 }

@@ -68,10 +68,10 @@ export function grouped({ strokes, rings }: DrawingReport): PartShapes[] {
 }
 
 /** Which values a part leads to. */
-export function tabOf(part: string): 'sizes' | 'air' | 'waves' | 'boards' {
+export function tabOf(part: string): 'sizes' | 'air' | 'waves' | 'panels' {
   const moves = ['port', 'front port', 'driver', 'radiator', 'fold board', 'closing board', 'mouth', 'way'];
   if (moves.some((name) => part.startsWith(name))) return 'air';
   if (part.startsWith('fill')) return 'waves';
-  if (part.startsWith('brace')) return 'boards';
+  if (part.startsWith('brace')) return 'panels';
   return 'sizes';
 }

@@ -239,15 +239,15 @@ export class Stage {
     this.scene.add(this.box);
     this.ink = inks();
     const { ink } = this;
-    for (const { face, outer, inner } of model.boards) {
+    for (const { face, outer, inner } of model.panels) {
       this.solid(between(outer, inner), `board ${face}`, ink.wood, true);
     }
     for (const { name, pieces, mouth, normal, size, round } of model.parts) {
-      const board = /^(brace|partition|fold board|closing board)/.test(name);
+      const panel = /^(brace|partition|fold board|closing board)/.test(name);
       const port = /port/.test(name);
       // The cut goes round what moves.
       const whole = name === 'driver' || name === 'radiator';
-      const colour = board ? ink.wood : port ? ink.air : ink.metal;
+      const colour = panel ? ink.wood : port ? ink.air : ink.metal;
       for (const piece of pieces) this.solid(geometryOf(piece), name, colour, !whole);
       if (mouth)
         this.opening(

@@ -6,7 +6,7 @@ import { useComparison, useDriversById } from '../../api/queries';
 import type { Boxed, Comparison, RawDesign, RawDriver, Report, Typed } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
-import type { Shown } from '../../lanes/shown';
+import type { Trace } from '../../lanes/trace';
 import { FAMILIES, type Family } from '../../model/families';
 import { markAt } from '../../model/mark';
 import { fieldAt } from '../../model/units';
@@ -60,7 +60,7 @@ function Compared({ drivers }: { drivers: RawDriver[] }) {
   const changed = suggestion && { ...suggestion, ...change };
   const given = useComparison({ drivers, family, enclosure: changed }, Object.keys(change).length > 0);
   const comparison = given.data ?? suggested.data;
-  const { shown, active } = useShown(comparison, place);
+  const { shown, active } = useTraces(comparison, place);
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-center gap-2 px-4 pt-3 pb-2">
@@ -130,10 +130,10 @@ const KINDS = FAMILIES.filter(({ id }) => id !== 'infinite_baffle').map(
 );
 
 /** The drivers' curves in one of the boxes. */
-function useShown(comparison: Comparison | undefined, place: Place): { shown: Shown[]; active: string } {
+function useTraces(comparison: Comparison | undefined, place: Place): { shown: Trace[]; active: string } {
   const designs = comparison?.rows.map((row) => row[place].design ?? null) ?? [];
   const results = useQueries({ queries: designs.map((design) => curves(design)) });
-  const shown = results.flatMap(({ data }, at): Shown[] => {
+  const shown = results.flatMap(({ data }, at): Trace[] => {
     const name = comparison?.rows[at]?.name ?? '';
     const design = designs[at];
     return data && design
@@ -158,7 +158,7 @@ const FIGURES: [string, (boxed: Boxed) => string][] = [
   ['Air, l', ({ volume }) => (volume == null ? '–' : (volume * 1e3).toFixed(volume < 0.01 ? 1 : 0))],
   ['F3', ({ f3 }) => hertz(f3)],
   ['2.83 V, dB', ({ level }) => level?.toFixed(1) ?? '–'],
-  ['Hump, dB', ({ hump }) => hump?.toFixed(1) ?? '–'],
+  ['Hump, dB', ({ peak }) => peak?.toFixed(1) ?? '–'],
   ['Clean at F3, dB', ({ clean }) => clean?.toFixed(1) ?? '–'],
   ['Least Z, Ω', ({ impedance }) => impedance?.toFixed(1) ?? '–'],
 ];

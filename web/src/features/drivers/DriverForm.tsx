@@ -4,7 +4,7 @@ import { useAlike, useCompletion } from '../../api/queries';
 import type { DriverReport, RawDriver, Typed } from '../../api/types';
 import { driverFields, type Field, fieldAt, shown, usualUnit, writeTyped } from '../../model/units';
 import { Button } from '../../ui/Button';
-import { Explained } from '../../ui/Explained';
+import { HelpText } from '../../ui/HelpText';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';
@@ -52,7 +52,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
   const set = (name: string, typed: Typed | string | null) => setDriver(withValue(driver, name, typed));
   const toldAs = (name: string) => {
     const given = driver[name as keyof RawDriver] !== undefined;
-    return given ? refusal?.told(name) : undefined;
+    return given ? refusal?.errorOf(name) : undefined;
   };
 
   const alike = useAlike(driver, Boolean(report && driver.name && settled && touched));
@@ -90,7 +90,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
         Needed: Re, Fs, Sd, two of Qms, Qes, Qts, and one of Vas, Cms, Mms, Bl. Write units as the sheet does,
         such as 1.5 cuft, 11 in or 350 cm²; a bare number takes the unit shown.
       </p>
-      <Explained otherwise="Move into a field to read what it means.">
+      <HelpText otherwise="Move into a field to read what it means.">
         {(explain) => (
           <div className="mb-2 grid grid-cols-[repeat(3,minmax(0,1fr))] gap-x-5 gap-y-2">
             {driverFields.map((field) => {
@@ -107,7 +107,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
                     fields={[field]}
                     typed={(driver[name as keyof RawDriver] as Typed | null | undefined) ?? null}
                     follows={report ? following(report, name as Name, field) : undefined}
-                    told={toldAs(name)}
+                    error={toldAs(name)}
                     optional
                     onType={(_, typed) => set(name, typed)}
                   />
@@ -119,7 +119,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
             })}
           </div>
         )}
-      </Explained>
+      </HelpText>
       <div className="grid grid-cols-[14rem_1fr] gap-3">
         <div>
           <span aria-hidden="true" className="block text-soft">

@@ -67,7 +67,7 @@ export function Outcomes({ search, chosen, busy, onTake }: Props) {
             {found && (
               <>
                 <p className="mt-1 text-[13px] leading-snug">
-                  <b>{found.school}. </b>
+                  <b>{found.starting_point}. </b>
                   {found.reason}
                 </p>
                 <ul className="mt-1 grid grid-cols-[auto_auto_1fr] gap-x-2 text-[13px] leading-snug">

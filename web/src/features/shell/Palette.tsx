@@ -2,17 +2,17 @@ import { Command } from 'cmdk';
 import { Dialog as Radix } from 'radix-ui';
 import { useState } from 'react';
 import { ACTIONS } from '../../actions';
-import type { Reach } from '../../actions/action';
+import type { CommandContext } from '../../actions/action';
 import { spoken } from '../../actions/keys';
 import { useBuilds } from '../../api/queries';
 
 interface Props {
-  reach: Reach;
+  context: CommandContext;
   onClose: () => void;
 }
 
 /** Every command by its name: type a few letters, Enter runs the first. */
-export function Palette({ reach, onClose }: Props) {
+export function Palette({ context, onClose }: Props) {
   return (
     <Radix.Root open onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
@@ -22,7 +22,7 @@ export function Palette({ reach, onClose }: Props) {
           className="fixed top-[12vh] left-1/2 z-50 w-[min(560px,94vw)] -translate-x-1/2 rounded-md border border-line bg-paper shadow-xl"
         >
           <Radix.Title className="sr-only">Find a command</Radix.Title>
-          <Commands reach={reach} onClose={onClose} />
+          <Commands context={context} onClose={onClose} />
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>
@@ -39,7 +39,7 @@ function valuesOnPage(): [string, HTMLInputElement][] {
 const ROW =
   'flex cursor-pointer items-center justify-between gap-4 rounded-[3px] px-3 py-1.5 data-[selected=true]:bg-rule';
 
-function Commands({ reach, onClose }: Props) {
+function Commands({ context, onClose }: Props) {
   const builds = useBuilds();
   const run = (does: () => void) => () => {
     onClose();
@@ -47,7 +47,7 @@ function Commands({ reach, onClose }: Props) {
     setTimeout(does, 0);
   };
   const [values] = useState(valuesOnPage);
-  const variants = reach.workbench?.snapshot().variants.filter(({ archived }) => !archived) ?? [];
+  const variants = context.workbench?.snapshot().variants.filter(({ archived }) => !archived) ?? [];
   return (
     <Command label="Commands" loop>
       <Command.Input
@@ -57,12 +57,12 @@ function Commands({ reach, onClose }: Props) {
       />
       <Command.List className="max-h-[56vh] overflow-y-auto p-1.5">
         <Command.Empty className="px-3 py-4 text-soft">No command has such a name.</Command.Empty>
-        {ACTIONS.filter((action) => action.id !== 'show-palette' && action.when(reach)).map((action) => (
+        {ACTIONS.filter((action) => action.id !== 'show-palette' && action.when(context)).map((action) => (
           <Command.Item
             key={action.id}
             value={action.name}
             className={ROW}
-            onSelect={run(() => action.run(reach))}
+            onSelect={run(() => action.run(context))}
           >
             <span>{action.name}</span>
             <span className="whitespace-nowrap font-mono text-[12.5px] text-soft">
@@ -89,7 +89,7 @@ function Commands({ reach, onClose }: Props) {
             key={variant.id}
             value={`Work on ${variant.design.name} ${variant.id}`}
             className={ROW}
-            onSelect={run(() => reach.workbench?.activate(variant.id))}
+            onSelect={run(() => context.workbench?.activate(variant.id))}
           >
             <span className="truncate">Work on {variant.design.name}</span>
           </Command.Item>
@@ -99,7 +99,7 @@ function Commands({ reach, onClose }: Props) {
             key={build.id}
             value={`Open ${build.name} ${build.id}`}
             className={ROW}
-            onSelect={run(() => reach.go(`/builds/${build.id}`))}
+            onSelect={run(() => context.go(`/builds/${build.id}`))}
           >
             <span className="truncate">Open {build.name}</span>
           </Command.Item>

@@ -1,7 +1,7 @@
 import { memo, type ReactNode, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { ACTIONS } from '../../actions';
-import type { Reach, Sheet } from '../../actions/action';
+import type { CommandContext, Sheet } from '../../actions/action';
 import { pressed } from '../../actions/keys';
 import { Icon } from '../../ui/Icon';
 import { GlossarySheet } from './GlossarySheet';
@@ -15,7 +15,7 @@ interface Props {
   /** Beside the title: name and state of what is open. */
   beside?: ReactNode;
   tools?: ReactNode;
-  workbench?: Pick<Reach, 'workbench' | 'build' | 'addVariant' | 'open'>;
+  workbench?: Pick<CommandContext, 'workbench' | 'build' | 'addVariant' | 'open'>;
   children: ReactNode;
 }
 
@@ -37,7 +37,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
   const navigate = useNavigate();
   const close = () => setSheet(null);
   const theme = useTheme();
-  const reach: Reach = {
+  const context: CommandContext = {
     workbench: null,
     build: null,
     addVariant: () => undefined,
@@ -47,7 +47,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
     show: setSheet,
     go: (address) => void navigate(address),
   };
-  useShortcuts(reach);
+  useShortcuts(context);
   useEffect(() => {
     document.title = title === 'Builds' ? 'Oak Drum' : `${title} · Oak Drum`;
   }, [title]);
@@ -93,7 +93,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
       {sheet === 'keys' && <KeySheet onClose={close} />}
       {sheet === 'units' && <UnitsSheet onClose={close} />}
       {sheet === 'glossary' && <GlossarySheet onClose={close} />}
-      {sheet === 'palette' && <Palette reach={reach} onClose={close} />}
+      {sheet === 'palette' && <Palette context={context} onClose={close} />}
     </div>
   );
 }
@@ -119,7 +119,7 @@ const PlacesNav = memo(function PlacesNav() {
   );
 });
 
-function useShortcuts(reach: Reach): void {
+function useShortcuts(context: CommandContext): void {
   useEffect(() => {
     function onKeyDown(event: KeyboardEvent) {
       const target = event.target as HTMLElement;
@@ -132,10 +132,10 @@ function useShortcuts(reach: Reach): void {
         return;
       if (document.querySelector('[role="dialog"]')) return;
       const keys = pressed(event);
-      const action = ACTIONS.find((one) => one.keys.includes(keys) && one.when(reach));
+      const action = ACTIONS.find((one) => one.keys.includes(keys) && one.when(context));
       if (!action) return;
       event.preventDefault();
-      action.run(reach);
+      action.run(context);
     }
     window.addEventListener('keydown', onKeyDown);
     return () => window.removeEventListener('keydown', onKeyDown);

@@ -3,18 +3,18 @@ import { inWords } from '../../model/preferences';
 import { significant } from '../../model/units';
 import { useSize } from '../../ui/size';
 import { Term } from '../../ui/Term';
-import { knobValue } from './mending';
+import { knobValue } from './suggestions';
 import { type Column, columnsOf, curveOf } from './swept';
 
 /** Every figure as a curve against the value that is turned. */
 export function Against({ sweep }: { sweep: Sweep }) {
-  const knob = sweep.knobs.find(({ id }) => id === sweep.knob);
-  if (!knob) return null;
+  const parameter = sweep.parameters.find(({ id }) => id === sweep.parameter);
+  if (!parameter) return null;
   return (
-    <section aria-label={`Figures against ${knob.name.toLowerCase()}`} className="mt-2">
+    <section aria-label={`Figures against ${parameter.name.toLowerCase()}`} className="mt-2">
       <h3 className="mb-1">
-        Figures against {knob.name.toLowerCase()}, {inWords(knobValue(sweep.from, knob))} to{' '}
-        {inWords(knobValue(sweep.to, knob))}
+        Figures against {parameter.name.toLowerCase()}, {inWords(knobValue(sweep.from, parameter))} to{' '}
+        {inWords(knobValue(sweep.to, parameter))}
       </h3>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-2">
         {columnsOf(sweep).map((column) => (

@@ -6,7 +6,7 @@ import { FAMILIES } from '../../model/families';
 import { type Field, fieldAt } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { Explained, type Explaining } from '../../ui/Explained';
+import { type HelpProps, HelpText } from '../../ui/HelpText';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';
@@ -72,7 +72,7 @@ export function BriefDialog({ open, brief, busy, error, onKeep, onClose }: Props
     );
     setDraft(Object.fromEntries(next) as RawBrief);
   };
-  const quantity = (name: Quantity, explain: (field: Field) => Explaining) => {
+  const quantity = (name: Quantity, explain: (field: Field) => HelpProps) => {
     const field = fieldAt(`brief.${name}`);
     return (
       <div key={name} className="grid grid-cols-[6.2rem_1fr] items-center gap-2" {...explain(field)}>
@@ -81,7 +81,7 @@ export function BriefDialog({ open, brief, busy, error, onKeep, onClose }: Props
           label={field.symbol}
           fields={[field]}
           typed={(draft[name] as Typed | undefined) ?? null}
-          told={refusal?.told(`brief.${name}`)}
+          error={refusal?.errorOf(`brief.${name}`)}
           optional
           onType={(_, typed) => set({ [name]: typed } as Partial<RawBrief>)}
         />
@@ -121,7 +121,7 @@ export function BriefDialog({ open, brief, busy, error, onKeep, onClose }: Props
             ))}
           </div>
         </fieldset>
-        <Explained otherwise="Move into a field to read what it means. Frequencies may be notes: E1, Bb0.">
+        <HelpText otherwise="Move into a field to read what it means. Frequencies may be notes: E1, Bb0.">
           {(explain) => (
             <div className="grid grid-cols-3 gap-x-6 gap-y-2">
               <Group title="Sound">
@@ -165,7 +165,7 @@ export function BriefDialog({ open, brief, busy, error, onKeep, onClose }: Props
               </Group>
             </div>
           )}
-        </Explained>
+        </HelpText>
         <fieldset>
           <legend className="text-soft">Kinds of cabinet that are allowed; all where none is marked</legend>
           <div className="grid grid-cols-4 gap-x-4">

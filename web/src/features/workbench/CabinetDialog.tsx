@@ -44,8 +44,10 @@ export function CabinetDialog(props: Props) {
 function Chooser({ design, begun, onHere, onNew }: Props & { design: RawDesign }) {
   const [chosen, setChosen] = useState<Family | null>(null);
   const [wishes, setWishes] = useState<Pick<RawAsk, 'volume' | 'lowest'>>({});
-  const { driver, motor, drive, limits, space, air } = design;
-  const given = Object.entries({ motor, drive, limits, space, air, ...wishes }).filter(([, value]) => value);
+  const { driver, driver_array, drive, limits, space, air } = design;
+  const given = Object.entries({ driver_array, drive, limits, space, air, ...wishes }).filter(
+    ([, value]) => value,
+  );
   const ebp = useCompletion(driver).data?.ebp;
   const lean = ebp === undefined ? null : leaning(ebp);
   const family = chosen ?? (begun ? design.enclosure.family : (lean?.family ?? 'sealed'));
@@ -86,8 +88,8 @@ function Chooser({ design, begun, onHere, onNew }: Props & { design: RawDesign }
         <ul aria-label="Schools" className="flex flex-col gap-2" aria-busy={starts.isFetching}>
           {starts.isPending && <li className="text-soft">Working out where to begin …</li>}
           {starts.data?.map((start) => (
-            <School
-              key={start.school}
+            <StartingPoint
+              key={start.starting_point}
               start={start}
               begun={begun}
               onHere={(found) => onHere(withStart(design, found))}
@@ -147,7 +149,7 @@ interface SchoolProps {
   onNew: (design: RawDesign) => void;
 }
 
-function School({ start: { name, reason, design }, begun, onHere, onNew }: SchoolProps) {
+function StartingPoint({ start: { name, reason, design }, begun, onHere, onNew }: SchoolProps) {
   return (
     <li className={`rounded-[3px] border border-line p-2.5 ${design ? 'bg-card' : ''}`}>
       <div className="flex items-start gap-3">

@@ -10,10 +10,10 @@ import type { OnBench, Workbench } from '../../model/workbench';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
 import { Button } from '../../ui/Button';
-import { FOLLOWED, useCalm } from '../../ui/calm';
 import { Icon } from '../../ui/Icon';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { TextInput } from '../../ui/TextInput';
+import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { groupsOf } from './groups';
 import { KindChoices } from './Kinds';
 import { type OpenPart, PartCard } from './PartCard';
@@ -138,7 +138,7 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
         report={report}
         least={least}
         onClose={() => setWiring(false)}
-        onWire={(motor) => edit({ ...design, motor }, 'wiring')}
+        onWire={(driver_array) => edit({ ...design, driver_array }, 'wiring')}
       />
     </section>
   );
@@ -153,11 +153,11 @@ interface DrawingProps extends Props {
 function Drawing(props: DrawingProps) {
   const { slow, variant, report, workbench, onOpen, onTarget } = props;
   // The boards follow the values a moment later.
-  const body = useCabinet(useCalm(variant.design, FOLLOWED), null).data;
+  const body = useCabinet(useThrottled(variant.design, FOLLOWED), null).data;
   const pulled = {
     onTarget,
     onPull: (design: RawDesign) => workbench.preview(variant.id, design),
-    onSettle: (label: string) => workbench.settle(label.toLowerCase()),
+    onCommit: (label: string) => workbench.commit(label.toLowerCase()),
   };
   const holder = useRef<HTMLDivElement>(null);
   const was = useRef(slow);
@@ -199,7 +199,7 @@ function Moving({
 }: DrawingProps & {
   body: BodyReport | null | undefined;
   onPull: (design: RawDesign) => void;
-  onSettle: (label: string) => void;
+  onCommit: (label: string) => void;
 }) {
   const state = useSlowMotion(variant.design);
   const slowly = state.motion && {

@@ -4,8 +4,8 @@ import { useJudgement } from '../../api/queries';
 import type { Check, RawBrief, RawDesign, Report } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
-import { FOLLOWED, useCalm } from '../../ui/calm';
 import { usePreferences } from '../../ui/observed';
+import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { FigureCard } from './FigureCard';
 import { type Chip, strip, type Verdict } from './figures';
 
@@ -45,12 +45,12 @@ export function JudgedStrip({
   variant,
   ...props
 }: Omit<Props, 'checks' | 'variant'> & { variant: OnBench }) {
-  const design = useCalm(variant.design, FOLLOWED);
+  const design = useThrottled(variant.design, FOLLOWED);
   const checks = useJudgement(props.brief, design).data ?? NONE;
   return (
     <ChipStrip
       {...props}
-      report={useCalm(report, FOLLOWED)}
+      report={useThrottled(report, FOLLOWED)}
       checks={props.brief ? checks : NONE}
       variant={variant.id}
     />

@@ -6,7 +6,7 @@ import type { Session } from './session';
 
 /** Two windows changed the same variant: shows both and lets the user choose. Neither is lost. */
 export function ConflictDialog({ session }: { session: Session }) {
-  const { conflict } = useSyncExternalStore(session.keeper.subscribe, session.keeper.snapshot);
+  const { conflict } = useSyncExternalStore(session.sync.subscribe, session.sync.snapshot);
   if (!conflict) return null;
   return (
     <Dialog

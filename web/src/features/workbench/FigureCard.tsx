@@ -1,13 +1,13 @@
 import { useDeferredValue } from 'react';
 import { useMending } from '../../api/queries';
-import type { Mend, RawBrief, RawDesign } from '../../api/types';
+import type { RawBrief, RawDesign, Suggestion } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { Workbench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 import type { Chip } from './figures';
-import { mendDetail, mendedDesign, mendWords } from './mending';
+import { mendDetail, mendedDesign, mendWords } from './suggestions';
 import { Workings } from './Workings';
 
 interface Props {
@@ -24,7 +24,7 @@ const WORKED: Record<string, string[]> = {
   lowest: ['f3', 'level'],
   f3: ['f3', 'level'],
   loudness: ['clean'],
-  even: ['even', 'hump'],
+  even: ['even', 'peak'],
   size: ['air_volume'],
   fits: ['fits'],
   place: ['place'],
@@ -74,15 +74,15 @@ interface MendsProps extends Pick<Props, 'onTry' | 'onBrief'> {
 
 /** Changes that mend a check, each simulated. */
 export function Mends({ title = 'What mends it', check, design, brief, onTry, onBrief }: MendsProps) {
-  const mending = useMending(brief, useDeferredValue(design), check);
-  const { data } = mending;
-  const all = data?.mends.length ? data.mends : data?.nearest ? [data.nearest] : [];
+  const suggestions = useMending(brief, useDeferredValue(design), check);
+  const { data } = suggestions;
+  const all = data?.suggestions.length ? data.suggestions : data?.nearest ? [data.nearest] : [];
   return (
     <section aria-label={title}>
       <h3 className="mb-1">{title}</h3>
-      <Message error={mending.error} />
-      {mending.isPending && <p className="text-soft">Trying changes …</p>}
-      {data && !data.mends.length && (
+      <Message error={suggestions.error} />
+      {suggestions.isPending && <p className="text-soft">Trying changes …</p>}
+      {data && !data.suggestions.length && (
         <p className="mb-1">
           {data.nearest
             ? 'No single change within reach does. The nearest:'
@@ -90,12 +90,12 @@ export function Mends({ title = 'What mends it', check, design, brief, onTry, on
         </p>
       )}
       <ul className="flex flex-col gap-1.5">
-        {all.map((mend) => (
+        {all.map((suggestion) => (
           <li
-            key={mendDetail(mend) + mend.words}
+            key={mendDetail(suggestion) + suggestion.words}
             className="rounded-[3px] border border-line bg-card px-2.5 py-1.5"
           >
-            <MendRow mend={mend} design={design} onTry={onTry} onBrief={onBrief} />
+            <MendRow suggestion={suggestion} design={design} onTry={onTry} onBrief={onBrief} />
           </li>
         ))}
       </ul>
@@ -104,23 +104,24 @@ export function Mends({ title = 'What mends it', check, design, brief, onTry, on
 }
 
 function MendRow({
-  mend,
+  suggestion,
   design,
   onTry,
   onBrief,
-}: Pick<MendsProps, 'design' | 'onTry' | 'onBrief'> & { mend: Mend }) {
-  const made = mendedDesign(design, mend);
-  const { brief } = mend;
+}: Pick<MendsProps, 'design' | 'onTry' | 'onBrief'> & { suggestion: Suggestion }) {
+  const made = mendedDesign(design, suggestion);
+  const { brief } = suggestion;
   return (
     <div className="flex items-start justify-between gap-3">
       <div>
         <p className="font-semibold">
-          {mendWords(mend)} <span className="font-normal text-met">→ {inWords(mend.reached)}</span>
+          {mendWords(suggestion)}{' '}
+          <span className="font-normal text-met">→ {inWords(suggestion.reached)}</span>
         </p>
-        <p className="text-[13px] text-soft">{mendDetail(mend)}</p>
-        {mend.effects.length > 0 && (
+        <p className="text-[13px] text-soft">{mendDetail(suggestion)}</p>
+        {suggestion.effects.length > 0 && (
           <p className="text-[13px]">
-            {mend.effects.map(({ id, name, before, after, verdict }, at) => (
+            {suggestion.effects.map(({ id, name, before, after, verdict }, at) => (
               <span key={id} className={verdict === 'short' ? 'text-short' : 'text-soft'}>
                 {at > 0 && ' · '}
                 {name.split(',')[0]} {inWords(before)} → {inWords(after)}
@@ -131,12 +132,12 @@ function MendRow({
         )}
       </div>
       {made && (
-        <Button onClick={() => onTry(made)} aria-label={`Try as a variant: ${mendWords(mend)}`}>
+        <Button onClick={() => onTry(made)} aria-label={`Try as a variant: ${mendWords(suggestion)}`}>
           Try it
         </Button>
       )}
       {brief && (
-        <Button onClick={() => onBrief(brief)} aria-label={`Change the brief: ${mendWords(mend)}`}>
+        <Button onClick={() => onBrief(brief)} aria-label={`Change the brief: ${mendWords(suggestion)}`}>
           Change the brief
         </Button>
       )}

@@ -1,9 +1,9 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import type { Keeper, Keeping } from '../../model/keeper';
+import type { Sync, SyncState } from '../../model/sync';
 
 /** Says whether what is on screen is kept. */
-export function Kept({ keeper }: { keeper: Keeper }) {
-  const keeping = useSyncExternalStore(keeper.subscribe, keeper.snapshot);
+export function Kept({ sync }: { sync: Sync }) {
+  const keeping = useSyncExternalStore(sync.subscribe, sync.snapshot);
   const now = useNow();
   const trouble =
     keeping.state === 'unreachable' || keeping.state === 'refused' || keeping.state === 'conflict';
@@ -14,7 +14,7 @@ export function Kept({ keeper }: { keeper: Keeper }) {
   );
 }
 
-function words({ state, reason, keptAt }: Keeping, now: number): string {
+function words({ state, reason, keptAt }: SyncState, now: number): string {
   if (state === 'unreachable') return 'The server does not answer. Changes wait here until it is back.';
   if (state === 'conflict') return 'Changed in another window';
   if (state === 'refused') return `Not kept: ${reason ?? ''}`;

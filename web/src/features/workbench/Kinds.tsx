@@ -1,4 +1,4 @@
-import type { RawDesign, RawMotor, RawPort, RawSegment } from '../../api/types';
+import type { RawDesign, RawDriverArray, RawPort, RawSegment } from '../../api/types';
 import {
   portsAt,
   type Shape,
@@ -217,7 +217,7 @@ const COILS = [
   ['parallel', 'coils in parallel'],
   ['one', 'one coil, the other open'],
   ['one_shorted', 'one coil, the other shorted'],
-  ['one_braked', 'one coil, the other across a resistor'],
+  ['one_loaded', 'one coil, the other across a resistor'],
 ] as const;
 const PAIRS = [
   ['', 'one driver a place'],
@@ -235,17 +235,17 @@ const AIRS = [
 ] as const;
 
 function DriversKind({ design, onChange }: Change) {
-  const motor: RawMotor = design.motor ?? {};
-  const pair = motor.isobaric;
+  const driver_array: RawDriverArray = design.driver_array ?? {};
+  const pair = driver_array.isobaric;
   const put = (name: string, value: unknown) =>
-    onChange(withBranch(design, `motor.${name}`, value), 'drivers');
+    onChange(withBranch(design, `driver_array.${name}`, value), 'drivers');
   const dual = design.driver.coils && design.driver.coils !== 'single';
   return (
     <>
       {dual && (
         <Select
           label="How the coils are used"
-          value={motor.coils ?? ''}
+          value={driver_array.coils ?? ''}
           options={COILS}
           onChange={(coils) => put('coils', coils || null)}
         />

@@ -3,7 +3,7 @@ import type { FieldError, Report } from '../../api/types';
 import { fieldAt } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
 import type { Target } from '../../section/scene';
-import { Explained } from '../../ui/Explained';
+import { HelpText } from '../../ui/HelpText';
 import { hertz } from './figures';
 import { groupsOf, type Row } from './groups';
 import { Value } from './ValueTapes';
@@ -43,7 +43,7 @@ export function PartCard({ open, variant, workbench, report, errors, onClose }: 
           className="z-40 w-[25rem] rounded-md border border-line bg-paper p-3 shadow-xl"
         >
           <h2 className="mb-1.5 text-[15px]">{name}</h2>
-          <Explained otherwise={said}>
+          <HelpText otherwise={said}>
             {(explain) => (
               <div className="mb-1 flex flex-col gap-[3px]">
                 {rows.map((row) => (
@@ -60,7 +60,7 @@ export function PartCard({ open, variant, workbench, report, errors, onClose }: 
                 ))}
               </div>
             )}
-          </Explained>
+          </HelpText>
           {rows.length > 0 && said && <p className="text-[13px]">{said}</p>}
           <Popover.Arrow className="fill-line" />
         </Popover.Content>

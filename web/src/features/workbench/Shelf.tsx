@@ -8,12 +8,12 @@ import { inWords } from '../../model/preferences';
 import { shown as shownUnit, significant } from '../../model/units';
 import type { Bench, OnBench, Workbench } from '../../model/workbench';
 import { Silhouette } from '../../section/Silhouette';
-import { FOLLOWED, useCalm } from '../../ui/calm';
 import { Icon } from '../../ui/Icon';
 import { LineSample, MarkGlyph } from '../../ui/MarkGlyph';
 import { Item, Menu } from '../../ui/Menu';
 import { Message } from '../../ui/Message';
 import { usePreferences } from '../../ui/observed';
+import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { importDesign } from './design_file';
 import { hertz } from './figures';
 
@@ -34,7 +34,7 @@ interface Props {
 /** The build's variants, side by side. */
 export const Shelf = memo(function Shelf(props: Props) {
   const { workbench, bench, failure, onAdd, onNew, onFind, onFailure, onOpen } = props;
-  const reports = useCalm(props.reports, FOLLOWED);
+  const reports = useThrottled(props.reports, FOLLOWED);
   usePreferences();
   const present = bench.variants.filter((variant) => !variant.archived);
   const active = present.find((variant) => variant.id === bench.activeId);

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useTolerance } from '../../api/queries';
-import type { Luck, RawBrief, RawDesign, RawSpreads, Tolerance } from '../../api/types';
+import type { Percentiles, RawBrief, RawDesign, RawSpreads, Tolerance } from '../../api/types';
 import type { Mark } from '../../model/mark';
 import { significant } from '../../model/units';
 import { Button } from '../../ui/Button';
@@ -31,7 +31,7 @@ const SPREADS: [Spread, string][] = [
 export function SpreadDialog({ design, brief, mark, onClose }: Props) {
   const [spreads, setSpreads] = useState<RawSpreads>({});
   const asked = useTolerance({ design, brief, spreads });
-  const luck = asked.data;
+  const percentiles = asked.data;
   return (
     <Dialog
       title="How sure is it?"
@@ -46,15 +46,15 @@ export function SpreadDialog({ design, brief, mark, onClose }: Props) {
           <Percent
             key={id}
             name={name}
-            value={luck?.spreads[id] ?? spreads[id] ?? null}
+            value={percentiles?.spreads[id] ?? spreads[id] ?? null}
             onChange={(value) => setSpreads({ ...spreads, [id]: value })}
           />
         ))}
         {Object.keys(spreads).length > 0 && <Button onClick={() => setSpreads({})}>Usual ones</Button>}
       </div>
       <Message error={asked.error} />
-      {!luck && asked.isPending && <p className="text-soft">Building …</p>}
-      {luck && <Outcome luck={luck} mark={mark} />}
+      {!percentiles && asked.isPending && <p className="text-soft">Building …</p>}
+      {percentiles && <Outcome percentiles={percentiles} mark={mark} />}
     </Dialog>
   );
 }
@@ -89,20 +89,27 @@ function Percent({ name, value, onChange }: PercentProps) {
   );
 }
 
-const ROWS: [string, (luck: Tolerance) => Luck | null | undefined, string, number][] = [
+const ROWS: [string, (percentiles: Tolerance) => Percentiles | null | undefined, string, number][] = [
   ['F3', ({ f3 }) => f3, 'Hz', 3],
   ['Fb', ({ tuning }) => tuning, 'Hz', 3],
   ['Qtc', ({ qtc }) => qtc, '', 3],
-  ['Hump', ({ hump }) => hump, 'dB', 2],
+  ['Hump', ({ peak }) => peak, 'dB', 2],
 ];
 
-function Outcome({ luck, mark }: { luck: Tolerance; mark: Mark }) {
-  const top = Math.ceil((Math.max(...luck.high) + 2) / 5) * 5;
-  const line = { place: 0, mark, strong: true, aside: false, values: luck.level, name: 'as designed' };
+function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) {
+  const top = Math.ceil((Math.max(...percentiles.high) + 2) / 5) * 5;
+  const line = {
+    place: 0,
+    mark,
+    strong: true,
+    secondary: false,
+    values: percentiles.level,
+    name: 'as designed',
+  };
   return (
     <>
       <ul className="mb-2">
-        {luck.words.map((words, at) => (
+        {percentiles.words.map((words, at) => (
           <li key={words} className={at === 0 ? 'font-semibold text-[16px]' : ''}>
             {words}
           </li>
@@ -110,9 +117,9 @@ function Outcome({ luck, mark }: { luck: Tolerance; mark: Mark }) {
       </ul>
       <Chart
         label="Level, dB at 1 m, as designed and as it comes"
-        frequency={luck.frequency}
+        frequency={percentiles.frequency}
         lines={[line]}
-        band={luck}
+        band={percentiles}
         range={[top - 40, top]}
         height={230}
       />
@@ -129,7 +136,7 @@ function Outcome({ luck, mark }: { luck: Tolerance; mark: Mark }) {
         </thead>
         <tbody>
           {ROWS.map(([name, read, unit, digits]) => {
-            const one = read(luck);
+            const one = read(percentiles);
             if (!one) return null;
             return (
               <tr key={name} className="border-grid border-b">

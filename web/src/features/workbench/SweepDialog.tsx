@@ -14,7 +14,7 @@ import { Select } from '../../ui/Select';
 import { Term } from '../../ui/Term';
 import { Against } from './Against';
 import { Chart } from './Chart';
-import { knobValue } from './mending';
+import { knobValue } from './suggestions';
 import { columnsOf, written } from './swept';
 
 interface Props {
@@ -35,12 +35,12 @@ const CURVES: [Curve, string, string][] = [
 
 /** One value turned step by step, and what comes of it. */
 export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
-  const [knob, setKnob] = useState<string | null>(null);
+  const [parameter, setKnob] = useState<string | null>(null);
   const [ends, setEnds] = useState<{ from: number; to: number } | null>(null);
   const [curve, setCurve] = useState<Curve>('level');
-  const asked = useSweep({ design, knob, from: ends?.from ?? null, to: ends?.to ?? null });
+  const asked = useSweep({ design, parameter, from: ends?.from ?? null, to: ends?.to ?? null });
   const sweep = asked.data;
-  const current = sweep?.knobs.find(({ id }) => id === sweep.knob);
+  const current = sweep?.parameters.find(({ id }) => id === sweep.parameter);
   return (
     <Dialog
       title="What if: one value turned"
@@ -55,8 +55,8 @@ export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
             <Select
               label="What is turned"
               className="max-w-56"
-              value={sweep.knob}
-              options={sweep.knobs.map(
+              value={sweep.parameter}
+              options={sweep.parameters.map(
                 ({ id, name, label }) => [id, `${name}, now ${shown(inWords(label))}`] as const,
               )}
               onChange={(next) => {
@@ -66,7 +66,7 @@ export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
             />
             {!current.choices && (
               <Ends
-                key={sweep.knob}
+                key={sweep.parameter}
                 sweep={sweep}
                 unit={current}
                 onEnds={(from, to) => setEnds({ from, to })}
@@ -96,7 +96,7 @@ export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
 
 interface EndsProps {
   sweep: Sweep;
-  unit: Sweep['knobs'][number];
+  unit: Sweep['parameters'][number];
   onEnds: (from: number, to: number) => void;
 }
 
@@ -144,12 +144,12 @@ function Ends({ sweep, unit, onEnds }: EndsProps) {
 }
 
 function Family({ sweep, curve }: { sweep: Sweep; curve: Curve }) {
-  const stands = sweep.knobs.find(({ id }) => id === sweep.knob)?.value;
+  const stands = sweep.parameters.find(({ id }) => id === sweep.parameter)?.value;
   const lines = sweep.steps.map((step, place) => ({
     place,
     mark: markAt(place),
     strong: step.value === stands,
-    aside: false,
+    secondary: false,
     values: step.outcome?.[curve] ?? null,
     name: step.outcome ? shown(inWords(step.label)) : '',
   }));
@@ -181,7 +181,7 @@ interface StepsProps extends Pick<Props, 'onUse' | 'onTry'> {
 }
 
 function Steps({ sweep, name, onUse, onTry }: StepsProps) {
-  const knob = sweep.knobs.find(({ id }) => id === sweep.knob);
+  const parameter = sweep.parameters.find(({ id }) => id === sweep.parameter);
   const columns = columnsOf(sweep);
   return (
     <div className="mt-2 overflow-x-auto">
@@ -189,7 +189,7 @@ function Steps({ sweep, name, onUse, onTry }: StepsProps) {
         <thead>
           <tr className="border-line border-b font-sans">
             <th scope="col" className="text-left">
-              {knob?.name}
+              {parameter?.name}
             </th>
             {columns.map((column) => (
               <th key={column.name} scope="col" className="px-2">
@@ -202,7 +202,7 @@ function Steps({ sweep, name, onUse, onTry }: StepsProps) {
         <tbody>
           {sweep.steps.map((step, place) => {
             const { outcome, design, label, problem } = step;
-            const now = step.value === knob?.value;
+            const now = step.value === parameter?.value;
             return (
               <tr key={step.value} className={`border-grid border-b ${now ? 'bg-rule font-bold' : ''}`}>
                 <th scope="row" className="whitespace-nowrap py-0.5 text-left font-[inherit]">

@@ -2,7 +2,7 @@ import type { FieldError, Report, Typed } from '../../api/types';
 import { siAt, valueAt, withValue } from '../../model/design';
 import { type Field, fieldAt } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
-import { Explained, type Explaining } from '../../ui/Explained';
+import { type HelpProps, HelpText } from '../../ui/HelpText';
 import { Tape } from '../../ui/Tape';
 import type { Group, Row } from './groups';
 
@@ -16,7 +16,7 @@ interface Props {
 /** The values of one group. */
 export function ValueTapes({ group, ...props }: Props & { group: Group }) {
   return (
-    <Explained otherwise="Drag a rule, press the arrow keys (Shift for ten steps), or type a value with its unit.">
+    <HelpText otherwise="Drag a rule, press the arrow keys (Shift for ten steps), or type a value with its unit.">
       {(explain) => (
         <div className="mb-1 flex flex-col gap-[3px]">
           {group.ruled.map((row) => (
@@ -29,14 +29,14 @@ export function ValueTapes({ group, ...props }: Props & { group: Group }) {
           </div>
         </div>
       )}
-    </Explained>
+    </HelpText>
   );
 }
 
 export interface ValueProps extends Props {
   row: Row;
   plain?: boolean;
-  explain: (field: Field) => Explaining;
+  explain: (field: Field) => HelpProps;
 }
 
 /** One value of a design, wherever it stands. */
@@ -59,13 +59,13 @@ export function Value({ row, plain, explain, variant, workbench, report, errors 
         si={si ?? null}
         plain={plain}
         optional={row.optional}
-        told={errors.find((error) => row.paths.includes(error.field))?.message}
+        error={errors.find((error) => row.paths.includes(error.field))?.message}
         onPreview={set}
         onType={(field, typed) => {
           set(field, typed);
-          workbench.settle(row.name);
+          workbench.commit(row.name);
         }}
-        onSettle={() => workbench.settle(row.name)}
+        onCommit={() => workbench.commit(row.name)}
       />
     </div>
   );

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useChanges, useWirings } from '../../api/queries';
-import type { ChangeStep, RawDesign, RawMotor, Report, WiringWay } from '../../api/types';
+import type { ChangeStep, RawDesign, RawDriverArray, Report, WiringOption } from '../../api/types';
 import { siAt } from '../../model/design';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -14,7 +14,7 @@ interface Props {
   report: Report | undefined;
   /** The least load that the brief's amplifier stands, ohm. */
   least: number | null;
-  onWire: (motor: RawMotor) => void;
+  onWire: (driver_array: RawDriverArray) => void;
   onClose: () => void;
 }
 
@@ -42,9 +42,9 @@ export function WiringDialog({ open, design, report, least, onWire, onClose }: P
 }
 
 function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose'>) {
-  const motor = design.motor ?? {};
-  const series = siAt(design, 'motor.series') ?? 1;
-  const parallel = siAt(design, 'motor.parallel') ?? 1;
+  const driver_array = design.driver_array ?? {};
+  const series = siAt(design, 'driver_array.series') ?? 1;
+  const parallel = siAt(design, 'driver_array.parallel') ?? 1;
   const [count, setCount] = useState(String(Math.min(8, series * parallel)));
   const ranges = loads(least);
   const [range, setRange] = useState(ranges[0]?.[0] ?? '0-100');
@@ -65,7 +65,7 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
         <p className="text-soft">
           {inWords({ coils, series, parallel })}. A meter should read about{' '}
           {report?.used.re.toFixed(1) ?? '–'} Ω.
-          {motor.isobaric &&
+          {driver_array.isobaric &&
             ' Each place is a pair; of two that face each other or stand back to back, one is wired + to −.'}
         </p>
         {least !== null && load !== undefined && load < least * 0.99 && (
@@ -118,7 +118,10 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
                   {Math.abs(way.gain).toFixed(1)} dB
                 </td>
                 <td className="pl-2 text-right">
-                  <Button aria-label={`Wire ${inWords(way)}`} onClick={() => onWire(wired(motor, way))}>
+                  <Button
+                    aria-label={`Wire ${inWords(way)}`}
+                    onClick={() => onWire(wired(driver_array, way))}
+                  >
                     Use
                   </Button>
                 </td>
@@ -134,10 +137,10 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
 }
 
 /** Coils as they are drawn: a driver with two whose use is not said is wired as its sheet was taken. */
-function drawn(design: RawDesign): NonNullable<RawMotor['coils']> | null {
+function drawn(design: RawDesign): NonNullable<RawDriverArray['coils']> | null {
   const { coils } = design.driver;
   if (!coils || coils === 'single') return null;
-  return design.motor?.coils ?? (coils === 'dual_series' ? 'series' : 'parallel');
+  return design.driver_array?.coils ?? (coils === 'dual_series' ? 'series' : 'parallel');
 }
 
 const COILS = {
@@ -145,10 +148,10 @@ const COILS = {
   parallel: 'coils in parallel',
   one: 'one coil, the other open',
   one_shorted: 'one coil, the other shorted',
-  one_braked: 'one coil, the other across a resistor',
+  one_loaded: 'one coil, the other across a resistor',
 } as const;
 
-type Said = Pick<WiringWay, 'series' | 'parallel'> & { coils?: RawMotor['coils'] };
+type Said = Pick<WiringOption, 'series' | 'parallel'> & { coils?: RawDriverArray['coils'] };
 
 function inWords({ coils, series, parallel }: Said): string {
   const own = coils ? `, ${COILS[coils]}` : '';
@@ -158,8 +161,8 @@ function inWords({ coils, series, parallel }: Said): string {
   return `${parallel} groups of ${series} in series${own}`;
 }
 
-function wired(motor: RawMotor, { coils, series, parallel }: WiringWay): RawMotor {
-  const { coils: _, series: __, parallel: ___, ...others } = motor;
+function wired(driver_array: RawDriverArray, { coils, series, parallel }: WiringOption): RawDriverArray {
+  const { coils: _, series: __, parallel: ___, ...others } = driver_array;
   return {
     ...others,
     ...(coils ? { coils } : {}),

@@ -1,8 +1,8 @@
 import type { ReactElement } from 'react';
-import type { RawMotor } from '../../api/types';
+import type { RawDriverArray } from '../../api/types';
 
 interface Props {
-  coils: NonNullable<RawMotor['coils']> | null;
+  coils: NonNullable<RawDriverArray['coils']> | null;
   series: number;
   parallel: number;
   /** In words, for those who do not see it. */
@@ -110,7 +110,7 @@ function OneDriver({ x, y, coils, number }: OneProps) {
       {coils === 'one_shorted' && (
         <Wire d={`M${x + 15} ${y + 16}V${y + 10}H${x + 30}V${y + 54}H${x + 15}V${y + 48}`} />
       )}
-      {coils === 'one_braked' && (
+      {coils === 'one_loaded' && (
         <>
           <Wire
             d={`M${x + 15} ${y + 16}V${y + 10}H${x + 30}V${y + 22}M${x + 30} ${y + 42}V${y + 54}H${x + 15}V${y + 48}`}

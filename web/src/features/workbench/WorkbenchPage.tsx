@@ -13,13 +13,13 @@ import type {
 } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
-import type { Shown } from '../../lanes/shown';
+import type { Trace } from '../../lanes/trace';
 import { copyOf } from '../../model/design';
 import { markAt } from '../../model/mark';
 import { readTyped } from '../../model/units';
 import type { Bench } from '../../model/workbench';
-import { useCalm } from '../../ui/calm';
 import { Message } from '../../ui/Message';
+import { useThrottled } from '../../ui/throttle';
 import { BoxStage } from '../box/BoxStage';
 import { NotFound } from '../shell/NotFound';
 import { Shell } from '../shell/Shell';
@@ -67,7 +67,7 @@ type Choosing =
 function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stage }) {
   const session = useMemo(() => new Session(build), [build]);
   useEffect(() => session.start(), [session]);
-  const { workbench, simulator, keeper } = session;
+  const { workbench, simulator, sync } = session;
   const bench = useSyncExternalStore(workbench.subscribe, workbench.snapshot);
   const results = useSyncExternalStore(simulator.subscribe, simulator.snapshot);
   const theme = useTheme();
@@ -88,9 +88,9 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
   const closeWindow = useCallback(() => setOpened(null), []);
   const [slow, setSlow] = useState(false);
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
-  const shown = useShown(bench, results.reports);
+  const shown = useTraces(bench, results.reports);
   // The lanes are drawn first, the cabinet in the next frame.
-  const reports = useCalm(results.reports, 0);
+  const reports = useThrottled(results.reports, 0);
   const report = active && reports.get(active.id);
   const problem = active && results.problems.get(active.id);
 
@@ -130,7 +130,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
         <>
           <BuildName text={text} />
           <Stages build={build.id} stage={stage} />
-          <Kept keeper={keeper} />
+          <Kept sync={sync} />
         </>
       }
       tools={<UndoRedo workbench={workbench} bench={bench} />}
@@ -267,12 +267,12 @@ function unlike(design: RawDesign, bench: Bench): RawDesign {
 }
 
 /** What the lanes show; the same list while a drag has changed a design and its curves have not come yet. */
-function useShown(bench: Bench, reports: ReadonlyMap<string, Report>): Shown[] {
+function useTraces(bench: Bench, reports: ReadonlyMap<string, Report>): Trace[] {
   const names = JSON.stringify(bench.variants.map(({ id, design, archived }) => [id, design.name, archived]));
   // biome-ignore lint/correctness/useExhaustiveDependencies: of the variants only what is in `names` is shown
   return useMemo(
     () =>
-      bench.variants.flatMap((variant): Shown[] => {
+      bench.variants.flatMap((variant): Trace[] => {
         const { id, place, design } = variant;
         const report = reports.get(id);
         if (variant.archived || !report || !bench.shown.has(id)) return [];

@@ -49,7 +49,7 @@ describe('the groups of values', () => {
   it('show the air between a pair unless it is taken as rigid', () => {
     const pair = (ideal: boolean): RawDesign => ({
       ...slot,
-      motor: { isobaric: { arrangement: 'in_line', coils_in_series: false, ideal } },
+      driver_array: { isobaric: { arrangement: 'in_line', coils_in_series: false, ideal } },
     });
     const shown = (of: RawDesign) =>
       groupsOf(of).some((group) => group.plain.some((row) => row.name === 'Trapped air'));

@@ -261,18 +261,27 @@ function cabinetGroups(design: RawDesign): Group[] {
   }
 }
 
-function driversGroup({ motor }: RawDesign): Group {
-  const pair = motor?.isobaric;
+function driversGroup({ driver_array }: RawDesign): Group {
+  const pair = driver_array?.isobaric;
   const real = pair && !pair.ideal;
-  const braked = motor?.coils === 'one_braked';
+  const braked = driver_array?.coils === 'one_loaded';
   return {
     ...DRIVERS,
     plain: [
       ...DRIVERS.plain,
       ...(real
-        ? [{ name: 'Trapped air', paths: ['motor.isobaric.volume'], follows: trapped, optional: true } as Row]
+        ? [
+            {
+              name: 'Trapped air',
+              paths: ['driver_array.isobaric.volume'],
+              follows: trapped,
+              optional: true,
+            } as Row,
+          ]
         : []),
-      ...(braked ? [{ name: 'Resistor', paths: ['motor.brake_resistance'], optional: true } as Row] : []),
+      ...(braked
+        ? [{ name: 'Resistor', paths: ['driver_array.idle_coil_resistance'], optional: true } as Row]
+        : []),
     ],
   };
 }
@@ -284,14 +293,14 @@ const DRIVERS: Group = {
   name: 'Drivers',
   ruled: [],
   plain: [
-    { name: 'In series', paths: ['motor.series'], follows: () => 1 },
-    { name: 'In parallel', paths: ['motor.parallel'], follows: () => 1 },
-    { name: 'Added mass', paths: ['motor.added_mass'], optional: true },
-    { name: 'Break-in', paths: ['motor.break_in'], optional: true },
-    { name: 'In the way', paths: ['motor.series_resistance'], optional: true },
-    { name: 'Cable length', paths: ['motor.cable_length'], optional: true },
-    { name: 'Cable core', paths: ['motor.cable_area'], follows: () => 2.5e-6, optional: true },
-    { name: 'Coil at', paths: ['motor.coil_temperature'], optional: true },
+    { name: 'In series', paths: ['driver_array.series'], follows: () => 1 },
+    { name: 'In parallel', paths: ['driver_array.parallel'], follows: () => 1 },
+    { name: 'Added mass', paths: ['driver_array.added_mass'], optional: true },
+    { name: 'Break-in', paths: ['driver_array.break_in'], optional: true },
+    { name: 'In the way', paths: ['driver_array.series_resistance'], optional: true },
+    { name: 'Cable length', paths: ['driver_array.cable_length'], optional: true },
+    { name: 'Cable core', paths: ['driver_array.cable_area'], follows: () => 2.5e-6, optional: true },
+    { name: 'Coil at', paths: ['driver_array.coil_temperature'], optional: true },
   ],
   kinds: [{ of: 'drivers' }],
 };

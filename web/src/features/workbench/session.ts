@@ -4,11 +4,11 @@ import { ask } from '../../api/ask';
 import { remote } from '../../api/remote';
 import { Simulator } from '../../api/simulator';
 import type { BuildWithVariants, Variant } from '../../api/types';
-import { Keeper } from '../../model/keeper';
+import { Sync } from '../../model/sync';
 import { type View, Workbench } from '../../model/workbench';
 
 export class Session {
-  readonly keeper: Keeper;
+  readonly sync: Sync;
   readonly simulator = new Simulator(ask);
   readonly workbench: Workbench;
   private readonly viewKey: string;
@@ -17,28 +17,28 @@ export class Session {
 
   constructor(readonly build: BuildWithVariants) {
     this.viewKey = `oak-drum:view:${build.id}`;
-    this.keeper = new Keeper(remote, localStorage, build.id);
-    const variants = this.keeper.arranged(build.variants).flatMap((one) => this.keeper.open(one) ?? []);
+    this.sync = new Sync(remote, localStorage, build.id);
+    const variants = this.sync.arranged(build.variants).flatMap((one) => this.sync.open(one) ?? []);
     this.workbench = new Workbench(
       variants,
       this.view(),
-      ({ id, design, archived }) => this.keeper.want(id, { design, archived }),
-      (ids) => this.keeper.arrange(ids),
+      ({ id, design, archived }) => this.sync.want(id, { design, archived }),
+      (ids) => this.sync.arrange(ids),
     );
   }
 
   /** Begins to compute and to remember what is looked at; returns how to stop. */
   start(): () => void {
-    const settle = () => this.workbench.settle();
-    const retry = () => this.keeper.retry();
+    const commit = () => this.workbench.commit();
+    const retry = () => this.sync.retry();
     const unwatch = this.workbench.subscribe(() => this.follow());
-    window.addEventListener('pagehide', settle);
+    window.addEventListener('pagehide', commit);
     window.addEventListener('online', retry);
     this.follow();
     return () => {
-      settle();
+      commit();
       unwatch();
-      window.removeEventListener('pagehide', settle);
+      window.removeEventListener('pagehide', commit);
       window.removeEventListener('online', retry);
       this.simulator.stop();
     };
@@ -46,13 +46,13 @@ export class Session {
 
   /** A variant that the server has just made. */
   add(variant: Variant): void {
-    this.keeper.open(variant);
+    this.sync.open(variant);
     this.workbench.add(variant);
   }
 
   resolveConflict(choice: 'mine' | 'theirs'): void {
-    const id = this.keeper.snapshot().conflict?.id;
-    const design = this.keeper.resolve(choice);
+    const id = this.sync.snapshot().conflict?.id;
+    const design = this.sync.resolve(choice);
     if (id && design) this.workbench.replace(id, design);
   }
 

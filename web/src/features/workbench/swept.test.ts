@@ -3,11 +3,11 @@ import type { Sweep } from '../../api/types';
 import { columnsOf, curveOf, written } from './swept';
 
 const outcome = (f3: number, air: number | null) =>
-  ({ f3, reference_level: 88, hump: 0, group_delay_most: 0.01, air_speed: air }) as never;
+  ({ f3, reference_level: 88, peak: 0, group_delay_most: 0.01, air_speed: air }) as never;
 
 const SWEEP = {
-  knobs: [{ id: 'volume', value: 0.04 }],
-  knob: 'volume',
+  parameters: [{ id: 'volume', value: 0.04 }],
+  parameter: 'volume',
   from: 0.02,
   to: 0.06,
   frequency: [],

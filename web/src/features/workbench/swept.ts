@@ -21,7 +21,7 @@ const COLUMNS: Column[] = [
   { name: 'F3', unit: 'Hz', digits: 3, read: ({ f3 }) => f3 },
   { name: 'Fb', unit: 'Hz', digits: 3, read: ({ tuning }) => tuning },
   { name: 'Level', unit: 'dB', digits: 4, read: ({ reference_level }) => reference_level },
-  { name: 'Hump', unit: 'dB', digits: 2, read: ({ hump }) => hump },
+  { name: 'Hump', unit: 'dB', digits: 2, read: ({ peak }) => peak },
   { name: 'Clean at F3', unit: 'dB', digits: 4, read: ({ clean }) => clean },
   {
     name: 'Excursion',
@@ -62,7 +62,7 @@ export interface Curve {
 
 /** A figure against the value that is turned; null where there are not two steps to join. */
 export function curveOf(sweep: Sweep, column: Column): Curve | null {
-  const stands = sweep.knobs.find(({ id }) => id === sweep.knob)?.value;
+  const stands = sweep.parameters.find(({ id }) => id === sweep.parameter)?.value;
   const found = sweep.steps.flatMap(({ value, outcome }) => {
     const figure = outcome && column.read(outcome);
     return figure == null ? [] : [{ value, figure, now: value === stands }];

@@ -1,0 +1,137 @@
+//! Bandpass boxes.
+
+use super::port::{narrow_words, tuned};
+use super::search::{Band, Look};
+use super::{Ask, Refusal, Start, StartingPoint, litres, refuse};
+use crate::enclosure::{Bandpass4, Bandpass6, Enclosure, FrontPath, Losses, Ported, Sealed};
+
+/// Starting points of the fourth order, by S: the front chamber's damping.
+pub static BANDPASS4: &[StartingPoint] = &[
+    StartingPoint { id: "flat", name: "Flat, S 0.7", start: |ask| fourth(ask, 0.7, "no ripple") },
+    StartingPoint {
+        id: "wide",
+        name: "Wider, S 0.6",
+        start: |ask| fourth(ask, 0.6, "0.35 dB of ripple and a wider band"),
+    },
+    StartingPoint {
+        id: "widest",
+        name: "Widest, S 0.5",
+        start: |ask| fourth(ask, 0.5, "1.25 dB of ripple and the widest band"),
+    },
+];
+
+/// Starting points of the sixth order with both ports in the open.
+pub static BANDPASS6_PARALLEL: &[StartingPoint] = &[
+    StartingPoint { id: "wide", name: "Widest band", start: |ask| sixth(ask, FrontPath::Parallel, 0.3) },
+    StartingPoint { id: "loud", name: "Louder, narrower", start: |ask| sixth(ask, FrontPath::Parallel, 0.9) },
+];
+
+/// Starting points of the sixth order with one chamber behind the other.
+pub static BANDPASS6_SERIES: &[StartingPoint] = &[
+    StartingPoint { id: "wide", name: "Widest band", start: |ask| sixth(ask, FrontPath::Series, 0.3) },
+    StartingPoint { id: "loud", name: "Louder, narrower", start: |ask| sixth(ask, FrontPath::Series, 2.0) },
+];
+
+/// `Vf = (2 S Qts)^2 Vas`, `Fb = Qbp Fs/Qts`, `Vr = Vas/((Qbp/Qts)^2 - 1)` (after Geddes 1989, from memory), with
+/// Qbp for the passband at the driver's own level: `Qbp = 1/(2 S)`, or for the lowest note wished for.
+fn fourth(ask: &Ask, s: f64, ripple: &str) -> Result<Start, Refusal> {
+    let (fs, qts, vas) = (ask.driver.fs(), ask.driver.qts(), ask.vas());
+    // The band reaches about as far below the tuning in octaves as above it.
+    let wished = ask.wishes.lowest.map(|lowest| 1.45 * lowest * qts / fs);
+    let qbp = wished.unwrap_or(0.5 / s);
+    if qbp < 1.08 * qts {
+        return refuse(format!(
+            "Qts {qts:.2} is too high for a closed rear chamber here (Qbp {qbp:.2} must be above it). Take a driver with a stronger motor, or seal it."
+        ));
+    }
+    let front = (2.0 * s * qts).powi(2) * vas;
+    let rear = vas / ((qbp / qts).powi(2) - 1.0);
+    let tuning = qbp * fs / qts;
+    let (both, cut) = ask.within(front + rear);
+    let shrink = both / (front + rear);
+    let Some((front, narrow)) = tuned(ask, front * shrink, tuning) else {
+        return refuse(format!(
+            "No port tunes a front chamber of {} to {tuning:.0} Hz.",
+            litres(front * shrink)
+        ));
+    };
+    let rear = Sealed { volume: rear * shrink, losses: Losses::CLOSED };
+    let reason = format!(
+        "S {s} gives {ripple}. Rear {} closed, front {} tuned to {tuning:.0} Hz (after Geddes 1989).{cut}{}",
+        litres(rear.volume),
+        litres(front.volume),
+        narrow_words(narrow)
+    );
+    Ok(Start { enclosure: Enclosure::Bandpass4(Bandpass4 { rear, front }), reason })
+}
+
+/// Tries boxes around the driver and keeps the one with the widest band, level counted by `loud` octaves a 3 dB.
+fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
+    let (fs, qts, vas) = (ask.driver.fs(), ask.driver.qts(), ask.vas());
+    if qts > 0.75 {
+        return refuse(format!(
+            "Qts {qts:.2} is too high for two ported chambers: the band would be one hump. 0.25 to 0.5 is usual."
+        ));
+    }
+    let low = ask.lowest_or(1.1 * fs);
+    // Many candidates share a chamber.
+    let mut known: Vec<(f64, f64, Option<Ported>)> = Vec::new();
+    let mut chamber = |volume: f64, tuning: f64| {
+        let same = |(v, t, _): &&(f64, f64, _)| v.total_cmp(&volume).is_eq() && t.total_cmp(&tuning).is_eq();
+        if let Some((.., found)) = known.iter().find(same) {
+            return found.clone();
+        }
+        let found = tuned(ask, volume * vas, tuning).map(|(chamber, _)| chamber);
+        known.push((volume, tuning, found.clone()));
+        found
+    };
+    let mut best: Option<(f64, Bandpass6, Band)> = None;
+    for [rear, front, lower, ratio] in shapes() {
+        let (behind, before) = match path {
+            FrontPath::Parallel => (lower * low, ratio * lower * low),
+            FrontPath::Series => (0.8 * ratio * lower * low, 1.25 * lower * low),
+        };
+        if ask.wishes.volume.is_some_and(|most| (rear + front) * vas > most) {
+            continue;
+        }
+        let Some((rear, front)) = chamber(rear, behind).zip(chamber(front, before)) else { continue };
+        let bulk = (rear.volume + front.volume) / vas;
+        let candidate = Bandpass6 { rear, front, path };
+        let enclosure = Enclosure::Bandpass6(candidate.clone());
+        let Some(look) = Look::at(ask, &enclosure, 1.6 * low) else { continue };
+        let band = look.band();
+        let score = band.octaves + loud * band.gain / 3.0
+            - (band.from / low).log2().max(0.0)
+            - 0.15 * bulk
+            - 0.2 * (-3.0 - band.gain).max(0.0)
+            - 0.2 * (band.hollow - 3.0).max(0.0);
+        if best.as_ref().is_none_or(|(most, ..)| score > *most) {
+            best = Some((score, candidate, band));
+        }
+    }
+    let Some((_, found, band)) = best else {
+        return refuse(
+            "No two ported chambers of the size wished for can be tuned around this driver.".into(),
+        );
+    };
+    let reason = format!(
+        "The best of 192 boxes around this driver: within 3 dB from {:.0} to {:.0} Hz, {:+.1} dB against the driver in a wall; rear {}, front {}.",
+        band.from,
+        band.to,
+        band.gain,
+        litres(found.rear.volume),
+        litres(found.front.volume)
+    );
+    Ok(Start { enclosure: Enclosure::Bandpass6(found), reason })
+}
+
+/// Volumes behind and before the driver over Vas, lower tuning over the lowest note, upper tuning over the lower.
+fn shapes() -> impl Iterator<Item = [f64; 4]> {
+    [0.25, 0.4, 0.65, 1.0].into_iter().flat_map(|rear| {
+        [0.12, 0.2, 0.35, 0.6].into_iter().flat_map(move |front| {
+            [0.75, 0.9, 1.1].into_iter().flat_map(move |lower| {
+                [1.7, 2.1, 2.6, 3.2].into_iter().map(move |ratio| [rear, front, lower, ratio])
+            })
+        })
+    })
+}

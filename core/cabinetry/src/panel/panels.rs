@@ -1,0 +1,176 @@
+//! The boards of a cabinet.
+
+use super::{GLUED, Plate};
+use crate::body::{Body, Brace, Panel};
+use crate::build::Cabinet;
+use crate::contents::Contents;
+use crate::geometry::{Axis, Face, Facet, Frame, area_vector, length};
+use crate::place::{Finding, Part, PartKind};
+
+/// One board of a cabinet.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Wall {
+    /// Which side.
+    pub face: Face,
+    /// Of what and how thick.
+    pub panel: Panel,
+    /// Area of its outer side, m2.
+    pub area: f64,
+    /// kg.
+    pub mass: f64,
+    /// Its fields between edges and braces that can ring; none of a pipe's wall, which is held by its roundness.
+    pub fields: Vec<Plate>,
+}
+
+impl Wall {
+    /// Its weakest field.
+    pub fn weakest(&self) -> Option<&Plate> {
+        self.fields.iter().min_by(|a, b| a.resonance().total_cmp(&b.resonance()))
+    }
+
+    /// Volume that a pressure of 1 Pa pushes out at a frequency (Hz), m3/Pa.
+    pub fn compliance(&self, frequency: f64) -> f64 {
+        // Joints lose more than boards (common practice).
+        let loss = self.panel.material.loss + 0.03;
+        self.fields.iter().map(|field| field.compliance() * field.rise(frequency, loss)).sum()
+    }
+}
+
+/// All boards of a cabinet, with what braces and partition make of them.
+pub fn panels(body: &Body, cabinet: &Cabinet) -> Vec<Wall> {
+    let (outer, inner) = (cabinet.outer.facets(), cabinet.interior.facets());
+    body.shape
+        .faces()
+        .into_iter()
+        .filter_map(|face| {
+            let panel = *body.panel(face);
+            let sum = |facets: &[Facet]| -> f64 {
+                let of_face = facets.iter().filter(|facet| facet.face == face);
+                of_face.map(|facet| length(area_vector(&facet.corners)) / 2.0).sum()
+            };
+            let (area, inside) = (sum(&outer), sum(&inner));
+            (area > 0.0).then(|| {
+                let mass = f64::midpoint(area, inside) * panel.total() * panel.material.density;
+                Wall { face, panel, area, mass, fields: fields(cabinet, body, face, &panel) }
+            })
+        })
+        .collect()
+}
+
+/// What lies between the edges of a face and the braces that meet it.
+fn fields(cabinet: &Cabinet, body: &Body, face: Face, panel: &Panel) -> Vec<Plate> {
+    let Some(frame) = Frame::of(&cabinet.interior, face) else { return Vec::new() };
+    let cuts = |direction: [f64; 3], size: f64| -> Vec<f64> {
+        let mut places = vec![0.0, size];
+        let mut cut = |axis: Axis, at: f64| {
+            let share = direction[axis.index()];
+            // A board square to an axis meets this one where the axis runs along it.
+            if share.abs() > 0.5 {
+                let begin = frame.origin[axis.index()];
+                let place = (at - begin) / share;
+                if place > 0.01 && place < size - 0.01 {
+                    places.push(place);
+                }
+            }
+        };
+        for brace in &body.braces {
+            cut(brace.axis, brace.place(&cabinet.interior));
+        }
+        if let Some((axis, [at, _])) = cabinet.partition() {
+            cut(axis, at);
+        }
+        if let (Some(laid), Some(interior)) = (&cabinet.fold, cabinet.path_interior()) {
+            let begin = interior.bounds()[1][body.fold.stack.index()];
+            for panel in &laid.panels {
+                cut(body.fold.stack, begin - panel.middle);
+            }
+        }
+        places.sort_by(f64::total_cmp);
+        places.windows(2).map(|pair| pair[1] - pair[0]).collect()
+    };
+    let (columns, rows) = (cuts(frame.u, frame.size[0]), cuts(frame.v, frame.size[1]));
+    let plate = |a: f64, b: f64| Plate {
+        sides: [a, b],
+        thickness: panel.total(),
+        material: panel.material,
+        held: GLUED,
+    };
+    columns.iter().flat_map(|a| rows.iter().map(move |b| (*a, *b))).map(|(a, b)| plate(a, b)).collect()
+}
+
+/// Mass of braces, partition and fold boards, kg.
+pub fn inner_mass(body: &Body, cabinet: &Cabinet) -> f64 {
+    let braces: f64 = body.braces.iter().map(|brace| brace.volume(&cabinet.interior)).sum();
+    let mut mass = braces * body.panel.material.density;
+    if let Some(laid) = &cabinet.fold {
+        mass += laid.wood() * body.panel.material.density;
+    }
+    if let Some((axis, [at, _])) = cabinet.partition() {
+        mass += cabinet.interior.area_at(axis, at) * body.partition.total() * body.partition.material.density;
+    }
+    mass
+}
+
+/// Most braces that are proposed.
+const MOST: usize = 4;
+/// Where a brace may stand, as shares of the room: unequal spans do not ring together (common practice).
+const PLACES: [f64; 8] = [0.45, 0.55, 0.38, 0.62, 0.3, 0.7, 0.22, 0.78];
+
+/// Braces that raise the weakest board to a frequency (Hz), or as far as a few of them do, with those already there; none of
+/// them touches what is mounted. Each is the one that helps most.
+pub fn propose(body: &Body, contents: &Contents, wanted: f64) -> Vec<Brace> {
+    let mut better = body.clone();
+    // A brace does not change how often a way is best folded.
+    if let Some(laid) = body.build(contents).ok().and_then(|cabinet| cabinet.fold) {
+        better.fold.folds = u32::try_from(laid.panels.len()).ok();
+    }
+    let mut proposed = Vec::new();
+    while proposed.len() < MOST {
+        let Ok(now) = better.build(contents) else { break };
+        let weakest = weakest_of(&better, &now);
+        if weakest >= wanted {
+            break;
+        }
+        let tries = Axis::ALL.into_iter().flat_map(|axis| PLACES.map(|place| (axis, place)));
+        let best = tries
+            .filter_map(|(axis, place)| {
+                let mut tried = better.clone();
+                let [low, high] = now.interior.bounds().map(|point| point[axis.index()]);
+                let at = ((high - low) * place / 0.005).round() * 0.005;
+                let brace = Brace { axis, at: Some(at), thickness: body.panel.thickness, open: 0.6 };
+                tried.braces.push(brace);
+                let built = tried.build(contents).ok()?;
+                let name = Part::of(PartKind::Brace, tried.braces.len() - 1, 0).name();
+                let touches = built
+                    .findings
+                    .iter()
+                    .any(|finding| matches!(finding, Finding::Touches { other, .. } if *other == name));
+                if touches {
+                    return None;
+                }
+                // Several boards are weak alike: the sum over them sees help that the weakest alone does not.
+                Some((brace, score(&tried, &built, wanted)))
+            })
+            .max_by(|a, b| a.1.total_cmp(&b.1));
+        let Some((brace, gained)) = best else { break };
+        if gained <= score(&better, &now, wanted) + 1e-6 {
+            break;
+        }
+        better.braces.push(brace);
+        proposed.push(brace);
+    }
+    proposed
+}
+
+/// The lowest resonance of all boards, Hz.
+pub fn weakest_of(body: &Body, cabinet: &Cabinet) -> f64 {
+    let all = panels(body, cabinet);
+    all.iter().filter_map(Wall::weakest).map(Plate::resonance).fold(f64::INFINITY, f64::min)
+}
+
+/// How far all boards are towards a frequency.
+fn score(body: &Body, cabinet: &Cabinet, wanted: f64) -> f64 {
+    let all = panels(body, cabinet);
+    let each = all.iter().filter_map(Wall::weakest).map(|field| (field.resonance() / wanted).min(1.0).ln());
+    each.sum()
+}

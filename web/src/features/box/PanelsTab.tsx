@@ -1,0 +1,240 @@
+import { useState } from 'react';
+import { useBoards } from '../../api/queries';
+import type { BodyReport, RawBrace, RawBrief, RawDesign } from '../../api/types';
+import { bodyOf, MATERIALS, withBody, withBrace, without } from '../../model/body';
+import { withBranch } from '../../model/design';
+import { inWords } from '../../model/preferences';
+import { Button } from '../../ui/Button';
+import { Icon } from '../../ui/Icon';
+import { Message } from '../../ui/Message';
+import { Select } from '../../ui/Select';
+import { BodyField, type Editing } from './BodyField';
+
+interface Props extends Editing {
+  report: BodyReport;
+  brief: RawBrief | null;
+}
+
+const ALONG = [
+  ['width', 'Upright, front to back'],
+  ['height', 'Level, like a shelf'],
+  ['depth', 'Upright, side to side'],
+] as const satisfies readonly (readonly [RawBrace['along'], string])[];
+
+const material = (id: string) => MATERIALS.find(([one]) => one === id)?.[1] ?? id;
+
+/** How the boards ring, the braces against it, what the box weighs. */
+export function PanelsTab(props: Props) {
+  const { design, errors, edit, report } = props;
+  const { panels, panel_radiation, weight } = report;
+  const cavity = panels.filter(({ resonance }) => resonance != null);
+  const weakest = cavity.toSorted((a, b) => (a.resonance ?? 0) - (b.resonance ?? 0))[0];
+  const braces = bodyOf(design).braces ?? [];
+  return (
+    <div className="flex flex-col gap-3">
+      {weakest && (
+        <p>
+          The {weakest.face} is the weakest board: its largest free field,{' '}
+          {inWords((weakest.field ?? []).map((side) => `${Math.round(side * 1e3)} mm`).join(' by '))}, rings
+          at <b className="font-mono">{weakest.resonance?.toFixed(0)} Hz</b>.
+          {panel_radiation && (
+            <>
+              {' '}
+              All boards together stay {Math.abs(panel_radiation.level).toFixed(0)} dB below the sound, at
+              worst at {panel_radiation.frequency.toFixed(0)} Hz.
+            </>
+          )}
+        </p>
+      )}
+      <table className="w-full text-[13px]">
+        <thead>
+          <tr className="border-line border-b text-left">
+            <th scope="col">Board</th>
+            <th scope="col">Of</th>
+            <th scope="col" className="text-right">
+              Thick
+            </th>
+            <th scope="col" className="text-right">
+              Weighs
+            </th>
+            <th scope="col" className="text-right">
+              Rings at
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {panels.map(({ face, thickness, material: of, mass, resonance }) => (
+            <tr key={face} className={`border-grid border-b ${face === weakest?.face ? 'bg-rule' : ''}`}>
+              <th scope="row" className="text-left font-normal first-letter:uppercase">
+                {face}
+              </th>
+              <td>{material(of)}</td>
+              <td className="text-right font-mono">{inWords(`${(thickness * 1e3).toFixed(1)} mm`)}</td>
+              <td className="text-right font-mono">{mass.toFixed(1)} kg</td>
+              <td className="text-right font-mono">
+                {resonance == null ? 'round' : `${resonance.toFixed(0)} Hz`}
+              </td>
+            </tr>
+          ))}
+          <tr>
+            <th scope="row" className="text-left font-normal">
+              Braces{report.chambers.length > 1 ? ' and partition' : ''}
+            </th>
+            <td colSpan={2} />
+            <td className="text-right font-mono">{weight.braces.toFixed(1)} kg</td>
+            <td />
+          </tr>
+          <tr className="font-semibold">
+            <th scope="row" className="text-left">
+              Empty cabinet
+            </th>
+            <td colSpan={2} />
+            <td className="text-right font-mono">{(weight.panels + weight.braces).toFixed(1)} kg</td>
+            <td />
+          </tr>
+        </tbody>
+      </table>
+      <section aria-label="Braces" className="flex flex-col gap-1.5">
+        <h3>Braces</h3>
+        {braces.map((brace, at) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a list without other names
+          <div key={at} className="flex flex-col gap-1 rounded-[3px] border border-line bg-card p-2">
+            <div className="flex items-center gap-2">
+              <span className="w-16 shrink-0">Brace {at + 1}</span>
+              <Select
+                label={`How brace ${at + 1} stands`}
+                value={brace.along}
+                options={ALONG}
+                onChange={(along) =>
+                  edit(withBranch(design, `body.braces[${at}]`, { ...brace, along, at: null }), 'brace')
+                }
+              />
+              <Button
+                look="quiet"
+                aria-label={`Take out brace ${at + 1}`}
+                onClick={() => edit(without(design, 'braces', at), 'brace')}
+              >
+                <Icon name="close" />
+              </Button>
+            </div>
+            <BodyField
+              {...{ design, errors, edit }}
+              name={PLACE[brace.along]}
+              path={`body.braces[${at}].at`}
+              follows={middleOf(report, brace.along)}
+            />
+            <BodyField
+              {...{ design, errors, edit }}
+              name="Thickness"
+              path={`body.braces[${at}].thickness`}
+              follows={0.018}
+            />
+            <BodyField
+              {...{ design, errors, edit }}
+              name="Cut out"
+              path={`body.braces[${at}].open`}
+              follows={0.6}
+            />
+          </div>
+        ))}
+        <div className="flex flex-wrap gap-1.5">
+          <Button onClick={() => edit(withBrace(design, { along: 'height' }), 'brace')}>
+            <Icon name="plus" /> A brace
+          </Button>
+        </div>
+        <Stiffer {...props} />
+      </section>
+    </div>
+  );
+}
+
+const PLACE: Record<RawBrace['along'], string> = {
+  width: 'Middle, from the left',
+  height: 'Middle, from below',
+  depth: 'Middle, from the back',
+};
+
+function middleOf({ inside }: BodyReport, along: RawBrace['along']): number {
+  return (inside[{ width: 0, height: 1, depth: 2 }[along]] ?? 0) / 2;
+}
+
+/** Braces that the program proposes, and the same box of other materials. */
+function Stiffer({ design, edit, brief }: Props) {
+  const [asked, setAsked] = useState<RawDesign | null>(null);
+  const wanted = asked === design;
+  const answer = useBoards(design, brief, wanted);
+  const found = answer.data;
+  if (!wanted) {
+    return (
+      <div>
+        <Button onClick={() => setAsked(design)}>Propose braces and compare materials</Button>
+      </div>
+    );
+  }
+  return (
+    <div className="flex flex-col gap-2">
+      <Message error={answer.error} />
+      {answer.isPending && <p className="text-soft">Trying braces …</p>}
+      {found && found.braces.length === 0 && (
+        <p>
+          {found.resonance >= found.wanted
+            ? `The boards ring at ${found.resonance.toFixed(0)} Hz, clear of the ${found.wanted.toFixed(0)} Hz that would be good here: no brace is needed.`
+            : `No brace that leaves driver and ports alone raises the ${found.resonance.toFixed(0)} Hz; thicker or stiffer boards do.`}
+        </p>
+      )}
+      {found && found.braces.length > 0 && (
+        <div className="flex flex-wrap items-center justify-between gap-2 rounded-[3px] border border-line bg-card p-2">
+          <p>
+            {found.braces.length === 1 ? 'One brace' : `${found.braces.length} braces`} at unequal places{' '}
+            {found.braces.length === 1 ? 'raises' : 'raise'} the weakest board from{' '}
+            {found.resonance.toFixed(0)} to <b>{found.braced.toFixed(0)} Hz</b>.
+          </p>
+          <Button
+            look="strong"
+            onClick={() =>
+              edit(
+                withBody(design, { braces: [...(bodyOf(design).braces ?? []), ...found.braces] }),
+                'braces',
+              )
+            }
+          >
+            Put them in
+          </Button>
+        </div>
+      )}
+      {found && (
+        <table className="w-full text-[13px]">
+          <caption className="text-left text-soft">The same box, as thick, of other boards</caption>
+          <thead>
+            <tr className="border-line border-b text-left">
+              <th scope="col">Of</th>
+              <th scope="col" className="text-right">
+                Weighs
+              </th>
+              <th scope="col" className="text-right">
+                Rings at
+              </th>
+              <th scope="col" className="text-right">
+                Below the sound
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {found.materials.map(({ id, name, mass, resonance, panel_radiation, source }) => (
+              <tr key={id} className="border-grid border-b" title={source}>
+                <th scope="row" className="text-left font-normal">
+                  {name}
+                </th>
+                <td className="text-right font-mono">{mass.toFixed(1)} kg</td>
+                <td className="text-right font-mono">{resonance.toFixed(0)} Hz</td>
+                <td className="text-right font-mono">
+                  {panel_radiation == null ? '–' : `${Math.abs(panel_radiation).toFixed(0)} dB`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { Suggestion, Turn } from '../../api/types';
+import { preferences } from '../../model/preferences';
+import { slot } from '../../testing/nook';
+import { mendDetail, mendedDesign, mendWords } from './suggestions';
+
+const volume: Turn = {
+  id: 'volume',
+  name: 'Volume',
+  dimension: 'volume',
+  unit: 'l',
+  before: 0.044,
+  after: 0.051,
+};
+const tuning: Turn = {
+  id: 'tuning',
+  name: 'Tuning',
+  dimension: 'frequency',
+  unit: 'Hz',
+  before: 29,
+  after: 26,
+};
+const suggestion = (turns: Turn[], words = ''): Suggestion => ({
+  words,
+  turns,
+  reached: '26.8 Hz',
+  effects: [],
+  harms: 0,
+  design: slot,
+  brief: null,
+});
+
+beforeEach(() => preferences.reset());
+
+describe('what mends a design', () => {
+  it('is said by how much, and from what to what', () => {
+    expect(mendWords(suggestion([volume, tuning]))).toBe('7 l more volume and Tuning 3 Hz lower');
+    expect(mendDetail(suggestion([volume, tuning]))).toBe('Volume 44 l → 51 l, Tuning 29 Hz → 26 Hz');
+    expect(mendWords(suggestion([], 'Twice the drivers, in series'))).toBe('Twice the drivers, in series');
+  });
+
+  it('is said in the units of the reader', () => {
+    preferences.set({ units: { volume: 'cuft' } });
+    expect(mendWords(suggestion([volume]))).toBe('0.247 cuft more volume');
+  });
+
+  it('becomes a variant whose name tells it', () => {
+    expect(mendedDesign(slot, suggestion([volume]))?.name).toBe('Slot, all-round, 7 l more volume');
+    expect(mendedDesign(slot, { ...suggestion([volume]), design: null })).toBeNull();
+  });
+});

@@ -1,0 +1,46 @@
+// What mends a design, in words.
+
+import type { RawDesign, Suggestion, Turn } from '../../api/types';
+import { measure, preferences } from '../../model/preferences';
+import { shown, unitsOf } from '../../model/units';
+
+function unitFor({ dimension, unit }: Pick<Turn, 'dimension' | 'unit'>) {
+  const symbol = preferences.snapshot().units[dimension] ?? unit;
+  return unitsOf(dimension).find((one) => one.symbol === symbol) ?? null;
+}
+
+/** An SI value of a knob as a person reads it. */
+export function knobValue(si: number, of: Pick<Turn, 'dimension' | 'unit'>, digits = 3): string {
+  return shown(measure(si, unitFor(of), digits));
+}
+
+/** `7 l more volume`. */
+export function turnWords(turn: Turn): string {
+  const { name, before, after } = turn;
+  const by = knobValue(Math.abs(after - before), turn);
+  if (turn.id.includes('tuning')) return `${name} ${by} ${after > before ? 'higher' : 'lower'}`;
+  if (turn.id === 'loudness') return `ask for ${by} less`;
+  const lower = name.charAt(0).toLowerCase() + name.slice(1);
+  return `${by} ${after > before ? 'more' : 'less'} ${lower}`;
+}
+
+/** The whole change in one line. */
+export function mendWords(suggestion: Suggestion): string {
+  const parts = [suggestion.words, ...suggestion.turns.map(turnWords)].filter(Boolean);
+  const text = parts.join(' and ');
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** From what to what, for those who want it exactly. */
+export function mendDetail({ turns }: Suggestion): string {
+  return turns
+    .map((turn) => `${turn.name} ${knobValue(turn.before, turn)} → ${knobValue(turn.after, turn, 4)}`)
+    .join(', ');
+}
+
+/** The mended design under a name that says what was done. */
+export function mendedDesign(design: RawDesign, suggestion: Suggestion): RawDesign | null {
+  if (!suggestion.design) return null;
+  const name = `${design.name ?? ''}, ${mendWords(suggestion).toLowerCase()}`;
+  return { ...suggestion.design, name: name.slice(0, 110) };
+}
