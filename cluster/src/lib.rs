@@ -81,6 +81,23 @@ impl Cluster {
         Ok(())
     }
 
+    /// Ends every process of the server at once, as a power cut would: nothing is written out first.
+    ///
+    /// # Errors
+    /// Where the server program refuses.
+    pub fn crash(&self) -> Result<(), ClusterError> {
+        self.programs.run("pg_ctl", &["-D", &path(&self.data()), "-m", "immediate", "-w", "stop"], None)?;
+        Ok(())
+    }
+
+    /// Starts the server again after [`Self::crash`] or [`Self::stop`], at the port it had.
+    ///
+    /// # Errors
+    /// See [`ClusterError`].
+    pub fn revive(&self) -> Result<(), ClusterError> {
+        self.serve(self.port)
+    }
+
     /// Makes an empty database.
     ///
     /// # Errors
@@ -128,10 +145,14 @@ impl Cluster {
         }
         self.port = free_port()?;
         fs::write(&note, self.port.to_string())?;
+        self.serve(self.port)
+    }
+
+    fn serve(&self, port: u16) -> Result<(), ClusterError> {
+        let data = path(&self.data());
         let sync = if self.durability == Durability::Kept { "on" } else { "off" };
         let options = format!(
-            "-c listen_addresses=127.0.0.1 -c port={} -c unix_socket_directories= -c fsync={sync} -c max_connections=60",
-            self.port
+            "-c listen_addresses=127.0.0.1 -c port={port} -c unix_socket_directories= -c fsync={sync} -c max_connections=60"
         );
         let log = path(&self.folder.join("server.log"));
         self.programs.run(

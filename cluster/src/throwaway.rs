@@ -28,6 +28,11 @@ impl Throwaway {
         Ok(throwaway)
     }
 
+    /// The cluster itself, to be crashed and revived.
+    pub fn cluster(&self) -> &Cluster {
+        &self.cluster
+    }
+
     /// Address of a new empty database.
     ///
     /// # Errors

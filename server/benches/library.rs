@@ -53,9 +53,9 @@ fn server() -> (Throwaway, String) {
     std::thread::spawn(move || {
         actix_web::rt::System::new().block_on(async move {
             let state = State::new(&url, 4).expect("a state");
-            state.queue.set_up().await.expect("a queue");
             let threads = std::thread::available_parallelism().map_or(1, usize::from);
-            jobs::start(&url, threads).expect("a worker");
+            // For as long as the program runs.
+            std::mem::forget(jobs::start_workers(&url, threads, 10.0).expect("workers"));
             let (server, port) = app::start(state, 0, 1).expect("starts");
             sender.send(port).expect("somebody waits");
             server.await.expect("runs");
@@ -74,16 +74,16 @@ fn get(address: &str) -> Value {
     ureq::get(address).call().expect("an answer").body_mut().read_json().expect("JSON")
 }
 
-/// Seconds from the beginning of a search to its end, by the database's clock.
-fn search(api: &str, build: &str, brief: &Value) -> f64 {
+/// Seconds from the start of a driver match to its end, by the database's clock.
+fn look(api: &str, build: &str, brief: &Value) -> f64 {
     let ask = json!({ "brief": brief, "drivers": 1 }).to_string();
-    let id = post(&format!("{api}/builds/{build}/searches"), "application/json", &ask)["id"].clone();
-    let address = format!("{api}/searches/{}", id.as_str().expect("id"));
+    let id = post(&format!("{api}/builds/{build}/driver-matches"), "application/json", &ask)["id"].clone();
+    let address = format!("{api}/driver-matches/{}", id.as_str().expect("id"));
     loop {
-        let search = get(&address)["search"].clone();
-        if search["state"] == "finished" {
+        let job = get(&address)["job"].clone();
+        if job["state"] == "finished" {
             let at = |name: &str| {
-                let written = search[name].as_str().expect("a time");
+                let written = job[name].as_str().expect("a time");
                 chrono::DateTime::parse_from_rfc3339(written).expect("a time")
             };
             return (at("finished_at") - at("created_at")).as_seconds_f64();
@@ -98,10 +98,10 @@ fn main() {
     let build = post(&format!("{api}/builds"), "application/json", r#"{"name": "Bench"}"#);
     let build = build["id"].as_str().expect("id");
     post(&format!("{api}/drivers/import?take=all"), "text/csv", &table(500));
-    println!("search, 500 drivers, five families: {:.1} s", search(&api, build, &file["brief"]));
+    println!("driver match, 500 drivers, five families: {:.1} s", look(&api, build, &file["brief"]));
     post(&format!("{api}/drivers/import?take=all"), "text/csv", &table(9500).replace("Made ", "More "));
     let mut criterion = Criterion::default().configure_from_args();
     let filter = format!("{api}/drivers?fs_max=30&qts_min=0.3&qts_max=0.4&vas_max=0.08&sort=level&limit=50");
     criterion.bench_function("filter, 10,000 drivers", |b| b.iter(|| get(&filter)));
-    println!("search, 10,000 drivers, five families: {:.1} s", search(&api, build, &file["brief"]));
+    println!("driver match, 10,000 drivers, five families: {:.1} s", look(&api, build, &file["brief"]));
 }

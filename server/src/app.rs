@@ -11,9 +11,9 @@ use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
 use utoipa_actix_web::AppExt;
 
+use crate::compute::Compute;
 use crate::db::{self, Pool};
 use crate::error::ApiError;
-use crate::jobs::Queue;
 use crate::{assets, guard, routes};
 
 /// What every handler can reach.
@@ -21,17 +21,19 @@ use crate::{assets, guard, routes};
 pub struct State {
     /// Connections to the database.
     pub pool: Pool,
-    /// Long work.
-    pub queue: Queue,
+    /// Where computation happens.
+    pub compute: Compute,
 }
 
 impl State {
-    /// What handlers reach in a database. Must be called within a runtime.
+    /// What handlers reach in a database, computing on one thread for each core.
     ///
     /// # Errors
-    /// An address that is none.
+    /// No threads can be started.
     pub fn new(database_url: &str, connections: u32) -> Result<Self, ApiError> {
-        Ok(Self { pool: db::pool(database_url, connections), queue: Queue::new(database_url)? })
+        let threads = std::thread::available_parallelism().map_or(1, usize::from);
+        let compute = Compute::new(threads).map_err(ApiError::internal)?;
+        Ok(Self { pool: db::pool(database_url, connections), compute })
     }
 }
 
@@ -72,7 +74,8 @@ fn assemble(
             web::PathConfig::default().error_handler(|_, _| ApiError::NotFound { what: "address" }.into()),
         )
         .map(|app| {
-            app.wrap(from_fn(guard::headers))
+            app.wrap(from_fn(guard::panics))
+                .wrap(from_fn(guard::headers))
                 .wrap(from_fn(guard::origin))
                 .wrap(Condition::new(log, TracingLogger::default()))
         })
@@ -108,6 +111,11 @@ pub fn openapi(state: State) -> Document {
     assemble(state, false).1
 }
 
+/// Longest a client may take over the head of a request, over saying good-bye, and between two requests.
+const HEADERS: Duration = Duration::from_secs(10);
+const DISCONNECT: Duration = Duration::from_secs(2);
+const IDLE: Duration = Duration::from_secs(75);
+
 /// Starts the server on loopback; port 0 takes any free one.
 ///
 /// # Errors
@@ -115,8 +123,11 @@ pub fn openapi(state: State) -> Document {
 pub fn start(state: State, port: u16, workers: usize) -> std::io::Result<(actix_web::dev::Server, u16)> {
     let server = HttpServer::new(move || assemble(state.clone(), true).0)
         .workers(workers)
-        .client_request_timeout(Duration::from_secs(10))
-        .keep_alive(Duration::from_secs(75))
+        .client_request_timeout(HEADERS)
+        .client_disconnect_timeout(DISCONNECT)
+        .keep_alive(IDLE)
+        // A client that closes its side has left: what is computed for it is stopped.
+        .h1_allow_half_closed(false)
         .shutdown_timeout(5)
         .bind(("127.0.0.1", port))?;
     let port = server.addrs()[0].port();

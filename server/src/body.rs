@@ -1,5 +1,7 @@
 //! Bodies of requests, read within limits.
 
+use std::time::Duration;
+
 use actix_web::HttpRequest;
 use actix_web::http::header::CONTENT_TYPE;
 use actix_web::web::{Bytes, Payload};
@@ -12,6 +14,9 @@ use crate::error::ApiError;
 pub const JSON_LIMIT: usize = 1 << 20;
 /// Longest table, bytes: twenty thousand drivers.
 pub const TABLE_LIMIT: usize = 8 << 20;
+
+/// Longest a body may take to come.
+const PATIENCE: Duration = Duration::from_secs(10);
 
 /// Reads a JSON body of whatever type.
 ///
@@ -47,9 +52,10 @@ fn expect_type(request: &HttpRequest, wanted: &'static str) -> Result<(), ApiErr
 }
 
 async fn bytes(payload: Payload, limit: usize) -> Result<Bytes, ApiError> {
-    match payload.to_bytes_limited(limit).await {
-        Ok(Ok(bytes)) => Ok(bytes),
+    match tokio::time::timeout(PATIENCE, payload.to_bytes_limited(limit)).await {
+        Ok(Ok(Ok(bytes))) => Ok(bytes),
         // The client broke off or sent something that is not HTTP; nobody is left to read the answer.
-        Ok(Err(_)) | Err(_) => Err(ApiError::TooLarge { limit }),
+        Ok(Ok(Err(_)) | Err(_)) => Err(ApiError::TooLarge { limit }),
+        Err(_) => Err(ApiError::TooSlow { seconds: PATIENCE.as_secs() }),
     }
 }

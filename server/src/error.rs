@@ -1,6 +1,7 @@
 //! The one place that turns errors into answers.
 
 use actix_web::http::StatusCode;
+use actix_web::http::header::RETRY_AFTER;
 use actix_web::{HttpResponse, ResponseError};
 use oak_design::exchange::{ImportReport, TableError};
 use oak_design::response::GridError;
@@ -8,6 +9,7 @@ use oak_design::transient::BurstError;
 use oak_design::{Problem, ProblemKind};
 use serde::Serialize;
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// Everything that can go wrong with a request.
 #[derive(Debug, thiserror::Error)]
@@ -57,6 +59,12 @@ pub enum ApiError {
         /// Most bytes allowed.
         limit: usize,
     },
+    /// The body took too long to come.
+    #[error("the body did not come within {seconds} s")]
+    TooSlow {
+        /// How long was waited.
+        seconds: u64,
+    },
     /// The body is of another kind.
     #[error("the body must be {wanted}")]
     MediaType {
@@ -81,9 +89,69 @@ pub enum ApiError {
         /// What the Origin header said.
         origin: String,
     },
-    /// The database did not do it.
-    #[error("the database could not be reached or refused; nothing was changed")]
-    Database(#[source] Box<dyn std::error::Error + Send + Sync>),
+    /// Something of the kind is at work already.
+    #[error("{what} is at work already; cancel it first or wait until it has ended")]
+    AtWork {
+        /// What.
+        what: &'static str,
+    },
+    /// It clashes with what is stored.
+    #[error("it clashes with what is stored: {reason}")]
+    Conflict {
+        /// How.
+        reason: String,
+    },
+    /// More is being computed than can be.
+    #[error("too much is being computed just now; try again in a second")]
+    Overloaded,
+    /// The database cannot be reached, or gave up waiting.
+    #[error("the database cannot be reached or is busy; nothing was changed")]
+    Unavailable(#[source] Box<dyn std::error::Error + Send + Sync>),
+    /// A stored document that this program cannot read.
+    #[error("{what} is stored in a form that this program cannot read: {reason}")]
+    Unreadable {
+        /// Which.
+        what: String,
+        /// What the reader says.
+        reason: String,
+    },
+    /// Our own mistake.
+    #[error("something went wrong in the program; the log says more under {id}")]
+    Internal {
+        /// What stands in the log.
+        id: Uuid,
+    },
+}
+
+/// Notes a mistake of our own in the log; returns what it stands under.
+fn noted(what: &(dyn std::fmt::Display + Sync)) -> Uuid {
+    let id = Uuid::now_v7();
+    tracing::error!(incident = %id, "{what}");
+    id
+}
+
+/// Notes a panic in the log; returns what it stands under.
+pub fn incident(panic: &(dyn std::any::Any + Send)) -> Uuid {
+    let text = panic.downcast_ref::<String>().map(String::as_str);
+    let text = text.or_else(|| panic.downcast_ref::<&str>().copied()).unwrap_or("no message");
+    noted(&format!("panic: {text}"))
+}
+
+impl ApiError {
+    /// A mistake of our own.
+    pub fn internal(source: impl std::fmt::Display + Sync) -> Self {
+        Self::Internal { id: noted(&source) }
+    }
+
+    /// A panic.
+    pub fn panicked(panic: &(dyn std::any::Any + Send)) -> Self {
+        Self::Internal { id: incident(panic) }
+    }
+
+    /// No connection.
+    pub fn unreachable(source: impl std::error::Error + Send + Sync + 'static) -> Self {
+        Self::Unavailable(source.into())
+    }
 }
 
 /// An error as answered, after RFC 9457.
@@ -160,14 +228,24 @@ impl ApiError {
                 (StatusCode::PRECONDITION_REQUIRED, "no-precondition", "If-Match is missing")
             }
             Self::TooLarge { .. } => (StatusCode::PAYLOAD_TOO_LARGE, "too-large", "The body is too long"),
+            Self::TooSlow { .. } => (StatusCode::REQUEST_TIMEOUT, "too-slow", "The body came too slowly"),
             Self::MediaType { .. } => {
                 (StatusCode::UNSUPPORTED_MEDIA_TYPE, "media-type", "The body is of another kind")
             }
             Self::TooMany { .. } => (StatusCode::UNPROCESSABLE_ENTITY, "too-many", "Too many"),
             Self::ForeignHost { .. } => (StatusCode::MISDIRECTED_REQUEST, "foreign-host", "Foreign host"),
             Self::ForeignOrigin { .. } => (StatusCode::FORBIDDEN, "foreign-origin", "Foreign origin"),
-            Self::Database(_) => {
-                (StatusCode::SERVICE_UNAVAILABLE, "database", "The database is not available")
+            Self::AtWork { .. } => (StatusCode::CONFLICT, "at-work", "At work already"),
+            Self::Conflict { .. } => (StatusCode::CONFLICT, "conflict", "A clash with what is stored"),
+            Self::Overloaded => (StatusCode::TOO_MANY_REQUESTS, "overloaded", "Too much at once"),
+            Self::Unavailable(_) => {
+                (StatusCode::SERVICE_UNAVAILABLE, "unavailable", "The database cannot be reached or is busy")
+            }
+            Self::Unreadable { .. } => {
+                (StatusCode::INTERNAL_SERVER_ERROR, "unreadable", "A stored document cannot be read")
+            }
+            Self::Internal { .. } => {
+                (StatusCode::INTERNAL_SERVER_ERROR, "internal", "Something went wrong in the program")
             }
         }
     }
@@ -203,10 +281,19 @@ impl ResponseError for ApiError {
     }
 
     fn error_response(&self) -> HttpResponse {
-        if let Self::Database(source) = self {
-            tracing::error!(%source, "database");
+        let mut response = HttpResponse::build(self.status_code());
+        match self {
+            Self::Unavailable(source) => {
+                tracing::error!(%source, "database");
+                response.insert_header((RETRY_AFTER, "2"));
+            }
+            Self::Unreadable { .. } => tracing::error!(error = %self),
+            Self::Overloaded => {
+                response.insert_header((RETRY_AFTER, "1"));
+            }
+            _ => {}
         }
-        HttpResponse::build(self.status_code()).content_type("application/problem+json").json(self.document())
+        response.content_type("application/problem+json").json(self.document())
     }
 }
 
@@ -229,6 +316,44 @@ impl From<Vec<Problem>> for ApiError {
 
 impl From<diesel::result::Error> for ApiError {
     fn from(error: diesel::result::Error) -> Self {
-        Self::Database(error.into())
+        use diesel::result::{DatabaseErrorKind as Kind, Error};
+        match &error {
+            Error::DatabaseError(Kind::UniqueViolation | Kind::ForeignKeyViolation, information) => {
+                Self::Conflict { reason: information.message().to_owned() }
+            }
+            Error::DatabaseError(kind, information) => {
+                let passing = matches!(
+                    kind,
+                    Kind::ClosedConnection
+                        | Kind::UnableToSendCommand
+                        | Kind::SerializationFailure
+                        | Kind::ReadOnlyTransaction
+                ) || PASSING.iter().any(|words| information.message().contains(words));
+                if passing { Self::Unavailable(error.into()) } else { Self::internal(error) }
+            }
+            Error::BrokenTransactionManager | Error::AlreadyInTransaction => Self::Unavailable(error.into()),
+            _ => Self::internal(error),
+        }
+    }
+}
+
+/// What PostgreSQL says where it gives up for the moment: Diesel has no kinds for these.
+const PASSING: [&str; 7] = [
+    "due to lock timeout",
+    "due to statement timeout",
+    "deadlock detected",
+    "terminating connection",
+    "server closed the connection",
+    "the database system is",
+    "too many clients",
+];
+
+impl From<fang::QueueError> for ApiError {
+    fn from(error: fang::QueueError) -> Self {
+        match error {
+            fang::QueueError::DieselError(error) => error.into(),
+            fang::QueueError::PoolError(error) => Self::unreachable(error),
+            other => Self::internal(other),
+        }
     }
 }

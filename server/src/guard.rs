@@ -1,5 +1,7 @@
 //! Who may ask, and what browsers are told.
 
+use std::panic::AssertUnwindSafe;
+
 use actix_web::body::{BoxBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::Method;
@@ -9,12 +11,24 @@ use actix_web::http::header::{
 };
 use actix_web::middleware::Next;
 use actix_web::{Error, ResponseError};
+use futures_util::FutureExt;
 
 use crate::error::ApiError;
 
 /// Names a loopback server answers to. Any other Host header means a foreign page has pointed its own
 /// name at this machine.
 const NAMES: [&str; 3] = ["127.0.0.1", "localhost", "[::1]"];
+
+/// Turns a panic of a handler into an answer that names what stands in the log.
+pub async fn panics(
+    request: ServiceRequest,
+    next: Next<impl MessageBody + 'static>,
+) -> Result<ServiceResponse<BoxBody>, Error> {
+    match AssertUnwindSafe(next.call(request)).catch_unwind().await {
+        Ok(answer) => Ok(answer?.map_into_boxed_body()),
+        Err(panic) => Err(ApiError::panicked(&*panic).into()),
+    }
+}
 
 /// Refuses foreign hosts, and changes asked for by pages of another origin.
 pub async fn origin(

@@ -6,6 +6,7 @@
 pub mod app;
 mod assets;
 mod body;
+pub mod compute;
 pub mod db;
 pub mod demo;
 pub mod error;

@@ -2,13 +2,17 @@
 
 use std::path::PathBuf;
 use std::process::ExitCode;
+use std::time::Duration;
 
 use anyhow::Context;
 use clap::{Parser, Subcommand};
 use diesel::{Connection, PgConnection};
 use oak_server::app::{self, State};
 use oak_server::{db, demo, jobs};
-use tracing_subscriber::EnvFilter;
+use tokio::signal::unix::{SignalKind, signal};
+use tracing_subscriber::filter::{LevelFilter, Targets};
+use tracing_subscriber::layer::SubscriberExt;
+use tracing_subscriber::util::SubscriberInitExt;
 
 #[derive(Parser)]
 #[command(name = "oak-drum-server", version, about)]
@@ -21,7 +25,7 @@ struct Arguments {
 enum Command {
     /// Brings the database to this version and serves.
     Serve(Serve),
-    /// Takes long work out of the database's queue, beside any number of other workers.
+    /// Carries out jobs, beside any number of other workers.
     Worker(Worker),
     /// Prints the description of the API.
     Openapi,
@@ -41,9 +45,18 @@ struct Serve {
     /// Threads that answer requests.
     #[arg(long, default_value_t = 2)]
     workers: usize,
-    /// Threads for long work in this program; 0 leaves it to workers of their own. One for each core where absent.
+    /// Threads for jobs in this program; 0 leaves them to workers of their own. One for each core where absent.
     #[arg(long)]
-    search_threads: Option<usize>,
+    job_threads: Option<usize>,
+    #[command(flatten)]
+    lease: Lease,
+}
+
+#[derive(clap::Args)]
+struct Lease {
+    /// Seconds without a word from a worker after which its pieces of jobs go to another.
+    #[arg(long = "lease", default_value_t = 10, value_parser = clap::value_parser!(u16).range(1..=600))]
+    seconds: u16,
 }
 
 #[derive(clap::Args)]
@@ -54,6 +67,8 @@ struct Worker {
     /// Threads; one for each core where absent.
     #[arg(long)]
     threads: Option<usize>,
+    #[command(flatten)]
+    lease: Lease,
 }
 
 /// One for each core where nothing else is said.
@@ -63,9 +78,14 @@ fn threads(asked: Option<usize>) -> usize {
 
 #[actix_web::main]
 async fn main() -> ExitCode {
-    let filter =
-        EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn,tracing_actix_web=error"));
-    tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
+    let usual = || {
+        Targets::new().with_default(LevelFilter::WARN).with_target("tracing_actix_web", LevelFilter::ERROR)
+    };
+    let filter = std::env::var("RUST_LOG").ok().and_then(|text| text.parse().ok()).unwrap_or_else(usual);
+    tracing_subscriber::registry()
+        .with(tracing_subscriber::fmt::layer().with_writer(std::io::stderr))
+        .with(filter)
+        .init();
     let outcome = match Arguments::parse().command {
         Command::Serve(arguments) => serve(arguments).await,
         Command::Worker(arguments) => worker(arguments).await,
@@ -90,26 +110,49 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
     }
     drop(connection);
     let state = State::new(&arguments.database_url, 8)?;
-    state.queue.set_up().await.context("the queue for long work")?;
-    let threads = threads(arguments.search_threads);
-    if threads > 0 {
-        jobs::start(&arguments.database_url, threads)?;
-    }
+    let workers = match threads(arguments.job_threads) {
+        0 => None,
+        count => Some(jobs::start_workers(&arguments.database_url, count, arguments.lease.seconds.into())?),
+    };
     let port = arguments.port;
     let (server, port) = app::start(state, port, arguments.workers)
         .with_context(|| format!("port {port} on 127.0.0.1 cannot be used; choose another with --port"))?;
     println!("Oak Drum is at http://127.0.0.1:{port}/");
     server.await?;
+    if let Some(workers) = workers {
+        workers.stop();
+    }
     Ok(())
 }
 
+/// How often a worker is asked whether it has stopped by itself.
+const ASK: Duration = Duration::from_secs(1);
+
 async fn worker(arguments: Worker) -> anyhow::Result<()> {
     let threads = threads(arguments.threads).max(1);
-    let state = State::new(&arguments.database_url, u32::try_from(threads).unwrap_or(1) + 1)?;
-    state.queue.set_up().await.context("the queue for long work")?;
+    let mut connection =
+        PgConnection::establish(&arguments.database_url).context("the database cannot be reached")?;
+    db::check_schema(&mut connection)?;
+    drop(connection);
+    let workers = jobs::start_workers(&arguments.database_url, threads, arguments.lease.seconds.into())?;
     println!("Waiting for work on {threads} threads");
-    jobs::work(&state.queue, state.pool.clone(), threads, tokio::signal::ctrl_c()).await?;
-    Ok(())
+    let mut terminated = signal(SignalKind::terminate())?;
+    let mut interrupted = signal(SignalKind::interrupt())?;
+    let refused = loop {
+        tokio::select! {
+            _ = terminated.recv() => break None,
+            _ = interrupted.recv() => break None,
+            () = tokio::time::sleep(ASK) => {}
+        }
+        if let Some(why) = workers.refused() {
+            break Some(why);
+        }
+    };
+    workers.stop();
+    match refused {
+        Some(why) => anyhow::bail!(why),
+        None => Ok(()),
+    }
 }
 
 fn print_openapi() -> anyhow::Result<()> {

@@ -24,6 +24,9 @@ for (const theme of ['light', 'dark'] as const) {
     await page.goto(server.address);
     await expect(page.getByRole('heading', { name: `Access ${theme}` }).first()).toBeVisible();
     await clean(page, 'builds');
+    await page.goto(`${server.address}/jobs`);
+    await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
+    await clean(page, 'jobs');
     await openBuild(page, server, build.id);
     await clean(page, 'workbench, ported');
     await page.getByRole('link', { name: 'Box' }).click();

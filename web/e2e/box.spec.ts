@@ -74,7 +74,8 @@ test('a standing wave is seen in the section, its fill weighed, and what it does
   await expect(ring).toContainText(/wave/);
   const lines: string[] = [];
   page.on('requestfinished', async (request) => {
-    if (request.url().endsWith('cavity-check?model=full')) lines.push(...(request.headers().accept ?? '').split(','));
+    if (request.url().endsWith('cavity-check?model=full'))
+      lines.push(...(request.headers().accept ?? '').split(','));
   });
   await ring.getByRole('button', { name: 'Check in three directions' }).click();
   await expect(ring).toContainText('spectral elements', { timeout: 30_000 });

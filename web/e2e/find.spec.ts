@@ -83,6 +83,13 @@ test('a search is begun again for more drivers, and says when its brief is no lo
   const { driver_array } = opened.variants.at(-1)?.document ?? {};
   expect(Number(driver_array?.series ?? 1) * Number(driver_array?.parallel ?? 1)).toBe(2);
 
+  await page.keyboard.press('Alt+Shift+J');
+  await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
+  const job = page.getByRole('row').filter({ hasText: 'Drivers for a brief: Barn dance' });
+  await expect(job).toHaveCount(1);
+  await expect(job).toContainText('Finished');
+  await page.goBack();
+
   await page.getByRole('button', { name: /The brief/ }).click();
   const dialog = page.getByRole('dialog', { name: 'The brief' });
   await dialog.getByRole('textbox', { name: 'Lowest note' }).fill('40 Hz');

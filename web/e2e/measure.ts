@@ -1,4 +1,4 @@
-// Speed as a user has it: cargo xtask e2e --release -- --project=measure
+// Speed as a user has it: cargo xtask e2e -- --project=measure
 
 import { gzipSync } from 'node:zlib';
 import type { Build } from '../src/api/types';

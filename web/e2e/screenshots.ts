@@ -1,4 +1,4 @@
-// Pictures of the main views for the documentation: cargo xtask e2e --release -- --project=screenshots
+// Pictures of the main views for the documentation: cargo xtask e2e -- --project=screenshots
 
 import type { Build } from '../src/api/types';
 import { expect, openBuild, test } from './support';

@@ -9,6 +9,7 @@ import { BuildsPage } from './features/builds/BuildsPage';
 import { ComparePage } from './features/drivers/ComparePage';
 import { DriversPage } from './features/drivers/DriversPage';
 import { FindPage } from './features/find/FindPage';
+import { JobsPage } from './features/jobs/JobsPage';
 import { NotFound } from './features/shell/NotFound';
 import { applyTheme } from './features/shell/theme';
 import { WorkbenchPage } from './features/workbench/WorkbenchPage';
@@ -22,6 +23,7 @@ const router = createBrowserRouter([
   { path: '/', element: <BuildsPage /> },
   { path: '/drivers', element: <DriversPage /> },
   { path: '/drivers/compare', element: <ComparePage /> },
+  { path: '/jobs', element: <JobsPage /> },
   { path: '/builds/:id/find', element: <FindPage /> },
   { path: '/builds/:id/:stage?', element: <WorkbenchPage /> },
   { path: '*', element: <NotFound /> },

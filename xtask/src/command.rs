@@ -1,5 +1,6 @@
 //! Starting other programs.
 
+use std::io::IsTerminal;
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
@@ -48,16 +49,15 @@ fn said(command: &Command) -> String {
     words.map(|word| word.to_string_lossy().into_owned()).collect::<Vec<_>>().join(" ")
 }
 
-/// Builds the programs and returns where they are. The debug build is the one that `cargo test
-/// --workspace` makes too, so nothing is built twice.
-pub fn build(release: bool) -> Result<PathBuf> {
-    let arguments: &[&str] = if release {
-        &["build", "--quiet", "--release", "--package", "oak-server"]
-    } else {
-        &["build", "--quiet", "--workspace", "--bins"]
-    };
-    run("cargo", "", arguments)?;
-    Ok(target().join(if release { "release" } else { "debug" }))
+/// Builds the programs. On a terminal Cargo shows how far it is.
+pub fn build() -> Result<()> {
+    let quiet: &[&str] = if std::io::stderr().is_terminal() { &[] } else { &["--quiet"] };
+    run("cargo", "", &[&["build", "--workspace", "--bins"], quiet].concat())
+}
+
+/// Where the programs are once they are built, by [`build`] or by Cargo's tests.
+pub fn programs() -> PathBuf {
+    target().join("debug")
 }
 
 fn target() -> PathBuf {

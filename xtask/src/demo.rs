@@ -4,28 +4,46 @@ use std::net::TcpListener;
 use std::os::unix::process::{CommandExt, ExitStatusExt};
 use std::path::Path;
 use std::process::{Child, Command};
+use std::thread;
 
-use anyhow::{Context, Result, bail};
+use anyhow::{Context, Result, anyhow, bail};
 use oak_cluster::{Cluster, ClusterError};
 
 use crate::machine::{LIBPQ, POSTGRESQL};
+use crate::stages::Clock;
 use crate::{command, front_end, machine};
 
 /// Installs, builds, starts and waits for Ctrl-C.
 pub fn run(port: u16) -> Result<()> {
     check_port(port)?;
     machine::check_node()?;
-    machine::install(&[POSTGRESQL, LIBPQ])?;
-    front_end::install()?;
-    println!("Building the front end");
-    front_end::build()?;
-    println!("Building the server (some minutes the first time)");
-    let programs = command::build(true)?;
+    let whole = Clock::start();
+    step("Packages of the machine", || machine::install(&[POSTGRESQL, LIBPQ]))?;
+    // The server reads the interface from its folder, so that both are built at the same time.
+    thread::scope(|scope| {
+        let interface = scope.spawn(|| {
+            step("Packages of the interface", front_end::install)?;
+            step("Interface", front_end::build)
+        });
+        let server = step("Server (some minutes the first time)", command::build);
+        let interface = interface.join().map_err(|_| anyhow!("building the interface broke down"))?;
+        server.and(interface)
+    })?;
     let cluster = start_cluster()?;
-    let outcome = serve(&programs, &cluster, port);
+    println!("Ready after {}", whole.read());
+    let outcome = serve(&cluster, port);
     println!("Stopping the database");
     cluster.stop()?;
     outcome
+}
+
+/// Does one thing and says how long it took, where that is worth saying.
+fn step(name: &str, work: impl FnOnce() -> Result<()>) -> Result<()> {
+    let clock = Clock::start();
+    println!("{name} …");
+    work().with_context(|| name.to_owned())?;
+    println!("{name}: done in {}", clock.read());
+    Ok(())
 }
 
 fn check_port(port: u16) -> Result<()> {
@@ -64,8 +82,8 @@ fn start_in(folder: &Path) -> Result<Cluster> {
     Ok(cluster)
 }
 
-fn serve(programs: &Path, cluster: &Cluster, port: u16) -> Result<()> {
-    let mut server = Command::new(programs.join("oak-drum-server"))
+fn serve(cluster: &Cluster, port: u16) -> Result<()> {
+    let mut server = Command::new(command::programs().join("oak-drum-server"))
         .args(["serve", "--port", &port.to_string(), "--demo"])
         .arg(command::root().join("demo"))
         .env("OAK_DRUM_DATABASE_URL", cluster.url())

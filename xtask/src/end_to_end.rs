@@ -10,17 +10,17 @@ use crate::{command, front_end, machine};
 const WORKERS: usize = 2;
 
 /// Installs and builds what the tests need, then runs them.
-pub fn prepare_and_run(release: bool, arguments: &[String]) -> Result<()> {
+pub fn prepare_and_run(arguments: &[String]) -> Result<()> {
     machine::check_node()?;
     machine::install(&[POSTGRESQL, LIBPQ, CHROMIUM])?;
     front_end::install()?;
     front_end::build()?;
-    run(release, arguments)
+    command::build()?;
+    run(arguments)
 }
 
-/// Runs Playwright with the databases and the server program it needs.
-pub fn run(release: bool, arguments: &[String]) -> Result<()> {
-    let programs = command::build(release)?;
+/// Runs Playwright with the databases and the server program it needs, which must be built.
+pub fn run(arguments: &[String]) -> Result<()> {
     let cluster = Throwaway::start()?;
     let databases: Vec<_> = (0..WORKERS).map(|_| cluster.database()).collect::<Result<_, _>>()?;
     let mut playwright = command::program("npx", "web", &["--no-install", "playwright", "test"]);
@@ -29,7 +29,7 @@ pub fn run(release: bool, arguments: &[String]) -> Result<()> {
     }
     playwright
         .args(arguments)
-        .env("OAK_DRUM_SERVER", programs.join("oak-drum-server"))
+        .env("OAK_DRUM_SERVER", command::programs().join("oak-drum-server"))
         .env("OAK_DRUM_DATABASES", databases.join(" "));
     command::finish(playwright)
 }

@@ -19,15 +19,16 @@ const PRINTED: &[(&str, &str, &[&str])] = &[
 ];
 const TYPES: &str = "web/src/api/schema.d.ts";
 
-/// Writes all of them.
+/// Builds the programs and writes all of them.
 pub fn run() -> Result<()> {
+    command::build()?;
     for (file, text) in all()? {
         fs::write(command::root().join(&file), text).with_context(|| file.clone())?;
     }
     Ok(())
 }
 
-/// Compares all of them with what is there.
+/// Compares all of them with what is there; the programs must be built.
 pub fn check() -> Result<()> {
     for (file, text) in all()? {
         let found = fs::read_to_string(command::root().join(&file)).with_context(|| file.clone())?;
@@ -37,7 +38,7 @@ pub fn check() -> Result<()> {
 }
 
 fn all() -> Result<Vec<(String, String)>> {
-    let programs = command::build(false)?;
+    let programs = command::programs();
     let mut files = Vec::new();
     for (file, program, arguments) in PRINTED {
         let program = programs.join(program);

@@ -13,8 +13,15 @@ struct Rule {
     without: &'static [&'static str],
 }
 
+/// What is not checked by the compiler stands in one file.
+const UNSAFE: &str = "allow(unsafe_code)";
+const UNSAFE_IN: &str = "core/acoustics/src/lanes/avx2.rs";
+
 const RULES: &[Rule] = &[
-    Rule { folder: "core", without: &["std::fs", "std::net", "std::env", "println!", "eprintln!"] },
+    Rule { folder: "server/src", without: &[UNSAFE] },
+    Rule { folder: "cluster/src", without: &[UNSAFE] },
+    Rule { folder: "cli/src", without: &[UNSAFE] },
+    Rule { folder: "core", without: &["std::fs", "std::net", "std::env", "println!", "eprintln!", UNSAFE] },
     Rule {
         folder: "core/acoustics/src/medium",
         without: &["::driver", "::element", "::network", "::solve", "::enclosure", "::response"],
@@ -93,8 +100,9 @@ fn breaches_in(file: &Path, rule: &Rule) -> Result<Vec<String>> {
     let code = text.lines().enumerate().filter(|(_, line)| !line.trim_start().starts_with("//"));
     Ok(code
         .flat_map(|(number, line)| {
-            let found = rule.without.iter().filter(move |word| line.contains(**word));
             let place = &place;
+            let excused = move |word: &str| word == UNSAFE && place == UNSAFE_IN;
+            let found = rule.without.iter().filter(move |word| line.contains(**word) && !excused(word));
             found.map(move |word| format!("{place}:{}: {word} has no place in {}", number + 1, rule.folder))
         })
         .collect())

@@ -13,59 +13,58 @@ mod test;
 
 use std::process::ExitCode;
 
-use clap::{Parser, Subcommand};
+use anyhow::{Result, bail};
+use pico_args::Arguments;
 
-#[derive(Parser)]
-#[command(name = "cargo xtask", about, disable_version_flag = true)]
-struct Arguments {
-    #[command(subcommand)]
-    command: Command,
-}
+const HELP: &str = "\
+Usage: cargo xtask COMMAND
 
-#[derive(Subcommand)]
-enum Command {
-    /// Installs what is missing, builds everything and starts it with demo data.
-    Demo {
-        /// Port on 127.0.0.1.
-        #[arg(long, default_value_t = 7373)]
-        port: u16,
-    },
-    /// Runs every check: format, layers, lints, Cargo tests, front end, browser.
-    Test,
-    /// Runs the browser tests alone, or another Playwright project after `--`.
-    E2e {
-        /// Against the release build, as for speed figures.
-        #[arg(long)]
-        release: bool,
-        /// Arguments of Playwright.
-        #[arg(last = true)]
-        arguments: Vec<String>,
-    },
-    /// Writes the generated files anew: API description, schemas, front-end types and quantities.
-    Generate,
-    /// Computes the reference results anew with the general-purpose tools they come from.
-    Reference,
-    /// Times the solver beside NumPy and ngspice on the same circuits.
-    Speed,
-    /// Checks which folder may use which.
-    Layers,
-}
+  demo [--port PORT]  Installs what is missing, builds everything and starts it with demo data, at 7373 or another port.
+  test                Runs every check: format, layers, lints, Cargo tests, front end, browser.
+  e2e [-- ARGUMENT]   Runs the browser tests alone, or another Playwright project.
+  generate            Writes the generated files anew: API description, schemas, front-end types and quantities.
+  reference           Computes the reference results anew with the general-purpose tools they come from.
+  speed               Times the solver beside NumPy and ngspice on the same circuits.
+  layers              Checks which folder may use which.
+";
+
+const PORT: u16 = 7373;
 
 fn main() -> ExitCode {
-    let outcome = match Arguments::parse().command {
-        Command::Demo { port } => demo::run(port),
-        Command::Test => test::run(),
-        Command::E2e { release, arguments } => end_to_end::prepare_and_run(release, &arguments),
-        Command::Generate => generate::run(),
-        Command::Reference => reference::run(),
-        Command::Speed => reference::speed(),
-        Command::Layers => layers::run(),
-    };
-    match outcome {
+    match run(Arguments::from_env()) {
         Ok(()) => ExitCode::SUCCESS,
         Err(error) => {
             eprintln!("error: {error:#}");
             ExitCode::FAILURE
         }
+    }
+}
+
+fn run(mut arguments: Arguments) -> Result<()> {
+    if arguments.contains(["-h", "--help"]) {
+        print!("{HELP}");
+        return Ok(());
+    }
+    let command = arguments.subcommand()?.unwrap_or_default();
+    let port = arguments.opt_value_from_str("--port")?;
+    let rest: Vec<String> = arguments
+        .finish()
+        .into_iter()
+        .map(|word| word.to_string_lossy().into_owned())
+        .filter(|word| word != "--")
+        .collect();
+    if port.is_some() && command != "demo" || !rest.is_empty() && command != "e2e" {
+        bail!("cargo xtask {command} takes no such argument\n\n{HELP}");
+    }
+    match command.as_str() {
+        "demo" => demo::run(port.unwrap_or(PORT)),
+        "test" => test::run(),
+        "e2e" => end_to_end::prepare_and_run(&rest),
+        "generate" => generate::run(),
+        "reference" => reference::run(),
+        "speed" => reference::speed(),
+        "layers" => layers::run(),
+        "" => bail!("which command?\n\n{HELP}"),
+        other => bail!("{other} is no command\n\n{HELP}"),
     }
 }

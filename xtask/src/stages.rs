@@ -1,5 +1,6 @@
-//! Progress of a long command, one line when a stage begins and one when it ends.
+//! Progress of a long command: one line when a stage begins and one when it ends, with its time.
 
+use std::fs;
 use std::time::Instant;
 
 use anyhow::{Context, Result};
@@ -9,16 +10,44 @@ pub type Stage = (&'static str, fn() -> Result<()>);
 
 /// Runs stages in order up to the first that fails.
 pub fn run(stages: &[Stage]) -> Result<()> {
-    let begun = Instant::now();
+    let whole = Clock::start();
     for (number, (name, work)) in stages.iter().enumerate() {
         let place = format!("[{}/{}]", number + 1, stages.len());
         println!("{place} {name}");
-        let stage_begun = Instant::now();
+        let clock = Clock::start();
         work().with_context(|| format!("stage \"{name}\""))?;
-        println!("{place} {name}: done in {} s", stage_begun.elapsed().as_secs());
+        println!("{place} {name}: done in {}", clock.read());
     }
-    println!("All passed in {} s", begun.elapsed().as_secs());
+    println!("All passed in {}", whole.read());
     Ok(())
+}
+
+/// Seconds on the wall, and of the processors.
+pub struct Clock {
+    wall: Instant,
+    processors: f64,
+}
+
+impl Clock {
+    /// Begins.
+    pub fn start() -> Self {
+        Self { wall: Instant::now(), processors: processor_seconds() }
+    }
+
+    /// What has passed, in words.
+    pub fn read(&self) -> String {
+        let processors = processor_seconds() - self.processors;
+        format!("{:.1} s ({processors:.0} s of the processors)", self.wall.elapsed().as_secs_f64())
+    }
+}
+
+/// What this process and the programs it has waited for have used, s; nothing where the system does not tell.
+fn processor_seconds() -> f64 {
+    let stat = fs::read_to_string("/proc/self/stat").unwrap_or_default();
+    // The name of the program, in brackets, may hold anything. Behind it, in hundredths: own user and system time, then the children's.
+    let behind = stat.rsplit(')').next().unwrap_or_default();
+    let times = behind.split_whitespace().skip(11).take(4).filter_map(|time| time.parse::<f64>().ok());
+    times.sum::<f64>() / 100.0
 }
 
 #[cfg(test)]
@@ -38,5 +67,13 @@ mod tests {
         let error = run(stages).expect_err("the second fails");
         assert_eq!(format!("{error:#}"), "stage \"second\": broken");
         assert_eq!(RUN.load(Ordering::Relaxed), 1);
+    }
+
+    #[test]
+    fn what_a_child_uses_is_counted() {
+        let before = processor_seconds();
+        let busy = "i=0; while [ $i -lt 200000 ]; do i=$((i+1)); done";
+        assert!(std::process::Command::new("sh").args(["-c", busy]).status().expect("runs").success());
+        assert!(processor_seconds() > before);
     }
 }

@@ -22,7 +22,7 @@ const STAGES: &[Stage] = &[
     ("front end: build", front_end::build),
     ("Cargo tests", || cargo_or_npm("cargo", "", &["test", "--quiet", "--workspace"])),
     ("generated files are current", generate::check),
-    ("browser tests", || end_to_end::run(false, &[])),
+    ("browser tests", || end_to_end::run(&[])),
 ];
 
 /// Runs every check.

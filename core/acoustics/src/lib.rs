@@ -21,6 +21,9 @@ pub mod response;
 mod root;
 pub mod solve;
 pub mod starting_point;
+mod stop;
+
+pub use stop::Stop;
 
 use lanes::Real;
 
@@ -32,14 +35,16 @@ pub(crate) const J: Complex = Complex::new(0.0, 1.0);
 
 /// Principal square root, by real roots only: several times quicker than the general polar route and as
 /// exact where the real part is not negative, which is where every medium property lies.
+#[inline(always)]
 pub(crate) fn root<T: Real>(z: Complex<T>) -> Complex<T> {
     let half = T::of(0.5);
-    let real = (half * (z.norm_sqr().simd_sqrt() + z.re)).simd_sqrt();
+    let real = (half * (z.norm_sqr().root() + z.re)).root();
     Complex::new(real, half * z.im / real)
 }
 
 /// One over z with a single division, which is what costs.
+#[inline(always)]
 pub(crate) fn inverse<T: Real>(z: Complex<T>) -> Complex<T> {
-    let scale = z.norm_sqr().simd_recip();
+    let scale = z.norm_sqr().reciprocal();
     Complex::new(z.re * scale, -z.im * scale)
 }

@@ -1,10 +1,11 @@
 //! A chamber with standing waves against closed forms, a chain of ducts and a finite-element solution.
 
+use oak_acoustics::Stop;
 use std::f64::consts::PI;
 
 use approx::assert_relative_eq;
 use oak_acoustics::Complex;
-use oak_acoustics::cavity::{Block, Cavity, Patch, Reduced};
+use oak_acoustics::cavity::{Block, Cavity, CavityError, Patch, Reduced};
 use oak_acoustics::medium::{Air, Fill, Frame};
 
 const SIZE: [f64; 3] = [0.22, 0.924, 0.26];
@@ -25,7 +26,7 @@ fn cavity(blocks: Vec<Block>) -> Cavity {
 }
 
 fn reduced(cavity: &Cavity) -> Reduced {
-    cavity.reduce(&Air::reference(), &|_, _| true).expect("not given up")
+    cavity.reduce(&Air::reference(), &Stop::default(), &|_, _| {}).expect("not given up")
 }
 
 fn impedance(reduced: &Reduced, frequency: f64, row: usize, column: usize) -> Complex {
@@ -105,7 +106,17 @@ fn dense_fill_at_one_end_takes_the_wave_and_thin_foam_does_not() {
 #[test]
 fn giving_up_gives_nothing() {
     let air = Air::reference();
-    assert!(cavity(Vec::new()).reduce(&air, &|done, _| done < 3).is_none());
+    let stop = Stop::default();
+    let told = |done, _| {
+        if done >= 3 {
+            stop.stop();
+        }
+    };
+    assert_eq!(cavity(Vec::new()).reduce(&air, &stop, &told).expect_err("stopped"), CavityError::Stopped);
+    let hall = Cavity { size: [8.0; 3], ..cavity(Vec::new()) };
+    let refused = hall.reduce(&air, &Stop::default(), &|_, _| {}).expect_err("too large");
+    assert!(matches!(refused, CavityError::TooLarge { unknowns } if unknowns > 3_000_000), "{refused}");
+    assert!(refused.to_string().contains("90000"), "{refused}");
 }
 
 /// Reference: scikit-fem, `reference/scikit-fem/run.py`; the same room, openings, fill and losses.

@@ -9,13 +9,13 @@ use oak_acoustics::element::{
     At, Chamber, Duct, Element, End, Loads, Mass, MovingCoil, Passage, Resistance, Slice, piston_impedance,
 };
 use oak_acoustics::enclosure::{Enclosure, Losses, Sealed, Setting};
-use oak_acoustics::lanes::Four;
+use oak_acoustics::lanes::{Four, Path, Real};
 use oak_acoustics::medium::{Air, CrossSection, Space, WallLosses};
 use oak_acoustics::network::{Network, Node};
-use oak_acoustics::response::{FrequencyGrid, Response};
+use oak_acoustics::response::{Figures, FrequencyGrid, Response};
 use oak_acoustics::solve::Solver;
+use oak_acoustics::starting_point::{Ask, Wishes};
 use proptest::prelude::*;
-use simba::simd::SimdValue;
 use support::{any_driver_array, any_enclosure, any_profile, woofer};
 
 const INSIDE: [Node; 2] = [Node::Inside(0), Node::Inside(1)];
@@ -186,6 +186,49 @@ proptest! {
             prop_assert!(same(radiated.extract(lane), one.radiated(), one.current().re), "radiated at {frequency}");
         }
     }
+}
+
+/// However this processor computes it, every curve and figure is the same to the last digit that is shown.
+#[test]
+fn every_path_of_the_processor_gives_the_same_digits() {
+    let ask = Ask::new(Setting::new(support::woofer(), Air::reference()), Wishes::default());
+    let grid = FrequencyGrid::logarithmic(10.0, 500.0, 121).expect("a grid");
+    let mut compared = 0;
+    for (family, starting_points) in support::every_family() {
+        let Ok(start) = (starting_points[0].start)(&ask) else { continue };
+        let setting = Setting::new(support::woofer(), Air::reference());
+        let network = start.enclosure.compile(&setting).expect("compiles").network;
+        let shown = |path: Path| {
+            path.forced(|| {
+                let response = Response::of(&network, &grid, 20.0);
+                let figures = Figures::of(&network, 20.0);
+                let curve =
+                    |values: Vec<f64>| values.iter().map(|value| format!("{value:.4e}")).collect::<Vec<_>>();
+                let impedance = response.impedance.iter().map(|z| z.norm()).collect();
+                let delay = response
+                    .group_delay
+                    .iter()
+                    .map(|delay| delay * 1e3)
+                    .map(|ms| (ms * 100.0).round())
+                    .collect();
+                (
+                    [
+                        curve(response.level().collect()),
+                        curve(response.excursion().collect()),
+                        curve(impedance),
+                        curve(delay),
+                    ],
+                    format!("{:?} {:.4}", figures.f3.map(|f3| format!("{f3:.4}")), figures.reference_level),
+                )
+            })
+        };
+        let all: Vec<_> = Path::all().into_iter().map(shown).collect();
+        for other in &all[1..] {
+            assert_eq!(other, &all[0], "{family}");
+            compared += 1;
+        }
+    }
+    assert!(compared >= 13, "{compared} comparisons");
 }
 
 /// Two ducts joined end to end, solved as a network, against one of their joint length.

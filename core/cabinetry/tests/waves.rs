@@ -3,9 +3,10 @@
 mod support;
 
 use approx::assert_relative_eq;
+use oak_acoustics::Stop;
 use oak_cabinetry::geometry::{EnclosureShape, Measured};
 use oak_cabinetry::modes::{Opening, Spread, coinciding, plain, standing_waves};
-use oak_cabinetry::panel::{MATERIALS, Material, Plate, panels, propose, weakest_of};
+use oak_cabinetry::panel::{MATERIALS, Material, Plate, propose, walls, weakest_of};
 use support::{body, contents};
 
 const SPEED: f64 = 343.2;
@@ -141,7 +142,7 @@ fn proposed_braces_raise_the_weakest_board_and_touch_nothing() {
     wish.sizes = [Some(0.5), Some(0.7), Some(0.5)];
     let contents = contents(100.0);
     let before = weakest_of(&wish, &wish.build(&contents).expect("a box"));
-    let braces = propose(&wish, &contents, 400.0);
+    let braces = propose(&wish, &contents, 400.0, &Stop::default());
     assert!(!braces.is_empty() && braces.len() <= 4);
     wish.braces = braces;
     let cabinet = wish.build(&contents).expect("a box");
@@ -155,7 +156,7 @@ fn a_box_weighs_what_its_boards_weigh() {
     let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.5), Some(0.5), Some(0.5)];
     let cabinet = wish.build(&contents(60.0)).expect("a box");
-    let mass: f64 = panels(&wish, &cabinet).iter().map(|panel| panel.mass).sum();
+    let mass: f64 = walls(&wish, &cabinet).iter().map(|panel| panel.mass).sum();
     let exact = (cabinet.outer.volume() - cabinet.interior.volume()) * 740.0;
     assert_relative_eq!(mass, exact, max_relative = 2e-3);
 }

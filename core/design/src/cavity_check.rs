@@ -2,7 +2,8 @@
 
 use std::sync::Arc;
 
-use oak_acoustics::cavity::{Block, Cavity, Patch};
+use oak_acoustics::Stop;
+use oak_acoustics::cavity::{Block, Cavity, CavityError, Patch};
 use oak_acoustics::driver::REFERENCE_PRESSURE;
 use oak_acoustics::element::Slice;
 use oak_acoustics::enclosure::{ChamberModel, Compiled};
@@ -66,14 +67,16 @@ pub struct CavityCheckReport {
     pub error: Option<f64>,
 }
 
-/// Checks a design; `None` where its cabinet is no single room behind the drivers, or where `go_on` said no.
+/// Checks a design; `None` where its cabinet is no single room behind the drivers, or where it
+/// was stopped. `told` hears how many of how many steps are done.
 ///
 /// # Errors
 /// A box that cannot be built or has no place for something, or a full model of a room that is no plain box.
 pub fn cavity_check(
     design: &ResolvedDesign,
     model: CavityModel,
-    go_on: &(dyn Fn(usize, usize) -> bool + Sync),
+    stop: &Stop,
+    told: &(dyn Fn(usize, usize) + Sync),
 ) -> Result<Option<CavityCheckReport>, Problem> {
     let compiled = design.compile()?;
     let Some((contents, cabinet)) = design.build(&compiled)? else { return Ok(None) };
@@ -102,7 +105,14 @@ pub fn cavity_check(
                     return Err(Problem { field: "body.shape".to_owned(), ..unbuildable(reason.to_owned()) });
                 }
                 let cavity = cavity(&design.body, &cabinet, chamber, openings);
-                let Some(reduced) = cavity.reduce(&design.air, go_on) else { return Ok(None) };
+                let reduced = match cavity.reduce(&design.air, stop, told) {
+                    Ok(reduced) => reduced,
+                    Err(CavityError::Stopped) => return Ok(None),
+                    Err(error) => {
+                        let reason = format!("{error}: the quick check takes any size");
+                        return Err(unbuildable(reason));
+                    }
+                };
                 let (unknowns, error) = size.unwrap_or((0, 0.0_f64));
                 size = Some((unknowns + reduced.unknowns, error.max(reduced.error)));
                 ChamberModel::Waves(Arc::new(reduced))

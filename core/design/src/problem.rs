@@ -73,6 +73,11 @@ pub enum ProblemKind {
         /// Most allowed.
         max: usize,
     },
+    /// A character that no text needs.
+    ControlCharacter {
+        /// Its code.
+        code: u32,
+    },
     /// A list that is too long.
     TooMany {
         /// How many there are.
@@ -233,6 +238,9 @@ impl fmt::Display for ProblemKind {
                 write!(f, "is {found} characters long; {min} to {max} are allowed")
             }
             Self::TooMany { found, max } => write!(f, "holds {found} entries; at most {max} are allowed"),
+            Self::ControlCharacter { code } => {
+                write!(f, "holds the control character U+{code:04X}; only line ends and tabs are allowed")
+            }
             Self::NoSuchField { name } => write!(f, "\"{name}\" is not a value of a driver"),
             Self::Excludes { other } => write!(f, "cannot be given together with {other}; leave one out"),
             Self::QtsNotBelow { qts, other } => {

@@ -1,5 +1,6 @@
 //! Starting points as design files.
 
+use oak_acoustics::Stop;
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
     Bandpass4, Bandpass6, Enclosure, FrontHorn, Line, Losses, Mouth, Port, Ported, Radiator, Sealed, Setting,
@@ -105,11 +106,12 @@ impl RawAsk {
     ///
     /// # Errors
     /// Every problem with what was given, with its place.
-    pub fn answer(&self) -> Result<Vec<StartReport>, Vec<Problem>> {
+    pub fn answer(&self, stop: &Stop) -> Result<Vec<StartReport>, Vec<Problem>> {
         let (setting, wishes) = self.read()?;
         let ask = Ask::new(setting, wishes);
         Ok(starting_points(self.family)
             .iter()
+            .take_while(|_| !stop.stopped())
             .map(|starting_point| self.answer_of(starting_point, &ask))
             .collect())
     }

@@ -3,6 +3,7 @@
 mod support;
 
 use approx::assert_relative_eq;
+use oak_acoustics::Stop;
 use oak_design::cavity_check::{CavityCheckReport, CavityModel, cavity_check};
 use oak_design::file::{RawBody, RawDesign, RawMaterial, RawMeasured, RawRatio, Typed};
 use oak_design::report::{BodyReport, compute_undelayed};
@@ -216,7 +217,7 @@ fn tall(fill: Option<(&str, &str)>) -> RawDesign {
 
 fn checked(raw: &RawDesign, model: CavityModel) -> CavityCheckReport {
     let resolved = resolve_design(raw).expect("resolves");
-    cavity_check(&resolved, model, &|_, _| true).expect("builds").expect("one room")
+    cavity_check(&resolved, model, &Stop::default(), &|_, _| {}).expect("builds").expect("one room")
 }
 
 #[test]
@@ -260,7 +261,9 @@ fn at_low_frequencies_a_room_with_waves_is_the_spring_it_was() {
 fn what_has_no_place_or_no_air_is_not_checked_for_its_ring() {
     let ask = |raw: &RawDesign| {
         let resolved = resolve_design(raw).expect("resolves");
-        cavity_check(&resolved, CavityModel::Quick, &|_, _| true).expect_err("refused").to_string()
+        cavity_check(&resolved, CavityModel::Quick, &Stop::default(), &|_, _| {})
+            .expect_err("refused")
+            .to_string()
     };
     let mut raw = tall(None);
     raw.body.as_mut().expect("written").ports[0].face = Some(oak_design::file::RawFace::Tread);

@@ -2,7 +2,7 @@
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use oak_design::exchange::{ImportAsk, read_drivers};
-use oak_planning::driver_match::Search;
+use oak_planning::driver_match::DriverMatch;
 use oak_planning::template::templates;
 
 const DEMO: &[u8] = include_bytes!("../../../demo/drivers.csv");
@@ -11,7 +11,7 @@ fn one_driver(criterion: &mut Criterion) {
     let (drivers, _) = read_drivers(DEMO, &ImportAsk::default()).expect("a table");
     let mut brief = templates().remove(0).brief;
     brief.families.clear();
-    let search = Search::new(&brief, 1).expect("a search");
+    let search = DriverMatch::new(&brief, 1).expect("a search");
     let mut next = drivers.iter().cycle();
     criterion.bench_function("one driver, five families", |b| {
         b.iter(|| search.outcomes(next.next().expect("endless")));

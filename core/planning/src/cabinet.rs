@@ -1,5 +1,6 @@
 //! The box of a design, in the place of its brief.
 
+use oak_acoustics::Stop;
 use oak_acoustics::response::FrequencyGrid;
 use oak_cabinetry::drawing::{Drawing, View};
 use oak_cabinetry::geometry::Axis;
@@ -38,10 +39,10 @@ pub fn cabinet(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<BodyR
 ///
 /// # Errors
 /// What is wrong with design or brief.
-pub fn folds(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Vec<FoldOffer>, Vec<Problem>> {
+pub fn folds(raw: &RawDesign, brief: Option<&RawBrief>, stop: &Stop) -> Result<Vec<FoldOffer>, Vec<Problem>> {
     let (design, _) = surrounded(raw, brief)?;
     let compiled = design.compile().map_err(|problem| vec![problem])?;
-    Ok(fold_offers(&design, &compiled))
+    Ok(fold_offers(&design, &compiled, stop))
 }
 
 /// The box of a design in three dimensions; `None` where the cabinet has none.
@@ -69,7 +70,7 @@ pub fn drawing(raw: &RawDesign, view: View) -> Result<Option<Drawing>, Vec<Probl
 }
 
 /// What standing waves do to a design, in the surroundings of a brief where there is one; `None` where its cabinet is no single
-/// room, or where `go_on` said no.
+/// room, or where it was stopped. `told` hears how many of how many steps are done.
 ///
 /// # Errors
 /// What is wrong with design or brief.
@@ -77,10 +78,11 @@ pub fn cavity_check(
     raw: &RawDesign,
     brief: Option<&RawBrief>,
     model: CavityModel,
-    go_on: &(dyn Fn(usize, usize) -> bool + Sync),
+    stop: &Stop,
+    told: &(dyn Fn(usize, usize) + Sync),
 ) -> Result<Option<CavityCheckReport>, Vec<Problem>> {
     let (design, _) = surrounded(raw, brief)?;
-    oak_design::cavity_check::cavity_check(&design, model, go_on).map_err(|problem| vec![problem])
+    oak_design::cavity_check::cavity_check(&design, model, stop, told).map_err(|problem| vec![problem])
 }
 
 fn surrounded(
@@ -134,7 +136,11 @@ const CLEAR: f64 = 2.0;
 ///
 /// # Errors
 /// What is wrong with design or brief.
-pub fn panels(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<PanelsReport>, Vec<Problem>> {
+pub fn panels(
+    raw: &RawDesign,
+    brief: Option<&RawBrief>,
+    stop: &Stop,
+) -> Result<Option<PanelsReport>, Vec<Problem>> {
     let (design, brief) = surrounded(raw, brief)?;
     let one = |problem: Problem| vec![problem];
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
@@ -142,18 +148,19 @@ pub fn panels(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<Panels
     let Some((contents, cabinet)) = design.build(&computed.compiled).map_err(one)? else { return Ok(None) };
     let crossover = brief.and_then(|brief| brief.crossover).unwrap_or(USUAL_CROSSOVER);
     let wanted = CLEAR * crossover;
-    let found = panel::propose(&design.body, &contents, wanted);
+    let found = panel::propose(&design.body, &contents, wanted, stop);
     let mut braced = design.body.clone();
     braced.braces.extend(found.iter().copied());
     let after = braced.build(&contents).map_or(0.0, |cabinet| panel::weakest_of(&braced, &cabinet));
     let materials = panel::MATERIALS
         .iter()
+        .take_while(|_| !stop.stopped())
         .map(|material| {
             let mut of = design.clone();
             let body = &mut of.body;
             let panels = body.panels.iter_mut().map(|(_, panel)| panel);
             panels.chain([&mut body.panel, &mut body.partition]).for_each(|panel| panel.material = material);
-            let panels = panel::panels(body, &cabinet);
+            let panels = panel::walls(body, &cabinet);
             MaterialReport {
                 id: material.id,
                 name: material.name,

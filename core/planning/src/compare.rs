@@ -1,5 +1,6 @@
 //! Drivers compared with all else equal: in the same box, and each in its own.
 
+use oak_acoustics::Stop;
 use oak_design::file::{RawDesign, RawDriver, RawEnclosure, RawFamily};
 use oak_design::problem::{ProblemKind, Range};
 use oak_design::report::{Computed, compute_undelayed};
@@ -72,7 +73,7 @@ pub struct Boxed {
 ///
 /// # Errors
 /// Every problem with the drivers, with its place, or with their number.
-pub fn compare(ask: &RawComparison) -> Result<Comparison, Vec<Problem>> {
+pub fn compare(ask: &RawComparison, stop: &Stop) -> Result<Comparison, Vec<Problem>> {
     let count = ask.drivers.len();
     if !DRIVERS.contains(&count) {
         let (min, max) = (*DRIVERS.start() as f64, *DRIVERS.end() as f64);
@@ -82,12 +83,13 @@ pub fn compare(ask: &RawComparison) -> Result<Comparison, Vec<Problem>> {
             ProblemKind::OutOfRange { given: count.to_string(), range },
         )]);
     }
-    let owns = ask.drivers.iter().enumerate().map(|(at, driver)| {
+    let drivers = ask.drivers.iter().enumerate().take_while(|_| !stop.stopped());
+    let owns = drivers.map(|(at, driver)| {
         let place = |problem: Problem| Problem {
             field: problem.field.replacen("driver", &format!("drivers[{at}]"), 1),
             ..problem
         };
-        own(driver, ask.family).map_err(|problems| problems.into_iter().map(place).collect::<Vec<_>>())
+        own(driver, ask.family, stop).map_err(|problems| problems.into_iter().map(place).collect::<Vec<_>>())
     });
     let (owns, problems): (Vec<_>, Vec<_>) = owns.partition(Result::is_ok);
     let problems: Vec<Problem> = problems.into_iter().filter_map(Result::err).flatten().collect();
@@ -101,7 +103,7 @@ pub fn compare(ask: &RawComparison) -> Result<Comparison, Vec<Problem>> {
         same: enclosure.as_ref().map_or_else(Boxed::default, |enclosure| same(driver, enclosure)),
         own,
     };
-    let rows = ask.drivers.iter().zip(owns).map(row).collect();
+    let rows = ask.drivers.iter().zip(owns).take_while(|_| !stop.stopped()).map(row).collect();
     Ok(Comparison { enclosure, rows })
 }
 
@@ -114,8 +116,8 @@ fn middle(owns: &[Boxed]) -> Option<RawEnclosure> {
 }
 
 /// In the box of the first starting point that has one for it.
-fn own(driver: &RawDriver, family: RawFamily) -> Result<Boxed, Vec<Problem>> {
-    let starts = RawAsk::of(driver.clone(), family).answer()?;
+fn own(driver: &RawDriver, family: RawFamily, stop: &Stop) -> Result<Boxed, Vec<Problem>> {
+    let starts = RawAsk::of(driver.clone(), family).answer(stop)?;
     let Some(start) = starts.iter().find(|start| start.design.is_some()) else {
         let reason = starts.into_iter().next().map(|start| start.reason).unwrap_or_default();
         return Ok(Boxed { reason, ..Boxed::default() });

@@ -1,5 +1,6 @@
 //! One value turned step by step, and what a design comes to at each.
 
+use oak_acoustics::Stop;
 use oak_acoustics::response::FrequencyGrid;
 use oak_design::Problem;
 use oak_design::file::RawDesign;
@@ -119,7 +120,7 @@ const POINTS: usize = 240;
 ///
 /// # Errors
 /// What is wrong with the design, the name of the value, or its ends.
-pub fn sweep(ask: &RawSweep) -> Result<Sweep, Vec<Problem>> {
+pub fn sweep(ask: &RawSweep, stop: &Stop) -> Result<Sweep, Vec<Problem>> {
     let held = Held::of(&ask.design)?;
     let usable: Vec<(&'static Parameter, f64)> =
         PARAMETERS.iter().filter_map(|parameter| Some((parameter, parameter.value(&held)?))).collect();
@@ -133,8 +134,8 @@ pub fn sweep(ask: &RawSweep) -> Result<Sweep, Vec<Problem>> {
     };
     let (from, to) = ends(ask, parameter, &held)?;
     let grid = FrequencyGrid::logarithmic(10.0, 500.0, POINTS).expect("within the allowed range");
-    let steps =
-        values(parameter, &held, from, to).into_par_iter().map(|value| step(parameter, &held, value, &grid));
+    let values = values(parameter, &held, from, to).into_par_iter().filter(|_| !stop.stopped());
+    let steps = values.map(|value| step(parameter, &held, value, &grid));
     Ok(Sweep {
         parameters: usable
             .iter()

@@ -1,5 +1,6 @@
 //! How sure a prediction is: a design built many times, each time with other random deviations.
 
+use oak_acoustics::Stop;
 use oak_acoustics::driver::Driver;
 use oak_acoustics::enclosure::{Enclosure, Port};
 use oak_acoustics::response::{FrequencyGrid, Response};
@@ -167,7 +168,7 @@ struct Built {
 ///
 /// # Errors
 /// What is wrong with design, brief or spreads.
-pub fn tolerance(ask: &RawTolerance) -> Result<Tolerance, Vec<Problem>> {
+pub fn tolerance(ask: &RawTolerance, stop: &Stop) -> Result<Tolerance, Vec<Problem>> {
     let spreads = ask.spreads.values();
     let range = Range { min: SPREAD.min, max: SPREAD.max, field: &SPREAD };
     let wrong = |(name, spread): &(&str, f64)| {
@@ -194,6 +195,7 @@ pub fn tolerance(ask: &RawTolerance) -> Result<Tolerance, Vec<Problem>> {
         (0..SAMPLES).map(|_| Perturbation::draw(&spreads, &mut percentiles)).collect();
     let boxes: Vec<Built> = offs
         .into_par_iter()
+        .filter(|_| !stop.stopped())
         .filter_map(|perturbation| built(&shaken(&design, perturbation), &grid).ok())
         .collect();
     Ok(report(&spreads, lowest, &grid, &designed, &boxes))

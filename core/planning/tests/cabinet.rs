@@ -1,5 +1,6 @@
 //! The box in its place: what does not fit, and the ways out that the program finds.
 
+use oak_acoustics::Stop;
 use oak_design::file::{
     RawBody, RawBrief, RawBuild, RawDesign, RawEnclosureShape, RawFace, RawFold, RawPlace, Typed, open_build,
 };
@@ -39,11 +40,10 @@ fn a_port_that_does_not_fit_the_bunk_is_said_and_a_way_out_found() {
     let fits = check(&brief, &design, "fits");
     assert_eq!(fits.verdict, Verdict::Short);
     assert!(fits.why.contains("458 mm inside, and there are 280 mm"), "{}", fits.why);
-    let found = suggest(&RawSuggestionRequest {
-        brief: brief.clone(),
-        design: design.clone(),
-        check: "fits".to_owned(),
-    })
+    let found = suggest(
+        &RawSuggestionRequest { brief: brief.clone(), design: design.clone(), check: "fits".to_owned() },
+        &Stop::default(),
+    )
     .expect("suggestions");
     assert!(found.suggestions.len() >= 4, "{:?}", found.nearest);
     for suggestion in &found.suggestions {
@@ -123,7 +123,8 @@ fn proposed_braces_make_the_boards_ring_higher_and_the_box_still_fits() {
     let build = nook();
     let design =
         build.variants.iter().find(|design| design.name == "Sealed, bench berth").expect("in the demo");
-    let report = oak_planning::panels(design, build.brief.as_ref()).expect("builds").expect("a box");
+    let report =
+        oak_planning::panels(design, build.brief.as_ref(), &Stop::default()).expect("builds").expect("a box");
     assert!((report.wanted - 180.0).abs() < 1e-9, "twice the crossover");
     let mut braced = design.clone();
     braced.body.get_or_insert_default().braces = report.braces.clone();
@@ -200,8 +201,11 @@ fn a_way_that_does_not_fit_is_folded_otherwise() {
     let fits = check(&brief, &design, "fits");
     assert_eq!(fits.verdict, Verdict::Short);
     assert!(fits.why.contains("another number of folds"), "{}", fits.why);
-    let found = suggest(&RawSuggestionRequest { brief: brief.clone(), design, check: "fits".to_owned() })
-        .expect("searches");
+    let found = suggest(
+        &RawSuggestionRequest { brief: brief.clone(), design, check: "fits".to_owned() },
+        &Stop::default(),
+    )
+    .expect("searches");
     let folded = found
         .suggestions
         .iter()

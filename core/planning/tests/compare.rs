@@ -1,5 +1,6 @@
 //! Drivers beside each other.
 
+use oak_acoustics::Stop;
 use oak_design::exchange::{ImportAsk, read_drivers};
 use oak_design::file::{RawDriver, RawEnclosure, RawFamily, Typed};
 use oak_planning::compare::{Comparison, RawComparison, compare};
@@ -17,7 +18,7 @@ fn ask(names: &[&str], family: RawFamily) -> RawComparison {
 }
 
 fn compared(ask: &RawComparison) -> Comparison {
-    compare(ask).unwrap_or_else(|problems| panic!("{problems:?}"))
+    compare(ask, &Stop::default()).unwrap_or_else(|problems| panic!("{problems:?}"))
 }
 
 const SOME: [&str; 4] = ["Heron 250/4", "Heron 250/8", "Mole 250/4", "Hound 300/4"];
@@ -92,12 +93,13 @@ fn a_driver_without_a_box_says_why_and_the_others_are_compared() {
 #[test]
 fn too_few_too_many_and_broken_drivers_are_named_at_their_place() {
     for names in [vec!["Heron 250/4"], vec!["Heron 250/4"; 7]] {
-        let problems = compare(&ask(&names, RawFamily::Sealed)).expect_err("a number that is not compared");
+        let problems = compare(&ask(&names, RawFamily::Sealed), &Stop::default())
+            .expect_err("a number that is not compared");
         assert_eq!(problems[0].field, "drivers");
         assert!(problems[0].to_string().contains(&names.len().to_string()), "{}", problems[0]);
     }
     let mut broken = ask(&SOME, RawFamily::Sealed);
     broken.drivers[2].fs = Some(Typed::from("3 MHz"));
-    let problems = compare(&broken).expect_err("no driver");
+    let problems = compare(&broken, &Stop::default()).expect_err("no driver");
     assert!(problems.iter().any(|problem| problem.field == "drivers[2].fs"), "{problems:?}");
 }

@@ -11,7 +11,7 @@ use oak_design::report::Report;
 use oak_design::resolve::resolve_design;
 use oak_planning::Case;
 use oak_planning::check::{Verdict, judge};
-use oak_planning::driver_match::{Found, Outcome, Search};
+use oak_planning::driver_match::{DriverMatch, Found, Outcome};
 use oak_planning::template::templates;
 
 const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/drivers.csv");
@@ -24,15 +24,15 @@ fn text(value: &str) -> Option<Typed> {
     Some(Typed::from(value))
 }
 
-fn search(brief: &RawBrief) -> Search {
-    Search::new(brief, 1).unwrap_or_else(|problems| panic!("{problems:?}"))
+fn search(brief: &RawBrief) -> DriverMatch {
+    DriverMatch::new(brief, 1).unwrap_or_else(|problems| panic!("{problems:?}"))
 }
 
-fn outcomes(search: &Search, driver: &RawDriver) -> Vec<Outcome> {
+fn outcomes(search: &DriverMatch, driver: &RawDriver) -> Vec<Outcome> {
     search.outcomes(driver).unwrap_or_else(|problems| panic!("{}: {problems:?}", driver.name))
 }
 
-fn design(search: &Search, driver: &RawDriver, found: &Found) -> RawDesign {
+fn design(search: &DriverMatch, driver: &RawDriver, found: &Found) -> RawDesign {
     search.design(driver.clone(), found.driver_array.clone(), found.enclosure.clone(), found.reason.clone())
 }
 
@@ -215,7 +215,7 @@ fn what_a_search_lacks_is_named() {
         (note.clone(), 0, "drivers"),
         (note, 9, "drivers"),
     ] {
-        let problems = Search::new(&brief, drivers).expect_err(field);
+        let problems = DriverMatch::new(&brief, drivers).expect_err(field);
         assert_eq!(problems.iter().map(|problem| problem.field.as_str()).collect::<Vec<_>>(), [field]);
     }
 }
@@ -227,7 +227,7 @@ fn the_families_that_are_searched_are_named_as_in_files() {
     assert_eq!(named.len(), 5);
     let horn =
         RawBrief { lowest: text("40 Hz"), families: vec![RawFamily::FrontHorn], ..RawBrief::default() };
-    let told = Search::new(&horn, 1).expect_err("no horns")[0].to_string();
+    let told = DriverMatch::new(&horn, 1).expect_err("no horns")[0].to_string();
     assert!(named.iter().all(|name| told.contains(name)), "{told}");
 }
 
@@ -242,7 +242,7 @@ fn coils_and_drivers_are_wired_for_the_amplifier() {
             amplifier_load: text(&format!("{load} ohm")),
             ..RawBrief::default()
         };
-        let search = Search::new(&brief, drivers).expect("a search");
+        let search = DriverMatch::new(&brief, drivers).expect("a search");
         for outcome in outcomes(&search, &dual) {
             let Ok(found) = outcome.found else { continue };
             let driver_array = resolve_design(&design(&search, &dual, &found)).expect("whole").driver_array;

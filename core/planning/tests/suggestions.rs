@@ -1,6 +1,7 @@
 //! Suggestions that fix what they say, values that can be turned, and what tolerances do.
 
 use approx::assert_relative_eq;
+use oak_acoustics::Stop;
 use oak_acoustics::medium::Air;
 use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, RawFamily, Typed, open_build};
 use oak_design::resolve::{resolve_brief, resolve_design};
@@ -30,8 +31,11 @@ fn checks(brief: &RawBrief, design: &RawDesign) -> Vec<Check> {
 }
 
 fn suggested(brief: &RawBrief, design: &RawDesign, check: &str) -> Suggestions {
-    suggest(&RawSuggestionRequest { brief: brief.clone(), design: design.clone(), check: check.to_owned() })
-        .expect("suggestions")
+    suggest(
+        &RawSuggestionRequest { brief: brief.clone(), design: design.clone(), check: check.to_owned() },
+        &Stop::default(),
+    )
+    .expect("suggestions")
 }
 
 /// What a suggestion claims, computed again from the design or brief that it hands out.
@@ -132,14 +136,14 @@ fn what_is_met_needs_no_mending_and_what_is_not_asked_is_told() {
     let found = suggested(&brief, &design, "lowest");
     assert!(found.suggestions.is_empty() && found.nearest.is_none());
     let ask = RawSuggestionRequest { brief, design, check: "colour".to_owned() };
-    assert_eq!(suggest(&ask).expect_err("no such check")[0].field, "check");
+    assert_eq!(suggest(&ask, &Stop::default()).expect_err("no such check")[0].field, "check");
 }
 
 /// Every family with a start for a small woofer.
 fn every_family() -> Vec<RawDesign> {
     let driver = nook().variants[0].driver.clone();
     let start = |family: &RawFamily| {
-        let starts = RawAsk::of(driver.clone(), *family).answer().expect("a whole driver");
+        let starts = RawAsk::of(driver.clone(), *family).answer(&Stop::default()).expect("a whole driver");
         starts.into_iter().find_map(|start| start.design).map(|design| (*family, design))
     };
     RawFamily::ALL.iter().filter_map(start).map(|(_, design)| design).collect()
@@ -176,7 +180,7 @@ fn a_sweep_tells_what_trade_and_theory_know() {
     let design = nook().variants[0].clone();
     let turned = |id: &str| {
         let ask = RawSweep { design: design.clone(), parameter: Some(id.to_owned()), from: None, to: None };
-        sweep(&ask).expect("a whole design")
+        sweep(&ask, &Stop::default()).expect("a whole design")
     };
     // Small 1973: leaks take level away around the tuning. Common practice: a tuned-up box stands out.
     let ql = turned("ql");
@@ -218,7 +222,10 @@ fn a_sweep_tells_what_trade_and_theory_know() {
 fn the_ends_of_a_sweep_must_make_sense() {
     let design = nook().variants[0].clone();
     let ask = |parameter: &str, from, to| {
-        sweep(&RawSweep { design: design.clone(), parameter: Some(parameter.to_owned()), from, to })
+        sweep(
+            &RawSweep { design: design.clone(), parameter: Some(parameter.to_owned()), from, to },
+            &Stop::default(),
+        )
     };
     assert_eq!(ask("volume", Some(0.05), Some(0.02)).expect_err("reversed")[0].field, "to");
     assert_eq!(ask("volume", Some(-1.0), None).expect_err("negative")[0].field, "from");
@@ -231,7 +238,8 @@ fn the_ends_of_a_sweep_must_make_sense() {
 }
 
 fn shaken(design: &RawDesign, spreads: RawSpreads) -> oak_planning::tolerance::Tolerance {
-    tolerance(&RawTolerance { design: design.clone(), brief: nook().brief, spreads }).expect("a whole design")
+    tolerance(&RawTolerance { design: design.clone(), brief: nook().brief, spreads }, &Stop::default())
+        .expect("a whole design")
 }
 
 const NOTHING: RawSpreads = RawSpreads {
@@ -293,5 +301,5 @@ fn luck_is_the_same_each_time_and_more_spread_is_less_sure() {
     assert!(reaching > 0.5 && reaching <= 1.0, "{reaching}: it is designed for 28.3 Hz and asked 30");
     let wrong =
         RawTolerance { design, brief: None, spreads: RawSpreads { fs: Some(0.9), ..RawSpreads::default() } };
-    assert_eq!(tolerance(&wrong).expect_err("too far")[0].field, "spreads.fs");
+    assert_eq!(tolerance(&wrong, &Stop::default()).expect_err("too far")[0].field, "spreads.fs");
 }

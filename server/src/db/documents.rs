@@ -7,11 +7,15 @@ use serde_json::Value;
 use crate::error::ApiError;
 
 /// A raw form for storage.
-pub(super) fn to_value(document: &impl Serialize) -> Result<Value, ApiError> {
-    serde_json::to_value(document).map_err(|error| ApiError::Database(error.into()))
+pub(crate) fn to_value(document: &impl Serialize) -> Result<Value, ApiError> {
+    serde_json::to_value(document).map_err(ApiError::internal)
 }
 
 /// A stored document as its raw form.
-pub(super) fn from_value<T: DeserializeOwned>(value: Value) -> Result<T, ApiError> {
-    serde_json::from_value(value).map_err(|error| ApiError::Database(error.into()))
+///
+/// # Errors
+/// It cannot be read; the error names it.
+pub(crate) fn from_value<T: DeserializeOwned>(what: impl Into<String>, value: Value) -> Result<T, ApiError> {
+    serde_path_to_error::deserialize(value)
+        .map_err(|error| ApiError::Unreadable { what: what.into(), reason: error.to_string() })
 }

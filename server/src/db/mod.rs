@@ -1,13 +1,15 @@
 //! Everything that touches PostgreSQL.
 
-mod documents;
+pub(crate) mod documents;
 mod migrate;
 pub mod queries;
 pub mod rows;
 #[allow(missing_docs)]
 pub mod schema;
 
-pub use migrate::{MigrateError, migrate};
+pub use migrate::{MigrateError, check_schema, migrate};
+
+use std::panic::{AssertUnwindSafe, catch_unwind};
 
 use actix_web::web;
 use diesel::connection::SimpleConnection;
@@ -53,8 +55,9 @@ pub async fn run<T: Send + 'static>(
 ) -> Result<T, ApiError> {
     let pool = pool.clone();
     let answer = web::block(move || {
-        let mut connection = pool.get().map_err(|error| ApiError::Database(error.into()))?;
-        query(&mut connection)
+        let mut connection = pool.get().map_err(ApiError::unreachable)?;
+        catch_unwind(AssertUnwindSafe(|| query(&mut connection)))
+            .unwrap_or_else(|panic| Err(ApiError::panicked(&*panic)))
     });
-    answer.await.map_err(|error| ApiError::Database(error.into()))?
+    answer.await.map_err(ApiError::internal)?
 }

@@ -4,6 +4,7 @@ use chrono::{DateTime, Utc};
 use oak_design::file::{RawBrief, RawDesign, RawDriver, RawFamily};
 use oak_planning::driver_match::Found;
 use serde::Serialize;
+use serde_json::Value;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
@@ -53,6 +54,8 @@ pub struct DriverPage {
     pub library: i64,
     /// This page of them.
     pub drivers: Vec<Driver>,
+    /// Drivers that belong on this page and cannot be read.
+    pub unreadable: Vec<Unreadable>,
     /// Every tag in the library.
     pub tags: Vec<String>,
 }
@@ -81,6 +84,9 @@ pub struct Build {
     pub notes: String,
     /// What it must reach.
     pub brief: Option<RawBrief>,
+    /// Why the brief cannot be read, where there is one that cannot.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub brief_problem: Option<String>,
     /// How many variants it has.
     pub variant_count: i64,
     /// Last change of it or of a variant.
@@ -112,6 +118,8 @@ pub struct BuildWithVariants {
     pub build: Build,
     /// Its variants.
     pub variants: Vec<Variant>,
+    /// Variants of it that cannot be read.
+    pub unreadable: Vec<Unreadable>,
 }
 
 /// One kept state of a variant.
@@ -125,54 +133,98 @@ pub struct Revision {
     pub document: RawDesign,
 }
 
-/// How a search stands.
+/// How a job stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum SearchState {
-    /// No worker has begun.
+pub enum JobState {
+    /// Nothing is done yet.
     Waiting,
     /// At work.
     Running,
-    /// All drivers have been looked at.
+    /// All is done.
     Finished,
-    /// It was called off; what had been found stays.
+    /// It was cancelled; what it had come to stays.
     Cancelled,
-    /// It broke down.
+    /// It could not be done.
     Failed,
 }
 
-/// A search of the library for a build's brief.
+/// Something long that workers carry out piece by piece.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Search {
+pub struct Job {
     /// Its key.
     pub id: Uuid,
-    /// Whose brief it is for.
-    pub build: Uuid,
+    /// Its kind.
+    pub kind: String,
+    /// Its kind, for people.
+    pub name: &'static str,
+    /// The build it is for.
+    pub build: Option<Uuid>,
+    /// What that is called.
+    pub build_name: Option<String>,
+    /// How it stands.
+    pub state: JobState,
+    /// Units of work in all.
+    pub total: i32,
+    /// Units that are done.
+    pub done: i32,
+    /// Why it could not be done.
+    pub failure: Option<String>,
+    /// When it was started.
+    pub created_at: DateTime<Utc>,
+    /// When it ended.
+    pub finished_at: Option<DateTime<Utc>>,
+    /// What it is asked.
+    #[serde(skip)]
+    pub input: Value,
+    /// What it has come to so far.
+    #[serde(skip)]
+    pub result: Option<Value>,
+    /// Units that were put into the queue so far.
+    #[serde(skip)]
+    pub queued: i32,
+    /// Where the next piece begins.
+    #[serde(skip)]
+    pub cursor: Option<Value>,
+}
+
+impl Job {
+    /// Whether it is to be carried on.
+    pub fn at_work(&self) -> bool {
+        matches!(self.state, JobState::Waiting | JobState::Running)
+    }
+}
+
+/// The drivers of the library looked at for a build's brief.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct DriverMatch {
+    /// How the work stands.
+    #[serde(flatten)]
+    pub job: Job,
     /// The brief as it was then.
     pub brief: RawBrief,
     /// How many equal drivers each cabinet has.
-    pub drivers: i32,
-    /// How it stands.
-    pub state: SearchState,
-    /// Drivers that are looked at in all.
-    pub total: i32,
-    /// Drivers that have been.
-    pub done: i32,
+    pub drivers: u32,
     /// Cabinets that were found so far.
     pub found: i32,
     /// Of these, such that reach all that is asked.
     pub complete: i32,
-    /// Why it broke down.
-    pub failure: Option<String>,
-    /// When it was begun.
-    pub created_at: DateTime<Utc>,
-    /// When it ended.
-    pub finished_at: Option<DateTime<Utc>>,
+}
+
+/// A stored document that cannot be read.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Unreadable {
+    /// Its key.
+    pub id: Uuid,
+    /// What it is called.
+    pub name: String,
+    /// What the reader says.
+    pub reason: String,
 }
 
 /// A cabinet for a driver, or why there is none.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct SearchRow {
+pub struct DriverMatchRow {
     /// The driver.
     pub driver: Uuid,
     /// What it is called.
@@ -189,18 +241,18 @@ pub struct SearchRow {
     pub refused: Option<String>,
 }
 
-/// The best of a search.
+/// The best of what was found.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct SearchPage {
+pub struct DriverMatchPage {
     /// How it stands.
-    pub search: Search,
+    pub job: DriverMatch,
     /// The best that it has found.
-    pub rows: Vec<SearchRow>,
+    pub rows: Vec<DriverMatchRow>,
 }
 
 /// A cabinet as a point.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct SearchPoint {
+pub struct DriverMatchPoint {
     /// The driver.
     pub driver: Uuid,
     /// What it is called.

@@ -72,25 +72,26 @@ diesel::table! {
 }
 
 diesel::table! {
-    searches (id) {
+    jobs (id) {
         id -> Uuid,
-        build_id -> Uuid,
-        brief -> Jsonb,
-        drivers -> Int4,
+        kind -> Text,
+        build_id -> Nullable<Uuid>,
+        input -> Jsonb,
         total -> Int4,
+        queued -> Int4,
         done -> Int4,
-        found -> Int4,
-        complete -> Int4,
+        cursor -> Nullable<Jsonb>,
+        result -> Nullable<Jsonb>,
         failure -> Nullable<Text>,
-        cancelled_at -> Nullable<Timestamptz>,
         created_at -> Timestamptz,
+        cancelled_at -> Nullable<Timestamptz>,
         finished_at -> Nullable<Timestamptz>,
     }
 }
 
 diesel::table! {
-    search_rows (search_id, driver_id, family) {
-        search_id -> Uuid,
+    driver_match_rows (job_id, driver_id, family) {
+        job_id -> Uuid,
         driver_id -> Uuid,
         family -> Text,
         score -> Nullable<Double>,
@@ -103,9 +104,11 @@ diesel::table! {
     }
 }
 
-diesel::joinable!(search_rows -> drivers (driver_id));
-diesel::joinable!(search_rows -> searches (search_id));
+diesel::joinable!(driver_match_rows -> drivers (driver_id));
+diesel::joinable!(driver_match_rows -> jobs (job_id));
+diesel::joinable!(jobs -> builds (build_id));
 diesel::joinable!(variants -> builds (build_id));
 diesel::joinable!(variant_revisions -> variants (variant_id));
 diesel::allow_tables_to_appear_in_same_query!(drivers, builds, variants, variant_revisions);
-diesel::allow_tables_to_appear_in_same_query!(drivers, search_rows, searches);
+diesel::allow_tables_to_appear_in_same_query!(drivers, driver_match_rows, jobs);
+diesel::allow_tables_to_appear_in_same_query!(builds, jobs);

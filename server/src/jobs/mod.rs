@@ -1,129 +1,134 @@
-//! Long work, through a queue that PostgreSQL keeps: any number of servers put work in, any number of workers on any
-//! machine take it out, and what a dead worker held goes to another.
+//! Everything long is a job: what it is asked, how far it is, what came of it, or why it could not be done.
+//!
+//! A kind of job is a file here that implements [`Kind`], and its line in [`KINDS`]. The job's row in the database keeps a
+//! cursor; the queue holds at most [`OPEN`] pieces of each job, so that a long one does not hold up a short one. A piece that is
+//! done is counted in the transaction that takes it out of the queue and puts the next one in: it counts once, whoever did
+//! it and however often.
 
-mod search;
+mod driver_match;
+mod queue;
+mod worker;
 
-use std::time::Duration;
+use std::ops::ControlFlow;
+use std::time::{Duration, Instant};
 
-use apalis::prelude::*;
-use apalis_postgres::{Config, PgPool, PostgresStorage};
+use diesel::pg::PgConnection;
+use serde_json::Value;
 use uuid::Uuid;
 
+pub use driver_match::{Input as DriverMatchInput, KIND as DRIVER_MATCH, Tally as DriverMatchTally};
+pub use queue::{cancel, start};
+pub use worker::{Workers, start_workers};
+
 use crate::db::Pool;
+use crate::db::queries::job;
+use crate::db::rows::Job;
 use crate::error::ApiError;
-use search::Chunk;
 
-/// What the queue is called in the database.
-const QUEUE: &str = "oak-drum/search";
-/// How often a worker says that it lives, and how many times it may fail to before its work goes to others.
-const HEARTBEAT: Duration = Duration::from_secs(2);
-const MISSED: usize = 3;
-/// How often a worker looks for work besides being told of it.
-const LOOK: Duration = Duration::from_millis(200);
-/// Drivers in one piece of work: about a quarter of a second.
-const PIECE: usize = 16;
-/// How often a piece is tried while the database fails.
-const ATTEMPTS: usize = 5;
+/// Every kind of job there is.
+pub static KINDS: [&dyn Kind; 1] = [&driver_match::KIND];
 
-/// The queue.
-#[derive(Clone)]
-pub struct Queue {
-    pool: PgPool,
-}
+/// Pieces of one job that wait in the queue or are worked on at the same time.
+const OPEN: usize = 4;
 
-impl Queue {
-    /// A queue in a database; it connects when it is first used. Must be called within a runtime.
-    ///
-    /// # Errors
-    /// An address that is none.
-    pub fn new(database_url: &str) -> Result<Self, ApiError> {
-        let pool = PgPool::connect_lazy(database_url).map_err(|error| ApiError::Database(error.into()))?;
-        Ok(Self { pool })
-    }
+/// One kind of job.
+pub trait Kind: Sync {
+    /// Its name in the database and in answers.
+    fn id(&self) -> &'static str;
 
-    /// Brings the queue's own tables to this version.
+    /// Its name for people.
+    fn name(&self) -> &'static str;
+
+    /// How many units of work there are.
     ///
     /// # Errors
     /// The database.
-    pub async fn set_up(&self) -> Result<(), ApiError> {
-        PostgresStorage::setup(&self.pool).await.map_err(|error| ApiError::Database(error.into()))
-    }
+    fn count(&self, connection: &mut PgConnection, job: &Job) -> Result<i32, ApiError>;
 
-    /// Puts a search in, cut into pieces.
+    /// The piece of work that begins at the job's cursor, about a quarter of a second; nothing where none is left.
     ///
     /// # Errors
     /// The database.
-    pub async fn search(&self, search: Uuid, drivers: &[Uuid]) -> Result<(), ApiError> {
-        let piece = |drivers: &[Uuid]| {
-            let chunk = Chunk { search, drivers: drivers.to_vec() };
-            let bytes = serde_json::to_vec(&chunk).map_err(|error| ApiError::Database(error.into()))?;
-            Ok(TaskBuilder::new(bytes).max_attempts(ATTEMPTS).build())
-        };
-        let tasks = drivers.chunks(PIECE).map(piece).collect::<Result<Vec<_>, ApiError>>()?;
-        let push = async {
-            let mut transaction = self.pool.begin().await?;
-            apalis_postgres::queries::push_tasks(&mut *transaction, QUEUE, tasks).await?;
-            transaction.commit().await?;
-            Ok::<(), apalis_postgres::Error>(())
-        };
-        push.await.map_err(|error| ApiError::Database(error.into()))
+    fn next(
+        &self,
+        connection: &mut PgConnection,
+        job: &Job,
+        cursor: Option<&Value>,
+    ) -> Result<Option<Next>, ApiError>;
+
+    /// Does a piece. It may be done more than once, even at the same time, so it changes nothing itself; what it returns keeps
+    /// its outcome.
+    ///
+    /// # Errors
+    /// See [`Failure`].
+    fn work(&self, pool: &Pool, job: &Job, work: &Value, wanted: &Wanted<'_>) -> Result<Keep, Failure>;
+}
+
+/// A piece of a job that is to be put into the queue.
+#[derive(Debug)]
+pub struct Next {
+    /// What is to be done.
+    pub work: Value,
+    /// How many units that is.
+    pub units: i32,
+    /// Where the piece behind it begins.
+    pub cursor: Value,
+}
+
+/// Keeps what came of a piece, within the transaction that counts it; returns what the job has come to so far.
+pub type Keep = Box<dyn FnOnce(&mut PgConnection, &Job) -> Result<Value, ApiError>>;
+
+/// Why a piece was not done.
+#[derive(Debug)]
+pub enum Failure {
+    /// It cannot be done, ever: the job fails with this reason.
+    Final(String),
+    /// The database could not be reached or refused: it is tried again.
+    Passing(ApiError),
+    /// The job was cancelled or replaced.
+    Unwanted,
+}
+
+impl From<ApiError> for Failure {
+    fn from(error: ApiError) -> Self {
+        match error {
+            ApiError::Unavailable(_) => Self::Passing(error),
+            other => Self::Final(other.to_string()),
+        }
     }
 }
 
-/// Takes work out of the queue on a number of threads until a signal comes.
-///
-/// # Errors
-/// The database.
-pub async fn work(
-    queue: &Queue,
-    pool: Pool,
-    threads: usize,
-    signal: impl Future<Output = std::io::Result<()>> + Send + 'static,
-) -> Result<(), ApiError> {
-    let config = Config::default()
-        .queue(QUEUE)
-        .batch_size(2 * threads)
-        .heartbeat_interval(HEARTBEAT)
-        .missed_heartbeats(MISSED)
-        .persist_results(false);
-    let backend =
-        PostgresStorage::new(&queue.pool).with_config(config).with_pubsub().poll_with_interval(LOOK);
-    let worker = WorkerBuilder::new(format!("oak-drum-{}", Uuid::now_v7()))
-        .backend(backend)
-        .concurrency(threads)
-        .data(pool)
-        .build(search::work);
-    worker.run_until(signal).await.map_err(|error| ApiError::Database(error.into()))
+/// The kind of that name.
+pub fn kind(id: &str) -> Option<&'static dyn Kind> {
+    KINDS.into_iter().find(|kind| kind.id() == id)
 }
 
-/// A worker in this program for as long as it runs, on threads and connections of its own, so that answers do not wait for it.
-///
-/// # Errors
-/// An address that is none.
-pub fn start(database_url: &str, threads: usize) -> std::io::Result<()> {
-    let runtime = tokio::runtime::Builder::new_multi_thread()
-        .worker_threads(1)
-        .max_blocking_threads(threads)
-        .thread_name("oak-drum-worker")
-        .enable_all()
-        .build()?;
-    let pool = crate::db::pool(database_url, u32::try_from(threads).unwrap_or(1) + 1);
-    let url = database_url.to_owned();
-    let forever = move || {
-        runtime.block_on(async {
-            // A worker that lost the database begins again when it is back.
-            loop {
-                let worked = match Queue::new(&url) {
-                    Ok(queue) => work(&queue, pool.clone(), threads, std::future::pending()).await,
-                    Err(error) => Err(error),
-                };
-                if let Err(error) = worked {
-                    tracing::error!(%error, "worker");
-                }
-                tokio::time::sleep(Duration::from_secs(1)).await;
-            }
-        });
-    };
-    std::thread::Builder::new().name("oak-drum-worker".to_owned()).spawn(forever)?;
-    Ok(())
+/// Whether a job is still wanted: asked of the database now and then while a piece is worked on.
+pub struct Wanted<'a> {
+    pool: &'a Pool,
+    job: Uuid,
+    asked: std::cell::Cell<Instant>,
+}
+
+/// How often a job is asked whether it is still wanted.
+const ASK: Duration = Duration::from_millis(50);
+
+impl<'a> Wanted<'a> {
+    fn new(pool: &'a Pool, job: Uuid) -> Self {
+        Self { pool, job, asked: std::cell::Cell::new(Instant::now()) }
+    }
+
+    /// Goes on, or breaks where nobody wants the job any more.
+    ///
+    /// # Errors
+    /// The database.
+    pub fn check(&self) -> Result<ControlFlow<()>, ApiError> {
+        if self.asked.get().elapsed() < ASK {
+            return Ok(ControlFlow::Continue(()));
+        }
+        self.asked.set(Instant::now());
+        let mut connection = self.pool.get().map_err(ApiError::unreachable)?;
+        let wanted = job::at_work(&mut connection, self.job)?;
+        Ok(if wanted { ControlFlow::Continue(()) } else { ControlFlow::Break(()) })
+    }
 }

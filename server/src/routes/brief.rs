@@ -1,4 +1,4 @@
-use actix_web::web::{Json, Payload};
+use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, get, post};
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::resolve::resolve_brief;
@@ -8,9 +8,9 @@ use oak_planning::template::{Template, templates};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// A design and what it must reach.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -36,9 +36,14 @@ pub async fn list() -> Json<Vec<Template>> {
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/judge")]
-pub async fn judge(request: HttpRequest, payload: Payload) -> Result<Json<Vec<Check>>, ApiError> {
+pub async fn judge(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Vec<Check>>, ApiError> {
     let Judged { brief, design } = body::json(&request, payload).await?;
     let brief = resolve_brief(&brief)?;
-    let checks = computing(move || Case::of(&brief, &design).map(|case| check::judge(&case))).await?;
+    let checks =
+        state.compute.quick(move || Case::of(&brief, &design).map(|case| check::judge(&case))).await?;
     Ok(Json(checks?))
 }

@@ -1,12 +1,10 @@
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, FieldError, ProblemDocument};
+use crate::routes::download;
 use crate::routes::workings::Questioned;
-use crate::routes::{computing, download};
-use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
-
 use actix_web::http::header::{ACCEPT, ContentEncoding};
-use actix_web::web::{self, Bytes, Json, Payload, Query};
+use actix_web::web::{Bytes, Data, Json, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, post};
 use futures_util::stream::unfold;
 use oak_cabinetry::drawing::{View, write_dxf, write_svg};
@@ -15,7 +13,7 @@ use oak_design::file::RawDesign;
 use oak_design::report::{BodyReport, FoldOffer, ModelReport};
 use oak_planning::{self as planning, PanelsReport};
 use serde::{Deserialize, Serialize};
-use tokio::sync::mpsc::{UnboundedReceiver, unbounded_channel};
+use tokio::sync::mpsc::unbounded_channel;
 use utoipa::{IntoParams, ToSchema};
 
 /// The box of a design: sizes, ledger, boards, standing waves and what does not fit; nothing where the cabinet has none.
@@ -25,9 +23,13 @@ use utoipa::{IntoParams, ToSchema};
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/cabinet")]
-pub async fn cabinet(request: HttpRequest, payload: Payload) -> Result<Json<Option<BodyReport>>, ApiError> {
+pub async fn cabinet(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Option<BodyReport>>, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::cabinet(&design, brief.as_ref())).await??))
+    Ok(Json(state.compute.quick(move || planning::cabinet(&design, brief.as_ref())).await??))
 }
 
 /// What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box.
@@ -37,9 +39,13 @@ pub async fn cabinet(request: HttpRequest, payload: Payload) -> Result<Json<Opti
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/cabinet/panels")]
-pub async fn panels(request: HttpRequest, payload: Payload) -> Result<Json<Option<PanelsReport>>, ApiError> {
+pub async fn panels(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Option<PanelsReport>>, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::panels(&design, brief.as_ref())).await??))
+    Ok(Json(state.compute.long(move |stop| planning::panels(&design, brief.as_ref(), stop)).await??))
 }
 
 /// The way of a line or horn with other numbers of folds; empty where there is none.
@@ -49,9 +55,13 @@ pub async fn panels(request: HttpRequest, payload: Payload) -> Result<Json<Optio
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/cabinet/folds")]
-pub async fn folds(request: HttpRequest, payload: Payload) -> Result<Json<Vec<FoldOffer>>, ApiError> {
+pub async fn folds(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Vec<FoldOffer>>, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::folds(&design, brief.as_ref())).await??))
+    Ok(Json(state.compute.long(move |stop| planning::folds(&design, brief.as_ref(), stop)).await??))
 }
 
 /// The box of a design in three dimensions; nothing where the cabinet has none.
@@ -64,9 +74,10 @@ pub async fn folds(request: HttpRequest, payload: Payload) -> Result<Json<Vec<Fo
 pub async fn cabinet_model(
     request: HttpRequest,
     payload: Payload,
+    state: Data<State>,
 ) -> Result<Json<Option<ModelReport>>, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::model(&design)).await??))
+    Ok(Json(state.compute.quick(move || planning::model(&design)).await??))
 }
 
 /// Which drawing, and as what.
@@ -117,6 +128,7 @@ pub async fn drawing(
     request: HttpRequest,
     wanted: Query<WantedDrawing>,
     payload: Payload,
+    state: Data<State>,
 ) -> Result<HttpResponse, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
     let WantedDrawing { view, format } = wanted.into_inner();
@@ -127,14 +139,14 @@ pub async fn drawing(
         WantedView::Exploded => View::Exploded,
     };
     let name = design.name.clone();
-    let drawn = computing(move || planning::drawing(&design, view)).await??;
+    let drawn = state.compute.quick(move || planning::drawing(&design, view)).await??;
     let drawing = drawn.ok_or(ApiError::NotFound { what: "box to draw in this kind of cabinet" })?;
     let title = format!("{name}, {}", view.name().to_lowercase());
     Ok(match format {
         DrawingFormat::Svg => download(&format!("{title}.svg"), "image/svg+xml", write_svg(&drawing, &title)),
         DrawingFormat::Dxf => {
-            let bytes = write_dxf(&drawing).map_err(|error| ApiError::Database(error.into()))?;
-            let text = String::from_utf8(bytes).map_err(|error| ApiError::Database(error.into()))?;
+            let bytes = write_dxf(&drawing).map_err(ApiError::internal)?;
+            let text = String::from_utf8(bytes).map_err(ApiError::internal)?;
             download(&format!("{title}.dxf"), "image/vnd.dxf", text)
         }
     })
@@ -157,15 +169,6 @@ pub enum WantedModel {
     Quick,
     /// In three directions.
     Full,
-}
-
-/// Tells the computation that nobody waits for it any more.
-struct Leaving(Arc<AtomicBool>);
-
-impl Drop for Leaving {
-    fn drop(&mut self) {
-        self.0.store(true, Ordering::Relaxed);
-    }
 }
 
 /// One line of a check that tells how far it is.
@@ -203,6 +206,7 @@ pub async fn cavity_check(
     request: HttpRequest,
     wanted: Query<WantedCavityCheck>,
     payload: Payload,
+    state: Data<State>,
 ) -> Result<HttpResponse, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
     let modelled = match wanted.model {
@@ -212,30 +216,26 @@ pub async fn cavity_check(
     let accepts = request.headers().get(ACCEPT).and_then(|accepts| accepts.to_str().ok());
     if accepts.is_some_and(|accepts| accepts.contains(LINES)) {
         let (send, receive) = unbounded_channel();
-        // Once nobody reads any more, sending fails and the check ends.
-        let work = web::block(move || {
-            let go_on = |done, of| send.send(CavityCheckLine::Progress([done, of]).bytes()).is_ok();
-            let last = match planning::cavity_check(&design, brief.as_ref(), modelled, &go_on) {
+        let leaving = state.compute.told(move |stop| {
+            // Whoever has left reads neither the steps nor the end.
+            let told = |done, of| drop(send.send(CavityCheckLine::Progress([done, of]).bytes()));
+            let last = match planning::cavity_check(&design, brief.as_ref(), modelled, stop, &told) {
                 Ok(report) => CavityCheckLine::Report(report.map(Box::new)),
                 Err(problems) => CavityCheckLine::Errors(problems.iter().map(FieldError::from).collect()),
             };
-            send.send(last.bytes()).ok()
+            drop(send.send(last.bytes()));
         });
-        actix_web::rt::spawn(work);
-        let lines = unfold(receive, |mut receive: UnboundedReceiver<Bytes>| async {
-            receive.recv().await.map(|line| (Ok::<_, actix_web::Error>(line), receive))
+        let lines = unfold((receive, leaving.await?), |(mut receive, leaving)| async {
+            let line: Option<Bytes> = receive.recv().await;
+            line.map(|line| (Ok::<_, actix_web::Error>(line), (receive, leaving)))
         });
         return Ok(HttpResponse::Ok()
             .content_type(LINES)
             .insert_header(ContentEncoding::Identity)
             .streaming(lines));
     }
-    let left = Arc::new(AtomicBool::new(false));
-    let waiting = Leaving(Arc::clone(&left));
-    let found = computing(move || {
-        planning::cavity_check(&design, brief.as_ref(), modelled, &|_, _| !left.load(Ordering::Relaxed))
-    })
-    .await?;
-    drop(waiting);
-    Ok(HttpResponse::Ok().json(found?))
+    let found = state
+        .compute
+        .long(move |stop| planning::cavity_check(&design, brief.as_ref(), modelled, stop, &|_, _| {}));
+    Ok(HttpResponse::Ok().json(found.await??))
 }

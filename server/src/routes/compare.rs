@@ -1,11 +1,11 @@
-use actix_web::web::{Json, Payload};
+use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, post};
 use oak_planning::compare as planning;
 use oak_planning::compare::{Comparison, RawComparison};
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// Two to six drivers in the same box, and each in its own.
 #[utoipa::path(tag = "compare", request_body = RawComparison, responses(
@@ -14,7 +14,11 @@ use crate::routes::computing;
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/compare")]
-pub async fn compare(request: HttpRequest, payload: Payload) -> Result<Json<Comparison>, ApiError> {
+pub async fn compare(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Comparison>, ApiError> {
     let ask: RawComparison = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::compare(&ask)).await??))
+    Ok(Json(state.compute.long(move |stop| planning::compare(&ask, stop)).await??))
 }

@@ -1,4 +1,4 @@
-use actix_web::web::{Json, Payload};
+use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, post};
 use oak_design::file::{RawDesign, RawDriver};
 use oak_design::{Problem, ProblemKind};
@@ -7,9 +7,9 @@ use oak_planning::wiring::{MOST, WiringOption, wiring_options};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// Equal drivers that are to be wired.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -55,7 +55,11 @@ fn wrong(field: &str, reason: String) -> ApiError {
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/changes")]
-pub async fn changes(request: HttpRequest, payload: Payload) -> Result<Json<Vec<Step>>, ApiError> {
+pub async fn changes(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Vec<Step>>, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
-    Ok(Json(computing(move || steps(&design)).await??))
+    Ok(Json(state.compute.quick(move || steps(&design)).await??))
 }

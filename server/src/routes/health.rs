@@ -1,4 +1,6 @@
-use actix_web::{get, web};
+use std::time::Duration;
+
+use actix_web::{HttpResponse, get, web};
 use diesel::RunQueryDsl;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -7,16 +9,42 @@ use crate::app::State;
 use crate::db;
 use crate::error::ApiError;
 
+/// Longest the database is waited for.
+const PATIENCE: Duration = Duration::from_millis(40);
+
 #[derive(Serialize, ToSchema)]
 struct Health {
     /// Version of the server.
     version: &'static str,
+    /// Whether the database answers.
+    database: DatabaseHealth,
 }
 
-/// Answers when server and database work.
-#[utoipa::path(tag = "health", responses((status = 200, body = Health)))]
+/// Whether the database answers.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+enum DatabaseHealth {
+    /// It does.
+    Reachable,
+    /// Not within 40 ms.
+    Busy,
+    /// It cannot be reached; the status is 503 then.
+    Unreachable,
+}
+
+/// Whether server and database work; answers at once whatever else goes on.
+#[utoipa::path(tag = "health", responses((status = 200, body = Health), (status = 503, body = Health)))]
 #[get("/health")]
-pub async fn health(state: web::Data<State>) -> Result<web::Json<Health>, ApiError> {
-    db::run(&state.pool, |connection| Ok(diesel::sql_query("SELECT 1").execute(connection)?)).await?;
-    Ok(web::Json(Health { version: env!("CARGO_PKG_VERSION") }))
+pub async fn health(state: web::Data<State>) -> HttpResponse {
+    let ping = db::run(&state.pool, |connection| Ok(diesel::sql_query("SELECT 1").execute(connection)?));
+    let database = match tokio::time::timeout(PATIENCE, ping).await {
+        Ok(Ok(_)) => DatabaseHealth::Reachable,
+        Ok(Err(ApiError::Unavailable(_))) => DatabaseHealth::Unreachable,
+        Ok(Err(_)) | Err(_) => DatabaseHealth::Busy,
+    };
+    let health = Health { version: env!("CARGO_PKG_VERSION"), database };
+    match database {
+        DatabaseHealth::Unreachable => HttpResponse::ServiceUnavailable().json(health),
+        _ => HttpResponse::Ok().json(health),
+    }
 }

@@ -6,9 +6,10 @@ mod cabinet;
 mod compare;
 mod driver;
 mod driver_array;
+mod driver_match;
 mod health;
+mod job;
 mod motion;
-mod search;
 mod simulate;
 mod start;
 mod suggestions;
@@ -53,12 +54,8 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
     driver::configure(config);
     build::configure(config);
     variant::configure(config);
-    search::configure(config);
-}
-
-/// Runs a computation off the threads that answer.
-async fn computing<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> Result<T, ApiError> {
-    actix_web::web::block(work).await.map_err(|error| ApiError::Database(error.into()))
+    driver_match::configure(config);
+    job::configure(config);
 }
 
 /// Answers what is not there.
@@ -86,6 +83,6 @@ fn download(name: &str, kind: &'static str, text: String) -> HttpResponse {
 
 /// A raw form as a file.
 fn download_json(name: &str, document: &impl serde::Serialize) -> Result<HttpResponse, ApiError> {
-    let text = serde_json::to_string_pretty(document).map_err(|error| ApiError::Database(error.into()))?;
+    let text = serde_json::to_string_pretty(document).map_err(ApiError::internal)?;
     Ok(download(&format!("{name}.json"), "application/json", text + "\n"))
 }

@@ -1,4 +1,4 @@
-use actix_web::web::{Json, Payload, Query};
+use actix_web::web::{Data, Json, Payload, Query};
 use actix_web::{HttpRequest, post};
 use oak_design::file::RawDesign;
 use oak_design::motion::{Motion, motion as moving};
@@ -6,9 +6,9 @@ use oak_design::resolve::resolve_design;
 use serde::Deserialize;
 use utoipa::IntoParams;
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// Where it is looked at.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -29,8 +29,9 @@ pub async fn motion(
     request: HttpRequest,
     moment: Query<Moment>,
     payload: Payload,
+    state: Data<State>,
 ) -> Result<Json<Motion>, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
     let resolved = resolve_design(&design)?;
-    Ok(Json(computing(move || moving(&resolved, moment.frequency)).await??))
+    Ok(Json(state.compute.quick(move || moving(&resolved, moment.frequency)).await??))
 }

@@ -1,4 +1,4 @@
-use actix_web::web::Payload;
+use actix_web::web::{Data, Payload};
 use actix_web::{HttpRequest, post, web};
 use oak_design::file::RawDesign;
 use oak_design::report::Report;
@@ -7,9 +7,9 @@ use oak_design::response::FrequencyGrid;
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// The frequencies to compute at.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -91,12 +91,15 @@ pub async fn simulate(
     request: HttpRequest,
     wanted: web::Query<Wanted>,
     payload: Payload,
+    state: Data<State>,
 ) -> Result<web::Json<Report>, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
-    let resolved = resolve_design(&design)?;
     let Wanted { from, to, points, curves } = wanted.into_inner();
     let grid = FrequencyGrid::logarithmic(from, to, points)?;
-    let mut report = computing(move || Report::of(&resolved, &grid)).await??;
+    let mut report = state
+        .compute
+        .quick(move || -> Result<_, ApiError> { Ok(Report::of(&resolve_design(&design)?, &grid)?) })
+        .await??;
     if curves == WantedCurves::Lanes {
         report.curves.further = None;
     }

@@ -1,10 +1,10 @@
-use actix_web::web::Payload;
+use actix_web::web::{Data, Payload};
 use actix_web::{HttpRequest, post, web};
 use oak_design::start::{RawAsk, StartReport};
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// Every starting point of a family around a driver, or why there is none.
 #[utoipa::path(tag = "start", request_body = RawAsk, responses(
@@ -13,8 +13,12 @@ use crate::routes::computing;
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/starts")]
-pub async fn starts(request: HttpRequest, payload: Payload) -> Result<web::Json<Vec<StartReport>>, ApiError> {
+pub async fn starts(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<web::Json<Vec<StartReport>>, ApiError> {
     let ask: RawAsk = body::json(&request, payload).await?;
-    let starts = computing(move || ask.answer()).await??;
+    let starts = state.compute.long(move |stop| ask.answer(stop)).await??;
     Ok(web::Json(starts))
 }

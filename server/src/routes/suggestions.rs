@@ -1,11 +1,11 @@
-use actix_web::web::{Json, Payload};
+use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, post};
 use oak_planning::suggestion as planning;
 use oak_planning::suggestion::{RawSuggestionRequest, Suggestions};
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// What would fix a design that falls short of its brief, each change simulated.
 #[utoipa::path(tag = "workbench", request_body = RawSuggestionRequest, responses(
@@ -14,7 +14,11 @@ use crate::routes::computing;
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/suggestions")]
-pub async fn suggestions(request: HttpRequest, payload: Payload) -> Result<Json<Suggestions>, ApiError> {
+pub async fn suggestions(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Suggestions>, ApiError> {
     let ask: RawSuggestionRequest = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::suggest(&ask)).await??))
+    Ok(Json(state.compute.long(move |stop| planning::suggest(&ask, stop)).await??))
 }

@@ -1,11 +1,11 @@
-use actix_web::web::{Json, Payload};
+use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, post};
 use oak_planning::sweep as planning;
 use oak_planning::sweep::{RawSweep, Sweep};
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// One value of a design turned step by step.
 #[utoipa::path(tag = "workbench", request_body = RawSweep, responses(
@@ -14,7 +14,11 @@ use crate::routes::computing;
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/sweep")]
-pub async fn sweep(request: HttpRequest, payload: Payload) -> Result<Json<Sweep>, ApiError> {
+pub async fn sweep(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Sweep>, ApiError> {
     let ask: RawSweep = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::sweep(&ask)).await??))
+    Ok(Json(state.compute.long(move |stop| planning::sweep(&ask, stop)).await??))
 }

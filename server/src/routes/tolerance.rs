@@ -1,11 +1,11 @@
-use actix_web::web::{Json, Payload};
+use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, post};
 use oak_planning::tolerance as planning;
 use oak_planning::tolerance::{RawTolerance, Tolerance};
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// A design built many times with drivers and boards as they come.
 #[utoipa::path(tag = "workbench", request_body = RawTolerance, responses(
@@ -14,7 +14,11 @@ use crate::routes::computing;
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/tolerance")]
-pub async fn tolerance(request: HttpRequest, payload: Payload) -> Result<Json<Tolerance>, ApiError> {
+pub async fn tolerance(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Tolerance>, ApiError> {
     let ask: RawTolerance = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::tolerance(&ask)).await??))
+    Ok(Json(state.compute.long(move |stop| planning::tolerance(&ask, stop)).await??))
 }

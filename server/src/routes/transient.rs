@@ -1,4 +1,4 @@
-use actix_web::web::Payload;
+use actix_web::web::{Data, Payload};
 use actix_web::{HttpRequest, post, web};
 use oak_design::file::RawDesign;
 use oak_design::resolve::resolve_design;
@@ -6,9 +6,9 @@ use oak_design::transient::{Played, TransientReport, excitation};
 use serde::Deserialize;
 use utoipa::IntoParams;
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// What is played.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -46,9 +46,10 @@ pub async fn transient(
     request: HttpRequest,
     tone: web::Query<Tone>,
     payload: Payload,
+    state: Data<State>,
 ) -> Result<web::Json<TransientReport>, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
     let resolved = resolve_design(&design)?;
     let excitation = excitation(tone.play, tone.frequency, tone.cycles)?;
-    Ok(web::Json(computing(move || TransientReport::of(&resolved, excitation)).await??))
+    Ok(web::Json(state.compute.quick(move || TransientReport::of(&resolved, excitation)).await??))
 }

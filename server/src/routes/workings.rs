@@ -1,4 +1,4 @@
-use actix_web::web::{Json, Payload};
+use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, post};
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::working::Working;
@@ -6,9 +6,9 @@ use oak_planning as planning;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
+use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
-use crate::routes::computing;
 
 /// A design, and the brief in whose surroundings it is looked at.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -28,7 +28,11 @@ pub struct Questioned {
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[post("/workings")]
-pub async fn workings(request: HttpRequest, payload: Payload) -> Result<Json<Vec<Working>>, ApiError> {
+pub async fn workings(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Vec<Working>>, ApiError> {
     let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    Ok(Json(computing(move || planning::workings(&design, brief.as_ref())).await??))
+    Ok(Json(state.compute.quick(move || planning::workings(&design, brief.as_ref())).await??))
 }

@@ -8,5 +8,6 @@ mod cabinet;
 mod guards;
 mod hostile;
 mod library;
+mod limits;
 mod workbench;
 mod workshop;

@@ -1,6 +1,10 @@
 //! A real server on a database of its own, for each test.
 #![allow(dead_code)]
 
+pub mod chaos;
+pub mod matches;
+pub mod program;
+
 use std::sync::OnceLock;
 
 use diesel::{Connection, PgConnection};
@@ -59,8 +63,18 @@ pub fn agent() -> ureq::Agent {
 impl Site {
     /// A server in this process with an empty workshop.
     pub fn start() -> Self {
-        let url = cluster().database().expect("a database");
-        db::migrate(&mut PgConnection::establish(&url).expect("connects")).expect("migrates");
+        Self::start_on(&cluster().database().expect("a database"))
+    }
+
+    /// A server in this process on a database.
+    pub fn start_on(url: &str) -> Self {
+        db::migrate(&mut PgConnection::establish(url).expect("connects")).expect("migrates");
+        Self::serving(url)
+    }
+
+    /// A server in this process on whatever is at an address.
+    pub fn serving(url: &str) -> Self {
+        let url = url.to_owned();
         let (sender, receiver) = std::sync::mpsc::channel();
         std::thread::spawn(move || {
             actix_web::rt::System::new().block_on(async move {

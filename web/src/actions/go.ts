@@ -19,4 +19,5 @@ export const goes: Action[] = [
   stage('go-box', 'Go to the box: sizes, boards, drawings', 'alt+shift+o', '/box'),
   action('go-builds', 'Go to the builds', 'alt+shift+b', '/'),
   action('go-drivers', 'Go to the drivers', 'alt+shift+d', '/drivers'),
+  action('go-jobs', 'Go to the jobs', 'alt+shift+j', '/jobs'),
 ];

@@ -12,6 +12,7 @@ import { ringInFull } from './cavity_check';
 import { answered, api, Unreachable } from './client';
 import type {
   CavityCheckReport,
+  Job,
   RawAsk,
   RawBrief,
   RawComparison,
@@ -20,7 +21,6 @@ import type {
   RawEnclosure,
   RawSweep,
   RawTolerance,
-  Search,
   Transient,
   WantedDrivers,
 } from './types';
@@ -31,7 +31,7 @@ export const queryClient = new QueryClient({
   },
 });
 
-const keys = { drivers: ['drivers'], builds: ['builds'] };
+const keys = { drivers: ['drivers'], builds: ['builds'], jobs: ['jobs'] };
 
 function driverPage(wanted: WantedDrivers) {
   return queryOptions({
@@ -166,39 +166,50 @@ export function useChanges(design: RawDesign) {
 /** How often a search that runs is looked at, ms. */
 const LOOK = 300;
 
-export function runs(search: Search | null | undefined): boolean {
-  return search?.state === 'waiting' || search?.state === 'running';
+export function runs(job: Pick<Job, 'state'> | null | undefined): boolean {
+  return job?.state === 'waiting' || job?.state === 'running';
 }
 
-/** The search of a build; null where there has been none. */
-export function useSearchOf(build: string) {
+/** All jobs, looked at again while one runs. */
+export function useJobs() {
   return useQuery({
-    queryKey: ['search of', build],
-    queryFn: () => answered(api.GET('/api/v1/builds/{id}/search', { params: { path: { id: build } } })),
+    queryKey: keys.jobs,
+    queryFn: ({ signal }) => answered(api.GET('/api/v1/jobs', { signal })),
+    refetchInterval: ({ state }) => (state.data?.some(runs) ? LOOK : false),
+  });
+}
+
+/** The newest driver match of a build; null where there has been none. */
+export function useMatchOf(build: string) {
+  return useQuery({
+    queryKey: ['match of', build],
+    queryFn: () => answered(api.GET('/api/v1/builds/{id}/driver-match', { params: { path: { id: build } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
 }
 
-/** How a search stands and the best it has found, looked at again while it runs. */
+/** How a driver match stands and the best it has found, looked at again while it runs. */
 export function useFound(id: string | undefined, family: RawEnclosure['family'] | undefined) {
   return useQuery({
     queryKey: ['found', id, family],
     queryFn: ({ signal }) => {
       const params = { path: { id: id as string }, query: { family, limit: 60 } };
-      return answered(api.GET('/api/v1/searches/{id}', { params, signal }));
+      return answered(api.GET('/api/v1/driver-matches/{id}', { params, signal }));
     },
     enabled: id !== undefined,
-    placeholderData: (previous) => (previous?.search.id === id ? previous : undefined),
-    refetchInterval: ({ state }) => (runs(state.data?.search) ? LOOK : false),
+    placeholderData: (previous) => (previous?.job.id === id ? previous : undefined),
+    refetchInterval: ({ state }) => (runs(state.data?.job) ? LOOK : false),
   });
 }
 
-/** What a search has found as points; `done` is how many drivers it had looked at. */
+/** What was found as points; `done` is how many drivers it had looked at. */
 export function usePoints(id: string | undefined, done: number | undefined) {
   return useQuery({
     queryKey: ['points', id, done],
     queryFn: ({ signal }) =>
-      answered(api.GET('/api/v1/searches/{id}/points', { params: { path: { id: id as string } }, signal })),
+      answered(
+        api.GET('/api/v1/driver-matches/{id}/points', { params: { path: { id: id as string } }, signal }),
+      ),
     enabled: id !== undefined && done !== undefined && done > 0,
     placeholderData: (previous) => previous,
     gcTime: 0,
@@ -211,7 +222,7 @@ export function useOutcomes(id: string, driver: string, done: number) {
     queryKey: ['outcomes', id, driver, done],
     queryFn: ({ signal }) => {
       const params = { path: { id, driver } };
-      return answered(api.GET('/api/v1/searches/{id}/drivers/{driver}', { params, signal }));
+      return answered(api.GET('/api/v1/driver-matches/{id}/drivers/{driver}', { params, signal }));
     },
     placeholderData: (previous) => previous,
     gcTime: 0,

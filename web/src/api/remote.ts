@@ -11,7 +11,9 @@ async function outcome(request: Promise<{ revision: number } | undefined>, befor
     if (!(error instanceof Refusal)) return { kind: 'unreachable' };
     const { status, detail } = error.document;
     if (status === 412) return { kind: 'stale' };
-    return status >= 500 ? { kind: 'unreachable' } : { kind: 'refused', reason: detail };
+    return status >= 500 || status === 429 || status === 408
+      ? { kind: 'unreachable' }
+      : { kind: 'refused', reason: detail };
   }
 }
 

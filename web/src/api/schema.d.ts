@@ -109,6 +109,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{id}/driver-match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest driver match of a build; null where there has been none. */
+        get: operations["driver_matches_of_build"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{id}/driver-matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Starts to look at every driver of the library for a build, in the place of what was found before; workers carry it out. */
+        post: operations["driver_matches_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{id}/order": {
         parameters: {
             query?: never;
@@ -137,40 +171,6 @@ export interface paths {
         put?: never;
         /** Brings back what was put away. */
         post: operations["builds_restore"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/builds/{id}/search": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The search of a build; null where there has been none. */
-        get: operations["searches_of_build"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/builds/{id}/searches": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Begins to search the library for a build, in the place of an earlier search; workers carry it out. */
-        post: operations["searches_begin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -327,6 +327,74 @@ export interface paths {
         put?: never;
         /** Two to six drivers in the same box, and each in its own. */
         post: operations["compare_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/driver-matches/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a driver match stands, and the best that it has found. */
+        get: operations["driver_matches_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/driver-matches/{id}/drivers/{driver}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that came of one driver: its cabinets, and why there is none of some kinds. */
+        get: operations["driver_matches_driver"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/driver-matches/{id}/drivers/{driver}/{family}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cabinet that was found, as a whole design with the amplifier and the space of the brief. */
+        get: operations["driver_matches_design"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/driver-matches/{id}/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was found as points of size, lowest note and loudness. */
+        get: operations["driver_matches_points"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -496,10 +564,61 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Answers when server and database work. */
+        /** Whether server and database work; answers at once whatever else goes on. */
         get: operations["health_health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All jobs, the newest first; at most 200. */
+        get: operations["jobs_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a job stands. */
+        get: operations["jobs_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cancels a job; what it has come to stays. One that has ended stays as it is. */
+        post: operations["jobs_cancel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -534,91 +653,6 @@ export interface paths {
         put?: never;
         /** What cones and air do at one frequency. */
         post: operations["workbench_motion"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/searches/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** How a search stands, and the best that it has found. */
-        get: operations["searches_best"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/searches/{id}/cancel": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Calls a search off; what it has found stays. */
-        post: operations["searches_cancel"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/searches/{id}/drivers/{driver}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Everything that came of one driver: its cabinets, and why there is none of some kinds. */
-        get: operations["searches_driver"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/searches/{id}/drivers/{driver}/{family}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A cabinet that was found, as a whole design with the amplifier and the space of the brief. */
-        get: operations["searches_design"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/searches/{id}/points": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What a search has found as points of size, lowest note and loudness. */
-        get: operations["searches_points"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -964,6 +998,8 @@ export interface components {
             /** @description What it is for. */
             notes: string;
             brief?: components["schemas"]["RawBrief"] | null;
+            /** @description Why the brief cannot be read, where there is one that cannot. */
+            brief_problem?: string | null;
             /**
              * Format: int64
              * @description How many variants it has.
@@ -987,6 +1023,8 @@ export interface components {
         BuildWithVariants: components["schemas"]["Build"] & {
             /** @description Its variants. */
             variants: components["schemas"]["Variant"][];
+            /** @description Variants of it that cannot be read. */
+            unreadable: components["schemas"]["Unreadable"][];
         };
         /** @description One way to model the air, computed. */
         CavityCheckCurves: {
@@ -1163,6 +1201,11 @@ export interface components {
             quick: components["schemas"]["QuickFillReport"][];
             physical?: components["schemas"]["PhysicalFillReport"] | null;
         };
+        /**
+         * @description Whether the database answers.
+         * @enum {string}
+         */
+        DatabaseHealth: "reachable" | "busy" | "unreachable";
         /** @description A stated value that the others contradict. */
         DoubtReport: {
             /** @description Which field. */
@@ -1277,6 +1320,99 @@ export interface components {
              */
             updated_at: string;
         };
+        /** @description The drivers of the library looked at for a build's brief. */
+        DriverMatch: components["schemas"]["Job"] & {
+            /** @description The brief as it was then. */
+            brief: components["schemas"]["RawBrief"];
+            /**
+             * Format: int32
+             * @description How many equal drivers each cabinet has.
+             */
+            drivers: number;
+            /**
+             * Format: int32
+             * @description Cabinets that were found so far.
+             */
+            found: number;
+            /**
+             * Format: int32
+             * @description Of these, such that reach all that is asked.
+             */
+            complete: number;
+        };
+        /** @description What is looked for. */
+        DriverMatchAsk: {
+            /** @description What must be reached; it must name a lowest note. */
+            brief: components["schemas"]["RawBrief"];
+            /**
+             * Format: int32
+             * @description How many equal drivers each cabinet has.
+             */
+            drivers?: number;
+        };
+        /** @description The best of what was found. */
+        DriverMatchPage: {
+            /** @description How it stands. */
+            job: components["schemas"]["DriverMatch"];
+            /** @description The best that it has found. */
+            rows: components["schemas"]["DriverMatchRow"][];
+        };
+        /** @description A cabinet as a point. */
+        DriverMatchPoint: {
+            /**
+             * Format: uuid
+             * @description The driver.
+             */
+            driver: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The kind of cabinet. */
+            family: components["schemas"]["RawFamily"];
+            /**
+             * Format: double
+             * @description Air in it, m3.
+             */
+            volume: number;
+            /**
+             * Format: double
+             * @description Lowest note, Hz.
+             */
+            f3: number;
+            /**
+             * Format: double
+             * @description Largest clean level at the listener, dB.
+             */
+            loudness: number;
+            /**
+             * Format: double
+             * @description How well the brief is met, per cent.
+             */
+            score: number;
+            /** @description Whether no other is as small, as low and as loud. */
+            front: boolean;
+        };
+        /** @description A cabinet for a driver, or why there is none. */
+        DriverMatchRow: {
+            /**
+             * Format: uuid
+             * @description The driver.
+             */
+            driver: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many of it are on hand.
+             */
+            on_hand?: number | null;
+            /** @description Whether the driver was changed after it was looked at. */
+            stale: boolean;
+            /** @description The kind of cabinet. */
+            family: components["schemas"]["RawFamily"];
+            found?: components["schemas"]["Found"] | null;
+            /** @description Why there is none. */
+            refused?: string | null;
+        };
         /** @description A page of the library. */
         DriverPage: {
             /**
@@ -1291,6 +1427,8 @@ export interface components {
             library: number;
             /** @description This page of them. */
             drivers: components["schemas"]["Driver"][];
+            /** @description Drivers that belong on this page and cannot be read. */
+            unreadable: components["schemas"]["Unreadable"][];
             /** @description Every tag in the library. */
             tags: string[];
         };
@@ -1722,6 +1860,8 @@ export interface components {
         Health: {
             /** @description Version of the server. */
             version: string;
+            /** @description Whether the database answers. */
+            database: components["schemas"]["DatabaseHealth"];
         };
         /** @description A value that contradicts nothing and still looks wrong. */
         HintReport: {
@@ -1756,6 +1896,54 @@ export interface components {
             /** @description What it is here, with its unit. */
             value: string;
         };
+        /** @description Something long that workers carry out piece by piece. */
+        Job: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @description Its kind. */
+            kind: string;
+            /** @description Its kind, for people. */
+            name: string;
+            /**
+             * Format: uuid
+             * @description The build it is for.
+             */
+            build?: string | null;
+            /** @description What that is called. */
+            build_name?: string | null;
+            /** @description How it stands. */
+            state: components["schemas"]["JobState"];
+            /**
+             * Format: int32
+             * @description Units of work in all.
+             */
+            total: number;
+            /**
+             * Format: int32
+             * @description Units that are done.
+             */
+            done: number;
+            /** @description Why it could not be done. */
+            failure?: string | null;
+            /**
+             * Format: date-time
+             * @description When it was started.
+             */
+            created_at: string;
+            /**
+             * Format: date-time
+             * @description When it ended.
+             */
+            finished_at?: string | null;
+        };
+        /**
+         * @description How a job stands.
+         * @enum {string}
+         */
+        JobState: "waiting" | "running" | "finished" | "cancelled" | "failed";
         /** @description A design and what it must reach. */
         Judged: {
             /** @description What must be reached. */
@@ -3022,138 +3210,6 @@ export interface components {
             /** @description What is wrong, with the value and what is allowed. */
             message: string;
         };
-        /** @description A search of the library for a build's brief. */
-        Search: {
-            /**
-             * Format: uuid
-             * @description Its key.
-             */
-            id: string;
-            /**
-             * Format: uuid
-             * @description Whose brief it is for.
-             */
-            build: string;
-            /** @description The brief as it was then. */
-            brief: components["schemas"]["RawBrief"];
-            /**
-             * Format: int32
-             * @description How many equal drivers each cabinet has.
-             */
-            drivers: number;
-            /** @description How it stands. */
-            state: components["schemas"]["SearchState"];
-            /**
-             * Format: int32
-             * @description Drivers that are looked at in all.
-             */
-            total: number;
-            /**
-             * Format: int32
-             * @description Drivers that have been.
-             */
-            done: number;
-            /**
-             * Format: int32
-             * @description Cabinets that were found so far.
-             */
-            found: number;
-            /**
-             * Format: int32
-             * @description Of these, such that reach all that is asked.
-             */
-            complete: number;
-            /** @description Why it broke down. */
-            failure?: string | null;
-            /**
-             * Format: date-time
-             * @description When it was begun.
-             */
-            created_at: string;
-            /**
-             * Format: date-time
-             * @description When it ended.
-             */
-            finished_at?: string | null;
-        };
-        /** @description What is searched for. */
-        SearchAsk: {
-            /** @description What must be reached; it must name a lowest note. */
-            brief: components["schemas"]["RawBrief"];
-            /**
-             * Format: int32
-             * @description How many equal drivers each cabinet has.
-             */
-            drivers?: number;
-        };
-        /** @description The best of a search. */
-        SearchPage: {
-            /** @description How it stands. */
-            search: components["schemas"]["Search"];
-            /** @description The best that it has found. */
-            rows: components["schemas"]["SearchRow"][];
-        };
-        /** @description A cabinet as a point. */
-        SearchPoint: {
-            /**
-             * Format: uuid
-             * @description The driver.
-             */
-            driver: string;
-            /** @description What it is called. */
-            name: string;
-            /** @description The kind of cabinet. */
-            family: components["schemas"]["RawFamily"];
-            /**
-             * Format: double
-             * @description Air in it, m3.
-             */
-            volume: number;
-            /**
-             * Format: double
-             * @description Lowest note, Hz.
-             */
-            f3: number;
-            /**
-             * Format: double
-             * @description Largest clean level at the listener, dB.
-             */
-            loudness: number;
-            /**
-             * Format: double
-             * @description How well the brief is met, per cent.
-             */
-            score: number;
-            /** @description Whether no other is as small, as low and as loud. */
-            front: boolean;
-        };
-        /** @description A cabinet for a driver, or why there is none. */
-        SearchRow: {
-            /**
-             * Format: uuid
-             * @description The driver.
-             */
-            driver: string;
-            /** @description What it is called. */
-            name: string;
-            /**
-             * Format: int32
-             * @description How many of it are on hand.
-             */
-            on_hand?: number | null;
-            /** @description Whether the driver was changed after it was looked at. */
-            stale: boolean;
-            /** @description The kind of cabinet. */
-            family: components["schemas"]["RawFamily"];
-            found?: components["schemas"]["Found"] | null;
-            /** @description Why there is none. */
-            refused?: string | null;
-        };
-        /**
-         * @description How a search stands.
-         * @enum {string}
-         */
-        SearchState: "waiting" | "running" | "finished" | "cancelled" | "failed";
         /** @description What one mover contributes to what is heard. */
         Sound: {
             /**
@@ -3408,6 +3464,18 @@ export interface components {
          * @example 0.38
          */
         Typed: number | string;
+        /** @description A stored document that cannot be read. */
+        Unreadable: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What the reader says. */
+            reason: string;
+        };
         /** @description All drivers together as one, SI. */
         UsedReport: {
             /**
@@ -3840,6 +3908,84 @@ export interface operations {
             };
         };
     };
+    driver_matches_of_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriverMatch"] | null;
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    driver_matches_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DriverMatchAsk"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriverMatch"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     builds_arrange: {
         parameters: {
             query?: never;
@@ -3888,76 +4034,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Build"];
-                };
-            };
-        };
-    };
-    searches_of_build: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Search"] | null;
-                };
-            };
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    searches_begin: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SearchAsk"];
-            };
-        };
-        responses: {
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Search"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4316,6 +4392,130 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    driver_matches_read: {
+        parameters: {
+            query?: {
+                /** @description Only this kind of cabinet. */
+                family?: components["schemas"]["RawFamily"];
+                /** @description How many rows, 50 where absent. */
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriverMatchPage"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    driver_matches_driver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                driver: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriverMatchRow"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    driver_matches_design: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                driver: string;
+                family: components["schemas"]["RawFamily"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RawDesign"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    driver_matches_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriverMatchPoint"][];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4752,6 +4952,99 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    jobs_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    jobs_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    jobs_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     briefs_judge: {
@@ -4826,159 +5119,6 @@ export interface operations {
                 };
             };
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    searches_best: {
-        parameters: {
-            query?: {
-                /** @description Only this kind of cabinet. */
-                family?: components["schemas"]["RawFamily"];
-                /** @description How many rows, 50 where absent. */
-                limit?: number;
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SearchPage"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    searches_cancel: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Search"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    searches_driver: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                driver: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SearchRow"][];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    searches_design: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                driver: string;
-                family: components["schemas"]["RawFamily"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RawDesign"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    searches_points: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SearchPoint"][];
-                };
-            };
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -53,30 +53,39 @@ pub(super) fn reference_stiffness() -> [[f64; NODES]; NODES] {
     stiffness
 }
 
-impl Line {
-    /// An axis of a length (m) with edges at some places.
-    pub fn new(length: f64, places: &[f64]) -> Self {
-        let mut wanted: Vec<f64> =
-            places.iter().copied().filter(|at| *at > TOGETHER && *at < length - TOGETHER).collect();
-        wanted.sort_by(f64::total_cmp);
-        let mut edges = vec![0.0];
-        for at in wanted {
-            if at - edges[edges.len() - 1] > TOGETHER {
-                edges.push(at);
-            }
+/// Cuts an axis of a length (m) into elements with edges at some places, m.
+pub(super) fn cut(length: f64, places: &[f64]) -> Vec<f64> {
+    let mut wanted: Vec<f64> =
+        places.iter().copied().filter(|at| *at > TOGETHER && *at < length - TOGETHER).collect();
+    wanted.sort_by(f64::total_cmp);
+    let mut edges = vec![0.0];
+    for at in wanted {
+        if at - edges[edges.len() - 1] > TOGETHER {
+            edges.push(at);
         }
-        edges.push(length);
-        let cut: Vec<f64> = edges
-            .windows(2)
-            .flat_map(|pair| {
-                let pieces = ((pair[1] - pair[0]) / LONGEST).ceil().max(1.0) as usize;
-                let step = (pair[1] - pair[0]) / pieces as f64;
-                let from = pair[0];
-                (0..pieces).map(move |piece| from + step * piece as f64)
-            })
-            .chain([length])
-            .collect();
-        let count = (cut.len() - 1) * DEGREE + 1;
+    }
+    edges.push(length);
+    edges
+        .windows(2)
+        .flat_map(|pair| {
+            let pieces = ((pair[1] - pair[0]) / LONGEST).ceil().max(1.0) as usize;
+            let step = (pair[1] - pair[0]) / pieces as f64;
+            let from = pair[0];
+            (0..pieces).map(move |piece| from + step * piece as f64)
+        })
+        .chain([length])
+        .collect()
+}
+
+/// How many nodes the elements of an axis have.
+pub(super) fn nodes(cut: &[f64]) -> usize {
+    (cut.len() - 1) * DEGREE + 1
+}
+
+impl Line {
+    /// An axis that was cut.
+    pub fn new(cut: Vec<f64>) -> Self {
+        let count = nodes(&cut);
         let (mut mass, mut stiffness) = (vec![0.0; count], DMatrix::<f64>::zeros(count, count));
         let reference = reference_stiffness();
         for (element, pair) in cut.windows(2).enumerate() {

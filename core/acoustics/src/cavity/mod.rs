@@ -15,6 +15,7 @@ use nalgebra::{DMatrix, DVector};
 use rayon::prelude::*;
 
 use crate::Complex;
+use crate::Stop;
 use crate::element::{At, Effect};
 use crate::lanes::Real;
 use crate::medium::{Air, Fill};
@@ -74,6 +75,23 @@ pub struct Cavity {
     pub free: f64,
 }
 
+/// Most unknowns of a chamber: what is solved for them at two frequencies at a time stays below half a gigabyte.
+pub const MOST_UNKNOWNS: usize = 90_000;
+
+/// Why a chamber was not solved.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum CavityError {
+    /// It has more unknowns than [`MOST_UNKNOWNS`].
+    #[error("a model in three directions would have {unknowns} unknowns; {MOST_UNKNOWNS} are the most")]
+    TooLarge {
+        /// How many.
+        unknowns: usize,
+    },
+    /// Nobody wants it any more.
+    #[error("stopped")]
+    Stopped,
+}
+
 /// What the empty room loses at each wave, as one over Q: its walls and joints (common practice, a box of bare boards).
 const LOSS: f64 = 0.01;
 /// Frequencies that are solved in full, Hz.
@@ -110,15 +128,23 @@ fn media(air: &Air, fills: &[Fill], omega: f64) -> Vec<[Complex; 2]> {
 }
 
 impl Cavity {
-    /// Solves the chamber at some frequencies and reduces it; `go_on` is asked before each, and `false` gives up.
-    pub fn reduce(&self, air: &Air, go_on: &(dyn Fn(usize, usize) -> bool + Sync)) -> Option<Reduced> {
+    /// Solves the chamber at some frequencies and reduces it; `told` hears how many of how many are done.
+    ///
+    /// # Errors
+    /// It is too large, or was stopped.
+    pub fn reduce(
+        &self,
+        air: &Air,
+        stop: &Stop,
+        told: &(dyn Fn(usize, usize) + Sync),
+    ) -> Result<Reduced, CavityError> {
         let mut fills: Vec<Fill> = Vec::new();
         for block in &self.blocks {
             if !fills.contains(&block.fill) {
                 fills.push(block.fill);
             }
         }
-        let operator = Operator::new(self, &fills);
+        let operator = Operator::new(self, &fills)?;
         let mut basis: Vec<Vec<f64>> = vec![vec![1.0; operator.unknowns()]];
         let done = AtomicUsize::new(0);
         let total = SOLVED.len() + 1;
@@ -127,16 +153,14 @@ impl Cavity {
             .map(|frequency| {
                 let omega = 2.0 * PI * frequency;
                 let media = media(air, &fills, omega);
-                let solve = |source: &Vec<f64>| {
-                    let go = go_on(done.load(Ordering::Relaxed), total);
-                    go.then(|| operator.solve(&media, omega, source))
-                };
+                told(done.load(Ordering::Relaxed), total);
+                let solve = |source: &Vec<f64>| operator.solve(&media, omega, source, stop);
                 let found = operator.sources.iter().map(solve).collect();
                 done.fetch_add(1, Ordering::Relaxed);
                 found
             })
             .collect();
-        for found in solved?.iter().flatten() {
+        for found in solved.ok_or(CavityError::Stopped)?.iter().flatten() {
             basis.push(found.iter().map(|value| value.re).collect());
             basis.push(found.iter().map(|value| value.im).collect());
         }
@@ -157,16 +181,14 @@ impl Cavity {
             error: 0.0,
             unknowns: operator.unknowns(),
         };
-        if !go_on(SOLVED.len(), total) {
-            return None;
-        }
+        told(SOLVED.len(), total);
         let omega = 2.0 * PI * CHECKED;
         let media = media(air, &reduced.fills, omega);
-        let full = operator.solve(&media, omega, &operator.sources[0]);
+        let full = operator.solve(&media, omega, &operator.sources[0], stop).ok_or(CavityError::Stopped)?;
         let exact: Complex = full.iter().zip(&operator.sources[0]).map(|(p, b)| p * *b).sum();
         let near = reduced.impedance(air, omega)[(0, 0)] / Complex::new(0.0, omega / self.free);
         reduced.error = (near / exact - 1.0).norm();
-        Some(reduced)
+        Ok(reduced)
     }
 }
 

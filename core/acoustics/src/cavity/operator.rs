@@ -2,10 +2,10 @@
 
 use nalgebra::DMatrix;
 
-use super::mesh::{Line, NODES, reference_stiffness, reference_weights};
-use super::{Cavity, Patch};
-use crate::Complex;
+use super::mesh::{Line, NODES, cut, nodes, reference_stiffness, reference_weights};
+use super::{Cavity, CavityError, MOST_UNKNOWNS, Patch};
 use crate::medium::Fill;
+use crate::{Complex, Stop};
 
 /// Most steps of an iteration.
 const STEPS: usize = 160;
@@ -25,12 +25,17 @@ pub(super) struct Operator {
 }
 
 impl Operator {
-    pub fn new(cavity: &Cavity, fills: &[Fill]) -> Self {
-        let lines = [0, 1, 2].map(|k| {
+    pub fn new(cavity: &Cavity, fills: &[Fill]) -> Result<Self, CavityError> {
+        let cuts = [0, 1, 2].map(|k| {
             let patches = cavity.openings.iter().flatten().flat_map(|patch| patch.edges(k));
             let blocks = cavity.blocks.iter().flat_map(|block| [block.low[k], block.high[k]]);
-            Line::new(cavity.size[k], &blocks.chain(patches).collect::<Vec<_>>())
+            cut(cavity.size[k], &blocks.chain(patches).collect::<Vec<_>>())
         });
+        let unknowns = cuts.iter().map(|cut| nodes(cut)).product();
+        if unknowns > MOST_UNKNOWNS {
+            return Err(CavityError::TooLarge { unknowns });
+        }
+        let lines = cuts.map(Line::new);
         let counts = lines.each_ref().map(Line::elements);
         let mut media = vec![0; counts.iter().product()];
         let mut volumes = vec![0.0; fills.len() + 1];
@@ -57,7 +62,7 @@ impl Operator {
         let mut operator =
             Self { lines, media, shares, sources: Vec::new(), stiffness: reference_stiffness() };
         operator.sources = cavity.openings.iter().map(|patches| operator.source(patches)).collect();
-        operator
+        Ok(operator)
     }
 
     pub fn unknowns(&self) -> usize {
@@ -145,8 +150,15 @@ impl Operator {
         });
     }
 
-    /// Solves for the pressure that a source makes: iterated to the remainder from the waves of a room evenly filled.
-    pub fn solve(&self, media: &[[Complex; 2]], omega: f64, source: &[f64]) -> Vec<Complex> {
+    /// Solves for the pressure that a source makes: iterated to the remainder from the waves of a room evenly filled. Nothing
+    /// where it was stopped.
+    pub fn solve(
+        &self,
+        media: &[[Complex; 2]],
+        omega: f64,
+        source: &[f64],
+        stop: &Stop,
+    ) -> Option<Vec<Complex>> {
         let coefficients: Vec<[Complex; 2]> =
             media.iter().map(|[light, soft]| [*light, -soft * (omega * omega)]).collect();
         let even = [0, 1]
@@ -157,7 +169,7 @@ impl Operator {
             self.apply(&coefficients, x, &mut out);
             out
         };
-        minimal_residual(multiply, |x| self.in_waves(even, x), &right)
+        minimal_residual(multiply, |x| self.in_waves(even, x), &right, stop)
     }
 
     /// Solves for one medium everywhere, by the waves of each axis.
@@ -260,18 +272,19 @@ fn minimal_residual(
     multiply: impl Fn(&[Complex]) -> Vec<Complex>,
     nearly: impl Fn(&[Complex]) -> Vec<Complex>,
     right: &[Complex],
-) -> Vec<Complex> {
+    stop: &Stop,
+) -> Option<Vec<Complex>> {
     let norm = |x: &[Complex]| x.iter().map(Complex::norm_sqr).sum::<f64>().sqrt();
     let size = norm(right);
     let mut space = vec![right.iter().map(|value| value / size).collect::<Vec<_>>()];
-    let mut tried: Vec<Vec<Complex>> = Vec::new();
     let mut triangle: Vec<Vec<Complex>> = Vec::new();
     let mut turns: Vec<(f64, Complex)> = Vec::new();
     let mut remainder = vec![Complex::from(size)];
     for step in 0..STEPS {
-        let guess = nearly(&space[step]);
-        let mut next = multiply(&guess);
-        tried.push(guess);
+        if stop.stopped() {
+            return None;
+        }
+        let mut next = multiply(&nearly(&space[step]));
         let mut column: Vec<Complex> = Vec::with_capacity(step + 2);
         for vector in &space {
             let share: Complex = vector.iter().zip(&next).map(|(a, b)| a.conj() * b).sum();
@@ -311,8 +324,8 @@ fn minimal_residual(
         shares[row] = (remainder[row] - known) / triangle[row][row];
     }
     let mut found = vec![Complex::default(); right.len()];
-    for (vector, share) in tried.iter().zip(&shares) {
+    for (vector, share) in space.iter().zip(&shares) {
         found.iter_mut().zip(vector).for_each(|(value, a)| *value += share * a);
     }
-    found
+    Some(nearly(&found))
 }

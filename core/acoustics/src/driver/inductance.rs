@@ -33,6 +33,7 @@ pub enum Inductance {
 
 impl Inductance {
     /// Impedance at an angular frequency (rad/s), ohm.
+    #[inline(always)]
     pub fn impedance<T: Real>(&self, omega: T) -> Complex<T> {
         let coil = |henry: f64| Complex::new(T::of(0.0), omega * T::of(henry));
         match *self {

@@ -62,13 +62,15 @@ impl Driver {
     }
 
     /// Blocked electrical impedance at an angular frequency (rad/s), ohm.
+    #[inline(always)]
     pub fn blocked_impedance<T: Real>(&self, omega: T) -> Complex<T> {
         self.inductance.impedance(omega) + T::of(self.re)
     }
 
     /// Mechanical impedance of the moving parts with a braking coil, kg/s.
+    #[inline(always)]
     pub fn mechanical_impedance<T: Real>(&self, omega: T) -> Complex<T> {
-        let reactance = omega * T::of(self.mms) - (omega * T::of(self.cms)).simd_recip();
+        let reactance = omega * T::of(self.mms) - (omega * T::of(self.cms)).reciprocal();
         let moving = Complex::new(T::of(self.rms), reactance);
         match self.shorted_coil {
             None => moving,

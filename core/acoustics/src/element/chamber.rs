@@ -26,6 +26,7 @@ impl Effect for Chamber {
         &self.node
     }
 
+    #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         // j w C / (1 + j w C R)
         let one = T::of(1.0);

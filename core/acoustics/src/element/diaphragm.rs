@@ -29,13 +29,14 @@ impl Effect for Diaphragm {
         &self.nodes
     }
 
+    #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         let load = if self.radiation && self.nodes[1] == Node::Outside {
             radiation_resistance(at, self.area)
         } else {
             T::of(0.0)
         };
-        let reactance = at.omega * T::of(self.mass) - (at.omega * T::of(self.compliance)).simd_recip();
+        let reactance = at.omega * T::of(self.mass) - (at.omega * T::of(self.compliance)).reciprocal();
         let resistance = T::of(self.resistance) + load * T::of(self.area * self.area);
         let count = f64::from(self.count);
         let y = inverse(Complex::new(resistance, reactance)) * T::of(count * self.area * self.area);

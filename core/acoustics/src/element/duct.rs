@@ -36,6 +36,7 @@ impl Effect for Duct {
         self.one.terminals()
     }
 
+    #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         let load = self.one.flows(at, admittance);
         let count = T::of(self.count);
@@ -66,8 +67,9 @@ impl Effect for Mass {
         &self.nodes
     }
 
+    #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
-        let y = Complex::new(T::of(0.0), -(at.omega * T::of(self.mass)).simd_recip());
+        let y = Complex::new(T::of(0.0), -(at.omega * T::of(self.mass)).reciprocal());
         admittance.copy_from_slice(&[y, -y, -y, y]);
         T::of(0.0)
     }

@@ -71,6 +71,7 @@ impl Termination {
     }
 
     /// Impedance, Pa s/m3; its real part is what leaves as sound.
+    #[inline(always)]
     pub(super) fn impedance<T: Real>(&self, at: &At<'_, T>) -> Complex<T> {
         let ka = at.omega * T::of((self.area / PI).sqrt() / at.air.speed);
         let scale = T::of(at.air.density * at.air.speed / self.area);

@@ -37,6 +37,7 @@ impl MovingCoil {
     }
 
     /// Acoustic resistance of the air at the outside, for the flow of the front, Pa s/m3.
+    #[inline(always)]
     fn load<T: Real>(&self, at: &At<'_, T>) -> T {
         match self.radiation {
             Loads::None => T::of(0.0),
@@ -55,6 +56,7 @@ impl Effect for MovingCoil {
         &self.nodes
     }
 
+    #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         let d = &self.driver;
         let (sd, bl) = (T::of(d.sd), T::of(d.bl));

@@ -78,9 +78,11 @@ impl Passage {
     }
 
     /// What it does between its ends.
+    #[inline(always)]
     fn chain<T: Real>(&self, at: &At<'_, T>) -> Option<Chain<T>> {
         let layers = Layers::at(at.air, at.omega);
-        let free = [at.air.density, at.air.bulk_modulus().recip()].map(|value| Complex::from(T::of(value)));
+        let free =
+            (Complex::from(T::of(at.air.density)), Complex::from(T::of(at.air.bulk_modulus().recip())));
         let mut filled: Option<(Fill, Medium<T>)> = None;
         let mut whole: Option<Chain<T>> = None;
         for piece in &self.pieces {
@@ -96,10 +98,13 @@ impl Passage {
                     let losses = layers.losses(piece.walls);
                     (losses.density(), losses.compressibility())
                 }
-                (None, _) => (free[0], free[1]),
+                (None, _) => free,
             };
             let next = piece.chain(at.omega, inertia, softness);
-            whole = Some(whole.map_or(next, |whole| whole.then(&next)));
+            whole = Some(match whole {
+                Some(whole) => whole.then(&next),
+                None => next,
+            });
         }
         whole
     }
@@ -125,17 +130,20 @@ impl From<&Slice> for Piece {
 
 impl<T: Real> Chain<T> {
     /// An impedance and nothing else.
+    #[inline(always)]
     fn through(impedance: Complex<T>) -> Self {
-        let [zero, one] = [0.0, 1.0].map(|value| Complex::from(T::of(value)));
+        let (zero, one) = (Complex::from(T::of(0.0)), Complex::from(T::of(1.0)));
         Self { a: one, b: impedance, c: zero, d: one, damping: T::of(0.0) }
     }
 
     /// With an impedance before and one behind it.
+    #[inline(always)]
     fn between(&self, inner: Complex<T>, outer: Complex<T>) -> Self {
         let (a, b) = (self.a + inner * self.c, self.b + inner * self.d);
         Self { a, b: b + a * outer, d: self.d + self.c * outer, ..*self }
     }
 
+    #[inline(always)]
     fn then(&self, next: &Self) -> Self {
         Self {
             a: self.a * next.a + self.b * next.c,
@@ -150,11 +158,12 @@ impl<T: Real> Chain<T> {
 impl Piece {
     /// With `z = (j w)^2 rho/K L^2` and the roots of area `s1`, `s2`. Written with `sinh(x)/x` and
     /// `(cosh(x) - sinh(x)/x)/x^2`, it holds for a cylinder too.
+    #[inline(always)]
     fn chain<T: Real>(&self, omega: T, density: Complex<T>, compressibility: Complex<T>) -> Chain<T> {
         let ([s1, s2], [t1, t2]) = (self.roots, self.inverse_roots);
         let turn = omega * T::of(self.length);
-        let turned = |z: Complex<T>| Complex::new(-z.im * turn, z.re * turn);
-        let (inertia, softness) = (turned(density), turned(compressibility));
+        let inertia = Complex::new(-density.im * turn, density.re * turn);
+        let softness = Complex::new(-compressibility.im * turn, compressibility.re * turn);
         let Waves { sinhc, rest, square, damping } = Waves::of(inertia * softness);
         let cosh = sinhc + square * rest;
         let growth = s2 - s1;
@@ -185,6 +194,7 @@ const SHORT: f64 = 3.0;
 const MIDDLING: f64 = 50.0;
 
 impl<T: Real> Waves<T> {
+    #[inline(always)]
     fn of(square: Complex<T>) -> Self {
         // Most slices are far shorter than a wave: few terms then leave as little out, `z^n/(2n + 1)!`, as eight.
         let size = square.norm_sqr().largest();
@@ -206,15 +216,25 @@ impl<T: Real> Waves<T> {
         Self { sinhc, rest, square, damping: T::of(0.0) }
     }
 
-    /// From those of half the argument: `cosh 2x = 2 cosh^2 x - 1`, `sinh 2x = 2 sinh x cosh x`.
+    /// From those of half the argument, of half that, and so on: `cosh 2x = 2 cosh^2 x - 1`, `sinh 2x = 2 sinh x cosh x`.
+    #[inline(always)]
     fn doubled(square: Complex<T>) -> Self {
-        let half = Self::of(square * T::of(0.25));
-        let cosh = half.sinhc + half.square * half.rest;
-        let sinhc = half.sinhc * cosh;
-        let rest = (cosh * cosh * T::of(2.0) - T::of(1.0) - sinhc) * inverse(square);
+        let (mut part, mut times) = (square, 0);
+        while part.norm_sqr().largest() > SHORT * SHORT {
+            part *= T::of(0.25);
+            times += 1;
+        }
+        let (mut sinhc, mut rest) = series::<T, 8>(part);
+        for _ in 0..times {
+            let cosh = sinhc + part * rest;
+            part *= T::of(4.0);
+            sinhc *= cosh;
+            rest = (cosh * cosh * T::of(2.0) - T::of(1.0) - sinhc) * inverse(part);
+        }
         Self { sinhc, rest, square, damping: T::of(0.0) }
     }
 
+    #[inline(always)]
     fn long(square: Complex<T>) -> Self {
         let mut waves = Self { sinhc: square, rest: square, square, damping: T::of(0.0) };
         for index in 0..T::LANES {
@@ -250,12 +270,17 @@ const fn ratios(odd: f64) -> [f64; 8] {
 }
 
 /// `sinh(x)/x` and `(cosh(x) - sinh(x)/x)/x^2` by their series in `z = x^2`.
+#[inline(always)]
 fn series<T: Real, const TERMS: usize>(z: Complex<T>) -> (Complex<T>, Complex<T>) {
     let one = T::of(1.0);
-    let sum = |ratios: &[f64; 8]| {
-        ratios[..TERMS].iter().rev().fold(Complex::from(one), |tail, ratio| z * tail * T::of(*ratio) + one)
-    };
-    (sum(&SINHC), sum(&REST) * T::of(1.0 / 3.0))
+    let (mut sinhc, mut rest) = (Complex::from(one), Complex::from(one));
+    let mut k = TERMS;
+    while k > 0 {
+        k -= 1;
+        sinhc = z * sinhc * T::of(SINHC[k]) + one;
+        rest = z * rest * T::of(REST[k]) + one;
+    }
+    (sinhc, rest * T::of(1.0 / 3.0))
 }
 
 impl Effect for Passage {
@@ -263,10 +288,13 @@ impl Effect for Passage {
         &self.nodes
     }
 
+    #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
-        let [inner, outer] = [0, 1].map(|side| self.ends[side].impedance(at));
-        let chain =
-            self.chain(at).map_or_else(|| Chain::through(inner + outer), |chain| chain.between(inner, outer));
+        let (inner, outer) = (self.ends[0].impedance(at), self.ends[1].impedance(at));
+        let chain = match self.chain(at) {
+            Some(chain) => chain.between(inner, outer),
+            None => Chain::through(inner + outer),
+        };
         let within = inverse(chain.b);
         let through = within * (-chain.damping).map_lanes(f64::exp);
         admittance.copy_from_slice(&[chain.d * within, -through, -through, chain.a * within]);

@@ -9,6 +9,7 @@ use crate::{Complex, inverse};
 
 /// Resistance that the open air sets against a face of an area (m2), Pa s/m3: that of a baffled piston, whose
 /// images in the walls enlarge it, or that of an open pipe where there is no wall.
+#[inline(always)]
 pub fn radiation_resistance<T: Real>(at: &At<'_, T>, area: f64) -> T {
     let relative = match at.space {
         Space::Full => pipe_impedance(size(at, area)).re,
@@ -18,6 +19,7 @@ pub fn radiation_resistance<T: Real>(at: &At<'_, T>, area: f64) -> T {
 }
 
 /// Impedance that the open air sets against a mouth that the walls around it continue, Pa s/m3: a horn's.
+#[inline(always)]
 pub fn mouth_impedance<T: Real>(at: &At<'_, T>, area: f64) -> Complex<T> {
     let relative = match at.space {
         Space::Full => pipe_impedance(size(at, area)),
@@ -27,6 +29,7 @@ pub fn mouth_impedance<T: Real>(at: &At<'_, T>, area: f64) -> Complex<T> {
 }
 
 /// `ka` of a round face of an area (m2).
+#[inline(always)]
 fn size<T: Real>(at: &At<'_, T>, area: f64) -> T {
     at.omega * T::of((area / PI).sqrt() / at.air.speed)
 }
@@ -38,11 +41,13 @@ fn images(space: Space) -> f64 {
 
 /// Radiation impedance of a rigid circular piston in an infinite baffle, over `rho c/S`:
 /// `1 - 2 J1(2ka)/(2ka) + j 2 H1(2ka)/(2ka)` (Rayleigh 1896; Morse and Ingard 1968, eq. 7.4.31).
+#[inline(always)]
 pub fn piston_impedance<T: Real>(ka: T) -> Complex<T> {
     Complex::new(piston_resistance(ka), struve_one(ka * T::of(2.0)) / ka)
 }
 
 /// Real part of [`piston_impedance`].
+#[inline(always)]
 fn piston_resistance<T: Real>(ka: T) -> T {
     let x = ka * T::of(2.0);
     // The closed form loses its digits to cancellation when x is small.
@@ -62,6 +67,7 @@ fn piston_resistance<T: Real>(ka: T) -> T {
 ///
 /// Rational approximation of Silva et al. 2009 (J. Sound Vib. 322, table 1) to Levine and Schwinger
 /// 1948; length correction 0.613 a, resistance `(ka)^2/4` at low frequencies.
+#[inline(always)]
 pub fn pipe_impedance<T: Real>(ka: T) -> Complex<T> {
     let below = Complex::new(T::of(1.0) - ka * ka * T::of(0.457), ka * T::of(1.393));
     let above = Complex::new(T::of(1.0), ka * T::of(0.167));
@@ -90,12 +96,18 @@ const fn ratios(odd: f64) -> [f64; 12] {
 }
 
 /// `1 - q r0 (1 - q r1 (1 - ...))`: an alternating series by the ratios of its terms.
+#[inline(always)]
 fn alternating<T: Real>(q: T, ratios: &[f64]) -> T {
     let one = T::of(1.0);
-    ratios.iter().rev().fold(one, |tail, ratio| one - q * T::of(*ratio) * tail)
+    let mut tail = one;
+    for ratio in ratios.iter().rev() {
+        tail = one - q * T::of(*ratio) * tail;
+    }
+    tail
 }
 
 /// Struve function H1 for x >= 0.
+#[inline(always)]
 fn struve_one<T: Real>(x: T) -> T {
     let first = x * x * T::of(2.0 / (3.0 * PI));
     if x.largest() < SHORT {

@@ -30,6 +30,7 @@ impl Effect for Resistance {
         &self.nodes
     }
 
+    #[inline(always)]
     fn flows<T: Real>(&self, _: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         let g = Complex::from(T::of(self.conductance));
         admittance.copy_from_slice(&[g, -g, -g, g]);

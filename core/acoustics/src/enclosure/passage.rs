@@ -5,12 +5,12 @@ use std::f64::consts::PI;
 use super::{CompileError, Fidelity};
 use crate::element::{End, Passage};
 use crate::inverse;
-use crate::lanes::Four;
+use crate::lanes::Real;
 use crate::medium::Air;
 use crate::network::{Network, Node, Opening, OpeningKind, Path};
 use crate::profile::{Profile, cutoff};
 use crate::root::begin_of;
-use crate::solve::Solver;
+use crate::solve::{Solver, Sweep, Work};
 
 /// What a line or horn comes to.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -46,12 +46,30 @@ impl PassageFacts {
     }
 }
 
+/// What a network shows at a node, at four frequencies, m3/(s Pa).
+struct Susceptance {
+    frequencies: [f64; 4],
+    node: Node,
+}
+
+impl Work for Susceptance {
+    type Output = [f64; 4];
+
+    #[inline(always)]
+    fn run<T: Real>(self, solver: &mut Solver<'_, T>) -> [f64; 4] {
+        let mut found = [0.0; 4];
+        for (some, found) in self.frequencies.chunks(T::LANES).zip(found.chunks_mut(T::LANES)) {
+            let shown = inverse(solver.input_impedance(T::by_lane(|lane| some[lane]), self.node)).im;
+            found.iter_mut().enumerate().for_each(|(lane, value)| *value = shown.extract(lane));
+        }
+        found
+    }
+}
+
 /// Where the susceptance that a network of passive parts shows at a node rises through zero for the first time.
 pub(super) fn first_resonance(network: &Network, node: Node) -> Option<f64> {
-    let mut solver = Solver::<Four>::new(network);
-    let mut susceptance = |frequencies: [f64; 4]| -> [f64; 4] {
-        inverse(solver.input_impedance(frequencies.into(), node)).im.into()
-    };
+    let mut sweep = Sweep::new(network);
+    let mut susceptance = |frequencies: [f64; 4]| sweep.run(Susceptance { frequencies, node });
     let mut low = SEARCH.start;
     let mut before = susceptance([low; 4])[0];
     while low < SEARCH.end {

@@ -45,16 +45,12 @@ impl Fill {
     /// Rigid frame: Allard and Champoux 1992, `X = rho0 f/sigma`, scaled from the paper's 1.2 kg/m3 and
     /// 101.32 kPa to the air at hand; the modulus with both constants times j, as passivity asks. Limp frame: `(M rho - rho0^2)/(M + rho - 2 rho0)` with
     /// `M` the bulk density and the air in it (Panneton 2007).
+    #[inline(always)]
     pub fn at<T: Real>(&self, omega: T, air: &Air) -> (Complex<T>, Complex<T>) {
         let per_x = T::of(self.resistivity * 2.0 * std::f64::consts::PI / air.density) / omega;
-        // sqrt(-a/X^2 - j b/X): written as -j times a root in the right half plane.
-        let drag = |a: f64, b: f64| {
-            let upright = root(Complex::new(per_x * per_x * T::of(a), per_x * T::of(b)));
-            Complex::new(upright.im, -upright.re)
-        };
         let density = T::of(air.density);
-        let rigid = drag(0.0364, 0.1144) * T::of(air.density / 1.2) + density;
-        let heat = drag(2.82, 24.9);
+        let rigid = drag(per_x, 0.0364, 0.1144) * T::of(air.density / 1.2) + density;
+        let heat = drag(per_x, 2.82, 24.9);
         let modulus = (heat + T::of(29.64)) * inverse(heat + T::of(21.17)) * T::of(air.pressure);
         match self.frame {
             Frame::Rigid => (rigid, modulus),
@@ -65,6 +61,13 @@ impl Fill {
             }
         }
     }
+}
+
+/// `sqrt(-a/X^2 - j b/X)`: written as -j times a root in the right half plane.
+#[inline(always)]
+fn drag<T: Real>(per_x: T, a: f64, b: f64) -> Complex<T> {
+    let upright = root(Complex::new(per_x * per_x * T::of(a), per_x * T::of(b)));
+    Complex::new(upright.im, -upright.re)
 }
 
 /// A fill that can be bought.

@@ -75,8 +75,9 @@ pub struct Layers<'a, T = f64> {
 
 impl<'a, T: Real> Layers<'a, T> {
     /// At an angular frequency in rad/s.
+    #[inline(always)]
     pub fn at(air: &'a Air, omega: T) -> Self {
-        let layer = |diffusivity: f64| (T::of(diffusivity) / omega).simd_sqrt();
+        let layer = |diffusivity: f64| (T::of(diffusivity) / omega).root();
         Self {
             air,
             viscous: layer(air.viscosity / air.density),
@@ -85,10 +86,11 @@ impl<'a, T: Real> Layers<'a, T> {
     }
 
     /// What the walls of a duct do: rigid and isothermal (Stinson 1991).
+    #[inline(always)]
     pub fn losses(&self, walls: Walls) -> WallLosses<'a, T> {
         let reach = T::of(walls.inverse_reach);
-        let [viscous, thermal] =
-            [self.viscous, self.thermal].map(|layer| friction(walls.round, layer * reach));
+        let viscous = friction(walls.round, self.viscous * reach);
+        let thermal = friction(walls.round, self.thermal * reach);
         let one = T::of(1.0);
         WallLosses {
             air: self.air,
@@ -105,14 +107,15 @@ impl<'a, T: Real> Layers<'a, T> {
 /// With `x = sqrt(j)/thin`: round `2 I1(x)/(x I0(x))` (Zwikker and Kosten 1949; Stinson 1991, eq. 37 and 45), slit
 /// `tanh(x)/x` (Stinson 1991, eq. 60). For a wide duct the round one is the ratio of the asymptotic expansions (Abramowitz
 /// and Stegun 9.7.1), to 4e-9, in the powers of `u = thin/sqrt(j)`; tanh is 1 to double precision.
+#[inline(always)]
 fn friction<T: Real>(round: bool, thin: T) -> Complex<T> {
     const WIDE: f64 = 1.0 / 30.0;
     const C: f64 = std::f64::consts::FRAC_1_SQRT_2;
     match (round, thin.largest() < WIDE) {
         (true, true) => {
             let t = thin;
-            let [first, third, fifth, quarter, last, one] =
-                [2.0 * C, 0.25 * C, 25.0 / 64.0 * C, 0.25, 13.0 / 16.0, 1.0].map(T::of);
+            let (first, third, fifth) = (T::of(2.0 * C), T::of(0.25 * C), T::of(25.0 / 64.0 * C));
+            let (quarter, last, one) = (T::of(0.25), T::of(13.0 / 16.0), T::of(1.0));
             Complex::new(
                 t * (first + t * t * (third + t * (quarter + t * fifth))),
                 t * (t * (one + t * (third - t * t * (fifth + t * last))) - first),
@@ -142,26 +145,31 @@ pub struct WallLosses<'a, T = f64> {
 
 impl<'a, T: Real> WallLosses<'a, T> {
     /// At an angular frequency in rad/s.
+    #[inline(always)]
     pub fn at(air: &'a Air, section: CrossSection, omega: T) -> Self {
         Layers::at(air, omega).losses(section.into())
     }
 
     /// Effective density `rho/(1 - F)`, kg/m3.
+    #[inline(always)]
     pub fn density(&self) -> Complex<T> {
         inverse(self.inertia) * T::of(self.air.density)
     }
 
     /// Effective bulk modulus `gamma P0/(1 + (gamma - 1) F)`, Pa.
+    #[inline(always)]
     pub fn modulus(&self) -> Complex<T> {
         inverse(self.softness)
     }
 
     /// One over the modulus, 1/Pa.
+    #[inline(always)]
     pub fn compressibility(&self) -> Complex<T> {
         self.softness
     }
 
     /// Slowness of a wave, s/m: the root of density over modulus.
+    #[inline(always)]
     pub fn slowness(&self) -> Complex<T> {
         root(self.density() * self.compressibility())
     }

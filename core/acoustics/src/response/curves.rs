@@ -4,11 +4,10 @@ use std::f64::consts::{PI, SQRT_2};
 
 use super::FrequencyGrid;
 use crate::driver::REFERENCE_PRESSURE;
-use crate::lanes::{Four, Real, lane};
+use crate::lanes::{Real, lane};
 use crate::network::Network;
-use crate::solve::Solver;
+use crate::solve::{Solver, Sweep, Work};
 use crate::{Complex, inverse};
-use simba::simd::SimdValue;
 
 /// Neighbouring frequencies closer than this ratio serve for the group delay: the central difference is
 /// then right to about a thousandth of the delay of a resonance with Q 5.
@@ -44,36 +43,34 @@ pub struct Response {
 impl Response {
     /// Solves a network over a grid for a drive (V RMS).
     pub fn of(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
-        let mut solver = Solver::<Four>::new(network);
-        let mut response = Self::undelayed(network, &mut solver, grid.frequencies(), volts);
-        response.delay(&mut solver, NEIGHBOURS_WITHIN);
+        let mut sweep = Sweep::new(network);
+        let mut response = Self::undelayed(network, &mut sweep, grid.frequencies(), volts);
+        response.delay(&mut sweep, NEIGHBOURS_WITHIN);
         response
     }
 
     /// As [`Self::of`] with the group delay differenced between neighbours however far apart: enough to find where it is largest.
     pub(super) fn with_rough_delay(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
-        let mut solver = Solver::<Four>::new(network);
-        let mut response = Self::undelayed(network, &mut solver, grid.frequencies(), volts);
-        response.delay(&mut solver, f64::INFINITY);
+        let mut sweep = Sweep::new(network);
+        let mut response = Self::undelayed(network, &mut sweep, grid.frequencies(), volts);
+        response.delay(&mut sweep, f64::INFINITY);
         response
     }
 
     /// As [`Self::of`] without the group delay, which on a coarse grid takes two more solutions for each.
     pub fn without_delay(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
-        Self::undelayed(network, &mut Solver::new(network), grid.frequencies(), volts)
+        Self::undelayed(network, &mut Sweep::new(network), grid.frequencies(), volts)
     }
 
     /// As [`Self::without_delay`] at frequencies (Hz) in any order.
     pub(super) fn undelayed(
         network: &Network,
-        solver: &mut Solver<'_, Four>,
+        sweep: &mut Sweep<'_>,
         frequencies: &[f64],
         volts: f64,
     ) -> Self {
         let mut response = Self::empty(network, frequencies.to_vec(), volts);
-        for (frequency, count) in fours(frequencies) {
-            response.push(network, solver, frequency, count);
-        }
+        sweep.run(Curves { network, frequencies, into: &mut response });
         response
     }
 
@@ -96,37 +93,36 @@ impl Response {
 
     /// Levels only, dB re 20 uPa at 1 m, `[n]`.
     pub fn levels(network: &Network, grid: &FrequencyGrid, volts: f64) -> Vec<f64> {
-        pressures(&mut Solver::new(network), grid.frequencies(), volts).into_iter().map(level_of).collect()
+        pressures(&mut Sweep::new(network), grid.frequencies(), volts).into_iter().map(level_of).collect()
     }
 
-    /// Solves at four frequencies (Hz) and keeps `count` of them.
-    fn push(&mut self, network: &Network, solver: &mut Solver<'_, Four>, frequency: Four, count: usize) {
+    /// Solves at some frequencies (Hz) side by side and keeps `count` of them.
+    #[inline(always)]
+    fn push<T: Real>(&mut self, network: &Network, solver: &mut Solver<'_, T>, frequency: T, count: usize) {
         solver.solve(frequency, self.volts);
-        let keep = |list: &mut Vec<Complex>, value: Complex<Four>| {
-            let (re, im): ([f64; 4], [f64; 4]) = (value.re.into(), value.im.into());
-            list.extend(re.into_iter().zip(im).take(count).map(|(re, im)| Complex::new(re, im)));
+        let keep = |list: &mut Vec<Complex>, value: Complex<T>| {
+            list.extend((0..count).map(|index| lane(value, index)));
         };
         keep(&mut self.pressure, solver.heard_pressure());
         for (cone, velocities) in network.cones.iter().zip(&mut self.cone_velocity) {
-            keep(velocities, solver.outflow(cone.element, 0) * Four::of(cone.area.recip()));
+            keep(velocities, solver.outflow(cone.element, 0) * T::of(cone.area.recip()));
         }
         for (opening, speeds) in network.openings.iter().zip(&mut self.opening_velocity) {
             let outflow = solver.outflow(opening.element, opening.terminal);
-            keep(speeds, outflow * Four::of(opening.area.recip()));
+            keep(speeds, outflow * T::of(opening.area.recip()));
         }
         for (chamber, pressures) in network.chambers.iter().zip(&mut self.chamber_pressure) {
             keep(pressures, solver.pressure(chamber.node));
         }
         let current = solver.current();
         keep(&mut self.current, current);
-        keep(&mut self.impedance, inverse(current) * Four::of(self.volts));
+        keep(&mut self.impedance, inverse(current) * T::of(self.volts));
         let radiated = solver.radiated();
-        let radiated: [f64; 4] = radiated.into();
-        self.radiated.extend_from_slice(&radiated[..count]);
+        self.radiated.extend((0..count).map(|index| radiated.extract(index)));
     }
 
     /// Fills in `-d(phase)/d(omega)` as a central difference over log frequency, between neighbours closer than a ratio.
-    fn delay(&mut self, solver: &mut Solver<'_, Four>, within: f64) {
+    fn delay(&mut self, sweep: &mut Sweep<'_>, within: f64) {
         let n = self.frequency.len();
         let near = |a: usize, b: usize| self.frequency[b] < self.frequency[a] * within;
         let between =
@@ -135,7 +131,7 @@ impl Response {
             .filter(|index| !between(*index))
             .flat_map(|index| [-0.5, 0.5].map(|side| self.frequency[index] * (side * DELAY_STEP).exp()))
             .collect();
-        let beside = pressures(solver, &beside, 1.0);
+        let beside = pressures(sweep, &beside, 1.0);
         let mut beside = beside.chunks_exact(2);
         // The grid is logarithmic.
         let step = if n > 2 { (self.frequency[2] / self.frequency[0]).ln() } else { DELAY_STEP };
@@ -187,21 +183,54 @@ impl Response {
     }
 }
 
-/// Frequencies four at a time, the last repeated where they do not come out even, and how many count.
-fn fours(frequencies: &[f64]) -> impl Iterator<Item = (Four, usize)> {
-    let four = |some: &[f64]| Four::by_lane(|lane| some[lane.min(some.len() - 1)]);
-    frequencies.chunks(Four::LANES).map(move |some| (four(some), some.len()))
+/// All curves but the group delay.
+struct Curves<'a> {
+    network: &'a Network,
+    frequencies: &'a [f64],
+    into: &'a mut Response,
+}
+
+impl Work for Curves<'_> {
+    type Output = ();
+
+    #[inline(always)]
+    fn run<T: Real>(self, solver: &mut Solver<'_, T>) {
+        for some in self.frequencies.chunks(T::LANES) {
+            self.into.push(self.network, solver, side_by_side::<T>(some), some.len());
+        }
+    }
+}
+
+/// What is heard, Pa RMS at 1 m.
+struct Heard<'a> {
+    frequencies: &'a [f64],
+    volts: f64,
+}
+
+impl Work for Heard<'_> {
+    type Output = Vec<Complex>;
+
+    #[inline(always)]
+    fn run<T: Real>(self, solver: &mut Solver<'_, T>) -> Vec<Complex> {
+        let mut heard = Vec::with_capacity(self.frequencies.len());
+        for some in self.frequencies.chunks(T::LANES) {
+            solver.solve(side_by_side(some), self.volts);
+            let pressure = solver.heard_pressure();
+            heard.extend((0..some.len()).map(|index| lane(pressure, index)));
+        }
+        heard
+    }
+}
+
+/// Frequencies in lanes, the last repeated where they do not come out even.
+#[inline(always)]
+fn side_by_side<T: Real>(some: &[f64]) -> T {
+    T::by_lane(|lane| some[lane.min(some.len() - 1)])
 }
 
 /// What is heard at frequencies (Hz) for a drive (V RMS), Pa RMS at 1 m, `[n]`.
-pub(super) fn pressures(solver: &mut Solver<'_, Four>, frequencies: &[f64], volts: f64) -> Vec<Complex> {
-    let mut heard = Vec::with_capacity(frequencies.len());
-    for (frequency, count) in fours(frequencies) {
-        solver.solve(frequency, volts);
-        let pressure = solver.heard_pressure();
-        heard.extend((0..count).map(|index| lane(pressure, index)));
-    }
-    heard
+pub(super) fn pressures(sweep: &mut Sweep<'_>, frequencies: &[f64], volts: f64) -> Vec<Complex> {
+    sweep.run(Heard { frequencies, volts })
 }
 
 /// Argument of a complex number; where it is small, as between neighbouring frequencies, by its series to 1e-12.

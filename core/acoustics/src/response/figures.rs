@@ -6,7 +6,7 @@ use super::curves::{level_of, size};
 use super::{FrequencyGrid, Passband, Response};
 use crate::network::{Network, OpeningKind, Reference};
 use crate::root::begin_of;
-use crate::solve::Solver;
+use crate::solve::Sweep;
 
 /// Span and density of the grid that figures are searched on; roots are then refined, so its
 /// spacing only decides how narrow a feature may be and still be seen.
@@ -210,9 +210,9 @@ impl<'a> Search<'a> {
             return high;
         }
         let low = self.response.frequency[index - 1];
-        let mut solver = Solver::new(self.network);
+        let mut sweep = Sweep::new(self.network);
         begin_of(low, high, ROUNDS, |places| {
-            let response = Response::undelayed(self.network, &mut solver, &places, self.volts);
+            let response = Response::undelayed(self.network, &mut sweep, &places, self.volts);
             [0, 1, 2, 3].map(|k| holds(&response, k))
         })
     }

@@ -7,7 +7,7 @@ use realfft::RealFftPlanner;
 use super::curves::pressures;
 use crate::Complex;
 use crate::network::Network;
-use crate::solve::Solver;
+use crate::solve::Sweep;
 
 /// Samples and their rate, 1/s: one second, and a frequency every hertz.
 const SAMPLES: usize = 4096;
@@ -60,7 +60,7 @@ impl Transient {
         let frequency = |bin: usize| bin as f64 * RATE / SAMPLES as f64;
         let played: Vec<f64> =
             (1..spectrum.len()).map(frequency).take_while(|frequency| *frequency < BAND[1]).collect();
-        let heard = pressures(&mut Solver::new(network), &played, 1.0);
+        let heard = pressures(&mut Sweep::new(network), &played, 1.0);
         spectrum[0] = Complex::new(0.0, 0.0);
         spectrum[played.len() + 1..].fill(Complex::new(0.0, 0.0));
         for ((value, heard), frequency) in spectrum[1..].iter_mut().zip(heard).zip(played) {

@@ -11,6 +11,7 @@ use crate::{Complex, inverse};
 /// row whose smallest is largest.
 ///
 /// A singular matrix yields non-finite values. That cannot come from a passive network above 0 Hz.
+#[inline(always)]
 pub(super) fn solve_in_place<T: Real>(matrix: &mut [Complex<T>], rhs: &mut [Complex<T>]) {
     // Most cabinets are this small; a size known beforehand unrolls the loops.
     match rhs.len() {
@@ -27,7 +28,7 @@ pub(super) fn solve_in_place<T: Real>(matrix: &mut [Complex<T>], rhs: &mut [Comp
 fn eliminate<T: Real>(n: usize, matrix: &mut [Complex<T>], rhs: &mut [Complex<T>]) {
     let (matrix, rhs) = (&mut matrix[..n * n], &mut rhs[..n]);
     for column in 0..n.saturating_sub(1) {
-        let size = |row: usize| matrix[row * n + column].norm_sqr().simd_horizontal_min();
+        let size = |row: usize| matrix[row * n + column].norm_sqr().smallest();
         let pivot = (column + 1..n).fold(column, |best, row| if size(row) > size(best) { row } else { best });
         if pivot != column {
             for k in column..n {

@@ -1,6 +1,9 @@
 //! Numbering, assembly and solution of a network, one frequency at a time.
 
 mod elimination;
+mod sweep;
+
+pub(crate) use sweep::{Sweep, Work};
 
 use crate::Complex;
 use crate::element::At;
@@ -101,6 +104,7 @@ fn extra_path(network: &Network, element: usize, terminal: usize) -> f64 {
 
 impl<'a, T: Real> Solver<'a, T> {
     /// Lays out the memory for a network.
+    #[inline(always)]
     pub fn new(network: &'a Network) -> Self {
         let mut slots = Vec::with_capacity(network.elements.len());
         let mut wiring = Wiring::default();
@@ -128,6 +132,7 @@ impl<'a, T: Real> Solver<'a, T> {
     }
 
     /// Solves at a frequency (Hz) for a drive (V RMS); the results stay until the next call.
+    #[inline(always)]
     pub fn solve(&mut self, frequency: T, volts: f64) {
         self.assemble(frequency, volts);
         solve_in_place(&mut self.matrix, &mut self.across[..self.network.nodes]);
@@ -138,6 +143,7 @@ impl<'a, T: Real> Solver<'a, T> {
     }
 
     /// Impedance that a node sets against a flow into it at a frequency (Hz), with nothing driven, Pa s/m3.
+    #[inline(always)]
     pub fn input_impedance(&mut self, frequency: T, node: Node) -> Complex<T> {
         let Node::Inside(index) = node else { return Complex::from(T::of(0.0)) };
         self.assemble(frequency, 0.0);
@@ -147,6 +153,7 @@ impl<'a, T: Real> Solver<'a, T> {
     }
 
     /// What flows out of an element's terminal: m3/s RMS, on the electrical side A RMS.
+    #[inline(always)]
     pub fn outflow(&self, element: usize, terminal: usize) -> Complex<T> {
         let Slot { admittance, places, terminals } = self.slots[element];
         let row = &self.admittance[admittance + terminal * terminals..][..terminals];
@@ -162,6 +169,7 @@ impl<'a, T: Real> Solver<'a, T> {
     }
 
     /// Pressure at a node, Pa RMS, on the electrical side V RMS.
+    #[inline(always)]
     pub fn pressure(&self, node: Node) -> Complex<T> {
         match node {
             Node::Outside | Node::Elsewhere | Node::Ground => T::of(0.0).into(),
@@ -171,6 +179,7 @@ impl<'a, T: Real> Solver<'a, T> {
     }
 
     /// Radiation resistance of a small source in this space, whatever its size: `rho w^2/(Omega c)`, Pa s/m3.
+    #[inline(always)]
     fn small_source(&self) -> T {
         let Network { air, space, .. } = self.network;
         self.omega * self.omega * T::of(air.density / (space.angle() * air.speed))
@@ -178,13 +187,14 @@ impl<'a, T: Real> Solver<'a, T> {
 
     /// Everything that flows to the outside, m3/s RMS: cones, ports and leaks alike, each as loud as it spreads and
     /// delayed by its extra way to the listener.
+    #[inline(always)]
     pub fn heard_outflow(&self) -> Complex<T> {
         let speed = self.network.air.speed;
         let mut sum = Complex::from(T::of(0.0));
         for (sounding, flow) in self.wiring.sounding.iter().zip(&self.sound) {
             let mut flow = *flow;
             if sounding.spreads && sounding.loaded {
-                let spread = (self.loads[sounding.element] / self.small_source()).simd_sqrt();
+                let spread = (self.loads[sounding.element] / self.small_source()).root();
                 flow *= spread.map_lanes(|spread| if spread > 0.0 { spread } else { 1.0 });
             }
             if sounding.extra_path > 0.0 {
@@ -196,6 +206,7 @@ impl<'a, T: Real> Solver<'a, T> {
     }
 
     /// Pressure at 1 m in the space of the network, without the travel time: `j w rho U/(Omega r)`, Pa RMS.
+    #[inline(always)]
     pub fn heard_pressure(&self) -> Complex<T> {
         let Network { air, space, .. } = self.network;
         let flow = self.heard_outflow() * (self.omega * T::of(air.density / space.angle()));
@@ -203,15 +214,20 @@ impl<'a, T: Real> Solver<'a, T> {
     }
 
     /// Current that the amplifier gives, A RMS.
+    #[inline(always)]
     pub fn current(&self) -> Complex<T> {
-        let outflow = |sum, &(element, terminal): &(usize, usize)| sum - self.outflow(element, terminal);
-        self.wiring.supplied.iter().fold(T::of(0.0).into(), outflow)
+        let mut current = Complex::from(T::of(0.0));
+        for &(element, terminal) in &self.wiring.supplied {
+            current -= self.outflow(element, terminal);
+        }
+        current
     }
 
     /// Power that leaves as sound, W.
     ///
     /// Every opening works against its own radiation resistance; as long as they stand close together they
     /// also work against each other, all against `rho w^2/(Omega c)` of their sum.
+    #[inline(always)]
     pub fn radiated(&self) -> T {
         let apart = !self.network.paths.is_empty();
         let zero = T::of(0.0);
@@ -225,9 +241,10 @@ impl<'a, T: Real> Solver<'a, T> {
                 power += (load - together) * flow.norm_sqr();
             }
         }
-        (power + together * sum.norm_sqr()).simd_max(zero)
+        (power + together * sum.norm_sqr()).or_larger(zero)
     }
 
+    #[inline(always)]
     fn assemble(&mut self, frequency: T, volts: f64) {
         let Network { air, space, elements, nodes, .. } = self.network;
         self.omega = frequency * T::of(2.0 * std::f64::consts::PI);

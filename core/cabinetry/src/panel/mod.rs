@@ -1,9 +1,9 @@
 //! Panels: what they are of, and how they ring.
 
 mod material;
-mod panels;
 mod plate;
+mod wall;
 
 pub use material::{MATERIALS, Material};
-pub use panels::{Wall, inner_mass, panels, propose, weakest_of};
 pub use plate::{GLUED, Plate};
+pub use wall::{Wall, inner_mass, propose, walls, weakest_of};

@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 
 use super::columns::{Column, ColumnChoice, ColumnReport};
 use crate::field::{Field, driver_fields};
-use crate::file::{RawDriver, RawSheetCoils, Typed};
+use crate::file::{RawDriver, RawSheetCoils, Typed, plain_text};
 use crate::resolve::resolve_driver;
 
 /// Most rows in one table.
@@ -186,6 +186,12 @@ impl Table {
             self.rows += 1;
             let message = format!("has {} cells, and the header has {}", record.len(), columns.len());
             self.report(line, &driver.name, "", message);
+            return;
+        }
+        if let Some(problem) = record.iter().find_map(|cell| plain_text("", cell).err()) {
+            self.rows += 1;
+            let name: String = driver.name.chars().filter(|c| !c.is_control()).collect();
+            self.report(line, &name, "", problem.kind.to_string());
             return;
         }
         let is_coils = |column: &Column| *column == Column::Text("coils");

@@ -25,7 +25,7 @@ pub use enclosure::{
     RawRadiator, RawSegment, RawStuffing,
 };
 pub use family::RawFamily;
-pub use open::{open_build, open_design, open_driver, read_json};
+pub use open::{open_build, open_design, open_driver, plain_text, read_json};
 pub use typed::Typed;
 
 /// Version of all file formats that this program writes.

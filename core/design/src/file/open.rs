@@ -9,7 +9,7 @@ use crate::problem::{Problem, ProblemKind};
 /// Reads JSON text into a raw form.
 ///
 /// # Errors
-/// One problem, at the place in the document where reading stopped.
+/// One problem, at the place in the document where reading stopped, or of a text with control characters.
 pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, Problem> {
     let mut reader = serde_json::Deserializer::from_slice(text);
     let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
@@ -18,7 +18,45 @@ pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, Problem> {
         Problem::new(if path == "." { String::new() } else { path }, kind)
     })?;
     reader.end().map_err(|error| Problem::new("", ProblemKind::Malformed { reason: error.to_string() }))?;
+    if may_hold_controls(text) {
+        let texts: Value = serde_json::from_slice(text)
+            .map_err(|error| Problem::new("", ProblemKind::Malformed { reason: error.to_string() }))?;
+        plain_texts("", &texts)?;
+    }
     Ok(value)
+}
+
+/// Refuses control characters other than line ends and tabs: no name, note or file needs them, and databases, terminals and
+/// tables come to grief over them.
+///
+/// # Errors
+/// The character, at the field.
+pub fn plain_text(field: &str, text: &str) -> Result<(), Problem> {
+    match text.chars().find(|c| c.is_control() && !matches!(c, '\n' | '\r' | '\t')) {
+        Some(found) => Err(Problem::new(field, ProblemKind::ControlCharacter { code: u32::from(found) })),
+        None => Ok(()),
+    }
+}
+
+fn plain_texts(field: &str, value: &Value) -> Result<(), Problem> {
+    match value {
+        Value::String(text) => plain_text(field, text),
+        Value::Array(items) => items
+            .iter()
+            .enumerate()
+            .try_for_each(|(index, item)| plain_texts(&format!("{field}[{index}]"), item)),
+        Value::Object(fields) => fields.iter().try_for_each(|(name, value)| {
+            let place = if field.is_empty() { name.clone() } else { format!("{field}.{name}") };
+            plain_text(&place, name)?;
+            plain_texts(&place, value)
+        }),
+        _ => Ok(()),
+    }
+}
+
+/// Whether a JSON text may hold control characters: escaped, or, from U+007F to U+009F, as they are.
+fn may_hold_controls(text: &[u8]) -> bool {
+    text.windows(2).any(|pair| matches!(pair, b"\\u" | b"\\b" | b"\\f" | [_, 0x7f] | [0xc2, 0x80..=0x9f]))
 }
 
 /// Opens a design file of any version this program knows.

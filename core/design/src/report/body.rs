@@ -229,7 +229,7 @@ impl BodyReport {
         let parts: Vec<_> = cabinet.parts.iter().map(|part| part_report(part, &contents, &cabinet)).collect();
         let crossover = crossover.unwrap_or(USUAL_CROSSOVER);
         let (waves, waves_verdict) = waves(design, &contents, &cabinet, crossover);
-        let panels = panel::panels(&design.body, &cabinet);
+        let panels = panel::walls(&design.body, &cabinet);
         let fills = fills(&design.body, &cabinet);
         Ok(Some(Self {
             outside: size(low, high),

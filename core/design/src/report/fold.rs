@@ -1,5 +1,6 @@
 //! A folded way, laid out: where its boards stand, how far it is from what was asked, and what that does.
 
+use oak_acoustics::Stop;
 use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_cabinetry::{Body, Cabinet, Contents, Corner, DuctPath, Laid};
@@ -139,14 +140,17 @@ impl FoldReport {
 }
 
 /// The way of a design folded other times; empty where it has none.
-pub fn fold_offers(design: &ResolvedDesign, compiled: &Compiled) -> Vec<FoldOffer> {
+pub fn fold_offers(design: &ResolvedDesign, compiled: &Compiled, stop: &Stop) -> Vec<FoldOffer> {
     let contents = design.contents(compiled);
     let Some((contents, path)) =
         contents.as_ref().and_then(|contents| Some((contents, contents.path.as_ref()?)))
     else {
         return Vec::new();
     };
-    OFFERED.filter_map(|folds| offer(&design.body, contents, path, folds)).collect()
+    OFFERED
+        .take_while(|_| !stop.stopped())
+        .filter_map(|folds| offer(&design.body, contents, path, folds))
+        .collect()
 }
 
 fn offer(body: &Body, contents: &Contents, path: &DuctPath, folds: u32) -> Option<FoldOffer> {

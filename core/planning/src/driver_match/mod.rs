@@ -44,7 +44,7 @@ const SEARCHED: [&str; 5] = ["sealed", "ported", "passive_radiator", "bandpass4"
 
 /// What is searched for.
 #[derive(Debug, Clone)]
-pub struct Search {
+pub struct DriverMatch {
     raw: RawBrief,
     brief: Brief,
     lowest: f64,
@@ -69,7 +69,7 @@ struct Candidate {
     sketch: Sketch,
 }
 
-impl Search {
+impl DriverMatch {
     /// A search for a brief with a number of equal drivers.
     ///
     /// # Errors

@@ -16,13 +16,14 @@ const PLENTY: f64 = 2.0;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Found {
     /// What it began with: a starting point by its name, or the brief.
+    #[serde(alias = "school")]
     pub starting_point: String,
     /// Where it comes from.
     pub reason: String,
     /// The cabinet as a design file has it.
     pub enclosure: RawEnclosure,
     /// How the drivers are wired.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[serde(default, alias = "motor", skip_serializing_if = "Option::is_none")]
     pub driver_array: Option<RawDriverArray>,
     /// How well the brief is met, per cent: 100 where nothing is short. The geometric mean of the parts.
     pub score: f64,

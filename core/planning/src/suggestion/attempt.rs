@@ -246,7 +246,7 @@ fn family(bench: &Bench<'_>, family: RawFamily) -> Option<Found> {
         lowest: bench.ask.brief.lowest.clone(),
         ..RawAsk::of(design.driver.clone(), family)
     };
-    let starts = ask.answer().ok()?;
+    let starts = ask.answer(bench.stop).ok()?;
     let found = starts.into_iter().filter_map(|start| {
         let other = RawDesign { name: design.name.clone(), body: design.body.clone(), ..start.design? };
         let (check, checks) = bench.look(&bench.ask.brief, &other)?;

@@ -2,6 +2,7 @@
 
 mod attempt;
 
+use oak_acoustics::Stop;
 use oak_design::Problem;
 use oak_design::field::Field;
 use oak_design::file::{RawBrief, RawDesign};
@@ -106,8 +107,8 @@ const MOST_WAYS_OUT: usize = 12;
 ///
 /// # Errors
 /// What is wrong with brief or design, or that there is no such check.
-pub fn suggest(ask: &RawSuggestionRequest) -> Result<Suggestions, Vec<Problem>> {
-    let bench = Bench::of(ask)?;
+pub fn suggest(ask: &RawSuggestionRequest, stop: &Stop) -> Result<Suggestions, Vec<Problem>> {
+    let bench = Bench::of(ask, stop)?;
     let mut found: Vec<Found> =
         attempts(&bench).into_par_iter().filter_map(|attempt| attempt.run(&bench)).collect();
     found.sort_by(|a, b| {
@@ -131,6 +132,7 @@ pub fn suggest(ask: &RawSuggestionRequest) -> Result<Suggestions, Vec<Problem>> 
 /// What is fixed, computed as it stands.
 struct Bench<'a> {
     ask: &'a RawSuggestionRequest,
+    stop: &'a Stop,
     held: Held<'a>,
     checks: Vec<Check>,
     check: Check,
@@ -146,17 +148,20 @@ struct Found {
 }
 
 impl<'a> Bench<'a> {
-    fn of(ask: &'a RawSuggestionRequest) -> Result<Self, Vec<Problem>> {
+    fn of(ask: &'a RawSuggestionRequest, stop: &'a Stop) -> Result<Self, Vec<Problem>> {
         let held = Held::of(&ask.design)?;
         let checks = checks(&ask.brief, &ask.design)?;
         let check = checks.iter().find(|check| check.id == ask.check).cloned().ok_or_else(|| {
             vec![Problem::new("check", ProblemKind::NoSuchField { name: ask.check.clone() })]
         })?;
-        Ok(Self { ask, held, checks, check })
+        Ok(Self { ask, stop, held, checks, check })
     }
 
-    /// How a changed brief or design stands; nothing where it cannot be computed.
+    /// How a changed brief or design stands; nothing where it cannot be computed, or nobody waits for it any more.
     fn look(&self, brief: &RawBrief, design: &RawDesign) -> Option<(Check, Vec<Check>)> {
+        if self.stop.stopped() {
+            return None;
+        }
         let checks = checks(brief, design).ok()?;
         Some((checks.iter().find(|check| check.id == self.check.id)?.clone(), checks))
     }

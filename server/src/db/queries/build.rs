@@ -35,12 +35,19 @@ impl Row {
             .inner_join(variant_revisions::table)
             .select(max(variant_revisions::created_at))
             .first(connection)?;
+        let brief =
+            self.brief.map(|brief| from_value(format!("the brief of {}", self.name), brief)).transpose();
+        let (brief, brief_problem) = match brief {
+            Ok(brief) => (brief, None),
+            Err(error) => (None, Some(error.to_string())),
+        };
         Ok(Build {
             id: self.id,
             revision: self.revision,
             name: self.name,
             notes: self.notes,
-            brief: self.brief.map(from_value).transpose()?,
+            brief,
+            brief_problem,
             variant_count,
             updated_at: newest.map_or(self.updated_at, |newest| newest.max(self.updated_at)),
         })
@@ -71,7 +78,8 @@ fn find(connection: &mut PgConnection, id: Uuid) -> Result<Build, ApiError> {
 pub fn open(connection: &mut PgConnection, id: Uuid) -> Result<BuildWithVariants, ApiError> {
     connection.transaction(|connection| {
         let build = find(connection, id)?;
-        Ok(BuildWithVariants { variants: variant::of_build(connection, id)?, build })
+        let (variants, unreadable) = variant::of_build(connection, id)?;
+        Ok(BuildWithVariants { build, variants, unreadable })
     })
 }
 
@@ -105,13 +113,20 @@ pub fn change(
     brief: Option<&RawBrief>,
 ) -> Result<Build, ApiError> {
     check_build(name, notes, brief)?;
+    // A brief that could not be read was not shown, so it was not taken away.
+    let hidden = brief.is_none() && find(connection, id)?.brief_problem.is_some();
+    let kept: Option<Value> = if hidden {
+        builds::table.find(id).select(builds::brief).first(connection)?
+    } else {
+        brief.map(to_value).transpose()?
+    };
     let at_revision =
         builds::table.find(id).filter(builds::revision.eq(expected)).filter(builds::archived_at.is_null());
     let row = diesel::update(at_revision)
         .set((
             builds::name.eq(name.trim()),
             builds::notes.eq(notes),
-            builds::brief.eq(brief.map(to_value).transpose()?),
+            builds::brief.eq(kept),
             builds::revision.eq(expected + 1),
             builds::updated_at.eq(now),
         ))

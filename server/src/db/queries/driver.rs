@@ -18,7 +18,8 @@ use crate::error::ApiError;
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = drivers, check_for_backend(diesel::pg::Pg))]
 pub(super) struct Row {
-    id: Uuid,
+    pub(super) id: Uuid,
+    pub(super) name: String,
     revision: i32,
     document: Value,
     nominal_ohm: f64,
@@ -41,7 +42,7 @@ impl Row {
         Ok(Driver {
             id: self.id,
             revision: self.revision,
-            document: from_value(self.document)?,
+            document: from_value(format!("the driver {}", self.name), self.document)?,
             nominal: self.nominal_ohm,
             re: self.re_ohm,
             fs: self.fs_hz,
@@ -129,27 +130,48 @@ impl Values {
 /// Values of all drivers that were kept by an older program, brought up to date.
 pub fn refill(connection: &mut PgConnection) -> Result<(), ApiError> {
     connection.transaction(|connection| {
-        let behind: Vec<(Uuid, Value)> = drivers::table
+        let behind: Vec<(Uuid, String, Value)> = drivers::table
             .filter(drivers::values_version.lt(VALUES_VERSION))
-            .select((drivers::id, drivers::document))
+            .select((drivers::id, drivers::name, drivers::document))
             .for_update()
             .load(connection)?;
-        for (id, document) in behind {
-            let values = Values::of(&from_value(document)?)?;
-            diesel::update(drivers::table.find(id)).set(values).execute(connection)?;
+        for (id, name, document) in behind {
+            match from_value(name.as_str(), document).and_then(|document| Values::of(&document)) {
+                Ok(values) => {
+                    diesel::update(drivers::table.find(id)).set(values).execute(connection)?;
+                }
+                // It keeps the values that an older program found, and is tried again at the next start.
+                Err(error) => tracing::warn!(driver = %name, %id, %error, "not brought up to date"),
+            }
         }
         Ok(())
     })
 }
 
-/// Every driver's document, by size and name.
-pub fn all(connection: &mut PgConnection) -> Result<Vec<RawDriver>, ApiError> {
-    let documents: Vec<Value> = drivers::table
+/// Every driver's document, by size and name, with its name.
+fn documents(connection: &mut PgConnection) -> Result<Vec<(String, Value)>, ApiError> {
+    let found = drivers::table
         .filter(drivers::archived_at.is_null())
         .order((drivers::sd_m2, drivers::name))
-        .select(drivers::document)
-        .load(connection)?;
-    documents.into_iter().map(from_value).collect()
+        .select((drivers::name, drivers::document));
+    Ok(found.load(connection)?)
+}
+
+/// Every driver's document as it is stored, readable or not.
+pub fn all_as_stored(connection: &mut PgConnection) -> Result<Vec<Value>, ApiError> {
+    Ok(documents(connection)?.into_iter().map(|(_, document)| document).collect())
+}
+
+/// Every driver that can be read.
+pub fn all(connection: &mut PgConnection) -> Result<Vec<RawDriver>, ApiError> {
+    let read = |(name, document)| match from_value(name, document) {
+        Ok(driver) => Some(driver),
+        Err(error) => {
+            tracing::error!(%error, "left out of the table");
+            None
+        }
+    };
+    Ok(documents(connection)?.into_iter().filter_map(read).collect())
 }
 
 /// One driver.

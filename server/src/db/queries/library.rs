@@ -7,15 +7,16 @@ use diesel::pg::{Pg, PgConnection};
 use diesel::prelude::*;
 use diesel::sql_types::Text;
 use oak_design::exchange::AlikeRow;
-use oak_design::file::RawDriver;
+use oak_design::file::{RawDriver, plain_text};
 use oak_design::report::DriverReport;
 use oak_design::resolve::resolve_driver;
+use oak_design::{Problem, ProblemKind};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 
 use super::driver::Row;
-use crate::db::rows::{AlikeDriver, DriverPage};
+use crate::db::rows::{AlikeDriver, DriverPage, Unreadable};
 use crate::db::schema::drivers;
 use crate::error::ApiError;
 
@@ -225,8 +226,30 @@ fn ordered(query: Query<'static>, sort: Sort, down: bool) -> Query<'static> {
     }
 }
 
+/// Most words of one filter: each is a condition of its own.
+const MOST_WORDS: usize = 20;
+/// Longest filter, characters.
+const LONGEST: usize = 1000;
+
+/// Refuses what would cost more than a filter may.
+fn check(wanted: &Wanted) -> Result<(), ApiError> {
+    let words = wanted.find.split_whitespace().count();
+    if words > MOST_WORDS {
+        return Err(Problem::new("find", ProblemKind::TooMany { found: words, max: MOST_WORDS }).into());
+    }
+    for (field, text) in [("find", &wanted.find), ("tag", &wanted.tag)] {
+        let found = text.chars().count();
+        if found > LONGEST {
+            return Err(Problem::new(field, ProblemKind::Length { found, min: 0, max: LONGEST }).into());
+        }
+        plain_text(field, text)?;
+    }
+    Ok(())
+}
+
 /// A page of what is wanted.
 pub fn page(connection: &mut PgConnection, wanted: &Wanted) -> Result<DriverPage, ApiError> {
+    check(wanted)?;
     let total = filtered(wanted).count().get_result(connection)?;
     let library = drivers::table.filter(drivers::archived_at.is_null()).count().get_result(connection)?;
     let limit = wanted.limit.unwrap_or(USUAL).clamp(1, MOST);
@@ -243,8 +266,15 @@ pub fn page(connection: &mut PgConnection, wanted: &Wanted) -> Result<DriverPage
         .load::<String>(connection)?;
     let mut tags = tags;
     tags.sort_by_key(|tag| tag.to_lowercase());
-    let drivers = rows.into_iter().map(Row::show).collect::<Result<_, _>>()?;
-    Ok(DriverPage { total, library, drivers, tags })
+    let (mut drivers, mut unreadable) = (Vec::with_capacity(rows.len()), Vec::new());
+    for row in rows {
+        let (id, name) = (row.id, row.name.clone());
+        match row.show() {
+            Ok(driver) => drivers.push(driver),
+            Err(error) => unreadable.push(Unreadable { id, name, reason: error.to_string() }),
+        }
+    }
+    Ok(DriverPage { total, library, drivers, tags, unreadable })
 }
 
 /// Two drivers whose values are all this near are one (1 %): sheets round, samples differ by more.

@@ -2,7 +2,8 @@
 
 pub mod build;
 pub mod driver;
+pub mod driver_match;
+pub mod job;
 pub mod library;
 pub mod scenario;
-pub mod search;
 pub mod variant;

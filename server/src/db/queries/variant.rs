@@ -10,7 +10,7 @@ use serde_json::Value;
 use uuid::Uuid;
 
 use crate::db::documents::{from_value, to_value};
-use crate::db::rows::{Revision, Variant};
+use crate::db::rows::{Revision, Unreadable, Variant};
 use crate::db::schema::{builds, variant_revisions, variants};
 use crate::error::ApiError;
 
@@ -20,7 +20,14 @@ const MOST_VARIANTS: i64 = 100;
 type Row = (Uuid, Uuid, i32, i32, Value, DateTime<Utc>);
 
 fn show((id, build_id, revision, mark, document, kept_at): Row) -> Result<Variant, ApiError> {
-    Ok(Variant { id, build_id, revision, mark, document: from_value(document)?, kept_at })
+    Ok(Variant {
+        id,
+        build_id,
+        revision,
+        mark,
+        document: from_value(format!("variant {id}"), document)?,
+        kept_at,
+    })
 }
 
 /// The columns of a variant with its newest revision, archived or not.
@@ -43,14 +50,35 @@ macro_rules! newest {
     };
 }
 
-/// The variants of a build, in order.
-pub fn of_build(connection: &mut PgConnection, build: Uuid) -> Result<Vec<Variant>, ApiError> {
+/// What a document that cannot be read is called: by what is left of it.
+fn name_of(document: &Value) -> String {
+    document.get("name").and_then(Value::as_str).unwrap_or("a variant").to_owned()
+}
+
+/// Those that can be read, and what the others are.
+fn sorted_out(rows: Vec<Row>) -> (Vec<Variant>, Vec<Unreadable>) {
+    let (mut read, mut unreadable) = (Vec::with_capacity(rows.len()), Vec::new());
+    for row in rows {
+        let (id, name) = (row.0, name_of(&row.4));
+        match show(row) {
+            Ok(variant) => read.push(variant),
+            Err(error) => unreadable.push(Unreadable { id, name, reason: error.to_string() }),
+        }
+    }
+    (read, unreadable)
+}
+
+/// The variants of a build, in order, and those that cannot be read.
+pub fn of_build(
+    connection: &mut PgConnection,
+    build: Uuid,
+) -> Result<(Vec<Variant>, Vec<Unreadable>), ApiError> {
     let rows: Vec<Row> = newest!()
         .filter(variants::build_id.eq(build))
         .filter(variants::archived_at.is_null())
         .order((variants::position, variants::id))
         .load(connection)?;
-    rows.into_iter().map(show).collect()
+    Ok(sorted_out(rows))
 }
 
 /// The variants of a build that were put away, the latest first.
@@ -60,7 +88,11 @@ pub fn archived(connection: &mut PgConnection, build: Uuid) -> Result<Vec<Varian
         .filter(variants::archived_at.is_not_null())
         .order(variants::archived_at.desc())
         .load(connection)?;
-    rows.into_iter().map(show).collect()
+    let (read, unreadable) = sorted_out(rows);
+    for one in unreadable {
+        tracing::error!(variant = %one.id, name = one.name, reason = one.reason, "cannot be read");
+    }
+    Ok(read)
 }
 
 /// Puts the variants of a build in an order; those that are not named come after, as they stood.
@@ -198,9 +230,15 @@ pub fn revisions(connection: &mut PgConnection, id: Uuid) -> Result<Vec<Revision
     if rows.is_empty() {
         return Err(ApiError::NotFound { what: "variant" });
     }
-    rows.into_iter()
-        .map(|(revision, created_at, document)| {
-            Ok(Revision { revision, created_at, document: from_value(document)? })
-        })
-        .collect()
+    let read = |(revision, created_at, document)| match from_value(
+        format!("revision {revision} of variant {id}"),
+        document,
+    ) {
+        Ok(document) => Some(Revision { revision, created_at, document }),
+        Err(error) => {
+            tracing::error!(%error, "left out of the history");
+            None
+        }
+    };
+    Ok(rows.into_iter().filter_map(read).collect())
 }

@@ -21,7 +21,7 @@ pub async fn table(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
 #[utoipa::path(tag = "drivers", responses((status = 200, body = Vec<RawDriver>)))]
 #[get("/drivers/export.json")]
 pub async fn files(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
-    let drivers = db::run(&state.pool, driver::all).await?;
+    let drivers = db::run(&state.pool, driver::all_as_stored).await?;
     download_json("drivers", &drivers)
 }
 

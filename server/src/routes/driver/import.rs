@@ -52,14 +52,15 @@ pub async fn import(
     let ask = ImportAsk { columns: columns.transpose()?, skip_bad: asked.take != Take::All };
     let look = asked.take == Take::Look;
     let bytes = body::table(&request, payload).await?;
+    let skip_bad = ask.skip_bad;
+    let (drivers, mut report) = state.compute.long(move |_| read_drivers(&bytes, &ask)).await??;
     let report = db::run(&state.pool, move |connection| {
-        let (drivers, mut report) = read_drivers(&bytes, &ask)?;
         if look {
             report.imported = 0;
             report.alike = library::alike_rows(connection, &drivers)?;
             return Ok(report);
         }
-        if report.problem_count > 0 && !ask.skip_bad {
+        if report.problem_count > 0 && !skip_bad {
             return Err(ApiError::Rows(Box::new(report)));
         }
         driver::add(connection, &drivers)?;

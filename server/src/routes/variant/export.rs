@@ -29,7 +29,10 @@ pub async fn response(
     state: web::Data<State>,
 ) -> Result<HttpResponse, ApiError> {
     let variant = db::run(&state.pool, move |connection| variant::find(connection, *id)).await?;
-    let computed = compute(&resolve_design(&variant.document)?, &span.grid()?)?;
+    let grid = span.grid()?;
     let name = format!("{} response.csv", variant.document.name);
-    Ok(download(&name, "text/csv; charset=utf-8", write_response_table(&computed)))
+    let table = state.compute.quick(move || -> Result<String, ApiError> {
+        Ok(write_response_table(&compute(&resolve_design(&variant.document)?, &grid)?))
+    });
+    Ok(download(&name, "text/csv; charset=utf-8", table.await??))
 }

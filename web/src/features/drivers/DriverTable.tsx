@@ -4,6 +4,7 @@ import type { Driver, WantedDrivers } from '../../api/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
+import { UnreadableList } from '../../ui/UnreadableList';
 import { DriverFilters } from './DriverFilters';
 
 interface Props {
@@ -63,6 +64,7 @@ export function DriverTable({ action, onAct, chosen, onChoose, archived = false 
         onClear={() => setWanted({ sort: 'sd' })}
       />
       <Message error={page.error} />
+      <UnreadableList documents={page.data?.unreadable ?? []} />
       <table className="w-full">
         <thead>
           <tr className="border-line border-b text-left">

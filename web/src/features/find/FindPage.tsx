@@ -2,8 +2,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { answered, api } from '../../api/client';
-import { runs, useBuildNow, useFound, usePoints, useSearchOf } from '../../api/queries';
-import type { BuildWithVariants, Search } from '../../api/types';
+import { runs, useBuildNow, useFound, useMatchOf, usePoints } from '../../api/queries';
+import type { BuildWithVariants, DriverMatch } from '../../api/types';
 import { FAMILIES, type Family } from '../../model/families';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
@@ -19,7 +19,7 @@ import { WhyNot } from './WhyNot';
 export function FindPage() {
   const { id = '' } = useParams();
   const build = useBuildNow(id);
-  const search = useSearchOf(id);
+  const match = useMatchOf(id);
   const title = build.data ? `Drivers for ${build.data.name}` : 'Find a driver';
   return (
     <Shell
@@ -30,12 +30,12 @@ export function FindPage() {
         </Link>
       }
     >
-      {build.data?.brief && search.data !== undefined ? (
-        <Find build={build.data} begun={search.data} />
+      {build.data?.brief && match.data !== undefined ? (
+        <Find build={build.data} begun={match.data} />
       ) : (
         <div className="p-8">
           <h1 className="mb-2 text-2xl">{title}</h1>
-          <Message error={build.error ?? search.error} />
+          <Message error={build.error ?? match.error} />
           {build.data && !build.data.brief && (
             <p>A search needs a brief. Write it on the workbench first: the lowest note at least.</p>
           )}
@@ -61,32 +61,37 @@ export interface Chosen {
   family: Family | null;
 }
 
-function Find({ build, begun }: { build: BuildWithVariants; begun: Search | null }) {
+function Find({ build, begun }: { build: BuildWithVariants; begun: DriverMatch | null }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [count, setCount] = useState(String(begun?.drivers ?? 1));
   const [kind, setKind] = useState<string>('all');
   const [chosen, setChosen] = useState<Chosen | null>(null);
+  const found = useFound(begun?.id, kind === 'all' ? undefined : (kind as Family));
+  const match = found.data?.job ?? begun;
+  const cancel = useMutation({
+    mutationFn: (id: string) => answered(api.POST('/api/v1/jobs/{id}/cancel', { params: { path: { id } } })),
+    onSuccess: (match) => client.invalidateQueries({ queryKey: ['found', match.id] }),
+  });
   const begin = useMutation({
-    mutationFn: (drivers: number) => {
+    mutationFn: async (drivers: number) => {
+      // One at a time in a build: what is at work makes way.
+      if (match && runs(match)) await cancel.mutateAsync(match.id);
       const params = { path: { id: build.id } };
       const body = { brief: build.brief ?? {}, drivers };
-      return answered(api.POST('/api/v1/builds/{id}/searches', { params, body }));
+      return answered(api.POST('/api/v1/builds/{id}/driver-matches', { params, body }));
     },
-    onSuccess: (search) => {
+    onSuccess: (match) => {
       setChosen(null);
-      client.setQueryData(['search of', build.id], search);
+      client.setQueryData(['match of', build.id], match);
     },
-  });
-  const cancel = useMutation({
-    mutationFn: (id: string) =>
-      answered(api.POST('/api/v1/searches/{id}/cancel', { params: { path: { id } } })),
-    onSuccess: (search) => client.invalidateQueries({ queryKey: ['found', search.id] }),
   });
   const take = useMutation({
     mutationFn: async ({ driver, family }: { driver: string; family: Family }) => {
       const params = { path: { id: begun?.id ?? '', driver, family } };
-      const body = await answered(api.GET('/api/v1/searches/{id}/drivers/{driver}/{family}', { params }));
+      const body = await answered(
+        api.GET('/api/v1/driver-matches/{id}/drivers/{driver}/{family}', { params }),
+      );
       return answered(api.POST('/api/v1/builds/{id}/variants', { params: { path: { id: build.id } }, body }));
     },
     onSuccess: (variant) => navigate(`/builds/${build.id}`, { state: { variant: variant.id } }),
@@ -100,11 +105,9 @@ function Find({ build, begun }: { build: BuildWithVariants; begun: Search | null
     first.current = false;
   }, [mutate]);
 
-  const found = useFound(begun?.id, kind === 'all' ? undefined : (kind as Family));
-  const search = found.data?.search ?? begun;
   // The points are fetched some times while a search runs, not each time it is looked at.
-  const step = search ? Math.ceil(search.done / Math.max(1, Math.ceil(search.total / 8))) : 0;
-  const points = usePoints(begun?.id, runs(search) ? step : search?.done);
+  const step = match ? Math.ceil(match.done / Math.max(1, Math.ceil(match.total / 8))) : 0;
+  const points = usePoints(begun?.id, runs(match) ? step : match?.done);
   const changed = begun !== null && JSON.stringify(begun.brief) !== JSON.stringify(build.brief);
   const onTake = (driver: string, family: Family) => take.mutate({ driver, family });
   return (
@@ -129,7 +132,7 @@ function Find({ build, begun }: { build: BuildWithVariants; begun: Search | null
           </p>
         )}
         <Message error={begin.error ?? cancel.error ?? take.error ?? found.error} />
-        {search && <Progress search={search} onCancel={() => cancel.mutate(search.id)} />}
+        {match && <Progress match={match} onCancel={() => cancel.mutate(match.id)} />}
         <div className="flex items-center gap-2">
           <Select
             label="Kind of cabinet"
@@ -155,9 +158,7 @@ function Find({ build, begun }: { build: BuildWithVariants; begun: Search | null
         className="flex min-h-0 flex-col gap-3 overflow-y-auto border-line border-l bg-shelf px-4 py-3"
       >
         <Tradeoff points={points.data ?? []} chosen={chosen} onChoose={setChosen} />
-        {search && chosen && (
-          <Outcomes search={search} chosen={chosen} busy={take.isPending} onTake={onTake} />
-        )}
+        {match && chosen && <Outcomes match={match} chosen={chosen} busy={take.isPending} onTake={onTake} />}
         {!chosen && (
           <p className="text-soft">
             Choose a row or a point to see what the driver comes to in every kind of cabinet. Travel, air

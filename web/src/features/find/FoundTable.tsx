@@ -1,4 +1,4 @@
-import type { Found, SearchRow } from '../../api/types';
+import type { DriverMatchRow, Found } from '../../api/types';
 import { type Family, familyEntry } from '../../model/families';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
@@ -6,7 +6,7 @@ import { hertz } from '../workbench/figures';
 import type { Chosen } from './FindPage';
 
 interface Props {
-  rows: SearchRow[];
+  rows: DriverMatchRow[];
   chosen: Chosen | null;
   busy: boolean;
   onChoose: (chosen: Chosen) => void;

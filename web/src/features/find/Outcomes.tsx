@@ -1,5 +1,5 @@
 import { useOutcomes } from '../../api/queries';
-import type { Search } from '../../api/types';
+import type { DriverMatch } from '../../api/types';
 import { type Family, familyEntry } from '../../model/families';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
@@ -9,15 +9,15 @@ import type { Chosen } from './FindPage';
 import { litres, percent } from './FoundTable';
 
 interface Props {
-  search: Search;
+  match: DriverMatch;
   chosen: Chosen;
   busy: boolean;
   onTake: (driver: string, family: Family) => void;
 }
 
 /** What one driver comes to in every kind of cabinet, or why it does not. */
-export function Outcomes({ search, chosen, busy, onTake }: Props) {
-  const outcomes = useOutcomes(search.id, chosen.driver, search.done);
+export function Outcomes({ match, chosen, busy, onTake }: Props) {
+  const outcomes = useOutcomes(match.id, chosen.driver, match.done);
   return (
     <section aria-label={`${chosen.name} in every cabinet`}>
       <h2 className="text-lg">{chosen.name}</h2>

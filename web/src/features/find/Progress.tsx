@@ -1,22 +1,22 @@
 import { Link } from 'react-router';
 import { runs } from '../../api/queries';
-import type { Search } from '../../api/types';
+import type { DriverMatch } from '../../api/types';
 import { Button } from '../../ui/Button';
 
 interface Props {
-  search: Search;
+  match: DriverMatch;
   onCancel: () => void;
 }
 
 /** How a search stands. */
-export function Progress({ search, onCancel }: Props) {
-  const { found, complete } = search;
-  const running = runs(search);
+export function Progress({ match, onCancel }: Props) {
+  const { found, complete } = match;
+  const running = runs(match);
   return (
     <div className="flex items-center gap-3">
       <p className="flex-1" aria-live={running ? 'off' : 'polite'}>
-        <b>{words(search)}</b>{' '}
-        {search.total === 0 && (
+        <b>{words(match)}</b>{' '}
+        {match.total === 0 && (
           <>
             <Link to="/drivers" className="font-medium text-oak underline">
               Put some in
@@ -40,8 +40,8 @@ export function Progress({ search, onCancel }: Props) {
           <progress
             aria-label="Drivers looked at"
             className="h-2 w-40 accent-[var(--oak)]"
-            max={search.total}
-            value={search.done}
+            max={match.total}
+            value={match.done}
           />
           <Button onClick={onCancel}>Stop</Button>
         </>
@@ -50,7 +50,7 @@ export function Progress({ search, onCancel }: Props) {
   );
 }
 
-function words({ state, done, total, failure }: Search): string {
+function words({ state, done, total, failure }: DriverMatch): string {
   const drivers = total === 1 ? '1 driver' : `${total} drivers`;
   if (state === 'waiting') return `${drivers} to look at …`;
   if (state === 'running') return `${done} of ${drivers} looked at …`;

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import type { SearchPoint } from '../../api/types';
+import type { DriverMatchPoint } from '../../api/types';
 import { familyEntry } from '../../model/families';
 import { Select } from '../../ui/Select';
 import type { Chosen } from './FindPage';
 import { AXES, type Axis, nextOnFront, scaleOf } from './tradeoff';
 
 interface Props {
-  points: SearchPoint[];
+  points: DriverMatchPoint[];
   chosen: Chosen | null;
   onChoose: (chosen: Chosen) => void;
 }
@@ -25,12 +25,12 @@ export function Tradeoff({ points, chosen, onChoose }: Props) {
   if (points.length === 0) return null;
   const [across, up] = view.split(' ').map((id) => AXES[id as Axis['id']]) as [Axis, Axis];
   const [x, y] = [scaleOf(across, points), scaleOf(up, points)];
-  const left = (point: SearchPoint) => LEFT + x.place(across.value(point)) * (WIDTH - LEFT - 8);
-  const top = (point: SearchPoint) => TOP + (HEIGHT - BOTTOM) * (1 - y.place(up.value(point)));
-  const isChosen = (point: SearchPoint) =>
+  const left = (point: DriverMatchPoint) => LEFT + x.place(across.value(point)) * (WIDTH - LEFT - 8);
+  const top = (point: DriverMatchPoint) => TOP + (HEIGHT - BOTTOM) * (1 - y.place(up.value(point)));
+  const isChosen = (point: DriverMatchPoint) =>
     point.driver === chosen?.driver && (chosen.family === null || point.family === chosen.family);
   const current = points.find((point) => point.front && isChosen(point)) ?? points.find(isChosen);
-  const choose = ({ driver, name, family }: SearchPoint) => onChoose({ driver, name, family });
+  const choose = ({ driver, name, family }: DriverMatchPoint) => onChoose({ driver, name, family });
   const front = points.filter((point) => point.front).length;
   return (
     <section aria-label="What each gives for its size">
@@ -123,15 +123,15 @@ function Dot({ fill }: { fill: string }) {
 }
 
 /** What matters most is drawn last. */
-function order(isChosen: (point: SearchPoint) => boolean) {
-  const rank = (point: SearchPoint) => Number(point.front) + 2 * Number(isChosen(point));
-  return (a: SearchPoint, b: SearchPoint) => rank(a) - rank(b);
+function order(isChosen: (point: DriverMatchPoint) => boolean) {
+  const rank = (point: DriverMatchPoint) => Number(point.front) + 2 * Number(isChosen(point));
+  return (a: DriverMatchPoint, b: DriverMatchPoint) => rank(a) - rank(b);
 }
 
-function indexOnFront(points: SearchPoint[], axis: Axis, point: SearchPoint): number {
+function indexOnFront(points: DriverMatchPoint[], axis: Axis, point: DriverMatchPoint): number {
   return points.filter((other) => other.front && axis.value(other) < axis.value(point)).length;
 }
 
-function spoken({ name, family, volume, f3, loudness }: SearchPoint): string {
+function spoken({ name, family, volume, f3, loudness }: DriverMatchPoint): string {
   return `${name}, ${familyEntry(family).name.toLowerCase()}: ${(volume * 1e3).toFixed(0)} l, ${f3.toFixed(1)} Hz, ${loudness.toFixed(1)} dB`;
 }

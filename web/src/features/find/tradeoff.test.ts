@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest';
-import type { SearchPoint } from '../../api/types';
+import type { DriverMatchPoint } from '../../api/types';
 import { AXES, nextOnFront, scaleOf } from './tradeoff';
 
-function point(volume: number, f3: number, loudness: number, front = true): SearchPoint {
+function point(volume: number, f3: number, loudness: number, front = true): DriverMatchPoint {
   return {
     driver: `${volume}`,
     name: `${volume}`,
@@ -45,7 +45,7 @@ describe('nextOnFront', () => {
   const points = [point(50, 25, 99), point(10, 60, 90), point(30, 33, 95), point(20, 90, 80, false)];
   test('goes along the axis from one that no other beats to the next, and stops at the ends', () => {
     const names = [];
-    let at: SearchPoint | undefined;
+    let at: DriverMatchPoint | undefined;
     for (let step = 0; step < 4; step += 1) {
       at = nextOnFront(points, AXES.volume, at, 1);
       names.push(at?.name);

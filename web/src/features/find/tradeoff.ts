@@ -1,13 +1,13 @@
 // Cabinets as marks on a plane of two of: size, lowest note, loudness.
 
-import type { SearchPoint } from '../../api/types';
+import type { DriverMatchPoint } from '../../api/types';
 
 export interface Axis {
   id: 'volume' | 'f3' | 'loudness';
   name: string;
   unit: string;
   /** In the unit shown. */
-  value: (point: SearchPoint) => number;
+  value: (point: DriverMatchPoint) => number;
   logarithmic: boolean;
 }
 
@@ -32,7 +32,7 @@ export interface Scale {
 }
 
 /** A scale over the values of some points. */
-export function scaleOf(axis: Axis, points: readonly SearchPoint[]): Scale {
+export function scaleOf(axis: Axis, points: readonly DriverMatchPoint[]): Scale {
   const values = points.map(axis.value);
   const [least, most] = [Math.min(...values), Math.max(...values)];
   if (axis.logarithmic) {
@@ -60,11 +60,11 @@ function decades(from: number, to: number): number[] {
 
 /** The next point on the front in a direction along an axis, from one of them or from its end. */
 export function nextOnFront(
-  points: readonly SearchPoint[],
+  points: readonly DriverMatchPoint[],
   axis: Axis,
-  current: SearchPoint | undefined,
+  current: DriverMatchPoint | undefined,
   direction: 1 | -1,
-): SearchPoint | undefined {
+): DriverMatchPoint | undefined {
   const front = points.filter(({ front }) => front).sort((a, b) => axis.value(a) - axis.value(b));
   const at = current ? front.indexOf(current) : -1;
   if (at < 0) return direction > 0 ? front[0] : front.at(-1);

@@ -22,6 +22,7 @@ interface Props {
 const PLACES = [
   ['/', 'Builds'],
   ['/drivers', 'Drivers'],
+  ['/jobs', 'Jobs'],
 ] as const;
 
 const TOOLS = [

@@ -10,6 +10,7 @@ import type {
   RawBrief,
   RawDesign,
   Report,
+  Unreadable,
 } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
@@ -20,6 +21,7 @@ import { readTyped } from '../../model/units';
 import type { Bench } from '../../model/workbench';
 import { Message } from '../../ui/Message';
 import { useThrottled } from '../../ui/throttle';
+import { UnreadableList } from '../../ui/UnreadableList';
 import { BoxStage } from '../box/BoxStage';
 import { NotFound } from '../shell/NotFound';
 import { Shell } from '../shell/Shell';
@@ -58,6 +60,11 @@ export function WorkbenchPage() {
 }
 
 const NO_ERRORS: FieldError[] = [];
+
+/** What of a build cannot be read: variants, or its brief. */
+function unreadable({ id, unreadable: variants, brief_problem }: BuildWithVariants): Unreadable[] {
+  return brief_problem ? [...variants, { id, name: 'The brief', reason: brief_problem }] : variants;
+}
 
 type Choosing =
   | { of: 'driver of the variant' | 'driver of a new variant' | 'cabinet of the variant' }
@@ -136,6 +143,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
       tools={<UndoRedo workbench={workbench} bench={bench} />}
       workbench={{ workbench, build: build.id, addVariant, open }}
     >
+      <UnreadableList documents={unreadable(build)} />
       {active ? (
         <div className="flex h-full flex-col">
           {report && (

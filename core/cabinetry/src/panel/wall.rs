@@ -6,6 +6,7 @@ use crate::build::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Facet, Frame, area_vector, length};
 use crate::place::{Finding, Part, PartKind};
+use oak_acoustics::Stop;
 
 /// One board of a cabinet.
 #[derive(Debug, Clone, PartialEq)]
@@ -37,7 +38,7 @@ impl Wall {
 }
 
 /// All boards of a cabinet, with what braces and partition make of them.
-pub fn panels(body: &Body, cabinet: &Cabinet) -> Vec<Wall> {
+pub fn walls(body: &Body, cabinet: &Cabinet) -> Vec<Wall> {
     let (outer, inner) = (cabinet.outer.facets(), cabinet.interior.facets());
     body.shape
         .faces()
@@ -118,7 +119,7 @@ const PLACES: [f64; 8] = [0.45, 0.55, 0.38, 0.62, 0.3, 0.7, 0.22, 0.78];
 
 /// Braces that raise the weakest board to a frequency (Hz), or as far as a few of them do, with those already there; none of
 /// them touches what is mounted. Each is the one that helps most.
-pub fn propose(body: &Body, contents: &Contents, wanted: f64) -> Vec<Brace> {
+pub fn propose(body: &Body, contents: &Contents, wanted: f64, stop: &Stop) -> Vec<Brace> {
     let mut better = body.clone();
     // A brace does not change how often a way is best folded.
     if let Some(laid) = body.build(contents).ok().and_then(|cabinet| cabinet.fold) {
@@ -133,6 +134,7 @@ pub fn propose(body: &Body, contents: &Contents, wanted: f64) -> Vec<Brace> {
         }
         let tries = Axis::ALL.into_iter().flat_map(|axis| PLACES.map(|place| (axis, place)));
         let best = tries
+            .take_while(|_| !stop.stopped())
             .filter_map(|(axis, place)| {
                 let mut tried = better.clone();
                 let [low, high] = now.interior.bounds().map(|point| point[axis.index()]);
@@ -164,13 +166,13 @@ pub fn propose(body: &Body, contents: &Contents, wanted: f64) -> Vec<Brace> {
 
 /// The lowest resonance of all boards, Hz.
 pub fn weakest_of(body: &Body, cabinet: &Cabinet) -> f64 {
-    let all = panels(body, cabinet);
+    let all = walls(body, cabinet);
     all.iter().filter_map(Wall::weakest).map(Plate::resonance).fold(f64::INFINITY, f64::min)
 }
 
 /// How far all boards are towards a frequency.
 fn score(body: &Body, cabinet: &Cabinet, wanted: f64) -> f64 {
-    let all = panels(body, cabinet);
+    let all = walls(body, cabinet);
     let each = all.iter().filter_map(Wall::weakest).map(|field| (field.resonance() / wanted).min(1.0).ln());
     each.sum()
 }

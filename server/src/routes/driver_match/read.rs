@@ -6,7 +6,7 @@ use utoipa::IntoParams;
 use uuid::Uuid;
 
 use crate::app::State;
-use crate::db::queries::search;
+use crate::db::queries::driver_match;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 
@@ -25,22 +25,22 @@ pub struct Which {
     limit: Option<i64>,
 }
 
-/// How a search stands, and the best that it has found.
-#[utoipa::path(tag = "searches", params(("id" = Uuid, Path), Which), responses(
-    (status = 200, body = rows::SearchPage),
+/// How a driver match stands, and the best that it has found.
+#[utoipa::path(tag = "driver_matches", params(("id" = Uuid, Path), Which), responses(
+    (status = 200, body = rows::DriverMatchPage),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
-#[get("/searches/{id}")]
-pub async fn best(
+#[get("/driver-matches/{id}")]
+pub async fn read(
     id: web::Path<Uuid>,
     which: Query<Which>,
     state: web::Data<State>,
-) -> Result<Json<rows::SearchPage>, ApiError> {
+) -> Result<Json<rows::DriverMatchPage>, ApiError> {
     let Which { family, limit } = which.into_inner();
     let limit = limit.unwrap_or(50);
     if !(1..=MOST).contains(&limit) {
         return Err(ApiError::Query { reason: format!("limit {limit} is outside 1 to {MOST}") });
     }
-    let page = db::run(&state.pool, move |connection| search::best(connection, *id, family, limit));
+    let page = db::run(&state.pool, move |connection| driver_match::best(connection, *id, family, limit));
     Ok(Json(page.await?))
 }

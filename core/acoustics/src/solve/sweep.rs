@@ -1,0 +1,43 @@
+//! A network solved at many frequencies, in the widest way that the processor has.
+
+use crate::lanes::{Avx2, Four, Path, Real, work_in_avx2};
+use crate::network::Network;
+
+use super::Solver;
+
+/// Something done with a solver, however many frequencies it takes at a time.
+pub(crate) trait Work {
+    /// What comes of it.
+    type Output;
+
+    /// Does it. Implementations are `inline(always)`, to be compiled for the registers of `T`.
+    fn run<T: Real>(self, solver: &mut Solver<'_, T>) -> Self::Output;
+}
+
+/// A solver that was laid out for what this processor can.
+#[derive(Debug)]
+pub(crate) enum Sweep<'a> {
+    Scalar(Solver<'a, f64>),
+    Portable(Solver<'a, Four>),
+    Avx2(Solver<'a, Avx2>),
+}
+
+impl<'a> Sweep<'a> {
+    /// Lays out the memory for a network.
+    pub fn new(network: &'a Network) -> Self {
+        match Path::best() {
+            Path::Scalar => Self::Scalar(Solver::new(network)),
+            Path::Portable => Self::Portable(Solver::new(network)),
+            Path::Avx2 => Self::Avx2(Solver::new(network)),
+        }
+    }
+
+    /// Does something with it.
+    pub fn run<W: Work>(&mut self, work: W) -> W::Output {
+        match self {
+            Self::Scalar(solver) => work.run(solver),
+            Self::Portable(solver) => work.run(solver),
+            Self::Avx2(solver) => work_in_avx2(work, solver),
+        }
+    }
+}

@@ -1,0 +1,12 @@
+//! A worker, the server or the database killed during a job, a thousand times: `cargo bench -p oak-server --bench kills`, or as many
+//! times as `-- NUMBER` says.
+
+#[path = "../tests/support/mod.rs"]
+mod support;
+
+fn main() {
+    let kills = std::env::args().filter_map(|word| word.parse().ok()).next().unwrap_or(1000);
+    let begun = std::time::Instant::now();
+    support::chaos::run(kills, 7);
+    println!("{kills} kills, every job ended whole, {:.0} s", begun.elapsed().as_secs_f64());
+}
