@@ -100,6 +100,7 @@ describe('the commands', () => {
     expect(left).toEqual([
       'go-builds',
       'go-drivers',
+      'go-jobs',
       'switch-theme',
       'show-palette',
       'show-units',
