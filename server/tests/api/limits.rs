@@ -13,7 +13,7 @@ use crate::support::{Site, cluster, design, driver};
 /// A plain box so large that its air would have millions of unknowns.
 fn hall() -> Value {
     let mut hall = design();
-    hall["enclosure"]["volume"] = json!("9500 l");
+    hall["enclosure"] = json!({ "family": "sealed", "volume": "9500 l" });
     hall["body"] = json!({ "shape": "box", "width": "2 m", "height": "2.2 m" });
     hall
 }
