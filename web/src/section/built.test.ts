@@ -40,7 +40,7 @@ function subject(parts: object[], strokes: object[] = [], fold: object | null = 
       {
         view: 'side',
         strokes: [
-          stroke('panels', square(0, 0, 0.4, 0.5)),
+          stroke('boards', square(0, 0, 0.4, 0.5)),
           stroke('room', square(0.02, 0.02, 0.36, 0.46)),
           ...strokes,
         ],

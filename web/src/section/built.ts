@@ -34,7 +34,7 @@ function facing([across = 0, up = 0, forward = 0]: Place): Facing | null {
 export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
   const side = body.drawings.find(({ view }) => view === 'side');
   const rear = side?.strokes.find(({ part }) => part === 'room');
-  const panels = side?.strokes.find(({ part }) => part === 'panels');
+  const panels = side?.strokes.find(({ part }) => part === 'boards');
   if (!side || !rear || !panels) return null;
   const corner = bounds(rear.points as Polygon);
   const flat = (points: readonly Place[]): Polygon =>

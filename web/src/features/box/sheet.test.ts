@@ -10,7 +10,7 @@ const DRAWING: DrawingReport = {
     [0.4, 0.8],
   ],
   strokes: [
-    { part: 'panels', line: 'cut', closed: true, points: [[0, 0]] },
+    { part: 'boards', line: 'cut', closed: true, points: [[0, 0]] },
     { part: 'room', line: 'seen', closed: true, points: [[0, 0]] },
     { part: 'port', line: 'cut', closed: true, points: [[0, 0]] },
     { part: 'port', line: 'air', closed: true, points: [[0, 0]] },
@@ -40,14 +40,14 @@ describe('a drawing on the screen', () => {
 
   it('puts what belongs together into one part, and the room leads nowhere', () => {
     const parts = grouped(DRAWING);
-    expect(parts.map(({ part }) => part)).toEqual(['panels', 'room', 'port']);
+    expect(parts.map(({ part }) => part)).toEqual(['boards', 'room', 'port']);
     expect(parts.map(({ opens }) => opens)).toEqual([true, false, true]);
     expect(parts[2]?.strokes).toHaveLength(2);
     expect(parts[2]?.rings).toHaveLength(1);
   });
 
   it('leads each part to where it is decided', () => {
-    expect(['driver', 'port 2', 'front port', 'brace', 'panels', 'fill back'].map(tabOf)).toEqual([
+    expect(['driver', 'port 2', 'front port', 'brace', 'boards', 'fill back'].map(tabOf)).toEqual([
       'air',
       'air',
       'air',
