@@ -27,7 +27,8 @@ export default defineConfig({
   // What passed only the second time is listed as flaky.
   retries: 1,
   reporter: [['list']],
-  use: { ...chromium, trace: 'retain-on-failure' },
+  // What is not there within this is not coming; a trace of every test would take as long as the tests.
+  use: { ...chromium, actionTimeout: 20_000, trace: 'on-first-retry' },
   projects: [
     { name: 'chromium', testMatch: '*.spec.ts' },
     // A trace takes a picture and a copy of the page at every move, which is what would be measured.

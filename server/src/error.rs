@@ -1,5 +1,7 @@
 //! The one place that turns errors into answers.
 
+use std::any::Any;
+
 use actix_web::http::StatusCode;
 use actix_web::http::header::RETRY_AFTER;
 use actix_web::{HttpResponse, ResponseError};
@@ -10,6 +12,8 @@ use oak_design::{Problem, ProblemKind};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+
+use crate::guard::secure;
 
 /// Everything that can go wrong with a request.
 #[derive(Debug, thiserror::Error)]
@@ -131,10 +135,14 @@ fn noted(what: &(dyn std::fmt::Display + Sync)) -> Uuid {
 }
 
 /// Notes a panic in the log; returns what it stands under.
-pub fn incident(panic: &(dyn std::any::Any + Send)) -> Uuid {
+pub fn incident(panic: &(dyn Any + Send)) -> Uuid {
+    noted(&format!("panic: {}", message(panic)))
+}
+
+/// What a panic said.
+fn message(panic: &(dyn Any + Send)) -> &str {
     let text = panic.downcast_ref::<String>().map(String::as_str);
-    let text = text.or_else(|| panic.downcast_ref::<&str>().copied()).unwrap_or("no message");
-    noted(&format!("panic: {text}"))
+    text.or_else(|| panic.downcast_ref::<&str>().copied()).unwrap_or("no message")
 }
 
 impl ApiError {
@@ -144,7 +152,7 @@ impl ApiError {
     }
 
     /// A panic.
-    pub fn panicked(panic: &(dyn std::any::Any + Send)) -> Self {
+    pub fn panicked(panic: &(dyn Any + Send)) -> Self {
         Self::Internal { id: incident(panic) }
     }
 
@@ -293,7 +301,10 @@ impl ResponseError for ApiError {
             }
             _ => {}
         }
-        response.content_type("application/problem+json").json(self.document())
+        let mut response = response.content_type("application/problem+json").json(self.document());
+        // An error that no middleware has turned into an answer, as after a panic, passes none on its way out.
+        secure(response.headers_mut());
+        response
     }
 }
 
@@ -355,5 +366,76 @@ impl From<fang::QueueError> for ApiError {
             fang::QueueError::PoolError(error) => Self::unreachable(error),
             other => Self::internal(other),
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use std::panic::catch_unwind;
+
+    use diesel::result::{DatabaseErrorInformation, DatabaseErrorKind, Error};
+
+    use super::*;
+
+    #[test]
+    fn what_a_panic_said_is_found_however_it_was_said() {
+        let said = |work: fn()| message(&*catch_unwind(work).expect_err("a panic")).to_owned();
+        assert_eq!(said(|| panic!("plainly")), "plainly");
+        assert_eq!(said(|| panic!("with {}", 5)), "with 5");
+        assert_eq!(said(|| std::panic::panic_any(7)), "no message");
+    }
+
+    struct Told(&'static str);
+
+    impl DatabaseErrorInformation for Told {
+        fn message(&self) -> &str {
+            self.0
+        }
+        fn details(&self) -> Option<&str> {
+            None
+        }
+        fn hint(&self) -> Option<&str> {
+            None
+        }
+        fn table_name(&self) -> Option<&str> {
+            None
+        }
+        fn column_name(&self) -> Option<&str> {
+            None
+        }
+        fn constraint_name(&self) -> Option<&str> {
+            None
+        }
+        fn statement_position(&self) -> Option<i32> {
+            None
+        }
+    }
+
+    /// 503 asks to come back, 409 is a clash, 500 our own mistake.
+    #[test]
+    fn what_the_database_says_is_told_apart() {
+        let status = |kind, words| {
+            ApiError::from(Error::DatabaseError(kind, Box::new(Told(words)))).status_code().as_u16()
+        };
+        assert_eq!(status(DatabaseErrorKind::Unknown, "canceling statement due to lock timeout"), 503);
+        assert_eq!(status(DatabaseErrorKind::Unknown, "canceling statement due to statement timeout"), 503);
+        assert_eq!(status(DatabaseErrorKind::Unknown, "FATAL: the database system is starting up"), 503);
+        assert_eq!(status(DatabaseErrorKind::ClosedConnection, "gone"), 503);
+        assert_eq!(status(DatabaseErrorKind::UniqueViolation, "twice"), 409);
+        assert_eq!(status(DatabaseErrorKind::Unknown, "column \"x\" does not exist"), 500);
+        assert_eq!(ApiError::from(Error::NotFound).status_code().as_u16(), 500);
+    }
+
+    #[test]
+    fn an_answer_to_a_mistake_of_ours_says_what_to_look_for_and_is_as_strict_as_the_others() {
+        let error = ApiError::internal("a secret of the database");
+        let ApiError::Internal { id } = error else { panic!("{error}") };
+        assert!(error.to_string().contains(&id.to_string()) && !error.to_string().contains("secret"));
+        let answer = error.error_response();
+        assert_eq!(answer.status().as_u16(), 500);
+        assert!(answer.headers().contains_key("content-security-policy"));
+        let busy = ApiError::Overloaded.error_response();
+        assert_eq!(busy.status().as_u16(), 429);
+        assert_eq!(busy.headers().get("retry-after").expect("told when").to_str().expect("text"), "1");
     }
 }

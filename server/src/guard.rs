@@ -74,7 +74,12 @@ pub async fn headers(
     next: Next<impl MessageBody>,
 ) -> Result<ServiceResponse<impl MessageBody>, Error> {
     let mut response = next.call(request).await?;
-    let headers = response.headers_mut();
+    secure(response.headers_mut());
+    Ok(response)
+}
+
+/// What browsers are told with every answer; a policy that is there already stays.
+pub fn secure(headers: &mut HeaderMap) {
     headers.insert(X_CONTENT_TYPE_OPTIONS, HeaderValue::from_static("nosniff"));
     headers.insert(REFERRER_POLICY, HeaderValue::from_static("no-referrer"));
     headers.insert(
@@ -91,5 +96,4 @@ pub async fn headers(
             HeaderValue::from_static("default-src 'none'; frame-ancestors 'none'"),
         );
     }
-    Ok(response)
 }

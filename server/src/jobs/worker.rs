@@ -163,7 +163,7 @@ impl Shared {
             Ok(Err(Failure::Final(why))) => queue::fail(&mut *get()?, job.id, &why),
             Ok(Err(Failure::Passing(error))) => queue::retry(&mut *get()?, task, &piece, &error.to_string()),
             Err(panic) => {
-                let id = incident(&panic);
+                let id = incident(&*panic);
                 queue::fail(
                     &mut *get()?,
                     job.id,

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
 import { markAt } from '../model/mark';
 import { slot } from '../testing/nook';

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest';
 import { sealed, slot } from '../testing/nook';
 import { withValue } from './design';

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest';
 import { asRead, inches, inWords, preferences, rememberUnit, unitOf } from './preferences';
 import { fieldAt, unitNamed } from './units';

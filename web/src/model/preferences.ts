@@ -1,6 +1,7 @@
 // In which units a person likes to read what is written in any.
 
 import type { Typed } from '../api/types';
+import { restorePath } from './restore';
 import { Stored } from './stored';
 import { type Field, readTyped, significant, type Unit, unitsOf, usualUnit, writeTyped } from './units';
 
@@ -13,7 +14,14 @@ export interface Preferences {
   notes: boolean;
 }
 
-export const preferences = new Stored<Preferences>('oak-drum:units', { units: {}, fields: {}, notes: false });
+export const preferences = new Stored<Preferences>(
+  'oak-drum:units',
+  { units: {}, fields: {}, notes: false },
+  (state) => ({
+    ...state,
+    fields: Object.fromEntries(Object.entries(state.fields).map(([path, unit]) => [restorePath(path), unit])),
+  }),
+);
 
 /** Dimensions that people read in different units. */
 export const CHOICES: { dimension: string; name: string; units: string[] }[] = [

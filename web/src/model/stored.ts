@@ -5,8 +5,10 @@ export class Stored<State extends object> extends Observable<State> {
   constructor(
     private readonly key: string,
     private readonly usual: State,
+    /** Lifts what an earlier program remembered. */
+    restore: (state: State) => State = (state) => state,
   ) {
-    super({ ...usual, ...remembered(key) });
+    super(restore({ ...usual, ...remembered(key) }));
   }
 
   set(change: Partial<State>): void {

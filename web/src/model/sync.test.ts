@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { RawDesign, Variant } from '../api/types';
 import { slot as design, variants } from '../testing/nook';
@@ -130,6 +131,17 @@ describe('what was never sent', () => {
     next.open({ ...variant, revision: 4, document: sized(60) });
     expect(next.snapshot().conflict?.theirs.enclosure.volume).toBe('60 l');
     expect(next.snapshot().conflict?.mine.enclosure.volume).toBe('50 l');
+  });
+
+  it('lifts what an earlier program never sent to today’s names', async () => {
+    const old = { ...design, motor: { series: 2 } };
+    localStorage.setItem(
+      'oak-drum:unsent:v',
+      JSON.stringify({ base: 1, wanted: { design: old, archived: false } }),
+    );
+    const opened = new Sync(server, localStorage, 'b').open(variant);
+    expect(opened?.document.driver_array).toEqual({ series: 2 });
+    expect(opened?.document).not.toHaveProperty('motor');
   });
 
   it('is dropped where it cannot be read', () => {

@@ -4,6 +4,7 @@
 import type { RawDesign, Variant } from '../api/types';
 import { same } from './design';
 import { Observable } from './observable';
+import { restoreDesign } from './restore';
 
 export type Outcome =
   | { kind: 'kept'; revision: number }
@@ -76,10 +77,11 @@ export class Sync extends Observable<SyncState> {
     if (!this.state.keptAt || keptAt > this.state.keptAt) this.update({ keptAt });
     const unsent = this.stored<{ base: number; wanted: Wanted }>(PREFIX + variant.id);
     if (!unsent || same(unsent.wanted, { design: kept.design, archived: false })) return variant;
-    item.wanted = unsent.wanted;
+    const design = restoreDesign(unsent.wanted.design);
+    item.wanted = { ...unsent.wanted, design };
     if (unsent.base === variant.revision) void this.send(variant.id);
-    else this.conflictWith(variant, unsent.wanted.design);
-    return unsent.wanted.archived ? null : { ...variant, document: unsent.wanted.design };
+    else this.conflictWith(variant, design);
+    return unsent.wanted.archived ? null : { ...variant, document: design };
   }
 
   /** Variants of the build in the order that was never sent, if there is one; those it does not name come after. */

@@ -24,7 +24,7 @@ pub use radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiation
 pub use resistance::Resistance;
 
 use crate::Complex;
-use crate::lanes::{Avx2, Four, Real, flows_in_avx2};
+use crate::lanes::{Avx2, Real, flows_in_avx2};
 use crate::medium::{Air, Space};
 use crate::node::Node;
 
@@ -66,9 +66,6 @@ pub trait Element: std::fmt::Debug + Send + Sync {
     /// See [`Effect::flows`], at one frequency.
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) -> f64;
 
-    /// See [`Effect::flows`], at four frequencies.
-    fn admit_four(&self, at: &At<'_, Four>, admittance: &mut [Complex<Four>]) -> Four;
-
     /// See [`Effect::flows`], at four frequencies in AVX2's registers; only within such work.
     fn admit_avx2(&self, at: &At<'_, Avx2>, admittance: &mut [Complex<Avx2>]) -> Avx2;
 
@@ -82,10 +79,6 @@ impl<E: Effect> Element for E {
     }
 
     fn admit(&self, at: &At<'_>, admittance: &mut [Complex]) -> f64 {
-        self.flows(at, admittance)
-    }
-
-    fn admit_four(&self, at: &At<'_, Four>, admittance: &mut [Complex<Four>]) -> Four {
         self.flows(at, admittance)
     }
 

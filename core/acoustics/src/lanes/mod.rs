@@ -1,19 +1,17 @@
 //! Arithmetic at one frequency, or at four side by side in the processor's wide registers.
 //!
-//! The physics is written once over [`Real`]. It is compiled for one number, for four in whatever registers every processor has,
-//! and for four in AVX2's; [`Path::best`] says which this processor can, and [`crate::solve::Sweep`] takes it once for a whole
-//! sweep. No multiplications are fused, so the results are the same.
+//! The physics is written once over [`Real`]. It is compiled for one number, which every processor can, and for four in AVX2's
+//! registers; [`Path::best`] says what this processor can, and [`crate::solve::Sweep`] takes it once for a whole sweep. No
+//! multiplications are fused, so the results are the same.
 
 #[cfg(target_arch = "x86_64")]
 mod avx2;
 #[cfg(not(target_arch = "x86_64"))]
 #[path = "no_avx2.rs"]
 mod avx2;
-mod four;
 
 pub use avx2::Avx2;
 pub(crate) use avx2::{flows_in_avx2, work_in_avx2};
-pub use four::Four;
 
 use std::cell::Cell;
 use std::ops::Neg;
@@ -119,8 +117,6 @@ impl Real for f64 {
 pub enum Path {
     /// One frequency at a time.
     Scalar,
-    /// Four in whatever registers every processor has.
-    Portable,
     /// Four in AVX2's registers.
     Avx2,
 }
@@ -132,12 +128,12 @@ thread_local! {
 impl Path {
     /// The quickest that this processor has.
     pub fn best() -> Self {
-        FORCED.get().unwrap_or(if avx2::there() { Self::Avx2 } else { Self::Portable })
+        FORCED.get().unwrap_or(if avx2::there() { Self::Avx2 } else { Self::Scalar })
     }
 
     /// All that this processor has.
     pub fn all() -> Vec<Self> {
-        let mut all = vec![Self::Scalar, Self::Portable];
+        let mut all = vec![Self::Scalar];
         all.extend(avx2::there().then_some(Self::Avx2));
         all
     }

@@ -1,12 +1,11 @@
 //! Processors that have no AVX2 by their kind: what stands for it is never entered.
 
-use super::Four;
 use crate::Complex;
 use crate::element::{At, Effect};
 use crate::solve::{Solver, Work};
 
-/// As the others.
-pub type Avx2 = Four;
+/// One number.
+pub type Avx2 = f64;
 
 pub(super) fn there() -> bool {
     false

@@ -2,7 +2,8 @@
 
 use std::f64::consts::{PI, SQRT_2};
 
-use realfft::RealFftPlanner;
+use rustfft::algorithm::Radix4;
+use rustfft::{Fft, FftDirection};
 
 use super::curves::pressures;
 use crate::Complex;
@@ -53,23 +54,22 @@ impl Transient {
     /// [`Self::BAND_LIMIT`] says, and keeps what falls into half a second.
     pub fn of(network: &Network, excitation: Excitation, volts: f64) -> Self {
         let drive = drive(excitation, volts * SQRT_2);
-        let mut planner = RealFftPlanner::<f64>::new();
-        let (forward, backward) = (planner.plan_fft_forward(SAMPLES), planner.plan_fft_inverse(SAMPLES));
-        let mut spectrum = forward.make_output_vec();
-        forward.process(&mut drive.clone(), &mut spectrum).expect("the plan's own lengths");
+        let mut spectrum: Vec<Complex> = drive.iter().map(|volts| Complex::new(*volts, 0.0)).collect();
+        // Of the library's ways the one for this length, not its planner, which would have every way there is compiled.
+        Radix4::new(SAMPLES, FftDirection::Forward).process(&mut spectrum);
         let frequency = |bin: usize| bin as f64 * RATE / SAMPLES as f64;
         let played: Vec<f64> =
-            (1..spectrum.len()).map(frequency).take_while(|frequency| *frequency < BAND[1]).collect();
+            (1..SAMPLES / 2).map(frequency).take_while(|frequency| *frequency < BAND[1]).collect();
         let heard = pressures(&mut Sweep::new(network), &played, 1.0);
         spectrum[0] = Complex::new(0.0, 0.0);
         spectrum[played.len() + 1..].fill(Complex::new(0.0, 0.0));
         for ((value, heard), frequency) in spectrum[1..].iter_mut().zip(heard).zip(played) {
-            *value *= heard * window(frequency) / SAMPLES as f64;
+            // Twice, for the negative frequency that is left out.
+            *value *= heard * (2.0 * window(frequency) / SAMPLES as f64);
         }
-        let mut pressure = backward.make_output_vec();
-        backward.process(&mut spectrum, &mut pressure).expect("the plan's own lengths");
+        Radix4::new(SAMPLES, FftDirection::Inverse).process(&mut spectrum);
         let kept = SAMPLES / 2;
-        pressure.truncate(kept);
+        let pressure = spectrum[..kept].iter().map(|value| value.re).collect();
         let time = (0..kept).map(|k| k as f64 / RATE).collect();
         Self { time, drive: drive[..kept].to_vec(), pressure }
     }

@@ -1,6 +1,6 @@
 //! A network solved at many frequencies, in the widest way that the processor has.
 
-use crate::lanes::{Avx2, Four, Path, Real, work_in_avx2};
+use crate::lanes::{Avx2, Path, Real, work_in_avx2};
 use crate::network::Network;
 
 use super::Solver;
@@ -18,7 +18,6 @@ pub(crate) trait Work {
 #[derive(Debug)]
 pub(crate) enum Sweep<'a> {
     Scalar(Solver<'a, f64>),
-    Portable(Solver<'a, Four>),
     Avx2(Solver<'a, Avx2>),
 }
 
@@ -27,7 +26,6 @@ impl<'a> Sweep<'a> {
     pub fn new(network: &'a Network) -> Self {
         match Path::best() {
             Path::Scalar => Self::Scalar(Solver::new(network)),
-            Path::Portable => Self::Portable(Solver::new(network)),
             Path::Avx2 => Self::Avx2(Solver::new(network)),
         }
     }
@@ -36,7 +34,6 @@ impl<'a> Sweep<'a> {
     pub fn run<W: Work>(&mut self, work: W) -> W::Output {
         match self {
             Self::Scalar(solver) => work.run(solver),
-            Self::Portable(solver) => work.run(solver),
             Self::Avx2(solver) => work_in_avx2(work, solver),
         }
     }

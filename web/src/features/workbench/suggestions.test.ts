@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Suggestion, Turn } from '../../api/types';
 import { preferences } from '../../model/preferences';
