@@ -4,7 +4,7 @@ const chromium = {
   browserName: 'chromium' as const,
   viewport: { width: 1280, height: 800 },
   launchOptions: {
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: [
       '--no-sandbox',
       '--disable-gpu',

@@ -24,6 +24,15 @@ pub fn run(name: &str, folder: &str, arguments: &[&str]) -> Result<()> {
     finish(program(name, folder, arguments))
 }
 
+/// Runs a program in a folder of the project and says all that it said when it has ended.
+pub fn run_quietly(name: &str, folder: &str, arguments: &[&str]) -> Result<()> {
+    let mut command = program(name, folder, arguments);
+    let output = command.output().with_context(|| format!("{} cannot be started", said(&command)))?;
+    print!("{}{}", String::from_utf8_lossy(&output.stdout), String::from_utf8_lossy(&output.stderr));
+    ensure!(output.status.success(), "{} failed", said(&command));
+    Ok(())
+}
+
 /// Waits for a program and turns its failure into an error that names it.
 pub fn finish(mut command: Command) -> Result<()> {
     let status = command.status().with_context(|| format!("{} cannot be started", said(&command)))?;

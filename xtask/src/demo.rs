@@ -4,46 +4,31 @@ use std::net::TcpListener;
 use std::os::unix::process::{CommandExt, ExitStatusExt};
 use std::path::Path;
 use std::process::{Child, Command};
-use std::thread;
 
-use anyhow::{Context, Result, anyhow, bail};
+use anyhow::{Context, Result, bail};
 use oak_cluster::{Cluster, ClusterError};
 
 use crate::machine::{LIBPQ, POSTGRESQL};
 use crate::stages::Clock;
-use crate::{command, front_end, machine};
+use crate::{command, front_end, machine, stages};
 
 /// Installs, builds, starts and waits for Ctrl-C.
 pub fn run(port: u16) -> Result<()> {
     check_port(port)?;
     machine::check_node()?;
     let whole = Clock::start();
-    step("Packages of the machine", || machine::install(&[POSTGRESQL, LIBPQ]))?;
+    stages::run(&[("Packages of the machine", || machine::install(&[POSTGRESQL, LIBPQ]))])?;
     // The server reads the interface from its folder, so that both are built at the same time.
-    thread::scope(|scope| {
-        let interface = scope.spawn(|| {
-            step("Packages of the interface", front_end::install)?;
-            step("Interface", front_end::build)
-        });
-        let server = step("Server (some minutes the first time)", command::build);
-        let interface = interface.join().map_err(|_| anyhow!("building the interface broke down"))?;
-        server.and(interface)
-    })?;
+    stages::beside(
+        &[("Server (some minutes the first time)", command::build)],
+        &[("Packages of the interface", front_end::install), ("Interface", front_end::build)],
+    )?;
     let cluster = start_cluster()?;
     println!("Ready after {}", whole.read());
     let outcome = serve(&cluster, port);
     println!("Stopping the database");
     cluster.stop()?;
     outcome
-}
-
-/// Does one thing and says how long it took, where that is worth saying.
-fn step(name: &str, work: impl FnOnce() -> Result<()>) -> Result<()> {
-    let clock = Clock::start();
-    println!("{name} …");
-    work().with_context(|| name.to_owned())?;
-    println!("{name}: done in {}", clock.read());
-    Ok(())
 }
 
 fn check_port(port: u16) -> Result<()> {

@@ -18,7 +18,8 @@ pub const POSTGRESQL: Package = Package { name: "postgresql", shown_by: "/usr/li
 /// The database's client library, to link with.
 pub const LIBPQ: Package = Package { name: "libpq-dev", shown_by: "/usr/include/postgresql/libpq-fe.h" };
 /// The browser of the tests.
-pub const CHROMIUM: Package = Package { name: "chromium", shown_by: "/usr/bin/chromium" };
+pub const CHROMIUM: Package =
+    Package { name: "chromium-headless-shell", shown_by: "/usr/bin/chromium-headless-shell" };
 /// The circuit simulator behind the reference results.
 pub const NGSPICE: Package = Package { name: "ngspice", shown_by: "/usr/bin/ngspice" };
 

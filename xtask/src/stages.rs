@@ -1,25 +1,32 @@
 //! Progress of a long command: one line when a stage begins and one when it ends, with its time.
 
 use std::fs;
+use std::thread;
 use std::time::Instant;
 
-use anyhow::{Context, Result};
+use anyhow::{Context, Result, anyhow};
 
 /// One stage: its name and what it does.
 pub type Stage = (&'static str, fn() -> Result<()>);
 
 /// Runs stages in order up to the first that fails.
 pub fn run(stages: &[Stage]) -> Result<()> {
-    let whole = Clock::start();
-    for (number, (name, work)) in stages.iter().enumerate() {
-        let place = format!("[{}/{}]", number + 1, stages.len());
-        println!("{place} {name}");
+    stages.iter().try_for_each(|(name, work)| {
         let clock = Clock::start();
+        println!("{name} …");
         work().with_context(|| format!("stage \"{name}\""))?;
-        println!("{place} {name}: done in {}", clock.read());
-    }
-    println!("All passed in {}", whole.read());
-    Ok(())
+        println!("{name}: done in {}", clock.read());
+        Ok(())
+    })
+}
+
+/// Runs two rows of stages at the same time, each up to its first failure. Seconds of the processors are those of both.
+pub fn beside(one: &[Stage], other: &[Stage]) -> Result<()> {
+    thread::scope(|scope| {
+        let beside = scope.spawn(|| run(other));
+        let outcome = run(one);
+        outcome.and(beside.join().map_err(|_| anyhow!("a stage broke down"))?)
+    })
 }
 
 /// Seconds on the wall, and of the processors.
@@ -67,6 +74,20 @@ mod tests {
         let error = run(stages).expect_err("the second fails");
         assert_eq!(format!("{error:#}"), "stage \"second\": broken");
         assert_eq!(RUN.load(Ordering::Relaxed), 1);
+    }
+
+    #[test]
+    fn what_runs_beside_is_waited_for_and_fails_the_whole() {
+        static RUN: AtomicUsize = AtomicUsize::new(0);
+        fn counted() -> Result<()> {
+            RUN.fetch_add(1, Ordering::Relaxed);
+            Ok(())
+        }
+        let bad: &[Stage] = &[("bad", || anyhow::bail!("broken"))];
+        let good: &[Stage] = &[("good", counted), ("better", counted)];
+        assert_eq!(format!("{:#}", beside(good, bad).expect_err("one fails")), "stage \"bad\": broken");
+        assert_eq!(format!("{:#}", beside(bad, good).expect_err("the other fails")), "stage \"bad\": broken");
+        assert_eq!(RUN.load(Ordering::Relaxed), 4);
     }
 
     #[test]

@@ -2,32 +2,41 @@
 
 use anyhow::Result;
 
-use crate::command::run as cargo_or_npm;
 use crate::machine::{CHROMIUM, LIBPQ, POSTGRESQL};
-use crate::stages::Stage;
-use crate::{end_to_end, front_end, generate, layers, machine, stages};
+use crate::stages::{Clock, Stage};
+use crate::{command, end_to_end, front_end, generate, layers, machine, stages};
 
-const STAGES: &[Stage] = &[
-    ("packages of the machine", packages),
-    ("packages of the front end", front_end::install),
-    ("format", || cargo_or_npm("cargo", "", &["fmt", "--all", "--check"])),
+const MACHINE: &[Stage] = &[("packages of the machine", packages)];
+
+const RUST: &[Stage] = &[
+    ("format", || command::run("cargo", "", &["fmt", "--all", "--check"])),
     ("layers", layers::run),
     ("lints", || {
         let arguments = ["clippy", "--quiet", "--workspace", "--all-targets", "--", "--deny", "warnings"];
-        cargo_or_npm("cargo", "", &arguments)
+        command::run("cargo", "", &arguments)
     }),
-    ("front end: types, lints, unit tests", || {
-        ["check", "lint", "test"].iter().try_for_each(|script| front_end::npm(&["run", "--silent", script]))
-    }),
-    ("front end: build", front_end::build),
-    ("Cargo tests", || cargo_or_npm("cargo", "", &["test", "--quiet", "--workspace"])),
-    ("generated files are current", generate::check),
-    ("browser tests", || end_to_end::run(&[])),
+    ("Cargo tests", || command::run("cargo", "", &["test", "--quiet", "--workspace"])),
 ];
 
-/// Runs every check.
+const FRONT_END: &[Stage] = &[
+    ("front end: packages", front_end::install),
+    ("front end: types, lints, unit tests", || {
+        ["check", "lint", "test"].into_iter().try_for_each(front_end::quietly)
+    }),
+    ("front end: build", front_end::build),
+];
+
+const WHOLE: &[Stage] =
+    &[("generated files are current", generate::check), ("browser tests", || end_to_end::run(&[]))];
+
+/// Runs every check. Compiling and the front end share the processors; the browser has them to itself.
 pub fn run() -> Result<()> {
-    stages::run(STAGES)
+    let clock = Clock::start();
+    stages::run(MACHINE)?;
+    stages::beside(RUST, FRONT_END)?;
+    stages::run(WHOLE)?;
+    println!("All passed in {}", clock.read());
+    Ok(())
 }
 
 fn packages() -> Result<()> {
