@@ -1,5 +1,5 @@
-//! A worker, the server or the database killed during a job, a thousand times: `cargo bench -p oak-server --bench kills`, or as many
-//! times as `-- NUMBER` says.
+//! A worker, the server or the database killed during a job, a thousand times, or as many times as `-- NUMBER` says:
+//! `cargo bench --workspace --profile dev --bench kills`.
 
 #[path = "../tests/support/mod.rs"]
 mod support;

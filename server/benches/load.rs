@@ -1,4 +1,4 @@
-//! Light requests beside a hundred long ones: `cargo bench -p oak-server --bench load`.
+//! Light requests beside a hundred long ones: `cargo bench --workspace --profile dev --bench load`.
 
 #[path = "../tests/support/mod.rs"]
 mod support;
