@@ -1,4 +1,4 @@
-//! Time of `/simulate` on loopback, answer read whole: `cargo bench -p oak-server --bench simulate`.
+//! Time of `/simulate` on loopback, answer read whole: `cargo bench --workspace --bench simulate`.
 
 use std::sync::mpsc;
 

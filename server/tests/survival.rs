@@ -6,9 +6,10 @@ use std::io::{BufRead, BufReader};
 use std::process::{Child, Command, Stdio};
 
 use diesel::{Connection, PgConnection, RunQueryDsl};
+use oak_cluster::Throwaway;
 use oak_server::{db, demo};
 use serde_json::{Value, json};
-use support::{DEMO, agent, cluster, design};
+use support::{DEMO, Site, agent, cluster, design};
 
 struct Program(Child);
 
@@ -74,6 +75,28 @@ fn nothing_acknowledged_is_lost_when_the_server_is_killed() {
     for name in kept {
         assert!(names.contains(&name), "{name}");
     }
+}
+
+#[test]
+fn a_database_that_is_gone_is_said_to_be_and_found_again() {
+    let throwaway = Throwaway::start().expect("a cluster of its own");
+    let site = Site::start_on(&throwaway.database().expect("a database"));
+    let becomes = |wanted: &str, status: u16| {
+        for _ in 0..300 {
+            let answer = site.get("/api/v1/health");
+            if answer.json()["database"] == wanted {
+                assert_eq!(answer.status, status);
+                return;
+            }
+            std::thread::sleep(std::time::Duration::from_millis(100));
+        }
+        panic!("it is never {wanted}");
+    };
+    becomes("reachable", 200);
+    throwaway.cluster().crash().expect("crashes");
+    becomes("unreachable", 503);
+    throwaway.cluster().revive().expect("comes back");
+    becomes("reachable", 200);
 }
 
 fn refusal(url: &str, port: &str) -> String {

@@ -40,6 +40,8 @@ pub async fn health(state: web::Data<State>) -> HttpResponse {
     let database = match tokio::time::timeout(PATIENCE, ping).await {
         Ok(Ok(_)) => DatabaseHealth::Reachable,
         Ok(Err(ApiError::Unavailable(_))) => DatabaseHealth::Unreachable,
+        // Connections that are gone leave the pool when they are tried; a busy database keeps some.
+        Ok(Err(_)) | Err(_) if state.pool.state().connections == 0 => DatabaseHealth::Unreachable,
         Ok(Err(_)) | Err(_) => DatabaseHealth::Busy,
     };
     let health = Health { version: env!("CARGO_PKG_VERSION"), database };

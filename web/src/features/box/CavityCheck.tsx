@@ -48,12 +48,7 @@ export function CavityCheck({ design, brief }: Props) {
         />
         {deep && whole.isFetching ? (
           <>
-            <progress
-              aria-label="Solving in three directions"
-              className="h-2 w-40 accent-oak"
-              max={1}
-              value={share}
-            />
+            <progress aria-label="Solving in three directions" className="h-2 w-40" max={1} value={share} />
             <span className="text-soft">Solving in three directions …</span>
             <Button onClick={() => setFull(null)}>Cancel</Button>
           </>

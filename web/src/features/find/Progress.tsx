@@ -39,7 +39,7 @@ export function Progress({ match, onCancel }: Props) {
         <>
           <progress
             aria-label="Drivers looked at"
-            className="h-2 w-40 accent-[var(--oak)]"
+            className="h-2 w-40"
             max={match.total}
             value={match.done}
           />

@@ -74,7 +74,7 @@ function Row({ job, busy, onCancel }: { job: Job; busy: boolean; onCancel: () =>
         <span className="flex items-center gap-2 font-mono">
           <progress
             aria-label={`Progress of ${title}`}
-            className="h-2 w-32 accent-[var(--oak)]"
+            className="h-2 w-32"
             max={Math.max(1, job.total)}
             value={job.total === 0 ? 1 : job.done}
           />
