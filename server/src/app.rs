@@ -1,5 +1,7 @@
 //! The application: routes, limits and guards put together.
 
+use std::sync::Arc;
+use std::sync::atomic::AtomicBool;
 use std::time::Duration;
 
 use actix_web::body::MessageBody;
@@ -21,6 +23,8 @@ use crate::{assets, guard, routes};
 pub struct State {
     /// Connections to the database.
     pub pool: Pool,
+    /// Whether none could be had when it was last asked for its health.
+    pub unreachable: Arc<AtomicBool>,
     /// Where computation happens.
     pub compute: Compute,
 }
@@ -33,7 +37,7 @@ impl State {
     pub fn new(database_url: &str, connections: u32) -> Result<Self, ApiError> {
         let threads = std::thread::available_parallelism().map_or(1, usize::from);
         let compute = Compute::new(threads).map_err(ApiError::internal)?;
-        Ok(Self { pool: db::pool(database_url, connections), compute })
+        Ok(Self { pool: db::pool(database_url, connections), unreachable: Arc::default(), compute })
     }
 }
 

@@ -55,7 +55,8 @@ for (const theme of THEMES) {
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
     await expect(page.getByRole('list', { name: 'Schools' })).toContainText('Flat');
-    await clean(page, 'kinds of cabinet', DIALOG);
+    // Once with all that lies under a dialog, which must be hidden from everybody.
+    await clean(page, 'kinds of cabinet');
     await page.getByRole('radio', { name: 'Transmission line' }).click();
     await page.getByRole('button', { name: /^Use Tapered/ }).click();
     await expect(page.locator('[data-figure="way"]')).toBeVisible();

@@ -1,3 +1,4 @@
+use std::sync::atomic::Ordering;
 use std::time::Duration;
 
 use actix_web::{HttpResponse, get, web};
@@ -36,13 +37,24 @@ enum DatabaseHealth {
 #[utoipa::path(tag = "health", responses((status = 200, body = Health), (status = 503, body = Health)))]
 #[get("/health")]
 pub async fn health(state: web::Data<State>) -> HttpResponse {
-    let ping = db::run(&state.pool, |connection| Ok(diesel::sql_query("SELECT 1").execute(connection)?));
+    let ping = {
+        let state = state.clone();
+        // It comes to its end also where nobody waits for it any more, so that the next answer knows how it ended.
+        actix_web::rt::spawn(async move {
+            let outcome =
+                db::run(&state.pool, |connection| Ok(diesel::sql_query("SELECT 1").execute(connection)?))
+                    .await;
+            // Where all connections are at work there is a database.
+            let none = state.pool.state().connections == 0;
+            let unreachable = none && matches!(outcome, Err(ApiError::Unavailable(_)));
+            state.unreachable.store(unreachable, Ordering::Relaxed);
+            outcome
+        })
+    };
     let database = match tokio::time::timeout(PATIENCE, ping).await {
-        Ok(Ok(_)) => DatabaseHealth::Reachable,
-        Ok(Err(ApiError::Unavailable(_))) => DatabaseHealth::Unreachable,
-        // Connections that are gone leave the pool when they are tried; a busy database keeps some.
-        Ok(Err(_)) | Err(_) if state.pool.state().connections == 0 => DatabaseHealth::Unreachable,
-        Ok(Err(_)) | Err(_) => DatabaseHealth::Busy,
+        Ok(Ok(Ok(_))) => DatabaseHealth::Reachable,
+        _ if state.unreachable.load(Ordering::Relaxed) => DatabaseHealth::Unreachable,
+        _ => DatabaseHealth::Busy,
     };
     let health = Health { version: env!("CARGO_PKG_VERSION"), database };
     match database {
