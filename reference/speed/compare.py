@@ -219,7 +219,8 @@ def ngspice_time(name):
 
 
 def criterion_times():
-    command = ["cargo", "bench", "-q", "-p", "oak-acoustics", "--bench", "response", "--", "--quick"]
+    command = ["cargo", "bench", "-q", "--workspace", "--profile", "dev", "--bench", "response"]
+    command += ["--", "--quick", "--nresamples", "1000"]
     subprocess.run(command, check=True, cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     found = {}
     for estimates in (ROOT / "target" / "criterion").glob("*/new/estimates.json"):

@@ -11,7 +11,7 @@ use crate::db;
 use crate::error::ApiError;
 
 /// Longest the database is waited for.
-const PATIENCE: Duration = Duration::from_millis(40);
+const PATIENCE: Duration = Duration::from_millis(20);
 
 #[derive(Serialize, ToSchema)]
 struct Health {
@@ -27,7 +27,7 @@ struct Health {
 enum DatabaseHealth {
     /// It does.
     Reachable,
-    /// Not within 40 ms.
+    /// Not within 20 ms.
     Busy,
     /// It cannot be reached; the status is 503 then.
     Unreachable,
