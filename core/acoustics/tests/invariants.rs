@@ -8,7 +8,7 @@ use oak_acoustics::enclosure::{CompileError, Enclosure, Losses, Port, Ported, Se
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::response::{Figures, FrequencyGrid, GridError, Response};
 use proptest::prelude::*;
-use support::{any_driver, any_enclosure};
+use support::{any_driver, any_enclosure, woofer};
 
 fn simple_ported(volume: f64, radius: f64, length: Option<f64>, tuning: Option<f64>) -> Ported {
     let port = Port {
@@ -223,6 +223,31 @@ fn a_tuning_no_port_can_reach_names_the_highest_that_can_be() {
     };
     let Err(CompileError::TuningTooHigh { highest, .. }) = compile(120.0) else { panic!("must be refused") };
     assert!(compile(highest * 0.99).is_ok() && compile(highest * 1.01).is_err());
+}
+
+/// Two tubes, one of a known length: 100 mm wide and 120 mm long beside one of 70 mm, on 50 l.
+fn beside(length: Option<f64>, tuning: Option<f64>) -> Ported {
+    let known = simple_ported(0.05, 0.05, Some(0.12), None);
+    let other = simple_ported(0.05, 0.035, length, tuning);
+    Ported { ports: vec![known.ports[0], other.ports[0]], ..other }
+}
+
+#[test]
+fn a_tuning_that_no_length_reaches_is_refused_with_the_lowest() {
+    let setting = Setting::new(woofer(), Air::reference());
+    let compile = |ported: Ported| Enclosure::Ported(ported).compile(&setting);
+    let alone =
+        compile(simple_ported(0.05, 0.05, Some(0.12), None)).expect("compiles").port_tuning.expect("ported");
+    let Err(CompileError::TuningTooLow { lowest, .. }) = compile(beside(None, Some(30.0))) else {
+        panic!("must be refused")
+    };
+    assert!((lowest - alone.reactance).abs() < 1e-9, "{lowest}");
+    assert!(compile(beside(None, Some(lowest * 0.99))).is_err());
+    let reached = compile(beside(None, Some(60.0))).expect("compiles").port_tuning.expect("ported");
+    assert!((reached.reactance - 60.0).abs() < 1e-6);
+    // A pipe that is longer than a quarter wave there tunes nothing lower; the first balance is above its own quarter wave.
+    let long = compile(beside(Some(2.86), None)).expect("compiles").port_tuning.expect("ported");
+    assert!((long.reactance - 46.5).abs() < 0.1, "{}", long.reactance);
 }
 
 #[test]

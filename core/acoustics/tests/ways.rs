@@ -7,9 +7,11 @@ use std::f64::consts::PI;
 use oak_acoustics::Complex;
 use oak_acoustics::driver::{Driver, DriverArray, Sheet, Wiring};
 use oak_acoustics::element::{At, Chamber, Element, End, Passage, Slice, mouth_impedance, pipe_impedance};
-use oak_acoustics::enclosure::{Enclosure, FrontHorn, Line, Losses, Mouth, Port, Ported, Sealed, Setting};
+use oak_acoustics::enclosure::{
+    Enclosure, FrontHorn, Line, Losses, Mouth, Port, Ported, Sealed, Setting, TappedHorn,
+};
 use oak_acoustics::medium::{Air, CrossSection, Fill, Frame, Space};
-use oak_acoustics::network::Node;
+use oak_acoustics::network::{Node, OpeningKind};
 use oak_acoustics::profile::{Flare, Profile, Segment, cutoff};
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
 use serde_json::Value;
@@ -410,5 +412,37 @@ fn two_drivers_in_parallel_on_twice_the_line_are_6_db() {
         // Wall friction and end correction are not in proportion.
         assert!((louder - 6.02).abs() < 0.4, "{louder}");
         assert!((2.0 * double.impedance[k].norm() / single.impedance[k].norm() - 1.0).abs() < 0.05);
+    }
+}
+
+/// What enters a way in its middle flows through the area there; inside there is no edge at which it could hiss.
+#[test]
+fn air_that_enters_a_way_in_its_middle_meets_the_area_there() {
+    let profile = Profile { segments: vec![plain(Flare::Conical, 3.0, 0.02, 0.3)] };
+    // Of a cone the root of the area grows evenly.
+    let area = |at: f64| (0.02f64.sqrt() + at / 3.0 * (0.3f64.sqrt() - 0.02f64.sqrt())).powi(2);
+    let setting = Setting::new(woofer(), Air::reference());
+    let line = Line {
+        profile: profile.clone(),
+        driver_at: 1.0,
+        chamber: None,
+        stub: None,
+        inner: None,
+        mouth: Mouth::Open { end: End::Flanged, path: 0.0 },
+    };
+    let tapped = TappedHorn { profile, taps: [0.4, 2.0], mouth: End::Flanged };
+    for (enclosure, at) in [(Enclosure::Line(line), 1.0), (Enclosure::TappedHorn(tapped), 2.0)] {
+        let network = enclosure.compile(&setting).expect("compiles").network;
+        let [entrance, mouth] = &network.openings[..] else { panic!("{:?}", network.openings) };
+        assert!((entrance.area / area(at) - 1.0).abs() < 1e-9, "{} m2", entrance.area);
+        assert_eq!((entrance.kind, mouth.kind), (OpeningKind::Throat, OpeningKind::Port));
+        let response = Response::without_delay(
+            &network,
+            &FrequencyGrid::logarithmic(60.0, 61.0, 2).expect("a grid"),
+            20.0,
+        );
+        let flow = response.opening_velocity[0][0].norm() * entrance.area;
+        let speed = response.air_speed(0).next().expect("two frequencies");
+        assert!((speed - 2f64.sqrt() * flow / area(at)).abs() < 1e-9 * speed);
     }
 }

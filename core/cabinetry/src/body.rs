@@ -196,6 +196,12 @@ impl Panel {
 }
 
 impl Body {
+    /// Whether every size that its shape asks for is stated.
+    pub fn sized(&self) -> bool {
+        let free = self.shape.free();
+        (0..3).all(|k| self.sizes[k].is_some() || !free[k])
+    }
+
     /// The board of a face.
     pub fn panel(&self, face: Face) -> &Panel {
         self.panels.iter().find(|(at, _)| *at == face).map_or(&self.panel, |(_, panel)| panel)

@@ -222,7 +222,7 @@ impl Body {
             // What a shape does not ask for follows from its width.
             [0, 1, 2].map(|k| if free[k] { found[k] } else { found[0] })
         };
-        if (0..3).all(|k| self.sizes[k].is_some() || !free[k]) {
+        if self.sized() {
             return Ok(with(0.0));
         }
         let wanted: f64 = contents.wanted.iter().flatten().sum();

@@ -15,6 +15,7 @@ use oak_cabinetry::{Body, Cabinet, Contents, Mouth, PartKind, modes};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::built::{Boxed, Built};
 use crate::problem::{Problem, ProblemKind};
 use crate::resolve::ResolvedDesign;
 
@@ -78,21 +79,21 @@ pub fn cavity_check(
     stop: &Stop,
     told: &(dyn Fn(usize, usize) + Sync),
 ) -> Result<Option<CavityCheckReport>, Problem> {
-    let compiled = design.compile()?;
-    let Some((contents, cabinet)) = design.build(&compiled)? else { return Ok(None) };
+    let Built { design: built, compiled, boxed, unbuildable: refused } = design.built()?;
+    if let Some(problem) = refused {
+        return Err(problem);
+    }
+    let Some(Boxed { contents, cabinet }) = boxed else { return Ok(None) };
     if contents.path.is_some() {
         return Ok(None);
     }
     let openings: Vec<Vec<Vec<Mouth>>> =
         (0..cabinet.chambers.len()).map(|chamber| openings(&contents, &cabinet, chamber)).collect();
-    // What has no place cannot sound, and a box too full has no air.
-    let built = design
-        .built_in(&compiled, &cabinet)
-        .filter(|_| openings.iter().flatten().all(|mouths| !mouths.is_empty()));
-    let Some(built) = built else {
+    // What has no place cannot sound.
+    if openings.iter().flatten().any(Vec::is_empty) {
         let reason = cabinet.findings.iter().find(|finding| finding.forbids()).map(ToString::to_string);
         return Err(unbuildable(reason.unwrap_or_default()));
-    };
+    }
     let mut chambers = Vec::with_capacity(openings.len());
     let mut size = None;
     for (chamber, openings) in openings.iter().enumerate() {
@@ -119,8 +120,6 @@ pub fn cavity_check(
             }
         });
     }
-    // Both in the air that the box leaves, ports as they were cut.
-    let compiled = built.compile()?;
     let waves = built.enclosure.compile_with_cavity(&built.setting(), [chambers.first(), chambers.get(1)]);
     let waves = waves.map_err(|error| unbuildable(error.to_string()))?;
     let Some(waves) = waves else { return Ok(None) };

@@ -5,7 +5,7 @@
 //! at once, each with its place. [`report`] runs the computation and lays out the results;
 //! [`motion`] shows what moves at one frequency; [`start`] makes designs to begin with; [`exchange`] reads and writes tables.
 
-pub mod cabinet;
+pub mod built;
 pub mod cavity_check;
 pub mod exchange;
 pub mod field;

@@ -9,6 +9,7 @@ use oak_acoustics::response::{FrequencyGrid, Response};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::built::Built;
 use crate::field;
 use crate::problem::{Problem, ProblemKind, Range};
 use crate::resolve::ResolvedDesign;
@@ -63,10 +64,10 @@ pub fn motion(design: &ResolvedDesign, frequency: f64) -> Result<Motion, Problem
         let given = field::TUNING.write(frequency);
         return Err(Problem::new("frequency", ProblemKind::OutOfRange { given, range }));
     }
-    let compiled = design.compile()?;
+    let Built { design, compiled, .. } = design.built()?;
     let grid = FrequencyGrid::logarithmic(frequency, frequency * 1.001, 2).expect("within the allowed range");
     let response = Response::without_delay(&compiled.network, &grid, design.volts);
-    let movers = movers(design, &compiled.network, &response, frequency);
+    let movers = movers(&design, &compiled.network, &response, frequency);
     let level = level_of(response.pressure[0]);
     let words = words(frequency, &movers);
     Ok(Motion { frequency, movers, level, words })
@@ -102,7 +103,7 @@ fn movers(design: &ResolvedDesign, network: &Network, response: &Response, frequ
         });
     let openings = network.openings.iter().zip(&response.opening_velocity).map(|(opening, velocity)| {
         let kind = match opening.kind {
-            OpeningKind::Port => "port",
+            OpeningKind::Port | OpeningKind::Throat => "port",
             OpeningKind::Diaphragm => "radiator",
         };
         let flow = velocity[0] * opening.area;

@@ -116,6 +116,15 @@ pub enum ProblemKind {
         /// Highest tuning these ports allow, and the lowest that is allowed at all.
         range: Range,
     },
+    /// A tuning below what the ports of known length allow.
+    TuningTooLow {
+        /// What was asked, as written.
+        given: String,
+        /// Lowest tuning these ports allow, and the highest that is allowed at all.
+        range: Range,
+    },
+    /// Ports that resonate as pipes before they tune their chamber.
+    Untunable,
     /// Coils are to be connected and the driver has one.
     NotDual,
     /// A way that the kind of cabinet needs and that has no stretch.
@@ -192,7 +201,8 @@ impl Problem {
             | ProblemKind::Unreadable { range, .. }
             | ProblemKind::OutOfRange { range, .. }
             | ProblemKind::NotWhole { range, .. }
-            | ProblemKind::TuningTooHigh { range, .. } => Some(*range),
+            | ProblemKind::TuningTooHigh { range, .. }
+            | ProblemKind::TuningTooLow { range, .. } => Some(*range),
             _ => None,
         }
     }
@@ -257,6 +267,16 @@ impl fmt::Display for ProblemKind {
             Self::TuningTooHigh { given, range } => write!(
                 f,
                 "{given} is higher than these ports reach even with no length; {range} is allowed. Make the ports wider or more, or the box smaller"
+            ),
+            Self::TuningTooLow { given, range } => write!(
+                f,
+                "{given} is lower than these ports reach: those of known length alone tune the box to {}, however long the others are; {range} is \
+                 allowed. Make the ports of known length longer or narrower, or the box larger",
+                range.field.write(range.min)
+            ),
+            Self::Untunable => write!(
+                f,
+                "the ports are so long that they resonate as pipes before they tune the box. Make them shorter, or the box larger"
             ),
             Self::NotDual => write!(
                 f,

@@ -65,7 +65,7 @@ impl TransientReport {
     /// # Errors
     /// What only shows when ports and ways are worked out.
     pub fn of(design: &ResolvedDesign, excitation: Excitation) -> Result<Self, Problem> {
-        let compiled = design.compile()?;
+        let compiled = design.built()?.compiled;
         let Transient { time, drive, pressure } = Transient::of(&compiled.network, excitation, design.volts);
         let single = |values: Vec<f64>| values.into_iter().map(|value| value as f32).collect();
         Ok(Self {

@@ -49,6 +49,7 @@ const POINTS: usize = 600;
 pub fn workings(design: &ResolvedDesign) -> Result<Vec<Working>, Problem> {
     let grid = FrequencyGrid::logarithmic(10.0, 1000.0, POINTS).expect("within the allowed range");
     let computed = compute(design, &grid)?;
+    let design = &computed.built.design;
     let rules: [fn(&ResolvedDesign, &Computed) -> Option<Working>; 16] = [
         f3,
         level,
@@ -190,7 +191,7 @@ fn excursion(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 
 fn air_speed(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let air = computed.figures.air_speed?;
-    let opening = computed.compiled.network.openings.get(computed.figures.fastest_opening?)?;
+    let opening = computed.built.compiled.network.openings.get(computed.figures.fastest_opening?)?;
     Some(Working {
         id: "air_speed",
         name: "Air speed",
@@ -207,7 +208,7 @@ fn air_speed(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 }
 
 fn tuning(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
-    let tuning = computed.compiled.port_tuning.as_ref()?;
+    let tuning = computed.built.compiled.port_tuning.as_ref()?;
     Some(Working {
         id: "tuning",
         name: "Tuning Fb",
@@ -224,7 +225,7 @@ fn tuning(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 }
 
 fn port_length(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
-    let tuning = computed.compiled.port_tuning.as_ref()?;
+    let tuning = computed.built.compiled.port_tuning.as_ref()?;
     let port = tuning.ports.first()?;
     let effective = design.air.speed / (2.0 * port.pipe_resonance);
     Some(Working {
@@ -245,7 +246,7 @@ fn port_length(design: &ResolvedDesign, computed: &Computed) -> Option<Working> 
 
 fn radiator(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let travel = computed.figures.radiator_travel?;
-    let xmax = computed.compiled.network.openings.iter().find_map(|opening| opening.xmax);
+    let xmax = computed.built.compiled.network.openings.iter().find_map(|opening| opening.xmax);
     let mut inputs = vec![input("E", design.volts, "V"), input("f", travel.frequency, "Hz")];
     inputs.extend(xmax.map(|xmax| input("Xmax", xmax * 1e3, "mm")));
     Some(Working {
@@ -259,7 +260,7 @@ fn radiator(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 }
 
 fn fc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
-    let closed = computed.compiled.closed_box?;
+    let closed = computed.built.compiled.closed_box?;
     let driver = design.driver_array.as_driven();
     Some(Working {
         id: "fc",
@@ -276,7 +277,7 @@ fn fc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 }
 
 fn qtc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
-    let closed = computed.compiled.closed_box?;
+    let closed = computed.built.compiled.closed_box?;
     let driver = design.driver_array.as_driven();
     Some(Working {
         id: "qtc",
@@ -346,7 +347,7 @@ fn air_volume(design: &ResolvedDesign, _: &Computed) -> Option<Working> {
 }
 
 fn way(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
-    let facts = computed.compiled.passage?;
+    let facts = computed.built.compiled.passage?;
     let mut inputs = vec![
         input("length", facts.length, "m"),
         input("begins at", facts.start * 1e4, "cm²"),

@@ -47,7 +47,7 @@ fn problems_of(text: &str) -> Vec<Problem> {
         Err(problem) => return vec![problem],
     };
     match resolve_design(&raw) {
-        Ok(resolved) => resolved.compile().err().into_iter().collect(),
+        Ok(resolved) => resolved.built().err().into_iter().collect(),
         Err(problems) => problems,
     }
 }

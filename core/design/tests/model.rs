@@ -3,6 +3,7 @@
 mod support;
 
 use approx::assert_relative_eq;
+use oak_design::built::Boxed;
 use oak_design::file::{RawBody, RawDesign, RawEnclosureShape, Typed};
 use oak_design::report::{BodyReport, ModelReport, PieceReport, compute_undelayed};
 use oak_design::resolve::resolve_design;
@@ -44,8 +45,8 @@ fn laid(raw: &RawDesign) -> Option<Laid> {
     let grid = FrequencyGrid::logarithmic(10.0, 500.0, 24).expect("a grid");
     let computed = compute_undelayed(&resolved, &grid).expect("computes");
     let report = BodyReport::of(&resolved, &computed, None).expect("builds")?;
-    let (contents, cabinet) = resolved.build(&computed.compiled).expect("builds").expect("a box");
-    Some(Laid { model: ModelReport::of(&contents, &cabinet), report })
+    let Boxed { contents, cabinet } = computed.built.boxed.as_ref().expect("a box");
+    Some(Laid { model: ModelReport::of(contents, cabinet), report })
 }
 
 fn check(name: &str, Laid { model, report }: &Laid) {

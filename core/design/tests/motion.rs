@@ -26,8 +26,8 @@ fn moving(design: &RawDesign, frequency: f64) -> Motion {
 }
 
 fn tuning(design: &RawDesign) -> f64 {
-    let compiled = resolve_design(design).expect("whole").compile().expect("compiles");
-    compiled.port_tuning.expect("ported").reactance
+    let built = resolve_design(design).expect("whole").built().expect("settles");
+    built.compiled.port_tuning.expect("ported").reactance
 }
 
 fn sound(motion: &Motion, mover: usize) -> Sound {

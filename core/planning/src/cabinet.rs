@@ -2,10 +2,11 @@
 
 use oak_acoustics::Stop;
 use oak_acoustics::response::FrequencyGrid;
-use oak_cabinetry::drawing::{Drawing, View};
+use oak_cabinetry::drawing::{self, Drawing, View};
 use oak_cabinetry::geometry::Axis;
 use oak_cabinetry::panel;
 use oak_design::Problem;
+use oak_design::built::{Boxed, Built};
 use oak_design::cavity_check::{CavityCheckReport, CavityModel};
 use oak_design::field;
 use oak_design::file::{RawAxis, RawBrace, RawBrief, RawDesign};
@@ -41,8 +42,8 @@ pub fn cabinet(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<BodyR
 /// What is wrong with design or brief.
 pub fn folds(raw: &RawDesign, brief: Option<&RawBrief>, stop: &Stop) -> Result<Vec<FoldOffer>, Vec<Problem>> {
     let (design, _) = surrounded(raw, brief)?;
-    let compiled = design.compile().map_err(|problem| vec![problem])?;
-    Ok(fold_offers(&design, &compiled, stop))
+    let built = design.built().map_err(|problem| vec![problem])?;
+    Ok(fold_offers(&built, stop))
 }
 
 /// The box of a design in three dimensions; `None` where the cabinet has none.
@@ -50,11 +51,8 @@ pub fn folds(raw: &RawDesign, brief: Option<&RawBrief>, stop: &Stop) -> Result<V
 /// # Errors
 /// What is wrong with the design.
 pub fn model(raw: &RawDesign) -> Result<Option<ModelReport>, Vec<Problem>> {
-    let design = resolve_design(raw)?;
-    let one = |problem| vec![problem];
-    let compiled = design.compile().map_err(one)?;
-    let built = design.build(&compiled).map_err(one)?;
-    Ok(built.map(|(contents, cabinet)| ModelReport::of(&contents, &cabinet)))
+    let (_, boxed) = boxed(&resolve_design(raw)?)?;
+    Ok(boxed.map(|Boxed { contents, cabinet }| ModelReport::of(&contents, &cabinet)))
 }
 
 /// A view of the box of a design; `None` where the cabinet has none.
@@ -62,11 +60,16 @@ pub fn model(raw: &RawDesign) -> Result<Option<ModelReport>, Vec<Problem>> {
 /// # Errors
 /// What is wrong with the design.
 pub fn drawing(raw: &RawDesign, view: View) -> Result<Option<Drawing>, Vec<Problem>> {
-    let design = resolve_design(raw)?;
-    let one = |problem| vec![problem];
-    let compiled = design.compile().map_err(one)?;
-    let built = design.build(&compiled).map_err(one)?;
-    Ok(built.map(|(contents, cabinet)| oak_cabinetry::drawing::view(view, &design.body, &contents, &cabinet)))
+    let (design, boxed) = boxed(&resolve_design(raw)?)?;
+    Ok(boxed.map(|Boxed { contents, cabinet }| drawing::view(view, &design.body, &contents, &cabinet)))
+}
+
+fn boxed(design: &ResolvedDesign) -> Result<(ResolvedDesign, Option<Boxed>), Vec<Problem>> {
+    let Built { design, boxed, unbuildable, .. } = design.built().map_err(|problem| vec![problem])?;
+    match unbuildable {
+        Some(problem) => Err(vec![problem]),
+        None => Ok((design, boxed)),
+    }
 }
 
 /// What standing waves do to a design, in the surroundings of a brief where there is one; `None` where its cabinet is no single
@@ -145,28 +148,31 @@ pub fn panels(
     let one = |problem: Problem| vec![problem];
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
     let computed = compute_undelayed(&design, &grid).map_err(one)?;
-    let Some((contents, cabinet)) = design.build(&computed.compiled).map_err(one)? else { return Ok(None) };
+    if let Some(problem) = &computed.built.unbuildable {
+        return Err(vec![problem.clone()]);
+    }
+    let Built { design, boxed, .. } = &computed.built;
+    let Some(Boxed { contents, cabinet }) = boxed else { return Ok(None) };
     let crossover = brief.and_then(|brief| brief.crossover).unwrap_or(USUAL_CROSSOVER);
     let wanted = CLEAR * crossover;
-    let found = panel::propose(&design.body, &contents, wanted, stop);
+    let found = panel::propose(&design.body, contents, wanted, stop);
     let mut braced = design.body.clone();
     braced.braces.extend(found.iter().copied());
-    let after = braced.build(&contents).map_or(0.0, |cabinet| panel::weakest_of(&braced, &cabinet));
+    let after = braced.build(contents).map_or(0.0, |cabinet| panel::weakest_of(&braced, &cabinet));
     let materials = panel::MATERIALS
         .iter()
         .take_while(|_| !stop.stopped())
         .map(|material| {
-            let mut of = design.clone();
-            let body = &mut of.body;
+            let mut body = design.body.clone();
             let panels = body.panels.iter_mut().map(|(_, panel)| panel);
             panels.chain([&mut body.panel, &mut body.partition]).for_each(|panel| panel.material = material);
-            let panels = panel::walls(body, &cabinet);
+            let panels = panel::walls(&body, cabinet);
             MaterialReport {
                 id: material.id,
                 name: material.name,
-                mass: panels.iter().map(|panel| panel.mass).sum::<f64>() + panel::inner_mass(body, &cabinet),
-                resonance: panel::weakest_of(body, &cabinet),
-                panel_radiation: panel_radiation(&of, &computed, &panels, crossover)
+                mass: panels.iter().map(|panel| panel.mass).sum::<f64>() + panel::inner_mass(&body, cabinet),
+                resonance: panel::weakest_of(&body, cabinet),
+                panel_radiation: panel_radiation(&computed, &panels, crossover)
                     .map(|panel_radiation| panel_radiation.level),
                 source: material.source,
             }
@@ -185,6 +191,6 @@ pub fn panels(
             open: None,
         })
         .collect();
-    let resonance = panel::weakest_of(&design.body, &cabinet);
+    let resonance = panel::weakest_of(&design.body, cabinet);
     Ok(Some(PanelsReport { wanted, resonance, braces, braced: after, materials }))
 }

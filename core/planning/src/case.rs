@@ -2,8 +2,9 @@
 
 use oak_acoustics::response::{Allowance, FrequencyGrid};
 use oak_design::Problem;
+use oak_design::built::Built;
 use oak_design::file::{RawBrief, RawDesign};
-use oak_design::report::{Computed, compute_undelayed};
+use oak_design::report::{Computed, compute_unboxed, compute_undelayed};
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
 use oak_design::working::Working;
 
@@ -52,13 +53,34 @@ impl<'a> Case<'a> {
     /// # Errors
     /// What is wrong with the design.
     pub fn of(brief: &'a Brief, raw: &'a RawDesign) -> Result<Self, Vec<Problem>> {
+        Self::computed(brief, raw, compute_undelayed)
+    }
+
+    /// The same without a look at its box, about which nothing can then be said.
+    ///
+    /// # Errors
+    /// What is wrong with the design.
+    pub fn unboxed(brief: &'a Brief, raw: &'a RawDesign) -> Result<Self, Vec<Problem>> {
+        Self::computed(brief, raw, compute_unboxed)
+    }
+
+    fn computed(
+        brief: &'a Brief,
+        raw: &'a RawDesign,
+        compute: fn(&ResolvedDesign, &FrequencyGrid) -> Result<Computed, Problem>,
+    ) -> Result<Self, Vec<Problem>> {
         let mut design = resolve_design(raw)?;
         surround(brief, &mut design);
         let (from, to) = brief.lowest.map_or(WHOLE, |lowest| (lowest, upper_end(brief, lowest)));
         let grid = FrequencyGrid::logarithmic(from, to, Self::POINTS).expect("within the allowed range");
-        let computed = compute_undelayed(&design, &grid).map_err(|problem| vec![problem])?;
+        let computed = compute(&design, &grid).map_err(|problem| vec![problem])?;
         let band = if brief.lowest.is_some() { 0..Self::POINTS } else { 0..0 };
         Ok(Self { brief, raw, computed, band, design })
+    }
+
+    /// As it is built.
+    pub fn built(&self) -> &Built {
+        &self.computed.built
     }
 
     /// Level at 1 m that the brief asks for, dB.
@@ -76,7 +98,7 @@ impl<'a> Case<'a> {
 
     /// Air that the cabinet holds in all chambers and ways, m3.
     pub fn air(&self) -> f64 {
-        self.design.enclosure.air()
+        self.built().design.enclosure.air()
     }
 
     /// How many drivers there are.

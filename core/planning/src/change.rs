@@ -119,8 +119,8 @@ fn step(
     let raw = RawDesign { driver_array: Some(driver_array.clone()), ..design.clone() };
     let resolved = resolve_design(&raw)?;
     let (driver, air) = (resolved.driver_array.as_driven(), Air::reference());
-    // A box that cannot be compiled has its problem told elsewhere.
-    let f3 = resolved.compile().ok().and_then(|compiled| Figures::of(&compiled.network, resolved.volts).f3);
+    // A box that cannot be worked out has its problem told elsewhere.
+    let f3 = resolved.built().ok().and_then(|built| Figures::of(&built.compiled.network, resolved.volts).f3);
     Ok(Step {
         id,
         name,

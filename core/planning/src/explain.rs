@@ -29,9 +29,8 @@ pub(crate) fn workings(case: &Case<'_>) -> Vec<Working> {
 
 fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
     let outside = || {
-        let built = case.design.build(&case.computed.compiled).ok()??;
-        let [low, high] = built.1.outer.bounds();
-        Some((millimetres([0, 1, 2].map(|k| high[k] - low[k])), built.1.parts.len()))
+        let built = case.built();
+        Some((millimetres(built.outside()?), built.boxed.as_ref()?.cabinet.parts.len()))
     };
     let (formula, inputs, source) = match check.id {
         "cost" => (
@@ -72,7 +71,10 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
         }
         "place" => {
             let mut inputs = vec![value("outside", outside()?.0)];
-            inputs.extend(case.brief.outside.map(|place| value("place", millimetres(place))));
+            let place = case.brief.outside;
+            inputs.extend(
+                place.into_iter().collect::<Option<Vec<_>>>().map(|place| value("place", millimetres(place))),
+            );
             inputs.extend(case.brief.top_depth.map(|depth| value("deep at its top", millimetres([depth]))));
             inputs.extend(case.brief.head.map(|head| value("head", millimetres([head]))));
             (

@@ -12,6 +12,7 @@ pub mod check;
 pub mod compare;
 pub mod driver_match;
 mod explain;
+mod fitted;
 pub mod parameter;
 pub mod suggestion;
 pub mod sweep;
@@ -21,3 +22,4 @@ pub mod wiring;
 
 pub use cabinet::{MaterialReport, PanelsReport, cabinet, cavity_check, drawing, folds, model, panels};
 pub use case::{Case, workings};
+pub use fitted::fitted;

@@ -228,7 +228,8 @@ fn step(parameter: &Parameter, held: &Held<'_>, value: f64, grid: &FrequencyGrid
 
 impl Outcome {
     fn of(computed: &Computed) -> Self {
-        let Computed { compiled, response, figures, .. } = computed;
+        let Computed { built, response, figures, .. } = computed;
+        let compiled = &built.compiled;
         let single = |values: &mut dyn Iterator<Item = f64>| values.map(|value| value as f32).collect();
         let closed = compiled.closed_box.as_ref().map(|closed| closed.fc);
         let tuned = compiled.port_tuning.as_ref().or(compiled.rear_tuning.as_ref());

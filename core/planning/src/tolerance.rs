@@ -2,13 +2,13 @@
 
 use oak_acoustics::Stop;
 use oak_acoustics::driver::Driver;
-use oak_acoustics::enclosure::{Enclosure, Port};
+use oak_acoustics::enclosure::{Enclosure, Mouth, Port};
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_design::Problem;
 use oak_design::field::Field;
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::problem::{ProblemKind, Range};
-use oak_design::report::compute_undelayed;
+use oak_design::report::compute_unboxed;
 use oak_design::resolve::{ResolvedDesign, resolve_brief, resolve_design};
 use oak_units::Dimension;
 use rand::SeedableRng;
@@ -17,8 +17,6 @@ use rand_distr::{Distribution, StandardNormal};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-
-use crate::parameter::{Held, hold_lengths};
 
 /// How far values may be off: two standard deviations as a share, so that 19 of 20 are nearer. Usual figures (common practice)
 /// where absent.
@@ -183,13 +181,11 @@ pub fn tolerance(ask: &RawTolerance, stop: &Stop) -> Result<Tolerance, Vec<Probl
         Some(brief) => resolve_brief(brief)?.lowest,
         None => None,
     };
-    // Ports are cut to one length, and then the box is what it is.
-    let held = Held::of(&ask.design)?;
-    let mut cut = ask.design.clone();
-    hold_lengths(&mut cut, &held);
-    let design = resolve_design(&cut)?;
+    // Boards and ports are cut once, and then the box is what it is.
+    let one = |problem| vec![problem];
+    let design = resolve_design(&ask.design)?.built().map_err(one)?.design;
     let grid = FrequencyGrid::logarithmic(10.0, 500.0, POINTS).expect("within the allowed range");
-    let designed = built(&design, &grid).map_err(|problem| vec![problem])?;
+    let designed = built(&design, &grid).map_err(one)?;
     let mut percentiles = ChaCha8Rng::seed_from_u64(SEED);
     let offs: Vec<Perturbation> =
         (0..SAMPLES).map(|_| Perturbation::draw(&spreads, &mut percentiles)).collect();
@@ -202,12 +198,12 @@ pub fn tolerance(ask: &RawTolerance, stop: &Stop) -> Result<Tolerance, Vec<Probl
 }
 
 fn built(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Built, Problem> {
-    let computed = compute_undelayed(design, grid)?;
-    let tuned = computed.compiled.port_tuning.as_ref().or(computed.compiled.rear_tuning.as_ref());
+    let computed = compute_unboxed(design, grid)?;
+    let tuned = computed.built.compiled.port_tuning.as_ref().or(computed.built.compiled.rear_tuning.as_ref());
     Ok(Built {
         levels: Response::level(&computed.response).collect(),
         f3: computed.figures.f3,
-        qtc: computed.compiled.closed_box.map(|closed| closed.qtc),
+        qtc: computed.built.compiled.closed_box.map(|closed| closed.qtc),
         tuning: tuned.map(|tuning| tuning.reactance),
         peak: computed.figures.level_peak.value - computed.figures.reference_level,
     })
@@ -265,9 +261,18 @@ fn shake_enclosure(enclosure: &mut Enclosure, perturbation: Perturbation) {
         Enclosure::Line(line) => {
             line.profile.segments.iter_mut().for_each(|segment| segment.length *= perturbation.port_length);
             line.driver_at *= perturbation.port_length;
+            if let Some(chamber) = &mut line.chamber {
+                chamber.volume *= perturbation.volume;
+            }
+            if let Mouth::Ports(mouth) = &mut line.mouth {
+                ports(mouth);
+            }
         }
         Enclosure::FrontHorn(horn) => {
             horn.rear.volume *= perturbation.volume;
+            if let Some(throat) = &mut horn.throat {
+                throat.volume *= perturbation.volume;
+            }
             horn.profile.segments.iter_mut().for_each(|segment| segment.length *= perturbation.port_length);
         }
         Enclosure::TappedHorn(horn) => {

@@ -80,15 +80,19 @@ fn the_cabinets_of_the_demo_fit_together_and_into_their_places() {
         let bytes = std::fs::read(entry.expect("entry").path()).expect("file");
         let build = open_build(&bytes).expect("a build");
         let brief = build.brief.expect("a brief");
-        for design in build.variants.iter().filter(|design| design.body.is_some()) {
-            built += 1;
+        for design in &build.variants {
             let fits = check(&brief, design, "fits");
             assert_eq!(fits.verdict, Verdict::Met, "{}, {}: {}", build.name, design.name, fits.why);
+            // Of what nobody has drawn yet the usual proportions may not go in.
+            if design.body.is_none() {
+                continue;
+            }
+            built += 1;
             let size = check(&brief, design, "size");
             assert_eq!(size.verdict, Verdict::Met, "{}, {}: {}", build.name, design.name, size.words);
         }
     }
-    assert!(built >= 4, "{built} cabinets");
+    assert!(built >= 10, "{built} cabinets");
 }
 
 #[test]
@@ -98,24 +102,24 @@ fn a_box_larger_than_its_place_says_by_how_much() {
     body.height = length("380 mm");
     let size = check(&brief, &design, "size");
     assert_eq!((size.verdict, size.words.as_str()), (Verdict::Short, "20 mm too high"));
-    // Left open, it may be as high as the place, and is then only judged by what that holds.
+    // Left open, it is as high as its volume makes it, and judged by that.
     design.body.as_mut().expect("written").height = None;
-    assert_eq!(check(&brief, &design, "size").verdict, Verdict::Met);
     design.enclosure.volume = Some(Typed::from("70 l"));
     design.enclosure.tuning = Some(Typed::from("24 Hz"));
     let size = check(&brief, &design, "size");
     assert_eq!(size.verdict, Verdict::Short);
-    assert!(size.words.ends_with("l too large"), "{}", size.words);
+    assert!(size.words.ends_with("mm too high"), "{}", size.words);
 }
 
 #[test]
-fn nothing_is_said_of_a_box_of_which_nothing_is_written() {
+fn a_box_of_which_nothing_is_written_is_judged_like_any_other() {
     let (brief, mut design) = straight();
     design.body = None;
     let brief = resolve_brief(&brief).expect("a brief");
     let found = judge(&Case::of(&brief, &design).expect("whole"));
-    assert!(found.iter().all(|check| check.id != "fits"));
-    assert!(found.iter().any(|check| check.id == "size" && check.why.contains("estimate")));
+    let verdict = |id: &str| found.iter().find(|check| check.id == id).expect("judged").verdict;
+    // Of the usual proportions it is higher than a bunk leaves, and its slot finds no place in it.
+    assert_eq!((verdict("size"), verdict("fits")), (Verdict::Short, Verdict::Short), "{found:?}");
 }
 
 #[test]

@@ -123,9 +123,9 @@ fn loud_air_is_mended_by_a_larger_port_at_the_same_tuning() {
     let wider = wider.unwrap_or_else(|| panic!("{found:?}"));
     let [before, after] =
         [design, wider.design.as_ref().expect("a design")].map(|raw| Held::of(raw).expect("whole"));
-    let tuning = |held: &Held<'_>| held.compiled.port_tuning.as_ref().expect("ported").reactance;
+    let tuning = |held: &Held<'_>| held.built.compiled.port_tuning.as_ref().expect("ported").reactance;
     assert_relative_eq!(tuning(&before), tuning(&after), max_relative = 1e-4);
-    let length = |held: &Held<'_>| held.compiled.port_tuning.as_ref().expect("ported").ports[0].length;
+    let length = |held: &Held<'_>| held.built.compiled.port_tuning.as_ref().expect("ported").ports[0].length;
     assert!(length(&after) > length(&before), "a larger port must be longer");
 }
 
@@ -278,7 +278,7 @@ fn a_closed_box_spreads_as_its_formulas_say() {
     let qtc = alone(RawSpreads { qes: Some(0.15), ..NOTHING }).qtc.expect("closed");
     let resolved = resolve_design(&design).expect("whole");
     let driver = resolved.driver_array.as_driven();
-    let fc = resolved.compile().expect("compiles").closed_box.expect("closed").fc;
+    let fc = resolved.built().expect("settles").compiled.closed_box.expect("closed").fc;
     let share = qtc.designed / (driver.qes() * fc / driver.fs());
     assert_relative_eq!((qtc.high / qtc.designed).ln(), 0.5 * 0.15 * 1.96 * share, max_relative = 0.15);
 }

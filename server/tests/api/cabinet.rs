@@ -22,9 +22,11 @@ fn a_box_answers_with_its_ledger_drawings_and_what_does_not_fit() {
     assert!((net - wanted).abs() < 1e-6, "the open sizes follow from the volume");
     assert_eq!(found["drawings"].as_array().expect("list").len(), 4);
 
+    let narrow = site.post("/api/v1/cabinet", &ask(json!({ "width": "200 mm" }))).expect(200).json();
+    assert!(!narrow["findings"].as_array().expect("list").is_empty());
     let small = json!({ "width": "300 mm", "height": "300 mm", "depth": "150 mm" });
-    let tight = site.post("/api/v1/cabinet", &ask(small)).expect(200).json();
-    assert!(!tight["findings"].as_array().expect("list").is_empty());
+    let full = site.post("/api/v1/cabinet", &ask(small)).expect(422);
+    assert!(full.told("body").contains("more goes into the box"), "{}", full.text);
 
     // Nothing where there is no box.
     let mut wall = design();

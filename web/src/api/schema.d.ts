@@ -905,6 +905,19 @@ export interface components {
             /** @description What it is like, and how. */
             like: string;
         };
+        /** @description The box of a design, in short, SI. */
+        AsBuiltReport: {
+            /** @description Net volumes of the chambers behind and before the drivers, m3. */
+            volumes: (number | null)[];
+            /** @description Width, height and depth, of what the design measures; absent where there is no box. */
+            sizes?: number[] | null;
+            /** @description Width, height and depth outside, m. */
+            outside?: number[] | null;
+            /** @description Which values follow from the others: `volume`, `width`, `height`, `depth`. */
+            follows: string[];
+            /** @description What forbids building it, in words. */
+            forbids: string[];
+        };
         /** @description The box of a design. SI throughout. */
         BodyReport: {
             /** @description Width, height and depth outside, m. */
@@ -913,6 +926,10 @@ export interface components {
             inside: number[];
             /** @description Which of width, height and depth were found. */
             solved: boolean[];
+            /** @description Width, height and depth of what the design measures, m. */
+            sizes: number[];
+            /** @description Whether the volume follows from the sizes, because all of them are stated. */
+            volume_follows: boolean;
             /**
              * Format: double
              * @description What the place must hold, m3.
@@ -1802,6 +1819,9 @@ export interface components {
             reason: string;
             /** @description The cabinet as a design file has it. */
             enclosure: components["schemas"]["RawEnclosure"];
+            body?: components["schemas"]["RawBody"] | null;
+            /** @description Whether the box has been drawn and judged; until then its size is an estimate. */
+            box_checked?: boolean;
             driver_array?: components["schemas"]["RawDriverArray"] | null;
             /**
              * Format: double
@@ -2610,6 +2630,11 @@ export interface components {
             width?: components["schemas"]["Typed"] | null;
             height?: components["schemas"]["Typed"] | null;
             depth?: components["schemas"]["Typed"] | null;
+            /**
+             * @description Which of width, height, depth and volume were set, the one that was set longest ago first. Where all of them are stated, that one
+             *     follows from the others; one that was never touched is older than any, the volume the oldest.
+             */
+            order?: components["schemas"]["RawLinked"][];
             /** @description What the sizes that are found are of each other. */
             ratio?: components["schemas"]["RawRatio"];
             top_depth?: components["schemas"]["Typed"] | null;
@@ -2922,6 +2947,11 @@ export interface components {
             programme?: components["schemas"]["RawProgramme"] | null;
         };
         /**
+         * @description What the sizes and the volume of a box are to each other: each follows from the others.
+         * @enum {string}
+         */
+        RawLinked: "volume" | "depth" | "height" | "width";
+        /**
          * @description What a board is of.
          * @enum {string}
          */
@@ -3159,6 +3189,8 @@ export interface components {
             driver: components["schemas"]["DriverReport"];
             /** @description All drivers together as they are used, behind their cable. */
             used: components["schemas"]["UsedReport"];
+            /** @description Its box, in short. */
+            as_built: components["schemas"]["AsBuiltReport"];
             /** @description Single figures. */
             figures: components["schemas"]["FigureReport"];
             /** @description Curves over frequency. */
@@ -3411,29 +3443,15 @@ export interface components {
             /** @description Pressure at 1 m, Pa. */
             pressure: number[];
         };
-        /** @description How the design is tuned: as designed, in the volumes of this box, and with ports cut for them. */
+        /** @description How the design is tuned in its box. */
         TuningReport: {
             /** @description What is tuned: `Fb`, `Fc` or nothing. */
             symbol?: string | null;
             /**
              * Format: double
-             * @description As designed, Hz.
+             * @description Hz.
              */
-            designed?: number | null;
-            /**
-             * Format: double
-             * @description In this box with the design's lengths, Hz.
-             */
-            built?: number | null;
-            /** @description Net volumes once ports are cut for this box, m3. */
-            settled?: (number | null)[] | null;
-            /** @description Lengths of the ports then, behind and before the drivers, m. */
-            lengths: number[][];
-            /**
-             * Format: double
-             * @description Tuning then, Hz.
-             */
-            settled_tuning?: number | null;
+            frequency?: number | null;
         };
         /** @description One value that is changed. */
         Turn: {

@@ -26,6 +26,7 @@ export type ModelReport = Schemas['ModelReport'];
 export type PortCutReport = Schemas['PortCutReport'];
 export type RadiatorReport = Schemas['RadiatorReport'];
 export type RawFold = Schemas['RawFold'];
+export type RawLinked = Schemas['RawLinked'];
 export type RawItem = Schemas['RawItem'];
 export type CavityCheckLine = Schemas['CavityCheckLine'];
 export type CavityCheckReport = Schemas['CavityCheckReport'];

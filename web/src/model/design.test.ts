@@ -42,6 +42,20 @@ describe('a value in a design', () => {
     expect(withValue(volts, 'drive.power', '10 W').drive).toEqual({ power: '10 W' });
   });
 
+  it('keeps sizes and volume as written, and notes which was set last', () => {
+    const sized = ['width', 'height', 'depth'].reduce(
+      (design, name) => withValue(design, `body.${name}`, '400 mm'),
+      withValue({ ...slot, body: {} }, 'enclosure.volume', '50 l'),
+    );
+    expect(sized.body?.order).toEqual(['volume', 'width', 'height', 'depth']);
+    const larger = withValue(sized, 'enclosure.volume', '60 l');
+    expect(larger.body).toMatchObject({ width: '400 mm', order: ['width', 'height', 'depth', 'volume'] });
+    const back = withValue(larger, 'body.width', larger.body?.width ?? null);
+    expect(back.body).toMatchObject({ width: '400 mm', order: ['height', 'depth', 'volume', 'width'] });
+    expect(back.enclosure.volume).toBe('60 l');
+    expect(withValue(back, 'body.width', null).body?.order).toEqual(['height', 'depth', 'volume']);
+  });
+
   it('keeps the tuning while another port still follows it', () => {
     const ports = [...(slot.enclosure.ports ?? []), { shape: 'round' as const, diameter: '50 mm' }];
     const two = { ...slot, enclosure: { ...slot.enclosure, ports } };

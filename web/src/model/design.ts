@@ -1,6 +1,6 @@
 // Changes to a design file, each returning a new one. Nothing acoustic is computed here.
 
-import type { RawDesign, RawDriver, RawEnclosure, RawPort, RawSegment, Typed } from '../api/types';
+import type { RawDesign, RawDriver, RawEnclosure, RawLinked, RawPort, RawSegment, Typed } from '../api/types';
 import { fieldAt, readTyped, unitNamed, writeTyped } from './units';
 
 export type Shape = RawPort['shape'];
@@ -42,12 +42,39 @@ const EITHER = [
   ['limits.power', 'limits.voltage'],
 ];
 
+/** Volume and sizes of a box: where all are stated, the one that was set longest ago follows. */
+const LINKED: Record<string, RawLinked> = {
+  'enclosure.volume': 'volume',
+  'enclosure.front.volume': 'volume',
+  'body.width': 'width',
+  'body.height': 'height',
+  'body.depth': 'depth',
+};
+
+function withOrder(design: RawDesign, path: string, value: Typed | null): RawDesign {
+  const set = LINKED[path];
+  const { body } = design;
+  if (!set || !body) return design;
+  const others = (body.order ?? []).filter((one) => one !== set);
+  const order = value === null ? others : [...others, set];
+  const { order: _, ...rest } = body;
+  return { ...design, body: order.length ? { ...rest, order } : rest };
+}
+
+/** A design but for the order in which its values were set. */
+export function unordered(design: RawDesign): RawDesign {
+  if (!design.body?.order) return design;
+  const { order: _, ...body } = design.body;
+  return { ...design, body };
+}
+
 /**
  * Writes a value. Where two values say the same thing the last one touched wins: a tuning drops the
- * lengths of the ports and the last missing length drops the tuning, a voltage drops the power.
+ * lengths of the ports and the last missing length drops the tuning, a voltage drops the power. Of volume and sizes
+ * all stay written, and the order in which they were set says which of them follows.
  */
 export function withValue(design: RawDesign, path: string, value: Typed | null): RawDesign {
-  let next = replaced(design, steps(path), value) as RawDesign;
+  let next = withOrder(replaced(design, steps(path), value) as RawDesign, path, value);
   for (const chamber of ['enclosure', 'enclosure.front']) next = withOneTuning(next, chamber, path);
   for (const pair of EITHER) {
     const other = pair.find((one) => one !== path);

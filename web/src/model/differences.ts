@@ -1,7 +1,7 @@
 // Where designs differ.
 
 import type { RawDesign } from '../api/types';
-import { same } from './design';
+import { same, unordered } from './design';
 import { asRead } from './preferences';
 import { fieldAt, isField, shown } from './units';
 
@@ -28,7 +28,7 @@ function walk(place: string, values: unknown[], found: Map<string, unknown[]>): 
 /** Places at which designs differ, with what stands there in each. */
 export function differences(designs: readonly RawDesign[]): { place: string; values: string[] }[] {
   const found = new Map<string, unknown[]>();
-  walk('', [...designs], found);
+  walk('', designs.map(unordered), found);
   return [...found].map(([place, values]) => ({
     place,
     values: values.map((value) => written(place, value)),

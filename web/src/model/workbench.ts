@@ -1,7 +1,7 @@
 // What is on the workbench, and how it got there. Framework-free; see `sync.ts` for how it is kept.
 
 import type { RawDesign, Variant } from '../api/types';
-import { same } from './design';
+import { same, unordered } from './design';
 import { Observable } from './observable';
 
 export interface OnBench {
@@ -88,6 +88,16 @@ export class Workbench extends Observable<Bench> {
   /** Ends the change going on: one step of history, one revision. */
   commit(label = 'change'): void {
     const begun = this.gesture;
+    const variant = begun && this.find(begun.id);
+    // A value that was moved and moved back has not been set.
+    if (variant && same(unordered(begun.design), unordered(variant.design))) {
+      this.put({ ...variant, design: begun.design });
+    }
+    this.end(label);
+  }
+
+  private end(label: string): void {
+    const begun = this.gesture;
     this.gesture = null;
     const variant = begun && this.find(begun.id);
     if (!begun || !variant || same(begun.design, variant.design)) return;
@@ -104,7 +114,7 @@ export class Workbench extends Observable<Bench> {
   edit(id: string, design: RawDesign, label: string): void {
     this.commit();
     this.preview(id, design);
-    this.commit(label);
+    this.end(label);
   }
 
   /** A variant that the server has just made, or brought back. */

@@ -52,7 +52,11 @@ function subject(parts: object[], strokes: object[] = [], fold: object | null = 
     driver: { size: '250 mm', depth: '110 mm' },
     body: {},
   } as unknown as RawDesign;
-  return { design, report: { driver: { sd: 0.0346 } } as unknown as Report, body };
+  return {
+    design,
+    report: { driver: { sd: 0.0346 }, as_built: { volumes: [0.04, null] } } as unknown as Report,
+    body,
+  };
 }
 
 test('drivers beside each other stand in one place of the section, others in their own', () => {

@@ -35,10 +35,10 @@ function written(design: RawDesign, path: string, si: number): RawDesign | null 
 export function handlesOf({ design, report, body }: Subject, scene: Scene): Handle[] {
   return [
     ...ports({ design, report }, scene),
-    ...box(design, scene),
+    ...box({ design, report }, scene),
     ...placed(design, body, scene),
     ...folded(design, body, scene),
-    ...partition(design, scene),
+    ...partition({ design, report }, scene),
     ...ways(design, scene),
     ...baffle(design, scene),
   ];
@@ -149,10 +149,10 @@ function folded(design: RawDesign, body: Subject['body'], scene: Scene): Handle[
 }
 
 /** A box keeps its proportions, so its height says all. */
-function box(design: RawDesign, scene: Scene): Handle[] {
+function box({ design, report }: Subject, scene: Scene): Handle[] {
   if (scene.parts.some(({ kind }) => kind === 'slab')) return [];
   const walls = scene.parts.find((part): part is Of<'walls'> & Part => part.kind === 'walls');
-  const volume = siAt(design, 'enclosure.volume');
+  const [volume] = report.as_built.volumes;
   if (
     walls?.target?.path !== 'enclosure.volume' ||
     !volume ||
@@ -175,9 +175,9 @@ function box(design: RawDesign, scene: Scene): Handle[] {
 }
 
 /** Between two chambers: what one gains the other loses. */
-function partition(design: RawDesign, scene: Scene): Handle[] {
+function partition({ design, report }: Subject, scene: Scene): Handle[] {
   const front = scene.parts.find((part): part is Of<'air'> & Part => part.kind === 'air');
-  const [rear, before] = [siAt(design, 'enclosure.volume'), siAt(design, 'enclosure.front.volume')];
+  const [rear, before] = report.as_built.volumes;
   if (!front || !rear || !before || front.target?.path !== 'enclosure.front.volume') return [];
   const across = before / front.at.width;
   return [

@@ -45,6 +45,13 @@ export const report: Report = {
     pe: 300,
     trapped: null,
   },
+  as_built: {
+    volumes: [0.044, null],
+    sizes: [0.6, 0.36, 0.33],
+    outside: [0.6, 0.36, 0.33],
+    follows: ['depth'],
+    forbids: [],
+  },
   figures: {
     reference: 'piston',
     f3_upper: null,

@@ -156,6 +156,20 @@ pub enum CompileError {
         /// Which chamber.
         front: bool,
     },
+    /// However long the others are, those of known length alone tune higher than was asked.
+    #[error("the ports cannot tune below {lowest} Hz")]
+    TuningTooLow {
+        /// Tuning of those of known length, Hz.
+        lowest: f64,
+        /// Which chamber.
+        front: bool,
+    },
+    /// The ports have no tuning below the resonances of their own pipes.
+    #[error("the ports resonate as pipes before they tune the chamber")]
+    Untunable {
+        /// Which chamber.
+        front: bool,
+    },
     /// A tuning was asked for and every port already has a length.
     #[error("nothing is left to tune")]
     NothingToTune {
@@ -205,6 +219,8 @@ impl CompileError {
     fn in_front(self) -> Self {
         match self {
             Self::TuningTooHigh { highest, .. } => Self::TuningTooHigh { highest, front: true },
+            Self::TuningTooLow { lowest, .. } => Self::TuningTooLow { lowest, front: true },
+            Self::Untunable { .. } => Self::Untunable { front: true },
             Self::NothingToTune { .. } => Self::NothingToTune { front: true },
             Self::LengthUnknown { port, .. } => Self::LengthUnknown { port, front: true },
             other => other,

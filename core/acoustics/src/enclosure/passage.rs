@@ -121,20 +121,23 @@ impl Profile {
         fidelity: Fidelity,
     ) {
         let element = self.install(network, [from, self.length()], [node, Node::Outside], ends, fidelity);
-        let mut opening = |label: &str, terminal, area| {
+        let mut opening = |label: &str, kind, terminal, area| {
             network.openings.push(Opening {
                 label: label.to_owned(),
-                kind: OpeningKind::Port,
+                kind,
                 element,
                 terminal,
                 area,
                 xmax: None,
             });
         };
-        if self.start() < 0.9 * self.end() {
-            opening("Throat", 0, self.start());
+        let entered = self.area_at(from);
+        if entered < 0.9 * self.end() {
+            // Out of a chamber it begins with an edge.
+            let kind = if ends[0].is_some() { OpeningKind::Port } else { OpeningKind::Throat };
+            opening(if from > 0.0 { "At the driver" } else { "Throat" }, kind, 0, entered);
         }
-        opening("Mouth", 1, self.end());
+        opening("Mouth", OpeningKind::Port, 1, self.end());
         if path > 0.0 {
             network.paths.push(Path { element, terminal: 1, distance: path });
         }

@@ -12,6 +12,10 @@ use crate::root::zero;
 /// Below this a hole in the wall is a hole, not a port, m.
 const SHORTEST_PORT: f64 = 1e-3;
 
+/// Up to where a tuning is looked for, Hz, and by which steps beyond the quarter wave of the longest port.
+const HIGHEST: f64 = 5000.0;
+const STEP: f64 = 1.02;
+
 /// A port, or several equal ones.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Port {
@@ -136,16 +140,25 @@ impl Ported {
             + ports.map(|(port, length)| port.admittance(*length, frequency, air, fidelity).im).sum::<f64>()
     }
 
-    fn tuning_of(&self, lengths: &[f64], air: &Air, fidelity: Fidelity) -> f64 {
+    /// The first frequency where chamber and ports are in balance, Hz; `None` where there is none.
+    fn tuning_of(&self, lengths: &[f64], air: &Air, fidelity: Fidelity) -> Option<f64> {
         let longest = self
             .ports
             .iter()
             .zip(lengths)
             .map(|(port, length)| port.effective_length(*length))
             .fold(0.0, f64::max);
-        // The susceptance of a pipe is still that of a mass below its quarter wave.
-        // Times the frequency it is nearly a parabola.
-        zero(0.1, air.speed / (4.0 * longest), 0.0, |f| f * self.susceptance(lengths, f, air, fidelity))
+        // Times the frequency it is nearly a parabola below the quarter wave of a pipe, where its susceptance is that of a mass. Of
+        // several, shorter ones go on being masses beyond that of the longest.
+        let rising = |f: f64| f * self.susceptance(lengths, f, air, fidelity);
+        let (mut low, mut high) = (0.1, air.speed / (4.0 * longest));
+        while low < HIGHEST {
+            if rising(low) < 0.0 && rising(high) >= 0.0 {
+                return zero(low, high, 0.0, rising);
+            }
+            (low, high) = (high, STEP * high);
+        }
+        None
     }
 
     fn helmholtz(&self, lengths: &[f64], air: &Air) -> f64 {
@@ -166,11 +179,24 @@ impl Ported {
                 let susceptance = |length: f64| self.susceptance(&with(length), tuning, air, fidelity);
                 if susceptance(SHORTEST_PORT) > 0.0 {
                     let highest = self.tuning_of(&with(SHORTEST_PORT), air, fidelity);
+                    let highest = highest.ok_or(CompileError::Untunable { front: false })?;
                     return Err(CompileError::TuningTooHigh { highest, front: false });
                 }
-                let longest = air.speed / (4.0 * tuning);
-                Ok(with(zero(SHORTEST_PORT, longest, 0.0, susceptance)))
+                // A pipe of a quarter wave does nothing any more.
+                let found = zero(SHORTEST_PORT, air.speed / (4.0 * tuning), 0.0, susceptance);
+                found.map(with).ok_or_else(|| self.too_low(air, fidelity))
             }
+        }
+    }
+
+    /// What is said where not even the longest port tunes as low as was asked.
+    fn too_low(&self, air: &Air, fidelity: Fidelity) -> CompileError {
+        let ports = self.ports.iter().filter(|port| port.length.is_some()).copied().collect();
+        let known = Self { ports, tuning: None, ..self.clone() };
+        let lengths: Vec<f64> = known.ports.iter().filter_map(|port| port.length).collect();
+        match known.tuning_of(&lengths, air, fidelity).filter(|_| !lengths.is_empty()) {
+            Some(lowest) => CompileError::TuningTooLow { lowest, front: false },
+            None => CompileError::Untunable { front: false },
         }
     }
 
@@ -183,8 +209,13 @@ impl Ported {
             area: port.section.area(),
             count: port.count,
         };
+        // A chamber that is shut is tuned to nothing.
+        let reactance = match self.tuning_of(&lengths, air, fidelity) {
+            None if self.ports.is_empty() => 0.0,
+            found => found.ok_or(CompileError::Untunable { front: false })?,
+        };
         Ok(PortTuning {
-            reactance: self.tuning_of(&lengths, air, fidelity),
+            reactance,
             helmholtz: self.helmholtz(&lengths, air),
             ports: self.ports.iter().zip(&lengths).map(port).collect(),
         })

@@ -9,8 +9,10 @@ pub use crate::node::Node;
 /// What air leaves through.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum OpeningKind {
-    /// A port, or the mouth of a line or horn: its air speed matters.
+    /// A port, or the mouth of a line or horn: its air speed matters, because it has an edge.
     Port,
+    /// Where air enters a line or horn: fast, but without an edge.
+    Throat,
     /// A passive diaphragm: its travel matters.
     Diaphragm,
 }

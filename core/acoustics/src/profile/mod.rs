@@ -87,6 +87,20 @@ impl Profile {
     }
 }
 
+impl Profile {
+    /// Area at a place along the way (m), m2.
+    pub fn area_at(&self, x: f64) -> f64 {
+        let mut begins = 0.0;
+        for segment in &self.segments {
+            if x <= begins + segment.length {
+                return segment.area_at(x - begins);
+            }
+            begins += segment.length;
+        }
+        self.end()
+    }
+}
+
 impl Segment {
     /// Area at a place along the segment (m), m2.
     pub fn area_at(&self, x: f64) -> f64 {

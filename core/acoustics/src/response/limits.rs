@@ -89,6 +89,7 @@ fn scales<'a>(
         let speed = std::f64::consts::SQRT_2 * size(response.opening_velocity[which][index]);
         match opening.kind {
             OpeningKind::Port => Some((allowance.air_speed / speed, Limit::Air)),
+            OpeningKind::Throat => None,
             OpeningKind::Diaphragm => opening.xmax.map(|xmax| {
                 let travel = speed / (std::f64::consts::TAU * response.frequency[index]);
                 (xmax / travel, Limit::Radiator)

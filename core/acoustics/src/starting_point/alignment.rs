@@ -38,11 +38,7 @@ pub fn quasi_butterworth(qts: f64, ql: f64) -> Option<Alignment> {
         let a1 = a1(qts, ql, h);
         (a1 * a1 / 2.0).powi(2) + 2.0 - 2.0 * a1 * a3(qts, ql, h)
     };
-    let (low, high) = (0.2, 6.0);
-    if excess(low) < 0.0 || excess(high) > 0.0 {
-        return None;
-    }
-    let h = zero(low, high, 0.0, excess);
+    let h = zero(0.2, 6.0, 0.0, excess)?;
     let alpha = alpha(qts, ql, h, a1(qts, ql, h).powi(2) / 2.0);
     (alpha > 0.0).then_some(Alignment { qts, h, alpha })
 }
@@ -54,7 +50,7 @@ pub fn butterworth(ql: f64) -> Alignment {
         quasi_butterworth(qts, ql)
             .map_or(-1.0, |Alignment { h, .. }| a3(qts, ql, h).powi(2) - a1(qts, ql, h).powi(2))
     };
-    let qts = zero(0.25, 0.6, 0.0, excess);
+    let qts = zero(0.25, 0.6, 0.0, excess).unwrap_or(0.6);
     quasi_butterworth(qts, ql).unwrap_or(Alignment { qts, h: 1.0, alpha: 1.0 })
 }
 
@@ -67,7 +63,7 @@ pub fn chebyshev_for(k: f64, ql: f64) -> Option<Alignment> {
     let a1 = a3 / d.sqrt() * (1.0 - (1.0 - k * k) / (2.0 * root2));
     // a1 and a3 both give Qts; with s = sqrt(h) they agree where this is 0.
     let excess = |s: f64| a3 * s - a1 * s.powi(3) + (s.powi(4) - 1.0) / ql;
-    let s = zero(0.3, 2.5, 0.0, excess);
+    let s = zero(0.3, 2.5, 0.0, excess)?;
     let h = s * s;
     let qts = (a1 * s - h / ql).recip();
     let alpha = alpha(qts, ql, h, a2);

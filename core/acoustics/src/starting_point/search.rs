@@ -72,17 +72,12 @@ const CLOSE: f64 = 1e-8;
 /// Where a function that falls (or rises) along a logarithmic span crosses zero; `None` where it has one sign.
 pub(super) fn crossing(low: f64, high: f64, value: impl Fn(f64) -> Option<f64>) -> Option<f64> {
     let (low, high) = (low.ln(), high.ln());
-    let at_low = value(low.exp())?;
-    let at_high = value(high.exp())?;
-    if at_low.signum() * at_high.signum() > 0.0 {
-        return None;
-    }
     let mut lost = false;
     let found = zero(low, high, CLOSE, |middle| {
         value(middle.exp()).unwrap_or_else(|| {
             lost = true;
             f64::NAN
         })
-    });
+    })?;
     (!lost).then(|| found.exp())
 }

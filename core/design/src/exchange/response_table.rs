@@ -10,7 +10,7 @@ type Column = (String, Vec<f64>);
 
 /// Names of the columns of a network's table, each with its unit.
 pub fn response_columns(computed: &Computed) -> Vec<String> {
-    columns(&computed.compiled.network, &computed.response).into_iter().map(|(name, _)| name).collect()
+    columns(&computed.built.compiled.network, &computed.response).into_iter().map(|(name, _)| name).collect()
 }
 
 fn columns(network: &Network, response: &Response) -> Vec<Column> {
@@ -30,7 +30,7 @@ fn columns(network: &Network, response: &Response) -> Vec<Column> {
     let openings = network.openings.iter().enumerate().map(|(at, opening)| {
         let label = slug(&opening.label);
         match opening.kind {
-            OpeningKind::Port => {
+            OpeningKind::Port | OpeningKind::Throat => {
                 (format!("{label}_air_speed_m_per_s_peak"), response.air_speed(at).collect())
             }
             OpeningKind::Diaphragm => {
@@ -51,7 +51,7 @@ fn slug(label: &str) -> String {
 
 /// Writes a response, one row a frequency, with a point as decimal sign and seven digits.
 pub fn write_response_table(computed: &Computed) -> String {
-    let columns = columns(&computed.compiled.network, &computed.response);
+    let columns = columns(&computed.built.compiled.network, &computed.response);
     let header: Vec<_> = columns.iter().map(|(name, _)| name.clone()).collect();
     let rows = (0..computed.response.frequency.len())
         .map(|row| columns.iter().map(|(_, values)| number(values[row])).collect());

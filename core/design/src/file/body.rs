@@ -24,6 +24,11 @@ pub struct RawBody {
     /// From front to back; found from the volume where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub depth: Option<Typed>,
+    /// Which of width, height, depth and volume were set, the one that was set longest ago first. Where all of them are stated, that one
+    /// follows from the others; one that was never touched is older than any, the volume the oldest.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 4)]
+    pub order: Vec<RawLinked>,
     /// What the sizes that are found are of each other.
     #[serde(default)]
     pub ratio: RawRatio,
@@ -99,6 +104,46 @@ pub struct RawBody {
     /// How the way of a line or horn is folded; found where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fold: Option<RawFold>,
+}
+
+/// What the sizes and the volume of a box are to each other: each follows from the others.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RawLinked {
+    /// Of the chambers.
+    Volume,
+    /// From front to back.
+    Depth,
+    /// From the floor up.
+    Height,
+    /// From side to side.
+    Width,
+}
+
+impl RawLinked {
+    /// Of width, height and depth the one at a position.
+    pub fn size(at: usize) -> Self {
+        [Self::Width, Self::Height, Self::Depth][at]
+    }
+}
+
+impl RawBody {
+    /// What follows from the rest although it is stated, because all is, of a shape that leaves some of width, height and depth free.
+    pub fn follower(&self, free: [bool; 3]) -> Option<RawLinked> {
+        let typed = [&self.width, &self.height, &self.depth].map(Option::is_some);
+        if (0..3).any(|k| free[k] && !typed[k]) {
+            return None;
+        }
+        let sizes = (0..3).rev().filter(|k| free[*k]).map(RawLinked::size);
+        let touched = |one: &RawLinked| self.order.iter().rposition(|other| other == one);
+        std::iter::once(RawLinked::Volume).chain(sizes).min_by_key(touched)
+    }
+
+    /// Notes that a value has been set.
+    pub fn lead(&mut self, set: RawLinked) {
+        self.order.retain(|other| *other != set);
+        self.order.push(set);
+    }
 }
 
 /// Shape of a box.

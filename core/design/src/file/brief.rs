@@ -46,7 +46,7 @@ pub struct RawBrief {
     /// Width of the amplifier head that is to stand on it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub head_width: Option<Typed>,
-    /// Free volume, instead of width, height and depth.
+    /// Most outside volume.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volume: Option<Typed>,
     /// What the drivers may cost.

@@ -65,6 +65,22 @@ families! {
     InfiniteBaffle, "infinite_baffle", "Infinite baffle", "The driver as it is, in a wall to a large room.", "Needs that room; nothing holds the cone below Fs.";
 }
 
+impl RawFamily {
+    /// Whether the sizes of its box follow from the volumes of its chambers alone, and these from the sizes.
+    pub fn is_of_its_volume(self) -> bool {
+        matches!(
+            self,
+            Self::Sealed
+                | Self::Ported
+                | Self::PassiveRadiator
+                | Self::Aperiodic
+                | Self::Bandpass4
+                | Self::Bandpass6Parallel
+                | Self::Bandpass6Series
+        )
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -13,7 +13,8 @@ mod typed;
 
 pub use body::{
     RawAxis, RawBody, RawBrace, RawCorner, RawEnclosureShape, RawFace, RawFold, RawFoldPanel, RawItem,
-    RawLayer, RawMaterial, RawMeasured, RawPanel, RawPlace, RawPortBuild, RawRatio, RawStack, RawWashers,
+    RawLayer, RawLinked, RawMaterial, RawMeasured, RawPanel, RawPlace, RawPortBuild, RawRatio, RawStack,
+    RawWashers,
 };
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};

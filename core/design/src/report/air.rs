@@ -9,7 +9,6 @@ use utoipa::ToSchema;
 
 use super::Computed;
 use crate::problem::Problem;
-use crate::resolve::ResolvedDesign;
 
 /// Limits of air speed, peak m/s: straight edges and generous flares (common practice).
 const SPEEDS: [f64; 2] = [17.0, 34.0];
@@ -85,13 +84,9 @@ pub struct RadiatorReport {
 }
 
 /// All ports of a box.
-pub(super) fn ports(
-    design: &ResolvedDesign,
-    computed: &Computed,
-    contents: &Contents,
-    cabinet: &Cabinet,
-) -> Vec<PortCutReport> {
-    let (network, response) = (&computed.compiled.network, &computed.response);
+pub(super) fn ports(computed: &Computed, contents: &Contents, cabinet: &Cabinet) -> Vec<PortCutReport> {
+    let design = &computed.built.design;
+    let (network, response) = (&computed.built.compiled.network, &computed.response);
     let openings: Vec<usize> = network
         .openings
         .iter()
@@ -105,11 +100,15 @@ pub(super) fn ports(
     // Lines and horns have their throat and mouth among the openings; their ports come last.
     let count: usize = contents.ports.iter().map(Vec::len).sum();
     let openings = &openings[openings.len().saturating_sub(count)..];
-    let tuning = computed.compiled.port_tuning.as_ref().map_or(0.0, |tuning| tuning.reactance);
+    let compiled = &computed.built.compiled;
+    let tuned =
+        [compiled.rear_tuning.as_ref().or(compiled.port_tuning.as_ref()), compiled.port_tuning.as_ref()];
+    let tuned = tuned.map(|tuning| tuning.map_or(0.0, |tuning| tuning.reactance));
     let driver = &design.driver.driver;
-    let small = driver.xmax.map(|xmax| SMALL * tuning * driver.sd * xmax * f64::from(contents.drivers.count));
+    let displaced = driver.xmax.map(|xmax| driver.sd * xmax * f64::from(contents.drivers.count));
     all.zip(openings)
         .map(|((chamber, index, port), opening)| {
+            let tuning = tuned[chamber];
             let build = design.body.port_build(chamber == 1, index);
             let [outer, inner] = build.flares;
             let outside = port.outside(build.wall);
@@ -139,19 +138,17 @@ pub(super) fn ports(
                 area,
                 fastest,
                 least: SPEEDS.map(|speed| area * fastest[0] / speed),
-                small,
+                small: displaced.map(|displaced| SMALL * tuning * displaced),
             }
         })
         .collect()
 }
 
 /// The radiators of a box; `None` where it has none.
-pub(super) fn radiators(
-    design: &ResolvedDesign,
-    computed: &Computed,
-) -> Result<Option<RadiatorReport>, Problem> {
+pub(super) fn radiators(computed: &Computed) -> Result<Option<RadiatorReport>, Problem> {
+    let design = &computed.built.design;
     let (Enclosure::PassiveRadiator(cabinet), Some(designed)) =
-        (&design.enclosure, &computed.compiled.radiator_tuning)
+        (&design.enclosure, &computed.built.compiled.radiator_tuning)
     else {
         return Ok(None);
     };
@@ -165,7 +162,7 @@ pub(super) fn radiators(
     }
     let compiled = weighted.compile()?;
     let tuned = compiled.radiator_tuning.unwrap_or(*designed);
-    let network = &computed.compiled.network;
+    let network = &computed.built.compiled.network;
     let opening = network.openings.iter().position(|opening| opening.kind == OpeningKind::Diaphragm);
     let response: &Response = &computed.response;
     let travels: Vec<[f64; 2]> = opening.map_or_else(Vec::new, |opening| {

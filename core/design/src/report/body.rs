@@ -14,6 +14,7 @@ use super::{
     Computed, DampingReport, DrawingReport, FoldReport, PortCutReport, RadiatorReport, WaveReport, air,
     damping,
 };
+use crate::built::{Boxed, Built};
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
 
@@ -31,6 +32,10 @@ pub struct BodyReport {
     pub inside: [f64; 3],
     /// Which of width, height and depth were found.
     pub solved: [bool; 3],
+    /// Width, height and depth of what the design measures, m.
+    pub sizes: [f64; 3],
+    /// Whether the volume follows from the sizes, because all of them are stated.
+    pub volume_follows: bool,
     /// What the place must hold, m3.
     pub outside_volume: f64,
     /// Each chamber, the one behind the drivers first.
@@ -95,21 +100,13 @@ pub struct ChamberReport {
     pub bounds: [[f64; 3]; 2],
 }
 
-/// How the design is tuned: as designed, in the volumes of this box, and with ports cut for them.
+/// How the design is tuned in its box.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct TuningReport {
     /// What is tuned: `Fb`, `Fc` or nothing.
     pub symbol: Option<&'static str>,
-    /// As designed, Hz.
-    pub designed: Option<f64>,
-    /// In this box with the design's lengths, Hz.
-    pub built: Option<f64>,
-    /// Net volumes once ports are cut for this box, m3.
-    pub settled: Option<[Option<f64>; 2]>,
-    /// Lengths of the ports then, behind and before the drivers, m.
-    pub lengths: [Vec<f64>; 2],
-    /// Tuning then, Hz.
-    pub settled_tuning: Option<f64>,
+    /// Hz.
+    pub frequency: Option<f64>,
 }
 
 /// Something mounted.
@@ -218,30 +215,36 @@ impl BodyReport {
     /// # Errors
     /// A box that cannot be built.
     pub fn of(
-        design: &ResolvedDesign,
+        wished: &ResolvedDesign,
         computed: &Computed,
         crossover: Option<f64>,
     ) -> Result<Option<Self>, Problem> {
-        let Some((contents, cabinet)) = design.build(&computed.compiled)? else { return Ok(None) };
+        let Built { design, boxed, unbuildable, .. } = &computed.built;
+        if let Some(problem) = unbuildable {
+            return Err(problem.clone());
+        }
+        let Some(Boxed { contents, cabinet }) = boxed else { return Ok(None) };
         let [low, high] = cabinet.outer.bounds();
         let [floor, ceiling] = cabinet.interior.bounds();
         let size = |low: Point, high: Point| [0, 1, 2].map(|k| high[k] - low[k]);
-        let parts: Vec<_> = cabinet.parts.iter().map(|part| part_report(part, &contents, &cabinet)).collect();
+        let parts: Vec<_> = cabinet.parts.iter().map(|part| part_report(part, contents, cabinet)).collect();
         let crossover = crossover.unwrap_or(USUAL_CROSSOVER);
-        let (waves, waves_verdict) = waves(design, &contents, &cabinet, crossover);
-        let panels = panel::walls(&design.body, &cabinet);
-        let fills = fills(&design.body, &cabinet);
+        let (waves, waves_verdict) = waves(design, contents, cabinet, crossover);
+        let panels = panel::walls(&design.body, cabinet);
+        let fills = fills(&design.body, cabinet);
         Ok(Some(Self {
             outside: size(low, high),
             inside: size(floor, ceiling),
             solved: cabinet.solved,
+            sizes: cabinet.sizes,
+            volume_follows: computed.built.volume_follows(),
             outside_volume: cabinet.outer.volume(),
-            tuning: TuningReport::of(design, computed, &cabinet)?,
-            chambers: chambers(&cabinet),
-            fold: FoldReport::of(design, computed, &contents, &cabinet, crossover)?,
-            ports: air::ports(design, computed, &contents, &cabinet),
-            radiators: air::radiators(design, computed)?,
-            damping: damping::damping(design, computed, &cabinet, &fills)?,
+            tuning: TuningReport::of(&computed.built.compiled),
+            chambers: chambers(cabinet),
+            fold: FoldReport::of(wished, computed, crossover)?,
+            ports: air::ports(computed, contents, cabinet),
+            radiators: air::radiators(computed)?,
+            damping: damping::damping(computed, cabinet, &fills)?,
             fills,
             parts,
             findings: cabinet
@@ -257,14 +260,14 @@ impl BodyReport {
             waves_verdict,
             weight: WeightReport {
                 panels: panels.iter().map(|panel| panel.mass).sum(),
-                braces: panel::inner_mass(&design.body, &cabinet),
+                braces: panel::inner_mass(&design.body, cabinet),
                 drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
             },
-            panel_radiation: panel_radiation(design, computed, &panels, crossover),
+            panel_radiation: panel_radiation(computed, &panels, crossover),
             panels: panels.iter().map(PanelReport::of).collect(),
             drawings: View::ALL
                 .into_iter()
-                .map(|view| DrawingReport::of(&drawing::view(view, &design.body, &contents, &cabinet)))
+                .map(|view| DrawingReport::of(&drawing::view(view, &design.body, contents, cabinet)))
                 .collect(),
         }))
     }
@@ -298,22 +301,9 @@ fn tuned_as(compiled: &Compiled) -> Option<(&'static str, f64)> {
 }
 
 impl TuningReport {
-    fn of(design: &ResolvedDesign, computed: &Computed, cabinet: &Cabinet) -> Result<Self, Problem> {
-        let designed = tuned_as(&computed.compiled);
-        let built = match design.built_in(&computed.compiled, cabinet) {
-            Some(built) => tuned(&built.compile()?),
-            None => None,
-        };
-        // A box too small for any port is told by its findings.
-        let settled = design.settle().ok().flatten();
-        Ok(Self {
-            symbol: designed.map(|found| found.0),
-            designed: designed.map(|found| found.1),
-            built,
-            settled: settled.as_ref().map(|settled| settled.net),
-            lengths: settled.as_ref().map(|settled| settled.compiled.lengths()).unwrap_or_default(),
-            settled_tuning: settled.as_ref().and_then(|settled| tuned(&settled.compiled)),
-        })
+    fn of(compiled: &Compiled) -> Self {
+        let found = tuned_as(compiled);
+        Self { symbol: found.map(|found| found.0), frequency: found.map(|found| found.1) }
     }
 }
 
@@ -415,16 +405,11 @@ fn fills(body: &Body, cabinet: &Cabinet) -> Vec<FillReport> {
 }
 
 /// How loud the boards are beside everything else, at worst from F3 to the crossover (Hz).
-pub fn panel_radiation(
-    design: &ResolvedDesign,
-    computed: &Computed,
-    panels: &[Wall],
-    crossover: f64,
-) -> Option<PanelRadiationReport> {
+pub fn panel_radiation(computed: &Computed, panels: &[Wall], crossover: f64) -> Option<PanelRadiationReport> {
     let response: &Response = &computed.response;
     let pressures = response.chamber_pressure.first()?;
     let lowest = computed.figures.f3?;
-    let air = &computed.compiled.network.air;
+    let air = &computed.built.compiled.network.air;
     response
         .frequency
         .iter()
@@ -435,7 +420,7 @@ pub fn panel_radiation(
             let omega = 2.0 * std::f64::consts::PI * frequency;
             let panels: f64 = panels.iter().map(|panel| panel.compliance(*frequency)).sum();
             let moved = omega * panels * inside.norm();
-            let heard = outside.norm() * design.space.angle() / (omega * air.density);
+            let heard = outside.norm() * computed.built.design.space.angle() / (omega * air.density);
             PanelRadiationReport { level: 20.0 * (moved / heard).log10(), frequency: *frequency }
         })
         .max_by(|a, b| a.level.total_cmp(&b.level))

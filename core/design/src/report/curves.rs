@@ -115,18 +115,20 @@ fn single(values: impl Iterator<Item = f64>) -> Vec<f32> {
 
 impl Curves {
     pub(super) fn of(network: &Network, response: &Response, max_output: &MaxOutput) -> Self {
-        let openings = |kind: OpeningKind| {
+        let openings = |of: fn(OpeningKind) -> bool| {
             let all = network.openings.iter().enumerate();
-            all.filter(move |(_, opening)| opening.kind == kind)
+            all.filter(move |(_, opening)| of(opening.kind))
         };
+        let air = |kind| matches!(kind, OpeningKind::Port | OpeningKind::Throat);
+        let diaphragm = |kind| kind == OpeningKind::Diaphragm;
         Self {
             frequency: single(response.frequency.iter().copied()),
             level: single(response.level()),
             group_delay: single(response.group_delay.iter().map(|delay| delay * 1e3)),
             excursion: single(response.excursion().map(|x| x * 1e3)),
-            air_speed: openings(OpeningKind::Port).map(|(at, _)| single(response.air_speed(at))).collect(),
-            air_labels: openings(OpeningKind::Port).map(|(_, opening)| opening.label.clone()).collect(),
-            radiator_travel: openings(OpeningKind::Diaphragm)
+            air_speed: openings(air).map(|(at, _)| single(response.air_speed(at))).collect(),
+            air_labels: openings(air).map(|(_, opening)| opening.label.clone()).collect(),
+            radiator_travel: openings(diaphragm)
                 .map(|(at, _)| single(response.opening_travel(at).map(|x| x * 1e3)))
                 .collect(),
             impedance: single(response.impedance.iter().map(|z| z.norm())),

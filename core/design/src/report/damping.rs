@@ -9,7 +9,6 @@ use utoipa::ToSchema;
 
 use super::{Computed, FillReport};
 use crate::problem::Problem;
-use crate::resolve::ResolvedDesign;
 
 /// Mass of fill over the volume it is in, loose and packed, kg/m3 (common practice for polyester wool).
 const LOOSE: f64 = 10.0;
@@ -65,19 +64,19 @@ fn tuned(compiled: &Compiled, divided: bool) -> Option<f64> {
 
 /// Both methods; `None` where nothing is tuned.
 pub(super) fn damping(
-    design: &ResolvedDesign,
     computed: &Computed,
     cabinet: &Cabinet,
     layers: &[FillReport],
 ) -> Result<Option<DampingReport>, Problem> {
+    let design = &computed.built.design;
     let divided = cabinet.chambers.len() > 1;
-    let Some(frequency) = tuned(&computed.compiled, divided) else { return Ok(None) };
+    let Some(frequency) = tuned(&computed.built.compiled, divided) else { return Ok(None) };
     let chamber = &cabinet.chambers[0];
     let net = chamber.ledger.net();
     if net <= 0.0 || cabinet.fold.is_some() {
         return Ok(None);
     }
-    let lengths = computed.compiled.lengths();
+    let lengths = computed.built.compiled.lengths();
     let with = |gain: f64| -> Result<f64, Problem> {
         let mut filled = design.clone();
         let wanted = chamber.ledger.wanted;

@@ -128,7 +128,8 @@ fn ports(tuning: Option<&PortTuning>) -> Vec<PortReport> {
 impl FigureReport {
     /// Lays the figures out; `resonance` (Hz) is where the cone stands still in a line or tapped horn.
     pub(super) fn of(computed: &Computed, resonance: Option<f64>) -> Self {
-        let Computed { figures, compiled, .. } = computed;
+        let Computed { figures, built, .. } = computed;
+        let compiled = &built.compiled;
         let (tuning, radiators) = (compiled.port_tuning.as_ref(), compiled.radiator_tuning);
         let fb =
             tuning.map(|tuning| tuning.reactance).or(radiators.map(|tuning| tuning.tuning)).or(resonance);

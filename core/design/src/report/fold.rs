@@ -1,13 +1,13 @@
 //! A folded way, laid out: where its boards stand, how far it is from what was asked, and what that does.
 
 use oak_acoustics::Stop;
-use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::response::{FrequencyGrid, Response};
-use oak_cabinetry::{Body, Cabinet, Contents, Corner, DuctPath, Laid};
+use oak_cabinetry::{Body, Contents, Corner, DuctPath, Laid};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::Computed;
+use crate::built::{Boxed, Built};
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
 
@@ -84,23 +84,18 @@ pub struct FoldOffer {
 impl FoldReport {
     /// Lays a fold out; `None` where the box has none.
     pub(super) fn of(
-        design: &ResolvedDesign,
+        wished: &ResolvedDesign,
         computed: &Computed,
-        contents: &Contents,
-        cabinet: &Cabinet,
         crossover: f64,
     ) -> Result<Option<Self>, Problem> {
+        let built = &computed.built;
+        let Some(Boxed { contents, cabinet }) = &built.boxed else { return Ok(None) };
         let (Some(path), Some(laid)) = (&contents.path, &cabinet.fold) else { return Ok(None) };
         let parts: Vec<f64> = (0..=PLACES).map(|step| step as f64 / PLACES as f64).collect();
-        let built = design.built_in(&computed.compiled, cabinet);
         let resonance = |design: &ResolvedDesign| design.enclosure.resonance(&design.setting());
-        let tuning = built.as_ref().and_then(|built| Some([resonance(design)?, resonance(built)?]));
-        let change = match &built {
-            Some(built) => change(design, built, computed, crossover)?,
-            None => None,
-        };
-        let drivers = match (design.enclosure.path(), built.as_ref().and_then(|built| built.enclosure.path()))
-        {
+        let tuning = resonance(wished).zip(resonance(&built.design)).map(|(asked, found)| [asked, found]);
+        let change = change(wished, built, crossover)?;
+        let drivers = match (wished.enclosure.path(), built.design.enclosure.path()) {
             (Some((_, asked)), Some((_, found))) => {
                 [0, 1].map(|k| [asked[k], found[k]]).into_iter().filter(|pair| pair[0] > 0.0).collect()
             }
@@ -108,7 +103,7 @@ impl FoldReport {
         };
         let folds = laid.panels.len();
         let counted = |corner: Corner| {
-            let fold = oak_cabinetry::Fold { corner, ..design.body.fold.clone() };
+            let fold = oak_cabinetry::Fold { corner, ..wished.body.fold.clone() };
             fold.lay(path, folds as u32, &laid.plan).map_or(laid.length(), |laid| laid.length())
         };
         let worst = laid.worst(path);
@@ -140,16 +135,12 @@ impl FoldReport {
 }
 
 /// The way of a design folded other times; empty where it has none.
-pub fn fold_offers(design: &ResolvedDesign, compiled: &Compiled, stop: &Stop) -> Vec<FoldOffer> {
-    let contents = design.contents(compiled);
-    let Some((contents, path)) =
-        contents.as_ref().and_then(|contents| Some((contents, contents.path.as_ref()?)))
-    else {
-        return Vec::new();
-    };
+pub fn fold_offers(built: &Built, stop: &Stop) -> Vec<FoldOffer> {
+    let Some(Boxed { contents, .. }) = &built.boxed else { return Vec::new() };
+    let Some(path) = &contents.path else { return Vec::new() };
     OFFERED
         .take_while(|_| !stop.stopped())
-        .filter_map(|folds| offer(&design.body, contents, path, folds))
+        .filter_map(|folds| offer(&built.design.body, contents, path, folds))
         .collect()
 }
 
@@ -173,17 +164,12 @@ fn offer(body: &Body, contents: &Contents, path: &DuctPath, folds: u32) -> Optio
 }
 
 /// The largest change of level between a design and what was built of it, where either plays (dB, Hz).
-fn change(
-    design: &ResolvedDesign,
-    built: &ResolvedDesign,
-    computed: &Computed,
-    crossover: f64,
-) -> Result<Option<[f64; 2]>, Problem> {
+fn change(wished: &ResolvedDesign, built: &Built, crossover: f64) -> Result<Option<[f64; 2]>, Problem> {
     let grid = FrequencyGrid::logarithmic(LOWEST, crossover.max(2.0 * LOWEST), POINTS)
         .expect("within the allowed range");
-    let compiled = built.compile()?;
-    let [before, after] = [&computed.compiled, &compiled]
-        .map(|compiled| Response::without_delay(&compiled.network, &grid, design.volts).pressure);
+    let compiled = wished.compile()?;
+    let [before, after] = [&compiled, &built.compiled]
+        .map(|compiled| Response::without_delay(&compiled.network, &grid, wished.volts).pressure);
     let loudest = before.iter().map(|pressure| pressure.norm()).fold(0.0, f64::max);
     let faint = loudest * 10.0_f64.powf(-FAINT / 20.0);
     let changes = before.iter().zip(&after).zip(grid.frequencies());

@@ -1,6 +1,7 @@
 //! Runs the computation on a design and lays out what comes back.
 
 mod air;
+mod as_built;
 mod body;
 mod curves;
 mod damping;
@@ -12,6 +13,7 @@ mod model;
 mod waves;
 
 pub use air::{PortCutReport, RadiatorReport};
+pub use as_built::AsBuiltReport;
 pub use body::{
     BodyReport, ChamberReport, EntryReport, FillReport, FindingReport, PanelRadiationReport, PanelReport,
     PartReport, TuningReport, USUAL_CROSSOVER, WeightReport, panel_radiation,
@@ -25,13 +27,13 @@ pub use fold::{FoldOffer, FoldPanelReport, FoldReport, fold_offers};
 pub use model::{ModelPartReport, ModelReport, PanelModel, PieceReport};
 pub use waves::{CouplingReport, WaveReport};
 
-use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::medium::Space;
 use oak_acoustics::network::Network;
 use oak_acoustics::response::{Figures, FrequencyGrid, MaxOutput, Response};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::built::Built;
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
 
@@ -46,6 +48,8 @@ pub struct Report {
     pub driver: DriverReport,
     /// All drivers together as they are used, behind their cable.
     pub used: UsedReport,
+    /// Its box, in short.
+    pub as_built: AsBuiltReport,
     /// Single figures.
     pub figures: FigureReport,
     /// Curves over frequency.
@@ -57,8 +61,8 @@ pub struct Report {
 /// One design computed over a grid.
 #[derive(Debug)]
 pub struct Computed {
-    /// The network and what its family knows.
-    pub compiled: Compiled,
+    /// As it is built.
+    pub built: Built,
     /// Curves.
     pub response: Response,
     /// Figures.
@@ -88,11 +92,27 @@ fn computed(
     grid: &FrequencyGrid,
     respond: fn(&Network, &FrequencyGrid, f64) -> Response,
 ) -> Result<Computed, Problem> {
-    let compiled = design.compile()?;
+    Ok(solved(design.built()?, grid, respond))
+}
+
+/// As [`compute_undelayed`], without a look at the box.
+///
+/// # Errors
+/// See [`compute`].
+pub fn compute_unboxed(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Computed, Problem> {
+    Ok(solved(design.unboxed()?, grid, Response::without_delay))
+}
+
+fn solved(
+    built: Built,
+    grid: &FrequencyGrid,
+    respond: fn(&Network, &FrequencyGrid, f64) -> Response,
+) -> Computed {
+    let Built { design, compiled, .. } = &built;
     let response = respond(&compiled.network, grid, design.volts);
     let figures = Figures::of(&compiled.network, design.volts);
     let max_output = MaxOutput::of(&compiled.network, &response, &design.allowance);
-    Ok(Computed { compiled, response, figures, max_output })
+    Computed { built, response, figures, max_output }
 }
 
 impl Report {
@@ -102,6 +122,7 @@ impl Report {
     /// See [`compute`].
     pub fn of(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Self, Problem> {
         let computed = compute(design, grid)?;
+        let Built { design, compiled, .. } = &computed.built;
         Ok(Self {
             volts: design.volts,
             space: match design.space {
@@ -112,8 +133,9 @@ impl Report {
             },
             driver: DriverReport::of(&design.driver),
             used: UsedReport::of(design),
+            as_built: AsBuiltReport::of(&computed.built),
             figures: FigureReport::of(&computed, design.enclosure.resonance(&design.setting())),
-            curves: Curves::of(&computed.compiled.network, &computed.response, &computed.max_output),
+            curves: Curves::of(&compiled.network, &computed.response, &computed.max_output),
             max_output: MaxOutputReport::of(&computed.response, &computed.max_output),
         })
     }

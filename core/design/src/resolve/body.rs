@@ -10,8 +10,8 @@ use oak_cabinetry::{
 use super::reading::Reading;
 use crate::field::{self, Field};
 use crate::file::{
-    RawAxis, RawBody, RawCorner, RawEnclosure, RawEnclosureShape, RawFace, RawFold, RawFrame, RawMaterial,
-    RawMeasured, RawPlace, RawPort, RawPortBuild, RawPortSection, RawStack, RawWashers, Typed,
+    RawAxis, RawBody, RawCorner, RawEnclosure, RawEnclosureShape, RawFace, RawFold, RawFrame, RawLinked,
+    RawMaterial, RawMeasured, RawPlace, RawPort, RawPortBuild, RawPortSection, RawStack, RawWashers, Typed,
 };
 use crate::problem::ProblemKind;
 
@@ -57,6 +57,7 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
         lengths.optional("depth", &field::BODY_DEPTH, &raw.depth),
     ];
     let shape = lengths.shape();
+    let sizes = led(raw, enclosure, shape.as_ref(), sizes);
     let thickness = lengths.optional("thickness", &field::THICKNESS, &raw.thickness).unwrap_or(USUAL_BOARD);
     let partition = lengths.optional("partition", &field::PARTITION, &raw.partition).unwrap_or(thickness);
     let strips = lengths.optional("strips", &field::STRIPS, &raw.strips).unwrap_or(0.0);
@@ -109,6 +110,23 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
         fold,
         washers,
     })
+}
+
+/// Sizes without the one that follows from the volume.
+fn led(
+    raw: &RawBody,
+    enclosure: &RawEnclosure,
+    shape: Option<&EnclosureShape>,
+    mut sizes: [Option<f64>; 3],
+) -> [Option<f64>; 3] {
+    let Some(shape) = shape.filter(|_| enclosure.family.is_of_its_volume()) else { return sizes };
+    let follower = raw.follower(shape.free());
+    for (at, size) in sizes.iter_mut().enumerate() {
+        if follower == Some(RawLinked::size(at)) {
+            *size = None;
+        }
+    }
+    sizes
 }
 
 /// Reads the values of a box.

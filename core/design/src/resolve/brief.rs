@@ -23,13 +23,13 @@ pub struct Brief {
     pub loudness: Option<f64>,
     /// Distance of the listener, m.
     pub distance: f64,
-    /// Most outside size, width by height by depth, m.
-    pub outside: Option<[f64; 3]>,
+    /// Most outside width, height and depth, m.
+    pub outside: [Option<f64>; 3],
     /// Depth of the place at its top, where it is a wedge, m.
     pub top_depth: Option<f64>,
     /// Width of the amplifier head that is to stand on it, m.
     pub head: Option<f64>,
-    /// Free volume, m3.
+    /// Most outside volume, m3.
     pub free: Option<f64>,
     /// What the drivers may cost.
     pub budget: Option<f64>,
@@ -50,34 +50,16 @@ pub struct Brief {
 pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
     let mut reading = Reading::default();
     reading.text("template", raw.template.as_deref().unwrap_or(""), 0, 40);
-    let mut sides = Vec::new();
-    for (place, field, typed) in [
+    let sides = [
         ("width", &field::BRIEF_WIDTH, &raw.width),
         ("height", &field::BRIEF_HEIGHT, &raw.height),
         ("depth", &field::BRIEF_DEPTH, &raw.depth),
-    ] {
-        match (reading.optional(place, field, typed), typed) {
-            (Some(side), _) => sides.push(side),
-            (None, Some(_)) => {}
-            // One side alone limits nothing that can be computed.
-            (None, None) if [&raw.width, &raw.height, &raw.depth].into_iter().any(Option::is_some) => {
-                reading.note(
-                    place,
-                    ProblemKind::Missing { range: Range { min: field.min, max: field.max, field } },
-                );
-            }
-            (None, None) => {}
-        }
-    }
-    if let (Some(_), None) = (&raw.top_depth, &raw.depth) {
-        let field = &field::BRIEF_DEPTH;
-        let range = Range { min: field.min, max: field.max, field };
-        if raw.width.is_none() {
-            reading.note("depth", ProblemKind::Missing { range });
-        }
-    }
-    if raw.volume.is_some() && raw.width.is_some() {
-        reading.note("volume", ProblemKind::Excludes { other: "width" });
+    ];
+    let outside = sides.map(|(place, field, typed)| reading.optional(place, field, typed));
+    // How a place leans is known from both its depths and its height.
+    let leans = raw.top_depth.is_some();
+    for (place, field, _) in sides[1..].iter().filter(|(_, _, typed)| leans && typed.is_none()) {
+        reading.note(place, ProblemKind::Missing { range: Range { min: field.min, max: field.max, field } });
     }
     let brief = Brief {
         space: raw.space.map(space),
@@ -86,7 +68,7 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         crossover: reading.optional("crossover", &field::BRIEF_CROSSOVER, &raw.crossover),
         loudness: reading.optional("loudness", &field::BRIEF_LOUDNESS, &raw.loudness),
         distance: reading.optional("distance", &field::BRIEF_DISTANCE, &raw.distance).unwrap_or(1.0),
-        outside: <[f64; 3]>::try_from(sides).ok(),
+        outside,
         top_depth: reading.optional("top_depth", &field::BRIEF_TOP_DEPTH, &raw.top_depth),
         head: reading.optional("head_width", &field::BRIEF_HEAD, &raw.head_width),
         free: reading.optional("volume", &field::BRIEF_FREE, &raw.volume),

@@ -65,11 +65,11 @@ impl ResolvedDesign {
         }
     }
 
-    /// Compiles the cabinet.
+    /// Compiles the cabinet as typed, whatever its box makes of it.
     ///
     /// # Errors
     /// What only shows when ports and ways are worked out.
-    pub fn compile(&self) -> Result<Compiled, Problem> {
+    pub(crate) fn compile(&self) -> Result<Compiled, Problem> {
         self.enclosure.compile(&self.setting()).map_err(|error| self.problem(error))
     }
 
@@ -81,6 +81,15 @@ impl ResolvedDesign {
                 let given = self.tunings_typed[usize::from(front)].clone();
                 let kind = ProblemKind::TuningTooHigh { given, range };
                 Problem::new(format!("{}.tuning", chamber(front)), kind)
+            }
+            CompileError::TuningTooLow { lowest, front } => {
+                let range = Range { min: lowest, max: field::TUNING.max, field: &field::TUNING };
+                let given = self.tunings_typed[usize::from(front)].clone();
+                let kind = ProblemKind::TuningTooLow { given, range };
+                Problem::new(format!("{}.tuning", chamber(front)), kind)
+            }
+            CompileError::Untunable { front } => {
+                Problem::new(format!("{}.ports", chamber(front)), ProblemKind::Untunable)
             }
             CompileError::NothingToTune { front } => Problem::new(
                 format!("{}.tuning", chamber(front)),

@@ -8,7 +8,7 @@ use crate::Case;
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let allowed = case.brief.air_speed?;
     let drive = case.drive();
-    let (response, network) = (&case.computed.response, &case.computed.compiled.network);
+    let (response, network) = (&case.computed.response, &case.computed.built.compiled.network);
     let ports = network.openings.iter().enumerate().filter(|(_, opening)| opening.kind == OpeningKind::Port);
     let fastest = ports
         .flat_map(|(opening, _)| {

@@ -9,7 +9,7 @@ mod fits;
 mod load;
 mod loudness;
 mod lowest;
-mod place;
+pub(crate) mod place;
 pub(crate) mod size;
 
 use serde::Serialize;

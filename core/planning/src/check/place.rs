@@ -2,6 +2,8 @@
 
 use oak_cabinetry::geometry::Face;
 use oak_cabinetry::{Cabinet, Contents};
+use oak_design::built::{Boxed, Built};
+use oak_design::resolve::Brief;
 
 use super::{Check, Verdict};
 use crate::Case;
@@ -10,12 +12,9 @@ use crate::Case;
 /// than the second, as shares.
 const HEAD: [f64; 2] = [0.98, 1.15];
 
-/// Judged once there is something written of the box, and the place asks for more than a size.
+/// Judged where the place asks for more than a size.
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
-    case.raw.body.as_ref()?;
-    let (contents, cabinet) = case.design.build(&case.computed.compiled).ok()??;
-    let all = [wedge(case, &cabinet), feet(case, &contents, &cabinet), head(case, &cabinet)];
-    let worst = all.into_iter().flatten().min_by(|a, b| a.ratio.total_cmp(&b.ratio))?;
+    let worst = worst(case.brief, case.built())?;
     let met = worst.ratio >= 1.0 - 1e-9;
     Some(Check {
         id: "place",
@@ -28,6 +27,18 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     })
 }
 
+/// How well a box suits the shape of its place, at worst: 1 does; `None` where nothing is asked.
+pub(crate) fn ratio(brief: &Brief, built: &Built) -> Option<f64> {
+    worst(brief, built).map(|found| found.ratio)
+}
+
+fn worst(brief: &Brief, built: &Built) -> Option<Found> {
+    let Boxed { contents, cabinet } = built.boxed.as_ref()?;
+    let travel = built.design.driver.driver.xmax.unwrap_or(0.0);
+    let all = [wedge(brief, cabinet), feet(brief, contents, cabinet, travel), head(brief, cabinet)];
+    all.into_iter().flatten().min_by(|a, b| a.ratio.total_cmp(&b.ratio))
+}
+
 struct Found {
     reached: String,
     words: String,
@@ -36,9 +47,10 @@ struct Found {
 }
 
 /// Stood in a place that is less deep at its top, its upright side against the upright side of the place.
-fn wedge(case: &Case<'_>, cabinet: &Cabinet) -> Option<Found> {
-    let [_, height, depth] = case.brief.outside?;
-    let top = case.brief.top_depth?;
+fn wedge(brief: &Brief, cabinet: &Cabinet) -> Option<Found> {
+    let [_, height, depth] = brief.outside;
+    let (height, depth) = height.zip(depth)?;
+    let top = brief.top_depth?;
     let [low, high] = cabinet.outer.bounds();
     let corners: Vec<_> = cabinet.outer.facets().into_iter().flat_map(|facet| facet.corners).collect();
     // How far any corner is beyond the slanting line that the place ends at, with its back against the upright side, or turned round.
@@ -51,7 +63,7 @@ fn wedge(case: &Case<'_>, cabinet: &Cabinet) -> Option<Found> {
     let allowed = depth + (top - depth) * at / height;
     let met = by <= 1e-9;
     Some(Found {
-        reached: if met { "it goes in".to_owned() } else { format!("{:.0} mm too deep", by * 1e3) },
+        reached: if met { "fits the space".to_owned() } else { format!("{:.0} mm too deep", by * 1e3) },
         words: if met {
             format!("{:.0} mm to spare", -by * 1e3)
         } else {
@@ -68,16 +80,15 @@ fn wedge(case: &Case<'_>, cabinet: &Cabinet) -> Option<Found> {
 }
 
 /// A driver that fires down needs a gap under its rim as large as its cone.
-fn feet(case: &Case<'_>, contents: &Contents, cabinet: &Cabinet) -> Option<Found> {
+fn feet(brief: &Brief, contents: &Contents, cabinet: &Cabinet, travel: f64) -> Option<Found> {
     let down = cabinet
         .parts
         .iter()
         .any(|part| part.kind == oak_cabinetry::PartKind::Driver && part.face == Some(Face::Bottom));
-    let height = case.brief.outside.map(|outside| outside[1])?;
+    let height = brief.outside[1]?;
     if !down {
         return None;
     }
-    let travel = case.design.driver.driver.xmax.unwrap_or(0.0);
     // pi d h = pi d2/4.
     let feet = contents.drivers.cone / 4.0 + travel;
     let [low, high] = cabinet.outer.bounds();
@@ -102,8 +113,8 @@ fn feet(case: &Case<'_>, contents: &Contents, cabinet: &Cabinet) -> Option<Found
 }
 
 /// Under a head of a width.
-fn head(case: &Case<'_>, cabinet: &Cabinet) -> Option<Found> {
-    let head = case.brief.head?;
+fn head(brief: &Brief, cabinet: &Cabinet) -> Option<Found> {
+    let head = brief.head?;
     let [low, high] = cabinet.outer.bounds();
     let width = high[0] - low[0];
     let share = width / head;

@@ -1,7 +1,7 @@
-//! The cabinet fits its place.
+//! The box as drawn is no larger than the brief allows.
 
 use oak_acoustics::enclosure::Compiled;
-use oak_cabinetry::geometry::Measured;
+use oak_design::built::Built;
 use oak_design::resolve::{Brief, ResolvedDriver};
 
 use super::{Check, Verdict};
@@ -18,11 +18,10 @@ const INSIDE: f64 = 0.75;
 
 /// Room inside the walls of a place, m3; `None` where the brief names none.
 pub(crate) fn room(brief: &Brief) -> Option<f64> {
-    match (brief.outside, brief.free) {
-        (Some(sides), _) => Some(sides.iter().map(|side| (side - 2.0 * PANEL).max(0.0)).product()),
-        (None, Some(free)) => Some(free * INSIDE),
-        _ => None,
-    }
+    let inside = |side: Option<f64>| side.map(|side| (side - 2.0 * PANEL).max(0.0));
+    let sides = brief.outside.map(inside).into_iter().collect::<Option<Vec<_>>>();
+    let sides = sides.map(|sides| sides.iter().product::<f64>());
+    sides.into_iter().chain(brief.free.map(|free| free * INSIDE)).min_by(f64::total_cmp)
 }
 
 /// Air that a place (m3 inside the walls) leaves beside drivers of a frame (m), with the ports, m3; none or less where not even
@@ -32,7 +31,7 @@ pub(crate) fn left(room: f64, drivers: u32, frame: f64) -> f64 {
 }
 
 /// Room that air (m3) takes with drivers of a frame (m), ports (m3) and braces, m3.
-pub(crate) fn needed(air: f64, drivers: u32, frame: f64, ports: f64) -> f64 {
+fn needed(air: f64, drivers: u32, frame: f64, ports: f64) -> f64 {
     (air + f64::from(drivers) * DRIVER * frame.powi(3) + ports) / (1.0 - BRACES)
 }
 
@@ -49,71 +48,106 @@ pub(crate) fn port_volume(compiled: &Compiled) -> f64 {
     ports.map(|port| port.area * port.length * f64::from(port.count)).sum()
 }
 
-/// Once the box itself is written of, it is measured: its sizes against those of the place, and what those sizes that are left
-/// open can hold within the place.
-fn measured(case: &Case<'_>) -> Option<Check> {
-    case.raw.body.as_ref()?;
-    let most = case.brief.outside?;
-    let contents = case.design.contents(&case.computed.compiled)?;
-    let body = &case.design.body;
-    // What is measured inside is larger outside by its panels.
-    let panels = match body.measured {
-        Measured::Outside => 0.0,
-        Measured::Inside => 2.0 * body.panel.total(),
-    };
-    let free = body.shape.free();
-    let fixed = (0..3).filter(|k| free[*k]).filter_map(|k| body.sizes[k].map(|size| (k, size + panels)));
-    let over = fixed.map(|(k, size)| (most[k] / size, k, size)).min_by(|a, b| a.0.total_cmp(&b.0));
-    let largest = [0, 1, 2].map(|k| Some(body.sizes[k].unwrap_or(most[k] - panels)));
-    let net: f64 = oak_cabinetry::Body { sizes: largest, ..body.clone() }
-        .net(&contents)
-        .map_or(0.0, |net| net.iter().flatten().sum());
-    let wanted: f64 = contents.wanted.iter().flatten().sum();
-    let open = (0..3).any(|k| free[k] && body.sizes[k].is_none());
-    let room = if open { net / wanted } else { f64::INFINITY };
-    let ratio = over.map_or(f64::INFINITY, |over| over.0).min(room);
-    let met = ratio >= 1.0 - 1e-9;
-    let words = match over {
-        Some((ratio, k, size)) if ratio < 1.0 => {
-            format!("{:.0} mm too {}", (size - most[k]) * 1e3, ["wide", "high", "deep"][k])
-        }
-        _ if !met => format!("{:.1} l too large", (wanted - net) * 1e3),
-        _ if open => format!("{:.1} l to spare", (net - wanted) * 1e3),
-        _ => "fits its place".to_owned(),
-    };
+/// A limit of the brief and what the box takes of it.
+struct Limit {
+    most: f64,
+    taken: f64,
+    /// By how much it is over, or within.
+    words: fn(f64) -> String,
+}
+
+fn limits(brief: &Brief, outside: [f64; 3], volume: f64) -> Vec<Limit> {
+    let said: [fn(f64) -> String; 3] =
+        [|over| side(over, "wide"), |over| side(over, "high"), |over| side(over, "deep")];
+    let sides =
+        (0..3).filter_map(|k| brief.outside[k].map(|most| Limit { most, taken: outside[k], words: said[k] }));
+    let whole = brief.free.map(|most| Limit { most, taken: volume, words: whole });
+    sides.chain(whole).collect()
+}
+
+fn side(over: f64, too: &str) -> String {
+    if over > 0.0 {
+        format!("{:.0} mm too {too}", (over * 1e3).max(1.0))
+    } else {
+        format!("{:.0} mm to spare", (-over * 1e3).abs())
+    }
+}
+
+fn whole(over: f64) -> String {
+    if over > 0.0 {
+        format!("{:.1} l too large", over * 1e3)
+    } else {
+        format!("{:.1} l to spare", -over * 1e3)
+    }
+}
+
+/// What a rounding of sizes may be over, as a share.
+const EXACT: f64 = 1e-6;
+
+/// What a brief allows over what a box takes, at worst: from 1 on it is small enough; `None` where nothing is asked, or there is no box.
+pub(crate) fn ratio(brief: &Brief, built: &Built) -> Option<f64> {
+    let limits = limits(brief, built.outside()?, built.boxed.as_ref()?.cabinet.outer.volume());
+    limits.iter().map(|limit| limit.most / limit.taken).min_by(f64::total_cmp)
+}
+
+pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
+    let (id, name) = ("size", "Size outside");
+    let asked = case.brief.free.is_some() || case.brief.outside.iter().any(Option::is_some);
+    let built = case.built();
+    if asked && built.unbuildable.is_some() {
+        return Some(Check::unknown(
+            id,
+            name,
+            "no box to measure",
+            "The box cannot be built as it is described.",
+        ));
+    }
+    let (outside, boxed) = built.outside().zip(built.boxed.as_ref())?;
+    let volume = boxed.cabinet.outer.volume();
+    let limits = limits(case.brief, outside, volume);
+    let tightest = limits.iter().min_by(|a, b| (a.most / a.taken).total_cmp(&(b.most / b.taken)))?;
+    let ratio = tightest.most / tightest.taken;
+    let met = ratio >= 1.0 - EXACT;
+    let sizes = outside.map(|size| format!("{:.1}", size * 100.0)).join(" × ");
+    let litres = format!("{:.1} l", volume * 1e3);
+    let most = ["wide", "high", "deep"].into_iter().zip(case.brief.outside);
+    let place: Vec<String> = most
+        .filter_map(|(name, most)| Some(format!("{:.0} mm {name}", most? * 1e3)))
+        .chain(case.brief.free.map(|free| format!("{:.1} l in all", free * 1e3)))
+        .collect();
     Some(Check {
-        id: "size",
-        name: "Size, air inside",
-        reached: format!("{:.1} l", wanted * 1e3),
-        words,
+        id,
+        name,
+        reached: if case.brief.free.is_some() { litres.clone() } else { format!("{sizes} cm") },
+        words: (tightest.words)(if met {
+            (tightest.taken - tightest.most).min(0.0)
+        } else {
+            tightest.taken - tightest.most
+        }),
         verdict: Verdict::of(met),
         ratio,
         why: format!(
-            "Boards, driver, ports and braces counted. The place is {:.0} mm wide, {:.0} mm high and {:.0} mm deep. Sizes that are \
-             left open may fill it.",
-            most[0] * 1e3,
-            most[1] * 1e3,
-            most[2] * 1e3
+            "As drawn it is {sizes} cm wide, high and deep outside, {litres}, and holds {:.1} l of air. The brief allows at most {}. Other \
+             proportions, thinner panels, a smaller box that plays less low or less loud, or a driver with less Vas fit a smaller space.",
+            case.air() * 1e3,
+            place.join(", ")
         ),
     })
 }
 
-pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
-    measured(case).or_else(|| estimated(case))
-}
-
-fn estimated(case: &Case<'_>) -> Option<Check> {
+/// As [`judge`], of a cabinet whose box has not been drawn.
+pub(crate) fn estimated(case: &Case<'_>) -> Option<Check> {
     let room = room(case.brief)?;
     let air = case.air();
     if air <= 0.0 {
         return None;
     }
-    let ports = port_volume(&case.computed.compiled);
+    let ports = port_volume(&case.computed.built.compiled);
     let needed = needed(air, case.drivers(), frame(&case.design.driver), ports);
     let met = needed <= room;
     Some(Check {
         id: "size",
-        name: "Size, air inside",
+        name: "Size, estimated",
         reached: format!("{:.1} l", air * 1e3),
         words: if met {
             format!("{:.1} l to spare", (room - needed) * 1e3)
@@ -124,7 +158,7 @@ fn estimated(case: &Case<'_>) -> Option<Check> {
         ratio: room / needed,
         why: format!(
             "With drivers, ports and braces the inside must hold about {:.1} l; the place leaves {:.1} l within panels of 18 mm. \
-             This is an estimate until the box itself is drawn up. A smaller box plays less low or less loud; a driver with less \
+             This is an estimate: the box is not drawn yet. A smaller box plays less low or less loud; a driver with less \
              Vas, or two as an isobaric pair, asks for less.",
             needed * 1e3,
             room * 1e3

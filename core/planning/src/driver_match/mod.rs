@@ -29,6 +29,7 @@ use tunable::{Around, SHAPES, TunableFamily};
 
 use crate::case::surround;
 use crate::check::size;
+use crate::fitted::fitted;
 use crate::wiring::wiring_options;
 use crate::{Case, wiring};
 
@@ -131,8 +132,13 @@ impl DriverMatch {
         Ok(self.shapes.iter().map(outcome).collect())
     }
 
-    /// A whole design for a driver: with the amplifier, the programme and the space of the brief.
-    pub fn design(
+    /// What was found for a driver as a whole design: with the amplifier, the programme and the space of the brief.
+    pub fn found(&self, driver: RawDriver, found: Found) -> RawDesign {
+        let design = self.design(driver, found.driver_array, found.enclosure, found.reason);
+        RawDesign { body: found.body, ..design }
+    }
+
+    fn design(
         &self,
         driver: RawDriver,
         driver_array: Option<RawDriverArray>,
@@ -274,6 +280,13 @@ impl DriverMatch {
         let told = |problems: Vec<Problem>| {
             problems.into_iter().next().map_or_else(String::new, |problem| problem.to_string())
         };
+        let case = Case::unboxed(&self.brief, &design).map_err(told)?;
+        let found = Found::of(&case, best.starting_point, best.reason.clone());
+        // Only what reaches everything else is worth a drawing.
+        if !found.holds_back.is_empty() {
+            return Ok(found);
+        }
+        let design = fitted(&self.brief, &self.raw, design);
         let case = Case::of(&self.brief, &design).map_err(told)?;
         Ok(Found::of(&case, best.starting_point, best.reason))
     }

@@ -1,14 +1,14 @@
 //! How well a design does for its brief.
 
-use oak_design::file::{RawDriverArray, RawEnclosure};
+use oak_design::file::{RawBody, RawDriverArray, RawEnclosure};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::Case;
-use crate::check::{Check, Verdict, judge};
+use crate::check::{Check, Verdict, judge, size};
 
 /// Rules that count: travel and air noise at the asked level are within the loudness.
-const COUNTED: [&str; 6] = ["lowest", "loudness", "even", "size", "load", "cost"];
+const COUNTED: [&str; 8] = ["lowest", "loudness", "even", "size", "fits", "place", "load", "cost"];
 /// More than this of what is asked is no better.
 const PLENTY: f64 = 2.0;
 
@@ -22,6 +22,12 @@ pub struct Found {
     pub reason: String,
     /// The cabinet as a design file has it.
     pub enclosure: RawEnclosure,
+    /// Its box, where its sizes are chosen for the place.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub body: Option<RawBody>,
+    /// Whether the box has been drawn and judged; until then its size is an estimate.
+    #[serde(default)]
+    pub box_checked: bool,
     /// How the drivers are wired.
     #[serde(default, alias = "motor", skip_serializing_if = "Option::is_none")]
     pub driver_array: Option<RawDriverArray>,
@@ -61,8 +67,10 @@ pub struct Part {
 impl Found {
     /// Judges a finished design.
     pub(super) fn of(case: &Case<'_>, starting_point: &str, reason: Option<String>) -> Self {
-        let checks: Vec<Check> =
-            judge(case).into_iter().filter(|check| COUNTED.contains(&check.id)).collect();
+        let boxed = case.built().boxed.is_some();
+        let estimate = if boxed { None } else { size::estimated(case) };
+        let all = judge(case).into_iter().chain(estimate);
+        let checks: Vec<Check> = all.filter(|check| COUNTED.contains(&check.id)).collect();
         let known = || checks.iter().filter(|check| check.verdict != Verdict::Unknown);
         let mean = |value: fn(f64) -> f64| {
             let logs: Vec<f64> = known().map(|check| value(share(check)).max(1e-3).ln()).collect();
@@ -76,6 +84,8 @@ impl Found {
             starting_point: starting_point.to_owned(),
             reason: reason.unwrap_or_else(|| tuned(case)),
             enclosure: case.raw.enclosure.clone(),
+            body: case.raw.body.clone(),
+            box_checked: boxed,
             driver_array: case.raw.driver_array.clone(),
             score: 100.0 * mean(|share| share.min(1.0)),
             spare: mean(|share| share.min(PLENTY)),
@@ -127,7 +137,7 @@ fn uncapitalised(name: &str) -> String {
 
 fn tuned(case: &Case<'_>) -> String {
     let figures = &case.computed.figures;
-    let compiled = &case.computed.compiled;
+    let compiled = &case.computed.built.compiled;
     let f3 = figures.f3.map_or(String::new(), |f3| format!(", −3 dB at {f3:.1} Hz"));
     let port = compiled.port_tuning.as_ref().and_then(|tuning| {
         let port = tuning.ports.first()?;

@@ -19,8 +19,8 @@ const BEYOND: usize = 1;
 /// Lowest frequency of a sketch, Hz.
 const LOWEST: f64 = 1.5;
 /// How far above what is asked a sketch aims, so that the rounding of sizes does not fall short: a part of the lowest note,
-/// dB, and a part of the room.
-const AIM: [f64; 3] = [0.996, 0.15, 0.99];
+/// dB, a part of the room, and dB of evenness.
+const AIM: [f64; 4] = [0.996, 0.15, 0.99, 0.1];
 /// What a doubling of the volume weighs against a doubling of what a brief asks: enough to tell a smaller cabinet from a
 /// larger one that does no more.
 const BULK: f64 = 0.01;
@@ -135,7 +135,7 @@ impl Evaluator {
         let room = (AIM[2] * self.around.room / taken).log2();
         let first =
             self.grid.frequencies().partition_point(|f| *f < f3).clamp(self.band.start, self.band.end - 1);
-        let even = -even::unevenness(&level[first..self.band.end], plain) / DOUBLING;
+        let even = -(even::unevenness(&level[first..self.band.end], plain) + AIM[3]) / DOUBLING;
         let side = chamber_of_ports(enclosure).cbrt();
         let [longest, shortest] = match ports {
             [] => [0.0, 0.0],

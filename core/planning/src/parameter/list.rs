@@ -3,7 +3,8 @@
 use oak_acoustics::enclosure::PortTuning;
 use oak_design::field::{self, Field};
 use oak_design::file::{
-    RawAir, RawChamber, RawDesign, RawDriverArray, RawFamily, RawPort, RawPortSection, RawStuffing, Typed,
+    RawAir, RawChamber, RawDesign, RawDriverArray, RawFamily, RawLinked, RawPort, RawPortSection,
+    RawStuffing, Typed,
 };
 
 use super::{Held, Parameter, Span};
@@ -20,8 +21,8 @@ pub static PARAMETERS: [Parameter; 14] = [
         id: "volume",
         name: "Volume",
         field: &field::VOLUME,
-        read: |held| has_box(held).then(|| field::VOLUME.read(held.raw.enclosure.volume.as_ref()))?,
-        write: |raw, _, value| put(&mut raw.enclosure.volume, &field::VOLUME, value),
+        read: |held| has_box(held).then_some(held.built.design.volumes[0])?,
+        write: |raw, _, value| lead(raw) && put(&mut raw.enclosure.volume, &field::VOLUME, value),
         base: |_| 0.0,
         span: ROOM_TO_TURN,
         suggestions: true,
@@ -30,11 +31,8 @@ pub static PARAMETERS: [Parameter; 14] = [
         id: "front_volume",
         name: "Front volume",
         field: &field::VOLUME,
-        read: |held| {
-            two_chambers(held)
-                .then(|| field::VOLUME.read(held.raw.enclosure.front.as_ref()?.volume.as_ref()))?
-        },
-        write: |raw, _, value| put(&mut front(raw).volume, &field::VOLUME, value),
+        read: |held| two_chambers(held).then_some(held.built.design.volumes[1])?,
+        write: |raw, _, value| lead(raw) && put(&mut front(raw).volume, &field::VOLUME, value),
         base: |_| 0.0,
         span: ROOM_TO_TURN,
         suggestions: true,
@@ -125,7 +123,7 @@ pub static PARAMETERS: [Parameter; 14] = [
         id: "line_length",
         name: "Length of the way",
         field: &WAY_LENGTH,
-        read: |held| Some(held.compiled.passage?.length),
+        read: |held| Some(held.built.compiled.passage?.length),
         write: |raw, held, value| stretch(raw, held, value),
         base: |_| 0.0,
         span: Span::Times(0.75, 1.35),
@@ -135,9 +133,9 @@ pub static PARAMETERS: [Parameter; 14] = [
         id: "line_area",
         name: "Area at its beginning",
         field: &field::SEGMENT_START,
-        read: |held| Some(held.compiled.passage?.start),
+        read: |held| Some(held.built.compiled.passage?.start),
         write: |raw, held, value| {
-            let Some(facts) = held.compiled.passage else { return false };
+            let Some(facts) = held.built.compiled.passage else { return false };
             let factor = value / facts.start;
             raw.enclosure.passage.as_mut().is_some_and(|passage| {
                 passage.segments.iter_mut().all(|segment| {
@@ -169,7 +167,7 @@ pub static PARAMETERS: [Parameter; 14] = [
                 value,
             )
         },
-        base: |held| held.design.driver.driver.mms,
+        base: |held| held.built.design.driver.driver.mms,
         span: Span::Times(1.0, 2.0),
         suggestions: true,
     },
@@ -278,7 +276,7 @@ fn two_chambers(held: &Held<'_>) -> bool {
 }
 
 fn has_path(held: &Held<'_>) -> bool {
-    held.compiled.passage.is_some()
+    held.built.compiled.passage.is_some()
 }
 
 /// Whether `enclosure.volume` is the volume of a chamber of this family.
@@ -295,14 +293,14 @@ fn has_box(held: &Held<'_>) -> bool {
 
 fn rear_tuning<'h>(held: &'h Held<'_>) -> Option<&'h PortTuning> {
     match family(held) {
-        RawFamily::Ported => held.compiled.port_tuning.as_ref(),
-        RawFamily::Bandpass6Parallel | RawFamily::Bandpass6Series => held.compiled.rear_tuning.as_ref(),
+        RawFamily::Ported => held.built.compiled.port_tuning.as_ref(),
+        RawFamily::Bandpass6Parallel | RawFamily::Bandpass6Series => held.built.compiled.rear_tuning.as_ref(),
         _ => None,
     }
 }
 
 fn front_tuning<'h>(held: &'h Held<'_>) -> Option<&'h PortTuning> {
-    held.compiled.port_tuning.as_ref().filter(|_| two_chambers(held))
+    held.built.compiled.port_tuning.as_ref().filter(|_| two_chambers(held))
 }
 
 fn area(tuning: &PortTuning) -> f64 {
@@ -311,6 +309,14 @@ fn area(tuning: &PortTuning) -> f64 {
 
 fn front(raw: &mut RawDesign) -> &mut RawChamber {
     raw.enclosure.front.get_or_insert_with(RawChamber::default)
+}
+
+/// The volume decides, where sizes are stated as well.
+fn lead(raw: &mut RawDesign) -> bool {
+    if let Some(body) = &mut raw.body {
+        body.lead(RawLinked::Volume);
+    }
+    true
 }
 
 fn put(slot: &mut Option<Typed>, field: &Field, value: f64) -> bool {
@@ -335,7 +341,7 @@ fn free_lengths(ports: &mut [RawPort]) {
 }
 
 /// Ports keep the lengths that they have come out with, whatever is turned next.
-pub(crate) fn hold_lengths(raw: &mut RawDesign, held: &Held<'_>) {
+fn hold_lengths(raw: &mut RawDesign, held: &Held<'_>) {
     fn fix(ports: &mut [RawPort], tuning: Option<&PortTuning>, typed: &mut Option<Typed>) {
         let Some(tuning) = tuning else { return };
         for (port, found) in ports.iter_mut().zip(&tuning.ports) {
@@ -363,7 +369,7 @@ fn widen(ports: &mut [RawPort], factor: f64) -> bool {
 
 /// A way of another length, everything along it in proportion.
 fn stretch(raw: &mut RawDesign, held: &Held<'_>, length: f64) -> bool {
-    let (Some(facts), Some(passage)) = (held.compiled.passage, raw.enclosure.passage.as_mut()) else {
+    let (Some(facts), Some(passage)) = (held.built.compiled.passage, raw.enclosure.passage.as_mut()) else {
         return false;
     };
     let factor = length / facts.length;

@@ -3,13 +3,12 @@
 mod list;
 
 pub use list::PARAMETERS;
-pub(crate) use list::hold_lengths;
 
-use oak_acoustics::enclosure::Compiled;
 use oak_design::Problem;
+use oak_design::built::Built;
 use oak_design::field::Field;
 use oak_design::file::RawDesign;
-use oak_design::resolve::{ResolvedDesign, resolve_design};
+use oak_design::resolve::resolve_design;
 
 /// A value that can be turned.
 #[derive(Debug)]
@@ -48,21 +47,18 @@ pub enum Span {
 pub struct Held<'a> {
     /// As typed.
     pub raw: &'a RawDesign,
-    /// Complete.
-    pub design: ResolvedDesign,
-    /// With ports worked out.
-    pub compiled: Compiled,
+    /// As it is built.
+    pub built: Built,
 }
 
 impl<'a> Held<'a> {
-    /// Resolves and compiles a design.
+    /// Resolves a design and settles it with its box.
     ///
     /// # Errors
     /// What is wrong with it.
     pub fn of(raw: &'a RawDesign) -> Result<Self, Vec<Problem>> {
-        let design = resolve_design(raw)?;
-        let compiled = design.compile().map_err(|problem| vec![problem])?;
-        Ok(Self { raw, design, compiled })
+        let built = resolve_design(raw)?.built().map_err(|problem| vec![problem])?;
+        Ok(Self { raw, built })
     }
 }
 

@@ -10,6 +10,7 @@ use oak_design::start::RawAsk;
 
 use super::{Bench, Change, Found, Turn};
 use crate::check::Verdict;
+use crate::fitted::fitted;
 use crate::parameter::{Held, PARAMETERS, Parameter};
 
 /// How far a value is turned, as factors of where it stands.
@@ -113,7 +114,7 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
     let fits = bench.check.id == "fits";
     let ports = PORT_WAYS.into_iter().filter(|_| fits).map(Attempt::Port);
     let ways = FOLDS.flat_map(|folds| [FoldChange::Times(folds), FoldChange::Turned(folds)]);
-    let way = bench.held.design.enclosure.path().is_some();
+    let way = bench.held.built.design.enclosure.path().is_some();
     // Folded otherwise it has another shape as well.
     let folds = ways.filter(|_| way && (fits || bench.check.id == "place")).map(Attempt::Fold);
     ports.chain(folds).chain(turns).chain(pairs).chain(families).chain(others).collect()
@@ -249,6 +250,7 @@ fn family(bench: &Bench<'_>, family: RawFamily) -> Option<Found> {
     let starts = ask.answer(bench.stop).ok()?;
     let found = starts.into_iter().filter_map(|start| {
         let other = RawDesign { name: design.name.clone(), body: design.body.clone(), ..start.design? };
+        let other = fitted(&bench.brief, &bench.ask.brief, other);
         let (check, checks) = bench.look(&bench.ask.brief, &other)?;
         let words = format!("{} instead, by the starting point \"{}\"", family.name(), start.name);
         let change = Change { words, turns: Vec::new(), design: Some(other), brief: None };
@@ -271,8 +273,7 @@ fn across_the_floor(design: &mut RawDesign, front: bool, section: f64) -> Option
         port.width = Some(field::WIDTH.typed(across, 4));
         port.height = Some(field::HEIGHT.typed(height, 3));
         let held = Held::of(design).ok()?;
-        let (_, cabinet) = held.design.build(&held.compiled).ok()??;
-        let [low, high] = cabinet.interior.bounds();
+        let [low, high] = held.built.boxed?.cabinet.interior.bounds();
         across = ((high[0] - low[0]) * 1e3 - 1e-6).floor() * 1e-3;
     }
     Some([across, height])
@@ -315,7 +316,7 @@ fn port(bench: &Bench<'_>, way: PortChange) -> Option<Found> {
             if port.shape == RawPortSection::Slot && port.inner_end == Some(RawEnd::ThreeWalls) {
                 return None;
             }
-            let tunings = [&bench.held.compiled.rear_tuning, &bench.held.compiled.port_tuning];
+            let tunings = [&bench.held.built.compiled.rear_tuning, &bench.held.built.compiled.port_tuning];
             let ported = tunings.into_iter().flatten().next()?.ports.first()?;
             let section = ported.area * f64::from(ported.count);
             *build = RawPortBuild { turns: turned(turns), ..RawPortBuild::default() };

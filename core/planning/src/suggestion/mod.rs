@@ -7,7 +7,7 @@ use oak_design::Problem;
 use oak_design::field::Field;
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::problem::ProblemKind;
-use oak_design::resolve::resolve_brief;
+use oak_design::resolve::{Brief, resolve_brief};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -134,6 +134,7 @@ struct Bench<'a> {
     ask: &'a RawSuggestionRequest,
     stop: &'a Stop,
     held: Held<'a>,
+    brief: Brief,
     checks: Vec<Check>,
     check: Check,
 }
@@ -154,7 +155,8 @@ impl<'a> Bench<'a> {
         let check = checks.iter().find(|check| check.id == ask.check).cloned().ok_or_else(|| {
             vec![Problem::new("check", ProblemKind::NoSuchField { name: ask.check.clone() })]
         })?;
-        Ok(Self { ask, stop, held, checks, check })
+        let brief = resolve_brief(&ask.brief)?;
+        Ok(Self { ask, stop, held, brief, checks, check })
     }
 
     /// How a changed brief or design stands; nothing where it cannot be computed, or nobody waits for it any more.

@@ -30,5 +30,5 @@ pub async fn design(
     let row = rows.into_iter().find(|row| row.family == family).and_then(|row| row.found);
     let found = row.ok_or(ApiError::NotFound { what: "cabinet" })?;
     let planned = DriverMatch::new(&asked.brief, asked.drivers)?;
-    Ok(Json(planned.design(sheet, found.driver_array, found.enclosure, found.reason)))
+    Ok(Json(planned.found(sheet, found)))
 }

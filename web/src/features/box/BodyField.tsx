@@ -17,12 +17,14 @@ interface Props extends Editing {
   optional?: boolean;
   /** What it comes to where nothing is written, SI. */
   follows?: number | null | undefined;
+  /** Whether it follows although a value is written. */
+  led?: boolean;
   /** How a value is written; as any other place unless said. */
   write?: (typed: Typed | null) => RawDesign;
 }
 
 /** A value of the box with its name before it. */
-export function BodyField({ design, errors, edit, name, path, optional = true, follows, write }: Props) {
+export function BodyField({ design, errors, edit, name, path, optional = true, follows, led, write }: Props) {
   const field = fieldAt(path);
   const found =
     follows === null || follows === undefined
@@ -36,7 +38,7 @@ export function BodyField({ design, errors, edit, name, path, optional = true, f
       <QuantityInput
         label={name}
         fields={[field]}
-        typed={valueAt(design, path)}
+        typed={led ? null : valueAt(design, path)}
         follows={found}
         optional={optional}
         error={errors.find((error) => error.field === path)?.message}

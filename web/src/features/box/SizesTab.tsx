@@ -14,8 +14,8 @@ import {
   withShape,
 } from '../../model/body';
 import { siAt, valueAt, withValue } from '../../model/design';
-import { inWords } from '../../model/preferences';
-import { fieldAt, usualUnit, writeTyped } from '../../model/units';
+import { asRead, inWords, measure, unitOf } from '../../model/preferences';
+import { fieldAt, shown } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Icon } from '../../ui/Icon';
@@ -25,7 +25,8 @@ import { TextInput } from '../../ui/TextInput';
 import { BodyField, type Editing } from './BodyField';
 
 interface Props extends Editing {
-  report: BodyReport;
+  /** Absent where the box cannot be built; what is written of it can be changed all the same. */
+  report: BodyReport | undefined;
 }
 
 const SIZES = [
@@ -40,8 +41,7 @@ export function SizesTab(props: Props) {
   const body = bodyOf(design);
   const measured = body.measured ?? 'outside';
   // One size alone has no proportions to keep.
-  const free = report.solved.filter(Boolean).length > 1;
-  const sizes = measured === 'outside' ? report.outside : report.inside;
+  const free = (report?.solved ?? []).filter(Boolean).length > 1;
   return (
     <div className="flex flex-col gap-3">
       <div className="grid gap-x-5 gap-y-1 sm:grid-cols-2">
@@ -54,7 +54,14 @@ export function SizesTab(props: Props) {
             onChange={(shape) => edit(withShape(design, shape), 'shape')}
           />
           {SIZES.map(([name, key], at) => (
-            <BodyField key={key} {...props} name={name} path={`body.${key}`} follows={sizes[at]} />
+            <BodyField
+              key={key}
+              {...props}
+              name={name}
+              path={`body.${key}`}
+              follows={report?.sizes[at]}
+              led={report?.solved[at] ?? false}
+            />
           ))}
           {shapeRows(body.shape).map(({ name, key, optional }) => (
             <BodyField key={key} {...props} name={name} path={`body.${key}`} optional={optional} />
@@ -91,7 +98,7 @@ export function SizesTab(props: Props) {
             Double front
           </label>
           <BodyField {...props} name="Corner strips" path="body.strips" follows={0} />
-          {report.chambers.length > 1 && (
+          {report && report.chambers.length > 1 && (
             <BodyField
               {...props}
               name="Partition"
@@ -114,10 +121,16 @@ export function SizesTab(props: Props) {
           </span>
         </div>
       )}
-      {report.chambers.map((chamber, at) => (
+      {report?.chambers.map((chamber, at) => (
         <Ledger key={chamber.name} chamber={chamber} at={at} {...props} />
       ))}
-      <Fits {...props} />
+      {report && <Follows {...props} report={report} />}
+      {report?.tuning.symbol && report.tuning.frequency != null && (
+        <p>
+          Tuned so: {report.tuning.symbol}{' '}
+          <b className="font-mono">{report.tuning.frequency.toFixed(1)} Hz</b>, ports cut for this box.
+        </p>
+      )}
     </div>
   );
 }
@@ -127,8 +140,6 @@ const litres = (volume: number, digits = 2) => inWords(`${(volume * 1e3).toFixed
 function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at: number }) {
   const { design, edit } = props;
   const body = bodyOf(design);
-  const off = chamber.net - chamber.wanted;
-  const right = Math.abs(off) < 5e-5;
   const [naming, setNaming] = useState(false);
   const items = at === 0 ? (body.items ?? []) : [];
   return (
@@ -164,19 +175,8 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
               <td className="text-right font-mono">{litres(chamber.net * chamber.gain)}</td>
             </tr>
           )}
-          <tr>
-            <th scope="row" className="text-left font-normal">
-              The design asks for
-            </th>
-            <td className="text-right font-mono">{litres(chamber.wanted)}</td>
-          </tr>
         </tbody>
       </table>
-      <p className={`mt-1 ${right ? 'text-met' : 'font-semibold text-short'}`}>
-        {right
-          ? 'The box holds what the design asks for.'
-          : `${litres(Math.abs(off))} ${off > 0 ? 'more' : 'less'} than the design asks for.`}
-      </p>
       {at === 0 && (
         <div className="mt-1.5 flex flex-col gap-1">
           {items.map((item, index) => (
@@ -306,57 +306,34 @@ function Placed({ design, errors, edit, index }: Editing & { index: number }) {
   );
 }
 
-/** What the box does to the tuning, and the ways to bring both together. */
-function Fits({ design, report, edit }: Props) {
-  const { tuning, chambers } = report;
-  const off = chambers.some(({ net, wanted }) => Math.abs(net - wanted) > 5e-5);
-  const { symbol, designed, built, settled, settled_tuning } = tuning;
-  if (!off || !symbol || designed == null) return null;
-  const paths = ['enclosure.volume', 'enclosure.front.volume'];
-  const taken = () => {
-    let next = design;
-    for (const [at, path] of paths.entries()) {
-      const net = settled?.[at];
-      const unit = usualUnit(fieldAt(path));
-      if (net && unit) next = withValue(next, path, writeTyped(net, unit, 5));
-    }
-    return next;
-  };
-  const open = SIZES.map(([, key]) => key).filter((key) => bodyOf(design)[key]);
-  return (
-    <section
-      aria-label="What the box does to the tuning"
-      className="rounded-[3px] border border-line bg-card p-2.5"
-    >
-      <p>
-        {built != null && (
-          <>
-            Built so, {symbol} comes to <b className="font-mono">{built.toFixed(1)} Hz</b> instead of{' '}
-            {designed.toFixed(1)} Hz
-            {Math.abs(built - designed) > 0.05 &&
-              ` (${built > designed ? '+' : '−'}${Math.abs(built - designed).toFixed(1)} Hz)`}
-            .
-          </>
-        )}
-        {built == null && 'There is no air left to tune.'}
+/** What follows although a value is written for it, and the way back to that value. */
+function Follows({ design, report, edit }: Editing & { report: BodyReport }) {
+  const [volume] = report.chambers;
+  const sizes = SIZES.map(([name, key], at) => ({
+    name,
+    path: `body.${key}`,
+    found: report.solved[at] ? report.sizes[at] : undefined,
+  }));
+  const all = [
+    { name: 'Volume', path: 'enclosure.volume', found: report.volume_follows ? volume?.net : undefined },
+    ...sizes,
+  ];
+  return all.map(({ name, path, found }) => {
+    const written = valueAt(design, path);
+    if (found == null || written === null) return null;
+    return (
+      <p
+        key={path}
+        className="flex flex-wrap items-center gap-2 rounded-[3px] border border-line bg-card p-2.5"
+      >
+        <span>
+          {name === 'Volume' ? 'Every size is stated, so the volume' : `The ${name.toLowerCase()}`} follows
+          from the rest: <b className="font-mono">{measure(found, unitOf(fieldAt(path), written))}</b>.
+        </span>
+        <Button onClick={() => edit(withValue(design, path, written), name.toLowerCase())}>
+          Back to {shown(asRead(written, fieldAt(path)))}
+        </Button>
       </p>
-      <div className="mt-1.5 flex flex-wrap gap-1.5">
-        {settled && (
-          <Button look="strong" onClick={() => edit(taken(), 'volume of the box')}>
-            Design for this box:{' '}
-            {settled
-              .filter((net) => net != null)
-              .map((net) => litres(net ?? 0, 1))
-              .join(' and ')}
-            {settled_tuning != null && `, ${symbol} ${settled_tuning.toFixed(1)} Hz`}
-          </Button>
-        )}
-        {open.map((key) => (
-          <Button key={key} onClick={() => edit(withValue(design, `body.${key}`, null), key)}>
-            Let the {key} follow
-          </Button>
-        ))}
-      </div>
-    </section>
-  );
+    );
+  });
 }

@@ -80,6 +80,7 @@ export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
               <td className="whitespace-nowrap py-1 pl-2 text-right font-mono">{litres(found.volume)}</td>
               <td className="py-1 pl-4 text-[13px] leading-tight">
                 {stale && <b className="block text-short">Its sheet was changed since; search again.</b>}
+                {!found.box_checked && <span className="block text-soft">Box not checked.</span>}
                 {found.holds_back || (
                   <span className="text-met">
                     nothing: {found.spare.toFixed(2)} times what is asked on average

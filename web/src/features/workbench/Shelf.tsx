@@ -2,10 +2,10 @@ import { memo, useEffect, useRef } from 'react';
 import type { Window } from '../../actions/action';
 import { duplicateVariant } from '../../actions/duplicate';
 import type { RawDesign, Report } from '../../api/types';
-import { familyEntry } from '../../model/families';
+import { familyEntry, hasTwoChambers } from '../../model/families';
 import { markAt } from '../../model/mark';
-import { inWords } from '../../model/preferences';
-import { shown as shownUnit, significant } from '../../model/units';
+import { inWords, measure, unitOf } from '../../model/preferences';
+import { fieldAt, significant } from '../../model/units';
 import type { Bench, OnBench, Workbench } from '../../model/workbench';
 import { Silhouette } from '../../section/Silhouette';
 import { Icon } from '../../ui/Icon';
@@ -224,16 +224,19 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
   );
 });
 
+const VOLUME = fieldAt('enclosure.volume');
+
 /** Size and tuning of whatever kind of cabinet it is. */
-function sizeWords({ enclosure }: RawDesign, { figures }: Report): string {
+function sizeWords({ enclosure }: RawDesign, { figures, as_built }: Report): string {
   const way = figures.passage;
   const size = way
     ? `${significant(way.length, 3)} m`
     : enclosure.family.endsWith('baffle')
       ? familyEntry(enclosure.family).name
-      : [enclosure.volume, enclosure.family.startsWith('bandpass') ? enclosure.front?.volume : null]
-          .filter((volume) => volume !== null && volume !== undefined)
-          .map((volume) => shownUnit(volume))
+      : as_built.volumes
+          .slice(0, hasTwoChambers(enclosure.family) ? 2 : 1)
+          .filter((volume) => volume != null)
+          .map((volume) => measure(volume, unitOf(VOLUME, enclosure.volume ?? null), 3))
           .join(' + ');
   const tuning = figures.fb
     ? `Fb ${hertz(figures.fb)}`

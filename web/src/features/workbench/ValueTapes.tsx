@@ -43,7 +43,7 @@ export interface ValueProps extends Props {
 export function Value({ row, plain, explain, variant, workbench, report, errors }: ValueProps) {
   const { design, id } = variant;
   const place = row.paths.find((path) => valueAt(design, path) !== null) ?? row.paths[0];
-  const given = valueAt(design, place);
+  const given = report && row.led?.(report) ? null : valueAt(design, place);
   const fields = [place, ...row.paths.filter((path) => path !== place)].map(fieldAt) as [Field, ...Field[]];
   const si = given === null ? report && row.follows?.(report) : siAt(design, place);
   const targetOf = (field: Field) => place.replace(/\w+$/, field.path.split('.').at(-1) ?? '');

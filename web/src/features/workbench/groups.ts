@@ -10,6 +10,8 @@ export interface Row {
   paths: [string, ...string[]];
   /** What it comes to where it is not given. */
   follows?: (report: Report) => number | null | undefined;
+  /** Whether it follows although a value is written. */
+  led?: (report: Report) => boolean;
   /** May be left out. */
   optional?: boolean;
 }
@@ -40,7 +42,14 @@ const DRIVE: Row = {
 };
 
 function chamberRows(chamber: string, name = 'Volume Vb'): Row[] {
-  return [{ name, paths: [`${chamber}.volume`] }];
+  return [
+    {
+      name,
+      paths: [`${chamber}.volume`],
+      follows: (report) => report.as_built.volumes[chamber === 'enclosure' ? 0 : 1],
+      led: (report) => report.as_built.follows.includes('volume'),
+    },
+  ];
 }
 
 function losses(design: RawDesign, chamber: string): Row[] {

@@ -34,9 +34,69 @@ fn ports_of(ports: &[oak_acoustics::enclosure::Port], tuning: Option<&PortTuning
         .collect()
 }
 
+/// A design settled with its box: sizes, net volumes, cut ports, places and folded profile found together. Curves, figures, checks, drawings
+/// and exports are all made of it.
+#[derive(Debug)]
+pub struct Built {
+    /// The design in the air that its box leaves, ports as long as they are cut, ways as they are folded.
+    pub design: ResolvedDesign,
+    /// Its network.
+    pub compiled: Compiled,
+    /// Its box; absent where the cabinet has none, or where it cannot be built.
+    pub boxed: Option<Boxed>,
+    /// Why its box cannot be built; the design then stands as typed.
+    pub unbuildable: Option<Problem>,
+}
+
+/// A box and what goes in.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Boxed {
+    /// What goes in.
+    pub contents: Contents,
+    /// With everything in its place.
+    pub cabinet: Cabinet,
+}
+
+impl Built {
+    /// Width, height and depth outside, m; `None` without a box.
+    pub fn outside(&self) -> Option<[f64; 3]> {
+        let [low, high] = self.boxed.as_ref()?.cabinet.outer.bounds();
+        Some([0, 1, 2].map(|k| high[k] - low[k]))
+    }
+
+    /// Whether the volume follows from sizes that are all stated.
+    pub fn volume_follows(&self) -> bool {
+        self.boxed.as_ref().is_some_and(|boxed| boxed.contents.path.is_none()) && self.design.body.sized()
+    }
+
+    /// What forbids building it, in words; nothing where it can be built.
+    pub fn forbids(&self) -> Vec<String> {
+        let found = self.boxed.iter().flat_map(|boxed| &boxed.cabinet.findings);
+        let findings = found.filter(|finding| finding.forbids()).map(ToString::to_string);
+        self.unbuildable.iter().map(|problem| problem.kind.to_string()).chain(findings).collect()
+    }
+}
+
+/// Why a design and its box do not come together.
+enum Unsettled {
+    /// The box cannot be built.
+    Unbuildable(Problem),
+    /// The design itself cannot be worked out.
+    Problem(Problem),
+}
+
+impl From<Problem> for Unsettled {
+    fn from(problem: Problem) -> Self {
+        match problem.kind {
+            ProblemKind::Unbuildable { .. } => Self::Unbuildable(problem),
+            _ => Self::Problem(problem),
+        }
+    }
+}
+
 impl ResolvedDesign {
     /// What goes into its box; `None` where there is none.
-    pub fn contents(&self, compiled: &Compiled) -> Option<Contents> {
+    fn contents(&self, compiled: &Compiled) -> Option<Contents> {
         let [rear, front] = self.volumes;
         let divided = matches!(self.enclosure, Enclosure::Bandpass4(_) | Enclosure::Bandpass6(_));
         if matches!(self.enclosure, Enclosure::InfiniteBaffle | Enclosure::OpenBaffle(_)) {
@@ -128,28 +188,62 @@ impl ResolvedDesign {
         }
     }
 
-    /// Builds its box; `None` where there is none.
+    /// Settles it with its box; see [`Built`].
     ///
     /// # Errors
-    /// A shape that cannot be built, with its place.
-    pub fn build(&self, compiled: &Compiled) -> Result<Option<(Contents, Cabinet)>, Problem> {
-        let Some(contents) = self.contents(compiled) else { return Ok(None) };
-        let cabinet = self.body.build(&contents).map_err(unbuildable)?;
-        Ok(Some((contents, cabinet)))
+    /// What only shows when ports and ways are worked out.
+    pub fn built(&self) -> Result<Built, Problem> {
+        match self.boxed() {
+            Ok(built) => Ok(built),
+            Err(Unsettled::Problem(problem)) => Err(problem),
+            Err(Unsettled::Unbuildable(problem)) => {
+                let compiled = self.compile()?;
+                let design = self.as_built(&compiled, self.volumes);
+                Ok(Built { design, compiled, boxed: None, unbuildable: Some(problem) })
+            }
+        }
     }
 
-    /// The design as its box leaves it, see [`Self::as_built`]; `None` where more goes in than there is room.
-    pub fn built_in(&self, compiled: &Compiled, cabinet: &Cabinet) -> Option<Self> {
+    /// The same without a look at its box: where sizes follow from the volumes, both sound the same.
+    ///
+    /// # Errors
+    /// What only shows when ports and ways are worked out.
+    pub fn unboxed(&self) -> Result<Built, Problem> {
+        Ok(Built { design: self.clone(), compiled: self.compile()?, boxed: None, unbuildable: None })
+    }
+
+    fn boxed(&self) -> Result<Built, Unsettled> {
+        let wished = self.compile()?;
+        let Some(contents) = self.contents(&wished) else {
+            return Ok(Built { design: self.clone(), compiled: wished, boxed: None, unbuildable: None });
+        };
+        let (contents, compiled) = if contents.path.is_none() && self.body.sized() {
+            self.settle(contents, wished)?
+        } else {
+            (contents, wished)
+        };
+        let cabinet = self.body.build(&contents).map_err(unbuildable)?;
         let net = |index: usize| cabinet.chambers.get(index).map(|chamber| chamber.ledger.net());
         let nets = [net(0), net(1)];
-        let room = nets.iter().flatten().all(|volume| *volume > 0.0);
-        room.then(|| {
-            let built = self.as_built(compiled, nets);
-            match &cabinet.fold {
-                Some(laid) => built.folded(laid),
-                None => built,
+        if nets.iter().flatten().any(|volume| *volume <= 0.0) {
+            return Err(full().into());
+        }
+        // The last chamber of a line or horn holds its path.
+        let nets = match (&contents.path, contents.divided()) {
+            (None, _) => nets,
+            (Some(_), true) => [nets[0], self.volumes[1]],
+            (Some(_), false) => self.volumes,
+        };
+        let design = self.as_built(&compiled, nets);
+        let (design, compiled) = match &cabinet.fold {
+            Some(laid) => {
+                let folded = design.folded(laid);
+                let compiled = folded.compile()?;
+                (folded, compiled)
             }
-        })
+            None => (design, compiled),
+        };
+        Ok(Built { design, compiled, boxed: Some(Boxed { contents, cabinet }), unbuildable: None })
     }
 
     /// The same with its way as it was laid.
@@ -172,27 +266,19 @@ impl ResolvedDesign {
         self
     }
 
-    /// What the built chambers hold, with ports made as long as the tuning then needs: volume and lengths solved together. Of
-    /// a design whose ports have their lengths, what is left beside them; of lines and horns nothing, as their boxes are made for them.
-    ///
-    /// # Errors
-    /// What cannot be tuned or built.
-    pub fn settle(&self) -> Result<Option<Settled>, Problem> {
-        let mut now = self.clone();
-        let mut compiled = now.compile()?;
-        let Some(mut contents) = now.contents(&compiled).filter(|contents| contents.path.is_none()) else {
-            return Ok(None);
-        };
+    /// What a box of stated sizes holds, with ports made as long as the tuning then needs: volume and lengths found together.
+    fn settle(&self, contents: Contents, compiled: Compiled) -> Result<(Contents, Compiled), Unsettled> {
+        let (mut now, mut contents, mut compiled) = (self.clone(), contents, compiled);
         // Larger boxes need shorter ports and leave more room: from above, the steps fall to the largest solution.
         let mut net = now.body.net(&without_ports(&contents)).map_err(unbuildable)?;
         for _ in 0..ROUNDS {
             if net.iter().flatten().any(|volume| *volume <= 0.0) {
-                return Ok(None);
+                return Err(full().into());
             }
             now.volumes = net;
             now.enclosure = now.enclosure.with_volumes(apparent(net, self.gains));
             compiled = now.compile()?;
-            let Some(next) = now.contents(&compiled) else { return Ok(None) };
+            let Some(next) = now.contents(&compiled) else { break };
             // What is wanted decides where a partition stands, so that stays.
             contents = Contents { wanted: contents.wanted, ..next };
             let left = now.body.net(&contents).map_err(unbuildable)?;
@@ -202,7 +288,7 @@ impl ResolvedDesign {
                 break;
             }
         }
-        Ok(Some(Settled { net, compiled }))
+        Ok((Contents { wanted: net, ..contents }, compiled))
     }
 
     /// The same design in the volumes that its box leaves (m3), ports as long as they were cut for the wanted ones.
@@ -257,17 +343,8 @@ fn laid_profile(wanted: &Profile, laid: &Laid) -> Profile {
     Profile { segments }
 }
 
-/// Most rounds of [`ResolvedDesign::settle`].
+/// Most rounds of settling a box with its ports.
 const ROUNDS: usize = 60;
-
-/// A box and its tuning, found together.
-#[derive(Debug)]
-pub struct Settled {
-    /// Net volumes behind and before the drivers, m3.
-    pub net: [Option<f64>; 2],
-    /// The design in them.
-    pub compiled: Compiled,
-}
 
 fn apparent(net: [Option<f64>; 2], gains: [f64; 2]) -> [Option<f64>; 2] {
     [0, 1].map(|k| net[k].map(|net| net * gains[k]))
@@ -275,6 +352,12 @@ fn apparent(net: [Option<f64>; 2], gains: [f64; 2]) -> [Option<f64>; 2] {
 
 fn without_ports(contents: &Contents) -> Contents {
     Contents { ports: [Vec::new(), Vec::new()], ..contents.clone() }
+}
+
+fn full() -> Problem {
+    let reason =
+        "more goes into the box than there is room; make it larger, or take something out".to_owned();
+    Problem::new("body", ProblemKind::Unbuildable { reason })
 }
 
 pub(crate) fn unbuildable(error: BuildError) -> Problem {

@@ -1,0 +1,129 @@
+//! Sizes for a box that go into the place that a brief leaves it.
+
+use oak_design::built::Built;
+use oak_design::field::{self, Field};
+use oak_design::file::{
+    RawBody, RawBrief, RawDesign, RawEnclosureShape, RawFace, RawPlace, RawPortBuild, RawRatio, Typed,
+};
+use oak_design::resolve::{Brief, resolve_design};
+
+use crate::check::{place, size};
+
+/// Proportions that are tried, the usual ones first.
+const RATIOS: [RawRatio; 6] = [
+    RawRatio::CubeRoot,
+    RawRatio::SquareRoot,
+    RawRatio::Golden,
+    RawRatio::Low,
+    RawRatio::Tower,
+    RawRatio::Cube,
+];
+/// Which of width, height and depth are as large as they may be.
+const FILLED: [[bool; 3]; 6] = [
+    [true, true, false],
+    [true, false, true],
+    [false, true, true],
+    [true, false, false],
+    [false, false, true],
+    [false, true, false],
+];
+const FIELDS: [&Field; 3] = [&field::BODY_WIDTH, &field::BODY_HEIGHT, &field::BODY_DEPTH];
+
+/// How a design's box stands to its place.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+struct Standing {
+    /// Less than nothing for each thing that forbids building it.
+    faults: i32,
+    /// What the place allows over what it takes, at most 1.
+    room: f64,
+}
+
+impl Standing {
+    const DONE: Self = Self { faults: 0, room: 1.0 };
+
+    fn of(brief: &Brief, built: &Built) -> Self {
+        if built.unbuildable.is_some() {
+            return Self { faults: i32::MIN, room: 0.0 };
+        }
+        let ratios = [size::ratio(brief, built), place::ratio(brief, built)];
+        let room = ratios.into_iter().flatten().fold(1.0, f64::min);
+        // What rounding makes is no fault.
+        let room = if room > 1.0 - 1e-6 { 1.0 } else { room };
+        Self { faults: -i32::try_from(built.forbids().len()).unwrap_or(i32::MAX), room }
+    }
+}
+
+/// The design with sizes for its box, where a brief limits them and the usual proportions do not go in or cannot be built: the first that
+/// does, or the one that comes nearest; with the drivers on top or ports that turn where they find no room. Sizes that are written already stay.
+#[must_use]
+pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
+    let stated = |body: &RawBody| body.width.is_some() || body.height.is_some() || body.depth.is_some();
+    if design.body.as_ref().is_some_and(stated) {
+        return design;
+    }
+    let standing = |design: &RawDesign| -> Option<Standing> {
+        Some(Standing::of(brief, &resolve_design(design).ok()?.built().ok()?))
+    };
+    let Some(mut best) = standing(&design) else { return design };
+    let mut fitted = design.clone();
+    let ports = design.enclosure.ports.len();
+    for body in
+        ways(&design.body.clone().unwrap_or_default(), ports).flat_map(|own| bodies(brief, asked, own))
+    {
+        if best == Standing::DONE {
+            break;
+        }
+        let other = RawDesign { body: Some(body), ..design.clone() };
+        if let Some(found) = standing(&other).filter(|found| *found > best) {
+            (best, fitted) = (found, other);
+        }
+    }
+    fitted
+}
+
+/// The same with the drivers on top, with ports that turn up at the back, and both, where nothing is written of them.
+fn ways(own: &RawBody, ports: usize) -> impl Iterator<Item = RawBody> {
+    let place = RawPlace { face: RawFace::Top, across: None, up: None };
+    let above = own.driver.is_none().then(|| RawBody { driver: Some(place), ..own.clone() });
+    let turn = RawPortBuild { turns: Some(Typed::Number(1.0)), ..RawPortBuild::default() };
+    let turned = |body: &RawBody| {
+        let free = ports > 0 && body.ports.is_empty();
+        free.then(|| RawBody { ports: vec![turn.clone(); ports], ..body.clone() })
+    };
+    let all = [Some(own.clone()), above.clone(), turned(own), above.as_ref().and_then(turned)];
+    all.into_iter().flatten()
+}
+
+fn bodies<'a>(brief: &'a Brief, asked: &'a RawBrief, own: RawBody) -> impl Iterator<Item = RawBody> + 'a {
+    let plain = own.shape == RawEnclosureShape::Box;
+    let limits = [&asked.width, &asked.height, &asked.depth];
+    let leaning = brief.top_depth.filter(|_| plain).map(|_| RawBody {
+        shape: RawEnclosureShape::Wedge,
+        height: asked.height.clone(),
+        depth: asked.depth.clone(),
+        top_depth: asked.top_depth.clone(),
+        ..own.clone()
+    });
+    let ratios = RATIOS.map(|ratio| RawBody { ratio, ..own.clone() });
+    let filled = FILLED.into_iter().filter_map({
+        let own = own.clone();
+        move |filled| {
+            let at = |k: usize| -> Option<Option<Typed>> {
+                match (filled[k], brief.outside[k], limits[k]) {
+                    (false, _, _) => Some(None),
+                    (true, Some(_), typed) => Some(typed.clone()),
+                    (true, None, _) => None,
+                }
+            };
+            Some(RawBody { width: at(0)?, height: at(1)?, depth: at(2)?, ..own.clone() })
+        }
+    });
+    // In the proportions of the place, a little smaller until it holds what it must.
+    let shrunk = [0.95, 0.9, 0.8, 0.7, 0.6].into_iter().filter_map(move |share| {
+        let [width, height, _] = brief.outside;
+        let at = |k: usize, side: f64| Some(FIELDS[k].typed((share * side * 1e3).round() * 1e-3, 4));
+        let (width, height) = width.zip(height)?;
+        Some(RawBody { width: at(0, width), height: at(1, height), ..own.clone() })
+    });
+    leaning.into_iter().chain(ratios).chain(shrunk).chain(filled)
+}
