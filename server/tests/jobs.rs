@@ -45,7 +45,10 @@ fn a_match_ranks_what_it_finds_and_each_row_becomes_a_design_that_keeps_its_word
             site.get(&format!("/api/v1/driver-matches/{id}/drivers/{driver}/{family}")).expect(200).json();
         let checks =
             site.post("/api/v1/judge", &json!({ "brief": brief, "design": design })).expect(200).json();
-        for part in row["found"]["parts"].as_array().expect("parts") {
+        // Until its box is drawn its size is an estimate, and a line may change where it is folded.
+        let drawn = row["found"]["box_checked"] == true;
+        let parts = row["found"]["parts"].as_array().expect("parts").iter();
+        for part in parts.filter(|part| drawn || (part["id"] != "size" && family != "line")) {
             let checks = checks.as_array().expect("checks");
             let check = checks.iter().find(|check| check["id"] == part["id"]).expect("the same rules");
             assert_eq!(check["reached"], part["reached"], "{row}");

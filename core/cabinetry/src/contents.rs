@@ -2,10 +2,11 @@
 
 use std::f64::consts::{PI, SQRT_2};
 
+use oak_acoustics::element::{FLANGED, FREE};
 use oak_acoustics::medium::CrossSection;
 
 use crate::body::PortBuild;
-use crate::flare::{self, FLANGED, FREE};
+use crate::flare;
 use crate::fold::{DuctPath, Seat};
 use crate::geometry::{Frame, Solid};
 use crate::place::Part;

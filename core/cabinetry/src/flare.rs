@@ -8,11 +8,6 @@ use std::f64::consts::PI;
 
 use oak_acoustics::medium::CrossSection;
 
-/// End correction over the radius in a wide wall.
-pub const FLANGED: f64 = 8.0 / (3.0 * PI);
-/// Of a free end (Levine and Schwinger 1948).
-pub const FREE: f64 = 0.6133;
-
 /// Area of a port whose edge stands so far (m) outside its throat, m2.
 fn area(section: CrossSection, aside: f64) -> f64 {
     match section {
@@ -47,6 +42,7 @@ pub fn counts(section: CrossSection, radius: f64, correction: f64) -> f64 {
 mod tests {
     use super::*;
     use approx::assert_relative_eq;
+    use oak_acoustics::element::{FLANGED, FREE};
 
     const TUBE: CrossSection = CrossSection::Round { radius: 0.05 };
 

@@ -200,6 +200,7 @@ fields! {
     BRIEF_DEPTH = "brief.depth", "Depth", Length, "cm", 0.05, 5.0, "Most that it may measure outside, from front to back.";
     BRIEF_TOP_DEPTH = "brief.top_depth", "Depth at its top", Length, "cm", 0.0, 5.0, "How deep the place is at its top, where it is a wedge: behind a seat, under a roof.";
     BRIEF_HEAD = "brief.head_width", "Amplifier head", Length, "cm", 0.05, 2.0, "Width of the amplifier head that is to stand on it.";
+    BRIEF_WEIGHT = "brief.weight", "Weight", Mass, "kg", 0.5, 1000.0, "Most that the finished cabinet may weigh, with its drivers.";
     BRIEF_FREE = "brief.volume", "Outside volume", Volume, "l", 1e-3, 20.0, "Most that the whole cabinet may take up.";
     BRIEF_BUDGET = "brief.budget", "Budget", Number, "", 0.0, 1e6, "What the drivers may cost in all, in the money you reckon in.";
     BRIEF_POWER = "brief.amplifier_power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into its load.";

@@ -14,9 +14,9 @@ use utoipa::ToSchema;
 
 use crate::field::{self, Field};
 use crate::file::{
-    DESIGN_FORMAT, RawAir, RawChamber, RawDesign, RawDrive, RawDriver, RawDriverArray, RawEnclosure, RawEnd,
-    RawFamily, RawFlare, RawFrame, RawLimits, RawMouth, RawPassage, RawPort, RawPortSection, RawRadiator,
-    RawSegment, RawSpace, Typed, VERSION,
+    DESIGN_FORMAT, RawAir, RawBrief, RawChamber, RawDesign, RawDrive, RawDriver, RawDriverArray,
+    RawEnclosure, RawEnd, RawFamily, RawFlare, RawFrame, RawLimits, RawMouth, RawPassage, RawPort,
+    RawPortSection, RawRadiator, RawSegment, RawSpace, Typed, VERSION,
 };
 use crate::problem::Problem;
 use crate::resolve::{read_wishes, resolve_design};
@@ -50,6 +50,9 @@ pub struct RawAsk {
     /// Lowest note.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lowest: Option<Typed>,
+    /// What must be reached: says the space, the lowest note and the size where they are not given here.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub brief: Option<RawBrief>,
 }
 
 /// What one starting point says: a design to begin with, or why there is none.
@@ -99,6 +102,7 @@ impl RawAsk {
             air: None,
             volume: None,
             lowest: None,
+            brief: None,
         }
     }
 

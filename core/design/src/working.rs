@@ -97,7 +97,7 @@ fn f3(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
                 "Lref is",
                 match computed.figures.reference {
                     Reference::Piston => "the level that the driver's parameters promise for its piston band",
-                    Reference::Passband => "the highest level of the passband",
+                    Reference::Passband => "the mean power of the passband, the band within 3 dB of it",
                 },
             ),
         ],
@@ -121,9 +121,11 @@ fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
             "p = ρ E Bl Sd/(Ω Re Mms),  L = 20 lg(p/20 µPa)",
             "Small 1972, Direct-radiator loudspeaker system analysis, J. Audio Eng. Soc. 20, eq. 24 in terms of pressure",
         ),
-        Reference::Passband => {
-            (vec![input("E", design.volts, "V")], "the highest level of the passband", NETWORK)
-        }
+        Reference::Passband => (
+            vec![input("E", design.volts, "V")],
+            "Lref = 10 lg(mean of p² over log f in the band)/p0², the band what lies within 3 dB of Lref",
+            NETWORK,
+        ),
     };
     Some(Working {
         id: "level",
@@ -342,7 +344,7 @@ fn air_volume(design: &ResolvedDesign, _: &Computed) -> Option<Working> {
         result: format!("{} l", oak_units::significant(air * 1e3, 4)),
         formula: "all chambers and ways together, without what drivers, ports and braces take",
         inputs: Vec::new(),
-        source: "As typed, or the profile of the line or horn integrated.",
+        source: "What the box leaves beside everything that goes in, or the profile of the line or horn integrated.",
     })
 }
 

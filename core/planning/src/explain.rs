@@ -1,5 +1,7 @@
 //! How what only a brief asks for is worked out: cost, kind, evenness, and whether the box as drawn fits its place.
 
+use oak_design::built::Boxed;
+use oak_design::report::WeightReport;
 use oak_design::working::{Input, Working};
 
 use crate::Case;
@@ -12,6 +14,10 @@ const FITS: &str = "Parts are rods, blocks and prisms of their real size; distan
     diameter before a port's end, 5 mm beside what moves air and 20 mm behind a magnet: common practice.";
 const PLACE: &str = "Corners of the box against the place, in the upright section. A gap under a driver of a quarter of its cone's diameter, \
     and a head no wider than the box: common practice.";
+const SIZE: &str =
+    "The box as drawn, from panel to panel, against every limit of the brief; the tightest is told.";
+const WEIGHT: &str = "Densities of the materials by handbook, editable by the material; the mass of a driver over the square of its frame is common \
+    practice.";
 
 fn value(symbol: &'static str, value: impl Into<String>) -> Input {
     Input { symbol, value: value.into() }
@@ -61,6 +67,29 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
             ],
             EVEN,
         ),
+        "size" => {
+            let mut inputs = vec![value("outside", outside()?.0)];
+            let sides = ["width", "height", "depth"].into_iter().zip(case.brief.outside);
+            inputs.extend(sides.filter_map(|(name, most)| Some(value(name, millimetres([most?])))));
+            inputs.extend(case.brief.free.map(|free| value("in all", format!("{:.1} l", free * 1e3))));
+            ("each outside size ≤ its limit; outside volume ≤ its limit", inputs, SIZE)
+        }
+        "weight" => {
+            let built = case.built();
+            let Boxed { contents, cabinet } = built.boxed.as_ref()?;
+            let weight = WeightReport::of(&built.design.body, contents, cabinet);
+            let kilograms = |mass: f64| format!("{mass:.1} kg");
+            (
+                "area × thickness × density of each panel, holes and braces counted; drivers 75 kg/m² × frame²",
+                vec![
+                    value("panels", kilograms(weight.panels)),
+                    value("braces", kilograms(weight.braces)),
+                    value("drivers", kilograms(weight.drivers)),
+                    value("most", kilograms(case.brief.weight?)),
+                ],
+                WEIGHT,
+            )
+        }
         "fits" => {
             let (sizes, parts) = outside()?;
             (

@@ -66,17 +66,23 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
     };
     let Some(mut best) = standing(&design) else { return design };
     let mut fitted = design.clone();
-    let ports = design.enclosure.ports.len();
-    for body in
-        ways(&design.body.clone().unwrap_or_default(), ports).flat_map(|own| bodies(brief, asked, own))
-    {
-        if best == Standing::DONE {
-            break;
+    let mut look = |bodies: &mut dyn Iterator<Item = RawBody>| {
+        for body in bodies {
+            if best == Standing::DONE {
+                break;
+            }
+            let other = RawDesign { body: Some(body), ..design.clone() };
+            if let Some(found) = standing(&other).filter(|found| *found > best) {
+                (best, fitted) = (found, other);
+            }
         }
-        let other = RawDesign { body: Some(body), ..design.clone() };
-        if let Some(found) = standing(&other).filter(|found| *found > best) {
-            (best, fitted) = (found, other);
-        }
+        fitted.body.clone().unwrap_or_default()
+    };
+    let own = design.body.clone().unwrap_or_default();
+    let lumped = design.enclosure.family.is_of_its_volume();
+    let nearest = look(&mut bodies(brief, asked, own, lumped));
+    if lumped {
+        look(&mut ways(&nearest, design.enclosure.ports.len()));
     }
     fitted
 }
@@ -90,11 +96,17 @@ fn ways(own: &RawBody, ports: usize) -> impl Iterator<Item = RawBody> {
         let free = ports > 0 && body.ports.is_empty();
         free.then(|| RawBody { ports: vec![turn.clone(); ports], ..body.clone() })
     };
-    let all = [Some(own.clone()), above.clone(), turned(own), above.as_ref().and_then(turned)];
+    let all = [above.clone(), turned(own), above.as_ref().and_then(turned)];
     all.into_iter().flatten()
 }
 
-fn bodies<'a>(brief: &'a Brief, asked: &'a RawBrief, own: RawBody) -> impl Iterator<Item = RawBody> + 'a {
+/// Bodies that may suit a place; of a folded way few, because each takes a hundred times as long.
+fn bodies<'a>(
+    brief: &'a Brief,
+    asked: &'a RawBrief,
+    own: RawBody,
+    lumped: bool,
+) -> impl Iterator<Item = RawBody> + 'a {
     let plain = own.shape == RawEnclosureShape::Box;
     let limits = [&asked.width, &asked.height, &asked.depth];
     let leaning = brief.top_depth.filter(|_| plain).map(|_| RawBody {
@@ -125,5 +137,5 @@ fn bodies<'a>(brief: &'a Brief, asked: &'a RawBrief, own: RawBody) -> impl Itera
         let (width, height) = width.zip(height)?;
         Some(RawBody { width: at(0, width), height: at(1, height), ..own.clone() })
     });
-    leaning.into_iter().chain(ratios).chain(shrunk).chain(filled)
+    leaning.into_iter().chain(ratios).chain(shrunk).filter(move |_| lumped).chain(filled)
 }

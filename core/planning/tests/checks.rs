@@ -129,6 +129,10 @@ fn size_load_and_cost_say_by_how_much() {
     assert!((size.ratio - 0.2 / largest).abs() < 1e-9, "{size:?}");
     let over = format!("{:.0} mm too", (largest - 0.2) * 1e3);
     assert!(size.words.starts_with(&over) && size.why.contains("200 mm wide"), "{size:?}");
+    let light = RawBrief { weight: text("5 kg"), ..RawBrief::default() };
+    let found = judge(&Case::of(&self::brief(&light), &design).expect("whole"));
+    let weight = find(&found, "weight");
+    assert!(weight.verdict == Verdict::Short && weight.words.ends_with("kg too heavy"), "{weight:?}");
     // One limit alone is enough, and the whole outside may be one.
     let whole = RawBrief { volume: text("60 l"), depth: text("200 cm"), ..RawBrief::default() };
     let found = judge(&Case::of(&self::brief(&whole), &design).expect("whole"));
@@ -170,7 +174,6 @@ fn every_judgement_of_the_demo_says_how_it_is_worked_out() {
     let behind = [
         ("lowest", "f3"),
         ("loudness", "clean"),
-        ("size", "air_volume"),
         ("air", "air_speed"),
         ("cone", "excursion"),
         ("load", "load"),
@@ -182,6 +185,7 @@ fn every_judgement_of_the_demo_says_how_it_is_worked_out() {
         raw.budget = Some(Typed::Number(1.0));
         raw.families = vec![RawFamily::InfiniteBaffle];
         raw.head_width = Some(Typed::from("500 mm"));
+        raw.weight = Some(Typed::from("30 kg"));
         let brief = resolve_brief(&raw).expect("resolves");
         for design in &build.variants {
             let found = judge(&Case::of(&brief, design).expect("whole"));

@@ -267,6 +267,23 @@ fn without_spread_every_box_is_as_designed() {
 
 /// A closed box spreads as its formulas have it: `Fc = Fs sqrt(1 + Vas/Vb)` with Fs alone uncertain moves by the same
 /// share, and Qtc with Qes alone by that share times the part that Qes has in it (Small 1972).
+/// Every measure of a box that comes out a little different changes what is heard, of lines and horns too.
+#[test]
+fn each_built_measure_of_a_line_is_shaken() {
+    let mut line =
+        every_family().into_iter().find(|one| one.enclosure.family == RawFamily::Line).expect("one");
+    let passage = line.enclosure.passage.as_mut().expect("a line has one");
+    passage.chamber = Some(Typed::from("30 l"));
+    let spread = |found: oak_planning::tolerance::Tolerance| {
+        found.low.iter().zip(&found.high).map(|(low, high)| high - low).fold(0.0, f32::max)
+    };
+    let volume = spread(shaken(&line, RawSpreads { volume: Some(0.2), ..NOTHING }));
+    assert!(volume > 0.1, "a chamber of 30 l, 10 % larger or smaller, changes the level by {volume} dB");
+    let loaded = every_family().into_iter().find(|one| one.enclosure.family == RawFamily::MassLoadedLine);
+    let length = spread(shaken(&loaded.expect("one"), RawSpreads { port_length: Some(0.2), ..NOTHING }));
+    assert!(length > 0.3, "{length} dB");
+}
+
 #[test]
 fn a_closed_box_spreads_as_its_formulas_say() {
     let design =

@@ -19,6 +19,6 @@ pub async fn starts(
     state: Data<State>,
 ) -> Result<web::Json<Vec<StartReport>>, ApiError> {
     let ask: RawAsk = body::json(&request, payload).await?;
-    let starts = state.compute.long(move |stop| ask.answer(stop)).await??;
+    let starts = state.compute.long(move |stop| oak_planning::starts(&ask, stop)).await??;
     Ok(web::Json(starts))
 }

@@ -66,6 +66,14 @@ fn words_tags_and_stock_find_a_driver_and_signs_are_no_wildcards() {
     assert_eq!(found("find=100%25_x"), ["Bittern 100%_x"]);
     assert!(found("find=100%25y").is_empty());
     assert_eq!(found("tag=for%20the%20boat"), ["Bittern 100%_x"]);
+    // As people speak of woofers, by their nominal size.
+    let ten = found("find=10in");
+    assert!(ten.contains(&"Heron 250/4".to_owned()) && !ten.contains(&"Crane 380/4".to_owned()), "{ten:?}");
+    for same in ["find=10%20inch", "find=25%20cm", "find=254mm"] {
+        assert_eq!(found(same), ten, "{same}");
+    }
+    assert!(found("find=10").contains(&"Heron 250/4".to_owned()));
+    assert!(found("find=heron%2010").iter().all(|name| name.starts_with("Heron")));
     assert_eq!(found("in_stock=true&find=bittern"), ["Bittern 100%_x"]);
     let on_shelf = found("in_stock=true");
     assert!(

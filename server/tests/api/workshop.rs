@@ -207,6 +207,21 @@ fn every_starting_point_of_a_family_answers_with_a_design_or_a_reason() {
     let bad =
         site.post("/api/v1/starts", &json!({ "family": "ported", "driver": driver(), "lowest": "1 Hz" }));
     assert_eq!(bad.expect(422).json()["errors"][0]["field"], "lowest");
+    // A brief says lowest note and size where nothing else does, and the box goes into its place.
+    let brief = json!({ "lowest": "40 Hz", "width": "400 mm", "height": "380 mm", "depth": "420 mm" });
+    let asked = json!({ "family": "ported", "driver": driver(), "brief": brief });
+    let starts = site.post("/api/v1/starts", &asked).expect(200).json();
+    let made = starts.as_array().expect("list").iter().filter(|start| !start["design"].is_null());
+    let fits = made.filter(|start| {
+        let judged =
+            site.post("/api/v1/judge", &json!({ "brief": brief, "design": start["design"] })).expect(200);
+        let checks = judged.json();
+        let met = |id: &str| {
+            checks.as_array().expect("list").iter().any(|one| one["id"] == id && one["verdict"] == "met")
+        };
+        met("size") && met("fits")
+    });
+    assert!(fits.count() >= 1, "{starts}");
     let unknown = site.post("/api/v1/starts", &ask("sphere")).expect(400).json();
     assert_eq!(unknown["type"], "urn:oak-drum:malformed");
 }

@@ -1117,7 +1117,7 @@ export interface components {
         };
         /** @description How a design stands to one thing that the brief asks. */
         Check: {
-            /** @description Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `place`, `air`, `cone`, `load`, `cost`, `family`. */
+            /** @description Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `place`, `weight`, `air`, `cone`, `load`, `cost`, `family`. */
             id: string;
             /** @description What is asked about, in words. */
             name: string;
@@ -1602,8 +1602,8 @@ export interface components {
         /** @description Single figures of a design at its drive. */
         FigureReport: {
             /**
-             * @description What F3, F6 and F10 refer to: `piston`, the level that the driver's parameters promise, or `passband`, the
-             *     highest level.
+             * @description What F3, F6 and F10 refer to: `piston`, the level that the driver's parameters promise, or `passband`, the mean power of what
+             *     lies within 3 dB of it.
              */
             reference: string;
             /**
@@ -2615,6 +2615,7 @@ export interface components {
             air?: components["schemas"]["RawAir"] | null;
             volume?: components["schemas"]["Typed"] | null;
             lowest?: components["schemas"]["Typed"] | null;
+            brief?: components["schemas"]["RawBrief"] | null;
         };
         /**
          * @description A direction of the box.
@@ -2689,6 +2690,7 @@ export interface components {
             depth?: components["schemas"]["Typed"] | null;
             top_depth?: components["schemas"]["Typed"] | null;
             head_width?: components["schemas"]["Typed"] | null;
+            weight?: components["schemas"]["Typed"] | null;
             volume?: components["schemas"]["Typed"] | null;
             budget?: components["schemas"]["Typed"] | null;
             amplifier_power?: components["schemas"]["Typed"] | null;
@@ -4546,7 +4548,7 @@ export interface operations {
     drivers_list: {
         parameters: {
             query?: {
-                /** @description Words that must all be in name, maker, size, tags or notes. */
+                /** @description Words that must all be in name, maker, size, tags or notes; "12", "10in" and "30 cm" also mean frames of that size. */
                 find?: string;
                 /** @description A tag it must have. */
                 tag?: string;

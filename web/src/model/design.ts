@@ -144,7 +144,8 @@ export function withStart(design: RawDesign, start: RawDesign): RawDesign {
   const others = { ports, tuning, front, radiator, passage, baffle_path, vent_resistance };
   const kept = Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined));
   const enclosure = { ...kept, ...start.enclosure } as RawEnclosure;
-  return { ...design, enclosure, notes: start.notes ?? '' };
+  const body = design.body ?? start.body;
+  return { ...design, enclosure, ...(body && { body }), notes: start.notes ?? '' };
 }
 
 /** Another shape of a port with the same area, unless that shape has been given sizes before. */

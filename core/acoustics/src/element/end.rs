@@ -9,6 +9,11 @@ use crate::lanes::Real;
 use crate::medium::Space;
 use crate::node::Node;
 
+/// Length correction of an end in a wide wall over its radius (Rayleigh 1896).
+pub const FLANGED: f64 = 8.0 / (3.0 * PI);
+/// Of an end in open air (Levine and Schwinger 1948).
+pub const FREE: f64 = 0.613;
+
 /// How a duct ends, which sets its length correction.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum End {
@@ -28,9 +33,9 @@ impl End {
     pub fn length_correction(self, area: f64) -> f64 {
         let radius = (area / PI).sqrt();
         match self {
-            Self::Flanged | Self::Mouth => 8.0 / (3.0 * PI) * radius,
-            Self::Free => 0.613 * radius,
-            Self::Walls(count) => 0.613 * radius * f64::from(1u32 << count.min(3)).sqrt(),
+            Self::Flanged | Self::Mouth => FLANGED * radius,
+            Self::Free => FREE * radius,
+            Self::Walls(count) => FREE * radius * f64::from(1u32 << count.min(3)).sqrt(),
         }
     }
 }

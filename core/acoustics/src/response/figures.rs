@@ -3,7 +3,7 @@
 use std::f64::consts::SQRT_2;
 
 use super::curves::{level_of, size};
-use super::{FrequencyGrid, Passband, Response};
+use super::{FrequencyGrid, LevelBand, Passband, Response};
 use crate::network::{Network, OpeningKind, Reference};
 use crate::root::begin_of;
 use crate::solve::Sweep;
@@ -96,13 +96,10 @@ impl<'a> Search<'a> {
     fn figures(&self) -> Figures {
         let level: Reading = &|r, k| level_of(r.pressure[k]);
         let level_peak = self.largest(level, SEARCH_FROM, SEARCH_TO);
-        let band = self.passband();
-        let reference_level = match self.network.reference {
-            Reference::Piston => self.network.piston_level(self.volts),
-            Reference::Passband => level_of(self.response.pressure[band.top]),
-        };
+        let (reference_level, begins, ends) = self.band();
         let [f3, f6, f10] = [3.0, 6.0, 10.0].map(|drop| self.lowest_within(reference_level - drop));
-        let f3_upper = self.upper_end(reference_level - 3.0, band);
+        let f3 = begins.map_or(f3, |begins| Some(self.begins(begins, reference_level - 3.0)));
+        let f3_upper = self.upper_end(reference_level - 3.0, ends);
         let impedance: Reading = &|r, k| -size(r.impedance[k]);
         let lowest = self.largest(impedance, 10.0, SEARCH_TO);
         let (air_speed, fastest_opening) = self.air_speed().unzip();
@@ -129,16 +126,31 @@ impl<'a> Search<'a> {
         }
     }
 
-    fn passband(&self) -> Passband {
+    /// The level that the ends refer to, dB, where the band begins if that is known from itself, and where it ends.
+    fn band(&self) -> (f64, Option<usize>, usize) {
         let level: Vec<f64> = self.response.pressure.iter().map(|p| level_of(*p)).collect();
-        Passband::of(&level, (SEARCH_POINTS - 1) as f64 / (SEARCH_TO / SEARCH_FROM).log2())
+        let per_octave = (SEARCH_POINTS - 1) as f64 / (SEARCH_TO / SEARCH_FROM).log2();
+        match self.network.reference {
+            Reference::Piston => {
+                (self.network.piston_level(self.volts), None, Passband::of(&level, per_octave).to)
+            }
+            Reference::Passband => {
+                let LevelBand { reference, from, to } = LevelBand::of(&level, per_octave);
+                (reference, Some(from), to)
+            }
+        }
+    }
+
+    /// Where a band that begins at a point of the grid reaches a threshold, Hz.
+    fn begins(&self, from: usize, threshold: f64) -> f64 {
+        self.refine(from, |r: &Response, k: usize| level_of(r.pressure[k]) >= threshold)
     }
 
     /// Where the band ends; for a piston-band reference, where the level above its plain falls below a threshold.
-    fn upper_end(&self, threshold: f64, band: Passband) -> Option<f64> {
+    fn upper_end(&self, threshold: f64, to: usize) -> Option<f64> {
         let below = |r: &Response, k: usize| level_of(r.pressure[k]) < threshold;
         let last = self.response.frequency.len() - 1;
-        (band.to < last && below(&self.response, band.to + 1)).then(|| self.refine(band.to + 1, below))
+        (to < last && below(&self.response, to + 1)).then(|| self.refine(to + 1, below))
     }
 
     fn ripple(&self, from: f64, to: f64) -> f64 {

@@ -11,5 +11,6 @@ pub use curves::Response;
 pub use figures::{Figures, Peak};
 pub use grid::{FrequencyGrid, GridError};
 pub use limits::{Allowance, Limit, MaxOutput};
+pub use passband::LevelBand;
 pub(crate) use passband::Passband;
 pub use transient::{Burst, Excitation, Transient};

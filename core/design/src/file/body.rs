@@ -80,7 +80,7 @@ pub struct RawBody {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 8)]
     pub front_ports: Vec<RawPortBuild>,
-    /// Where radiators sit; in the left, every second one opposite, where absent.
+    /// Where radiators sit; in the left, of pipes and prisms in an end, every second one opposite, where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub radiator: Option<RawPlace>,
     /// What their added mass is made of.

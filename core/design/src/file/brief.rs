@@ -46,6 +46,9 @@ pub struct RawBrief {
     /// Width of the amplifier head that is to stand on it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub head_width: Option<Typed>,
+    /// Most that it may weigh, drivers included.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub weight: Option<Typed>,
     /// Most outside volume.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volume: Option<Typed>,

@@ -258,11 +258,7 @@ impl BodyReport {
                 .collect(),
             waves,
             waves_verdict,
-            weight: WeightReport {
-                panels: panels.iter().map(|panel| panel.mass).sum(),
-                braces: panel::inner_mass(&design.body, cabinet),
-                drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
-            },
+            weight: WeightReport::of(&design.body, contents, cabinet),
             panel_radiation: panel_radiation(computed, &panels, crossover),
             panels: panels.iter().map(PanelReport::of).collect(),
             drawings: View::ALL
@@ -270,6 +266,22 @@ impl BodyReport {
                 .map(|view| DrawingReport::of(&drawing::view(view, &design.body, contents, cabinet)))
                 .collect(),
         }))
+    }
+}
+
+impl WeightReport {
+    /// Weighs a box with its drivers.
+    pub fn of(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Self {
+        Self {
+            panels: panel::walls(body, cabinet).iter().map(|panel| panel.mass).sum(),
+            braces: panel::inner_mass(body, cabinet),
+            drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
+        }
+    }
+
+    /// All of it, kg.
+    pub fn total(&self) -> f64 {
+        self.panels + self.braces + self.drivers
     }
 }
 

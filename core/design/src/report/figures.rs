@@ -48,8 +48,8 @@ pub struct PortReport {
 /// Single figures of a design at its drive.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct FigureReport {
-    /// What F3, F6 and F10 refer to: `piston`, the level that the driver's parameters promise, or `passband`, the
-    /// highest level.
+    /// What F3, F6 and F10 refer to: `piston`, the level that the driver's parameters promise, or `passband`, the mean power of what
+    /// lies within 3 dB of it.
     pub reference: &'static str,
     /// Its level, dB.
     pub reference_level: f64,

@@ -70,7 +70,8 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
         lengths.place("driver", raw.driver.as_ref(), usual, [&field::DRIVER_ACROSS, &field::DRIVER_UP]);
     let aside = match raw.shape {
         RawEnclosureShape::Pipe => Face::Bottom,
-        RawEnclosureShape::LyingPipe | RawEnclosureShape::Prism => Face::Back,
+        RawEnclosureShape::LyingPipe => Face::Back,
+        RawEnclosureShape::Prism => Face::Top,
         _ => Face::Left,
     };
     let radiators = lengths.place(

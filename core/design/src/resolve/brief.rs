@@ -29,6 +29,8 @@ pub struct Brief {
     pub top_depth: Option<f64>,
     /// Width of the amplifier head that is to stand on it, m.
     pub head: Option<f64>,
+    /// Most that it may weigh, kg.
+    pub weight: Option<f64>,
     /// Most outside volume, m3.
     pub free: Option<f64>,
     /// What the drivers may cost.
@@ -71,6 +73,7 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         outside,
         top_depth: reading.optional("top_depth", &field::BRIEF_TOP_DEPTH, &raw.top_depth),
         head: reading.optional("head_width", &field::BRIEF_HEAD, &raw.head_width),
+        weight: reading.optional("weight", &field::BRIEF_WEIGHT, &raw.weight),
         free: reading.optional("volume", &field::BRIEF_FREE, &raw.volume),
         budget: reading.optional("budget", &field::BRIEF_BUDGET, &raw.budget),
         power: reading.optional("amplifier_power", &field::BRIEF_POWER, &raw.amplifier_power),

@@ -3,18 +3,63 @@
 use super::{Check, Verdict};
 use crate::Case;
 
+/// What a rounding of shown figures may hide, dB.
+const HIDDEN: f64 = 0.05;
+
+/// How the level goes on above F3, within the band that is asked for.
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum Above {
+    /// Within 3 dB all the way.
+    Held,
+    /// It falls further, by so many dB below its passband level at a frequency (Hz), and comes back.
+    Sags(f64, f64),
+    /// It ends at a frequency, Hz.
+    Ends(f64),
+}
+
+/// Reads on from a lowest note (Hz) how the levels of the band stand to their reference.
+fn above(frequency: &[f64], level: &[f64], reference: f64, f3: f64) -> Above {
+    let first = frequency.partition_point(|f| *f < f3);
+    let within = |k: usize| level[k] >= reference - 3.0 - HIDDEN;
+    let Some(last) = (first..level.len()).rev().find(|k| within(*k)) else { return Above::Held };
+    let least = (first..=last).min_by(|a, b| level[*a].total_cmp(&level[*b])).unwrap_or(first);
+    if !within(least) {
+        Above::Sags(reference - level[least], frequency[least])
+    } else if last + 1 < level.len() {
+        Above::Ends(frequency[last])
+    } else {
+        Above::Held
+    }
+}
+
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let asked = case.brief.lowest?;
     let figures = &case.computed.figures;
     let reached = figures.f3;
     // A grid point is not a promise: a tenth of a percent is within what any box is built to.
     let met = reached.is_some_and(|f3| f3 <= asked * 1.001);
-    let words = match reached {
+    let level: Vec<f64> = case.computed.response.level().collect();
+    let above = reached.map_or(Above::Held, |f3| {
+        above(&case.computed.response.frequency, &level, figures.reference_level, f3)
+    });
+    let words = match (reached, above) {
+        (Some(_), Above::Sags(by, at)) if met => format!("sags {by:.1} dB at {at:.0} Hz"),
+        (Some(_), Above::Ends(at)) if met => format!("only up to {at:.0} Hz"),
         _ if met => format!("asked: {asked:.1} Hz"),
-        Some(f3) => format!("{:.1} Hz too high", f3 - asked),
-        None => "nowhere".to_owned(),
+        (Some(f3), _) => format!("{:.1} Hz too high", f3 - asked),
+        (None, _) => "nowhere".to_owned(),
     };
     let six = figures.f6.map_or(String::new(), |f6| format!(" At {f6:.1} Hz it is 6 dB down."));
+    let held = match above {
+        Above::Held => "The level is within 3 dB of its passband level from there up.".to_owned(),
+        Above::Sags(by, at) => format!(
+            "The level is within 3 dB of its passband level there, but above it sags: at {at:.0} Hz it is {by:.1} dB below. A higher tuning \
+             or a smaller box fills that."
+        ),
+        Above::Ends(at) => format!(
+            "The level is within 3 dB of its passband level from there up to {at:.0} Hz, short of where the others take over."
+        ),
+    };
     Some(Check {
         id: "lowest",
         name: "Lowest note, −3 dB",
@@ -23,7 +68,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio: reached.map_or(0.0, |f3| asked / f3),
         why: if met {
-            format!("The level is within 3 dB of its plain from there up.{six}")
+            format!("{held}{six}")
         } else {
             format!(
                 "Below it the note fades.{six} More volume with a lower tuning, a driver with more Vas or a lower Fs, or \
@@ -31,4 +76,27 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
             )
         },
     })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_said_of_the_level_above_is_so() {
+        let frequency: Vec<f64> = (0..60).map(|k| 20.0 * 1.05f64.powi(k)).collect();
+        let of = |level: &dyn Fn(f64) -> f64| frequency.iter().map(|f| level(*f)).collect::<Vec<_>>();
+        let flat = of(&|f| if f < 30.0 { 80.0 } else { 100.0 });
+        assert_eq!(above(&frequency, &flat, 100.0, 30.0), Above::Held);
+        let sagging = of(&|f| if (38.0..44.0).contains(&f) { 94.1 } else { 99.0 });
+        let Above::Sags(by, at) = above(&frequency, &sagging, 100.0, 25.0) else { panic!("it sags") };
+        assert!((by - 5.9).abs() < 1e-9 && (38.0..44.0).contains(&at));
+        let Above::Ends(at) = above(&frequency, &of(&|f| if f > 100.0 { 90.0 } else { 99.0 }), 100.0, 25.0)
+        else {
+            panic!("it ends")
+        };
+        assert!((95.0..=100.0).contains(&at), "{at}");
+        // What lies below the note is none of its business.
+        assert_eq!(above(&frequency, &of(&|f| if f < 50.0 { 90.0 } else { 99.0 }), 100.0, 50.0), Above::Held);
+    }
 }

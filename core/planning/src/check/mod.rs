@@ -11,6 +11,7 @@ mod loudness;
 mod lowest;
 pub(crate) mod place;
 pub(crate) mod size;
+mod weight;
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -20,7 +21,7 @@ use crate::Case;
 /// How a design stands to one thing that the brief asks.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Check {
-    /// Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `place`, `air`, `cone`, `load`, `cost`, `family`.
+    /// Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `place`, `weight`, `air`, `cone`, `load`, `cost`, `family`.
     pub id: &'static str,
     /// What is asked about, in words.
     pub name: &'static str,
@@ -66,13 +67,14 @@ impl Verdict {
 type Rule = fn(&Case<'_>) -> Option<Check>;
 
 /// All rules, in the order of the strip.
-const RULES: [Rule; 11] = [
+const RULES: [Rule; 12] = [
     lowest::judge,
     loudness::judge,
     even::judge,
     size::judge,
     fits::judge,
     place::judge,
+    weight::judge,
     air::judge,
     cone::judge,
     load::judge,

@@ -8,7 +8,7 @@ use crate::Case;
 use crate::check::{Check, Verdict, judge, size};
 
 /// Rules that count: travel and air noise at the asked level are within the loudness.
-const COUNTED: [&str; 8] = ["lowest", "loudness", "even", "size", "fits", "place", "load", "cost"];
+const COUNTED: [&str; 9] = ["lowest", "loudness", "even", "size", "fits", "place", "weight", "load", "cost"];
 /// More than this of what is asked is no better.
 const PLENTY: f64 = 2.0;
 

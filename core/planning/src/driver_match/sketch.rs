@@ -4,7 +4,7 @@ use std::ops::Range;
 
 use oak_acoustics::enclosure::{Compiled, Enclosure, Setting};
 use oak_acoustics::network::Reference;
-use oak_acoustics::response::{Allowance, FrequencyGrid, MaxOutput, Response};
+use oak_acoustics::response::{Allowance, FrequencyGrid, LevelBand, MaxOutput, Response};
 use oak_acoustics::starting_point::port;
 use oak_design::resolve::{Brief, ResolvedDesign};
 
@@ -88,7 +88,7 @@ impl Evaluator {
         let level: Vec<f64> = response.level().collect();
         let plain = match compiled.network.reference {
             Reference::Piston => compiled.network.piston_level(1.0),
-            Reference::Passband => level.iter().copied().fold(f64::MIN, f64::max),
+            Reference::Passband => LevelBand::of(&level, self.per_octave()).reference,
         };
         let f3 = self.f3(&level, plain);
         let octaves = (f3 / (AIM[0] * self.around.lowest)).log2().max(0.0);
@@ -101,6 +101,11 @@ impl Evaluator {
         let merit = octaves + decibels + BULK * enclosure.air().log2() + NARROW * narrow;
         let tuning = compiled.port_tuning.as_ref().map(|tuning| tuning.reactance);
         Some(Sketch { merit, within: self.within(enclosure, &compiled, &level, plain, f3), tuning })
+    }
+
+    fn per_octave(&self) -> f64 {
+        let frequency = self.grid.frequencies();
+        (frequency[1] / frequency[0]).log2().recip()
     }
 
     /// The frequency from which the level stays within 3 dB of its plain up to its highest place, Hz, read between the points.

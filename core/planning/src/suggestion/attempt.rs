@@ -3,8 +3,8 @@
 use oak_cabinetry::geometry::Face;
 use oak_design::field;
 use oak_design::file::{
-    RawBrief, RawDesign, RawDriverArray, RawEnd, RawFace, RawFamily, RawFold, RawPort, RawPortBuild,
-    RawPortSection, RawStack, Typed,
+    RawBrief, RawDesign, RawDriverArray, RawEnd, RawFace, RawFamily, RawFold, RawPlace, RawPort,
+    RawPortBuild, RawPortSection, RawStack, Typed,
 };
 use oak_design::start::RawAsk;
 
@@ -28,6 +28,10 @@ pub(super) enum Attempt {
     Drivers { series: bool },
     /// Another kind of cabinet around the same drivers.
     Family(RawFamily),
+    /// The box in other sizes.
+    Sizes,
+    /// The drivers in another board.
+    Face(RawFace),
     /// The port built another way.
     Port(PortChange),
     /// The way of a line or horn folded otherwise.
@@ -57,6 +61,9 @@ pub(super) enum FoldChange {
     /// So often, with its channels the other way: behind each other instead of below, or below instead of behind.
     Turned(u32),
 }
+
+/// Boards that drivers are moved to.
+const DRIVER_FACES: [RawFace; 4] = [RawFace::Front, RawFace::Top, RawFace::Bottom, RawFace::Left];
 
 /// Folds that are tried.
 const FOLDS: std::ops::RangeInclusive<u32> = 0..=4;
@@ -117,7 +124,20 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
     let way = bench.held.built.design.enclosure.path().is_some();
     // Folded otherwise it has another shape as well.
     let folds = ways.filter(|_| way && (fits || bench.check.id == "place")).map(Attempt::Fold);
-    ports.chain(folds).chain(turns).chain(pairs).chain(families).chain(others).collect()
+    // What a builder does first: other sizes, another board.
+    let placed = fits || ["size", "place"].contains(&bench.check.id);
+    let sizes = placed.then_some(Attempt::Sizes);
+    let faces = DRIVER_FACES.into_iter().filter(|_| placed && !way).map(Attempt::Face);
+    sizes
+        .into_iter()
+        .chain(faces)
+        .chain(ports)
+        .chain(folds)
+        .chain(turns)
+        .chain(pairs)
+        .chain(families)
+        .chain(others)
+        .collect()
 }
 
 impl Attempt {
@@ -128,6 +148,8 @@ impl Attempt {
             Self::Both(pair) => both(bench, pair),
             Self::Drivers { series } => drivers(bench, series),
             Self::Family(kind) => family(bench, kind),
+            Self::Sizes => sizes(bench),
+            Self::Face(face) => driver_face(bench, face),
             Self::Port(way) => port(bench, way),
             Self::Fold(way) => fold(bench, way),
             Self::Power => power(bench),
@@ -218,6 +240,43 @@ fn both(bench: &Bench<'_>, pair: [(&'static Parameter, bool); 2]) -> Option<Foun
         let found = bench.found(change, 0.2 + (a * b).ln(), &check, &checks);
         (found.met && found.suggestion.harms == 0).then_some(found)
     })
+}
+
+/// The box in sizes that go into the brief's place.
+fn sizes(bench: &Bench<'_>) -> Option<Found> {
+    let mut design = bench.ask.design.clone();
+    if let Some(body) = &mut design.body {
+        (body.width, body.height, body.depth) = (None, None, None);
+        body.order.clear();
+    }
+    let design = fitted(&bench.brief, &bench.ask.brief, design);
+    let outside =
+        Held::of(&design).ok()?.built.outside()?.map(|size| format!("{:.1}", size * 100.0)).join(" × ");
+    let words = format!("Sized for its place: {outside} cm outside");
+    // What does not fit for want of a turn is not made another box first.
+    built_otherwise(bench, design, words, if bench.check.id == "fits" { 0.3 } else { 0.02 })
+}
+
+/// The drivers in another board.
+fn driver_face(bench: &Bench<'_>, face: RawFace) -> Option<Found> {
+    let mut design = bench.ask.design.clone();
+    let body = design.body.get_or_insert_default();
+    if body.driver.as_ref().is_some_and(|place| place.face == face) {
+        return None;
+    }
+    body.driver = Some(RawPlace { face, across: None, up: None });
+    // Where it is a port that finds no room, that is turned first.
+    let own = bench.check.id != "fits" || bench.check.reached.contains("driver");
+    let words = format!("The drivers in the {}", Face::from(face).name());
+    built_otherwise(bench, design, words, if own { 0.04 } else { 0.2 })
+}
+
+/// A change that only concerns how it is built, where it helps.
+fn built_otherwise(bench: &Bench<'_>, design: RawDesign, words: String, effort: f64) -> Option<Found> {
+    let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+    let change = Change { words, turns: Vec::new(), design: Some(design), brief: None };
+    let found = bench.found(change, effort, &check, &checks);
+    (found.met || found.ratio > bench.check.ratio).then_some(found)
 }
 
 /// Twice as many drivers.
@@ -332,15 +391,12 @@ fn port(bench: &Bench<'_>, way: PortChange) -> Option<Found> {
             format!("A slot along the floor, {:.0} mm by {:.0} mm{}", across * 1e3, height * 1e3, said(turns))
         }
     };
-    let (check, checks) = bench.look(&bench.ask.brief, &design)?;
     let effort = match way {
         PortChange::Turns(turns) => 0.05 * f64::from(turns),
         PortChange::Face(_) => 0.12,
         PortChange::Slot(turns) => 0.15 + 0.05 * f64::from(turns),
     };
-    let change = Change { words, turns: Vec::new(), design: Some(design), brief: None };
-    let found = bench.found(change, effort, &check, &checks);
-    (found.met || found.ratio > bench.check.ratio).then_some(found)
+    built_otherwise(bench, design, words, effort)
 }
 
 /// The way that does not fit, folded otherwise.

@@ -11,6 +11,7 @@ use oak_design::file::{RawDriver, plain_text};
 use oak_design::report::DriverReport;
 use oak_design::resolve::resolve_driver;
 use oak_design::{Problem, ProblemKind};
+use oak_units::{Dimension, parse_number, parse_quantity, unit_named};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -55,7 +56,7 @@ pub enum Sort {
 #[derive(Debug, Default, Deserialize, IntoParams)]
 #[serde(deny_unknown_fields, default)]
 pub struct Wanted {
-    /// Words that must all be in name, maker, size, tags or notes.
+    /// Words that must all be in name, maker, size, tags or notes; "12", "10in" and "30 cm" also mean frames of that size.
     pub find: String,
     /// A tag it must have.
     pub tag: String,
@@ -160,6 +161,34 @@ macro_rules! within {
     };
 }
 
+/// The words of a filter; a number and the unit of length behind it are one.
+fn terms(find: &str) -> Vec<String> {
+    let length = |word: &str| unit_named(word).is_some_and(|unit| unit.dimension == Dimension::Length);
+    let mut terms: Vec<String> = Vec::new();
+    for word in find.split_whitespace() {
+        match terms.last_mut() {
+            Some(number) if parse_number(number).is_ok() && length(word) => {
+                *number = format!("{number} {word}");
+            }
+            _ => terms.push(word.to_owned()),
+        }
+    }
+    terms
+}
+
+/// A bare number between these is a size in inches, as people speak of woofers.
+const INCHES: std::ops::RangeInclusive<f64> = 3.0..=24.0;
+/// How much smaller and larger than its nominal size a frame may be, m (common practice).
+const FRAME: [f64; 2] = [0.008, 0.014];
+
+/// Frames that a term means as a size of woofers, from and to, m.
+fn nominal_size(term: &str) -> Option<[f64; 2]> {
+    let inches = parse_number(term).ok().filter(|number| INCHES.contains(number));
+    let inches = inches.and_then(|number| parse_quantity(&format!("{number} in"), Dimension::Length).ok());
+    let size = inches.or_else(|| parse_quantity(term, Dimension::Length).ok())?.si;
+    Some([size - FRAME[0], size + FRAME[1]])
+}
+
 fn filtered(wanted: &Wanted) -> Query<'static> {
     let mut query = drivers::table.into_boxed();
     query = if wanted.archived {
@@ -167,9 +196,15 @@ fn filtered(wanted: &Wanted) -> Query<'static> {
     } else {
         query.filter(drivers::archived_at.is_null())
     };
-    for word in wanted.find.to_lowercase().split_whitespace() {
-        let escaped = word.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");
-        query = query.filter(drivers::found_by.like(format!("%{escaped}%")));
+    for term in terms(&wanted.find.to_lowercase()) {
+        let escaped = term.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");
+        let written = drivers::found_by.like(format!("%{escaped}%"));
+        query = match nominal_size(&term) {
+            Some([low, high]) => {
+                query.filter(written.or(drivers::size_m.ge(low).and(drivers::size_m.le(high))))
+            }
+            None => query.filter(written),
+        };
     }
     if !wanted.tag.is_empty() {
         query = query.filter(drivers::tags.contains(vec![wanted.tag.clone()]));

@@ -52,6 +52,7 @@ type Quantity =
   | 'height'
   | 'depth'
   | 'volume'
+  | 'weight'
   | 'top_depth'
   | 'head_width'
   | 'budget'
@@ -130,8 +131,8 @@ export function BriefDialog({ open, brief, busy, error, onKeep, onClose }: Props
                 )}
               </Group>
               <Group title="Size, outside">
-                {(['width', 'height', 'depth', 'top_depth', 'volume', 'head_width'] as const).map((name) =>
-                  quantity(name, explain),
+                {(['width', 'height', 'depth', 'top_depth', 'volume', 'weight', 'head_width'] as const).map(
+                  (name) => quantity(name, explain),
                 )}
               </Group>
               <Group title="Amplifier and money">

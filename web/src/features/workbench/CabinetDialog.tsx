@@ -1,7 +1,7 @@
 import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { useCompletion, useStarts } from '../../api/queries';
-import type { RawAsk, RawDesign, StartReport, Typed } from '../../api/types';
+import type { RawAsk, RawBrief, RawDesign, StartReport, Typed } from '../../api/types';
 import { withStart } from '../../model/design';
 import { FAMILIES, type Family, familyEntry, holdsValuesFor, leaning } from '../../model/families';
 import { type Field, fieldAt } from '../../model/units';
@@ -16,6 +16,8 @@ interface Props {
   open: boolean;
   /** What the cabinet is for; its driver, drive and space are kept. */
   design: RawDesign | null;
+  /** What it must reach. */
+  brief: RawBrief | null;
   /** Whether it is on the bench already, or only a driver has been chosen. */
   begun: boolean;
   onClose: () => void;
@@ -41,11 +43,11 @@ export function CabinetDialog(props: Props) {
   );
 }
 
-function Chooser({ design, begun, onHere, onNew }: Props & { design: RawDesign }) {
+function Chooser({ design, brief, begun, onHere, onNew }: Props & { design: RawDesign }) {
   const [chosen, setChosen] = useState<Family | null>(null);
   const [wishes, setWishes] = useState<Pick<RawAsk, 'volume' | 'lowest'>>({});
   const { driver, driver_array, drive, limits, space, air } = design;
-  const given = Object.entries({ driver_array, drive, limits, space, air, ...wishes }).filter(
+  const given = Object.entries({ driver_array, drive, limits, space, air, brief, ...wishes }).filter(
     ([, value]) => value,
   );
   const ebp = useCompletion(driver).data?.ebp;

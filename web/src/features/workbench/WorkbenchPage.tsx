@@ -223,6 +223,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
       {choosing?.of.startsWith('cabinet') && (
         <CabinetDialog
           open
+          brief={text.current.brief ?? null}
           begun={choosing.of === 'cabinet of the variant'}
           design={choosing.of === 'cabinet of a new variant' ? choosing.design : (active?.design ?? null)}
           onClose={() => setChoosing(null)}

@@ -69,7 +69,7 @@ function lowest({ figures }: Report): Chip {
       verdict: 'plain',
       words: `${figures.f3 ? `from ${noteAt(figures.f3)}, ` : ''}ripple ${figures.ripple.toFixed(1)} dB`,
       meaning:
-        'Where the level lies within 3 dB of the highest of the band. The reference is that highest level, not what the driver would do in a plain box.',
+        'Where the level lies within 3 dB of the mean power of the band. The reference is that mean, not what the driver would do in a plain box.',
     };
   }
   return {
