@@ -84,10 +84,10 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
     kind: 'text',
     x: room.x + 0.01,
     y: room.y + room.height,
-    text: body.fold && !before ? '' : fillText(subject.design, 'enclosure'),
+    text: body.fold && !before ? '' : fillText(subject, 'enclosure'),
   });
   if (before && !body.fold) {
-    const text = fillText(subject.design, 'enclosure.front');
+    const text = fillText(subject, 'enclosure.front');
     parts.push({ kind: 'text', x: before.x + 0.01, y: before.y + before.height, text });
   }
   const [, height = 0, depth = 0] = body.outside;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { RawDesign, Report } from '../api/types';
-import { withValue } from '../model/design';
+import { siAt, withValue } from '../model/design';
 import type { Family } from '../model/families';
 import { sealed, slot } from '../testing/nook';
 import { report, sealedReport, withFigures } from '../testing/report';
@@ -14,7 +14,17 @@ function parts<Kind extends Part['kind']>(scene: Scene | null, kind: Kind): Of<K
 }
 
 const sized = (litres: number) => withValue(slot, 'enclosure.volume', `${litres} l`);
-const scene = (design: RawDesign, of: Report = report) => layOut({ design, report: of });
+/** A report of a design whose sizes follow from its volumes. */
+function scene(design: RawDesign, of: Report = report) {
+  const volumes = [siAt(design, 'enclosure.volume'), siAt(design, 'enclosure.front.volume')];
+  return layOut({ design, report: { ...of, as_built: { ...of.as_built, volumes } } });
+}
+
+it('is drawn and called by the volume as built, in the unit that was typed', () => {
+  const design = withValue(slot, 'enclosure.volume', '2 cuft');
+  const drawn = layOut({ design, report });
+  expect(parts(drawn, 'text').map(({ text }) => text)).toContain('1.554 cuft');
+});
 const box = (drawn: Scene | null) => parts(drawn, 'walls')[0]?.inner[0] as Rect;
 
 const passage = { length: 2.5, volume: 0.1, start: 0.05, end: 0.03, cutoff: null, resonance: 30 };

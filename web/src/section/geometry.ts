@@ -1,9 +1,9 @@
 // Lays out the section of each kind of cabinet: usual proportions with the right net volumes, ways unrolled.
 
-import type { RawDesign } from '../api/types';
 import { portsAt, siAt } from '../model/design';
 import { hasTwoChambers, hasWay } from '../model/families';
-import { shown, significant } from '../model/units';
+import { measure, unitOf } from '../model/preferences';
+import { fieldAt, significant } from '../model/units';
 import { layOutBuilt } from './built';
 import { DRIVER, type DriverSize, type Part, type Rect, type Scene, type Subject, WALL } from './scene';
 import { layOutWay } from './ways';
@@ -152,15 +152,20 @@ function ports(
   return { parts, top: free };
 }
 
-export function fillText(design: RawDesign, chamber: string): string {
-  const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
+/** The volume as built, read in the unit that was typed, and how much fill is in it. */
+export function fillText({ design, report }: Subject, chamber: string): string {
+  const [at, here] =
+    chamber === 'enclosure' ? ([0, design.enclosure] as const) : ([1, design.enclosure.front] as const);
   const words = { none: '', lined: ', lined', half: ', half filled', full: ', filled', packed: ', packed' };
-  return `${shown(here?.volume ?? '')}${here?.fill ? words[here.fill] : ''}`;
+  const built = report.as_built.volumes[at];
+  const unit = unitOf(fieldAt(`${chamber}.volume`), here?.volume ?? null);
+  const volume = built == null ? '' : measure(built, unit, 4);
+  return `${volume}${here?.fill ? words[here.fill] : ''}`;
 }
 
 function box(subject: Subject): Scene | null {
   const { design } = subject;
-  const volume = siAt(design, 'enclosure.volume');
+  const volume = subject.report.as_built.volumes[0] ?? null;
   if (volume === null) return null;
   const size = driverSize(subject);
   const { width, height } = boxFor(volume, size.frame);
@@ -180,7 +185,7 @@ function box(subject: Subject): Scene | null {
     ...extras(subject, inner),
     ...led.parts,
     ...drivers(subject, size, inner.width + WALL, middle, 'right'),
-    { kind: 'text', x: 0.01, y: height, text: fillText(design, 'enclosure') },
+    { kind: 'text', x: 0.01, y: height, text: fillText(subject, 'enclosure') },
   ];
   return { extent: outer, parts, dimensions: sized(outer), title: 'Cabinet, side section' };
 }
@@ -205,8 +210,8 @@ export function extras({ design }: Subject, inner: Rect): Part[] {
 
 function bandpass(subject: Subject): Scene | null {
   const { design } = subject;
-  const [behind, before] = [siAt(design, 'enclosure.volume'), siAt(design, 'enclosure.front.volume')];
-  if (behind === null || before === null) return null;
+  const [behind, before] = subject.report.as_built.volumes;
+  if (behind == null || before == null) return null;
   const size = driverSize(subject);
   const { width, height } = boxFor(behind + before, size.frame);
   const rear: Rect = { x: 0, y: 0, width: behind / (width * height), height };
@@ -233,8 +238,8 @@ function bandpass(subject: Subject): Scene | null {
     ...rearPorts.parts,
     ...frontPorts.parts,
     ...drivers(subject, size, front.x, middle, 'right'),
-    { kind: 'text', x: 0.01, y: height, text: fillText(design, 'enclosure') },
-    { kind: 'text', x: front.x + 0.01, y: height, text: fillText(design, 'enclosure.front') },
+    { kind: 'text', x: 0.01, y: height, text: fillText(subject, 'enclosure') },
+    { kind: 'text', x: front.x + 0.01, y: height, text: fillText(subject, 'enclosure.front') },
   ];
   return { extent: outer, parts, dimensions: sized(outer), title: 'Cabinet with two chambers, side section' };
 }

@@ -78,7 +78,7 @@ export function layOutWay(subject: Subject): Scene | null {
   if (!last || !report.figures.passage) return null;
   const { family } = design.enclosure;
   const size = driverSize(subject);
-  const volume = siAt(design, 'enclosure.volume');
+  const volume = report.as_built.volumes[0] ?? null;
   const parts: Part[] = [];
   let left = -WALL;
   const chamber = (at: Rect) => {

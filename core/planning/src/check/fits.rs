@@ -12,9 +12,14 @@ const NOT_AT_ALL: f64 = 0.5;
 
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let Built { boxed, unbuildable, .. } = case.built();
-    let (reached, words, ratio) = match (boxed, unbuildable) {
+    let refused = "cannot be built".to_owned();
+    let (reached, short, words, ratio) = match (boxed, unbuildable) {
         (None, None) => return None,
-        (_, Some(problem)) => ("cannot be built".to_owned(), problem.kind.to_string(), NOT_AT_ALL),
+        (_, Some(problem)) => {
+            let words = problem.kind.to_string();
+            let short = words.strip_prefix("cannot be built: ").unwrap_or(&words).to_owned();
+            (refused, short, words, NOT_AT_ALL)
+        }
         (Some(boxed), None) => {
             let worst = boxed
                 .cabinet
@@ -24,12 +29,10 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
                 .map(|finding| (ratio(finding), finding))
                 .min_by(|a, b| a.0.total_cmp(&b.0));
             match worst {
-                None => ("can be built".to_owned(), "everything fits".to_owned(), 1.0),
+                None => ("can be built".to_owned(), "everything fits".to_owned(), String::new(), 1.0),
                 Some((ratio, finding)) => {
-                    let part = finding
-                        .part()
-                        .map_or("too full".to_owned(), |part| format!("the {part} does not fit"));
-                    (part, finding.to_string(), ratio)
+                    let part = finding.part().map(|part| format!("the {part} does not fit"));
+                    (refused, part.unwrap_or("too full".to_owned()), finding.to_string(), ratio)
                 }
             }
         }
@@ -39,7 +42,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         id: "fits",
         name: "Box, as drawn",
         reached,
-        words: if met { words.clone() } else { "cannot be built so".to_owned() },
+        words: short,
         verdict: Verdict::of(met),
         ratio,
         why: if met {

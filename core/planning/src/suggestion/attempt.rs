@@ -266,7 +266,7 @@ fn driver_face(bench: &Bench<'_>, face: RawFace) -> Option<Found> {
     }
     body.driver = Some(RawPlace { face, across: None, up: None });
     // Where it is a port that finds no room, that is turned first.
-    let own = bench.check.id != "fits" || bench.check.reached.contains("driver");
+    let own = bench.check.id != "fits" || bench.check.words.contains("driver");
     let words = format!("The drivers in the {}", Face::from(face).name());
     built_otherwise(bench, design, words, if own { 0.04 } else { 0.2 })
 }
