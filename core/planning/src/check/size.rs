@@ -118,7 +118,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     Some(Check {
         id,
         name,
-        reached: if case.brief.free.is_some() { litres.clone() } else { format!("{sizes} cm") },
+        reached: litres.clone(),
         words: (tightest.words)(if met {
             (tightest.taken - tightest.most).min(0.0)
         } else {
