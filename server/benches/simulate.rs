@@ -1,4 +1,4 @@
-//! Time of `/simulate` on loopback, answer read whole: `cargo bench --workspace --bench simulate`.
+//! Time of `/simulate` on loopback, answer read whole: `cargo bench --workspace --profile dev --bench simulate`.
 
 use std::sync::mpsc;
 

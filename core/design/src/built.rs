@@ -64,6 +64,14 @@ impl Built {
         Some([0, 1, 2].map(|k| high[k] - low[k]))
     }
 
+    /// Its box; `None` where the cabinet has none.
+    ///
+    /// # Errors
+    /// Why it cannot be built.
+    pub fn drawn(&self) -> Result<Option<&Boxed>, Problem> {
+        self.unbuildable.clone().map_or(Ok(self.boxed.as_ref()), Err)
+    }
+
     /// Whether the volume follows from sizes that are all stated.
     pub fn volume_follows(&self) -> bool {
         self.boxed.as_ref().is_some_and(|boxed| boxed.contents.path.is_none()) && self.design.body.sized()

@@ -79,16 +79,14 @@ pub fn cavity_check(
     stop: &Stop,
     told: &(dyn Fn(usize, usize) + Sync),
 ) -> Result<Option<CavityCheckReport>, Problem> {
-    let Built { design: built, compiled, boxed, unbuildable: refused } = design.built()?;
-    if let Some(problem) = refused {
-        return Err(problem);
-    }
-    let Some(Boxed { contents, cabinet }) = boxed else { return Ok(None) };
+    let settled = design.built()?;
+    let Some(Boxed { contents, cabinet }) = settled.drawn()? else { return Ok(None) };
+    let Built { design: built, compiled, .. } = &settled;
     if contents.path.is_some() {
         return Ok(None);
     }
     let openings: Vec<Vec<Vec<Mouth>>> =
-        (0..cabinet.chambers.len()).map(|chamber| openings(&contents, &cabinet, chamber)).collect();
+        (0..cabinet.chambers.len()).map(|chamber| openings(contents, cabinet, chamber)).collect();
     // What has no place cannot sound.
     if openings.iter().flatten().any(Vec::is_empty) {
         let reason = cabinet.findings.iter().find(|finding| finding.forbids()).map(ToString::to_string);
@@ -98,14 +96,14 @@ pub fn cavity_check(
     let mut size = None;
     for (chamber, openings) in openings.iter().enumerate() {
         chambers.push(match model {
-            CavityModel::Quick => chain(&design.body, &cabinet, chamber, openings),
+            CavityModel::Quick => chain(&design.body, cabinet, chamber, openings),
             CavityModel::Full => {
                 if !modes::plain(&design.body.shape) {
                     let reason =
                         "only a plain box is modelled in three directions; the quick check takes any shape";
                     return Err(Problem { field: "body.shape".to_owned(), ..unbuildable(reason.to_owned()) });
                 }
-                let cavity = cavity(&design.body, &cabinet, chamber, openings);
+                let cavity = cavity(&design.body, cabinet, chamber, openings);
                 let reduced = match cavity.reduce(&design.air, stop, told) {
                     Ok(reduced) => reduced,
                     Err(CavityError::Stopped) => return Ok(None),
@@ -124,7 +122,7 @@ pub fn cavity_check(
     let waves = waves.map_err(|error| unbuildable(error.to_string()))?;
     let Some(waves) = waves else { return Ok(None) };
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
-    let [lumped, cavity] = [&compiled, &waves].map(|compiled| curves(compiled, &grid, built.volts));
+    let [lumped, cavity] = [compiled, &waves].map(|compiled| curves(compiled, &grid, built.volts));
     let frequency = grid.frequencies().to_vec();
     let heard = |curves: &CavityCheckCurves| {
         if curves.port.is_empty() { curves.level.clone() } else { curves.port.clone() }

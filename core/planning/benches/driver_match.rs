@@ -1,4 +1,4 @@
-//! One driver of the demo in five families for a brief: `cargo bench --workspace --bench driver_match`.
+//! One driver of the demo in five families for a brief: `cargo bench --workspace --profile dev --bench driver_match`.
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use oak_design::exchange::{ImportAsk, read_drivers};

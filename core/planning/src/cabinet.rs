@@ -6,7 +6,7 @@ use oak_cabinetry::drawing::{self, Drawing, View};
 use oak_cabinetry::geometry::Axis;
 use oak_cabinetry::panel;
 use oak_design::Problem;
-use oak_design::built::{Boxed, Built};
+use oak_design::built::Boxed;
 use oak_design::cavity_check::{CavityCheckReport, CavityModel};
 use oak_design::field;
 use oak_design::file::{RawAxis, RawBrace, RawBrief, RawDesign};
@@ -51,8 +51,10 @@ pub fn folds(raw: &RawDesign, brief: Option<&RawBrief>, stop: &Stop) -> Result<V
 /// # Errors
 /// What is wrong with the design.
 pub fn model(raw: &RawDesign) -> Result<Option<ModelReport>, Vec<Problem>> {
-    let (_, boxed) = boxed(&resolve_design(raw)?)?;
-    Ok(boxed.map(|Boxed { contents, cabinet }| ModelReport::of(&contents, &cabinet)))
+    let one = |problem| vec![problem];
+    let built = resolve_design(raw)?.built().map_err(one)?;
+    let boxed = built.drawn().map_err(one)?;
+    Ok(boxed.map(|Boxed { contents, cabinet }| ModelReport::of(contents, cabinet)))
 }
 
 /// A view of the box of a design; `None` where the cabinet has none.
@@ -60,16 +62,10 @@ pub fn model(raw: &RawDesign) -> Result<Option<ModelReport>, Vec<Problem>> {
 /// # Errors
 /// What is wrong with the design.
 pub fn drawing(raw: &RawDesign, view: View) -> Result<Option<Drawing>, Vec<Problem>> {
-    let (design, boxed) = boxed(&resolve_design(raw)?)?;
-    Ok(boxed.map(|Boxed { contents, cabinet }| drawing::view(view, &design.body, &contents, &cabinet)))
-}
-
-fn boxed(design: &ResolvedDesign) -> Result<(ResolvedDesign, Option<Boxed>), Vec<Problem>> {
-    let Built { design, boxed, unbuildable, .. } = design.built().map_err(|problem| vec![problem])?;
-    match unbuildable {
-        Some(problem) => Err(vec![problem]),
-        None => Ok((design, boxed)),
-    }
+    let one = |problem| vec![problem];
+    let built = resolve_design(raw)?.built().map_err(one)?;
+    let boxed = built.drawn().map_err(one)?;
+    Ok(boxed.map(|Boxed { contents, cabinet }| drawing::view(view, &built.design.body, contents, cabinet)))
 }
 
 /// What standing waves do to a design, in the surroundings of a brief where there is one; `None` where its cabinet is no single
@@ -148,11 +144,8 @@ pub fn panels(
     let one = |problem: Problem| vec![problem];
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
     let computed = compute_undelayed(&design, &grid).map_err(one)?;
-    if let Some(problem) = &computed.built.unbuildable {
-        return Err(vec![problem.clone()]);
-    }
-    let Built { design, boxed, .. } = &computed.built;
-    let Some(Boxed { contents, cabinet }) = boxed else { return Ok(None) };
+    let Some(Boxed { contents, cabinet }) = computed.built.drawn().map_err(one)? else { return Ok(None) };
+    let design = &computed.built.design;
     let crossover = brief.and_then(|brief| brief.crossover).unwrap_or(USUAL_CROSSOVER);
     let wanted = CLEAR * crossover;
     let found = panel::propose(&design.body, contents, wanted, stop);

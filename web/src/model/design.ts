@@ -57,8 +57,7 @@ function withOrder(design: RawDesign, path: string, value: Typed | null): RawDes
   if (!set || !body) return design;
   const others = (body.order ?? []).filter((one) => one !== set);
   const order = value === null ? others : [...others, set];
-  const { order: _, ...rest } = body;
-  return { ...design, body: order.length ? { ...rest, order } : rest };
+  return order.length ? { ...design, body: { ...body, order } } : unordered(design);
 }
 
 /** A design but for the order in which its values were set. */

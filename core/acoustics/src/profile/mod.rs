@@ -85,9 +85,7 @@ impl Profile {
         }
         slices
     }
-}
 
-impl Profile {
     /// Area at a place along the way (m), m2.
     pub fn area_at(&self, x: f64) -> f64 {
         let mut begins = 0.0;

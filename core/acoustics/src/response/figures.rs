@@ -97,8 +97,11 @@ impl<'a> Search<'a> {
         let level: Reading = &|r, k| level_of(r.pressure[k]);
         let level_peak = self.largest(level, SEARCH_FROM, SEARCH_TO);
         let (reference_level, begins, ends) = self.band();
-        let [f3, f6, f10] = [3.0, 6.0, 10.0].map(|drop| self.lowest_within(reference_level - drop));
-        let f3 = begins.map_or(f3, |begins| Some(self.begins(begins, reference_level - 3.0)));
+        let [f6, f10] = [6.0, 10.0].map(|drop| self.lowest_within(reference_level - drop));
+        let f3 = begins.map_or_else(
+            || self.lowest_within(reference_level - 3.0),
+            |begins| Some(self.refine(begins, |r, k| level_of(r.pressure[k]) >= reference_level - 3.0)),
+        );
         let f3_upper = self.upper_end(reference_level - 3.0, ends);
         let impedance: Reading = &|r, k| -size(r.impedance[k]);
         let lowest = self.largest(impedance, 10.0, SEARCH_TO);
@@ -139,11 +142,6 @@ impl<'a> Search<'a> {
                 (reference, Some(from), to)
             }
         }
-    }
-
-    /// Where a band that begins at a point of the grid reaches a threshold, Hz.
-    fn begins(&self, from: usize, threshold: f64) -> f64 {
-        self.refine(from, |r: &Response, k: usize| level_of(r.pressure[k]) >= threshold)
     }
 
     /// Where the band ends; for a piston-band reference, where the level above its plain falls below a threshold.

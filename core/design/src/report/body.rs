@@ -14,7 +14,7 @@ use super::{
     Computed, DampingReport, DrawingReport, FoldReport, PortCutReport, RadiatorReport, WaveReport, air,
     damping,
 };
-use crate::built::{Boxed, Built};
+use crate::built::Boxed;
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
 
@@ -219,11 +219,8 @@ impl BodyReport {
         computed: &Computed,
         crossover: Option<f64>,
     ) -> Result<Option<Self>, Problem> {
-        let Built { design, boxed, unbuildable, .. } = &computed.built;
-        if let Some(problem) = unbuildable {
-            return Err(problem.clone());
-        }
-        let Some(Boxed { contents, cabinet }) = boxed else { return Ok(None) };
+        let Some(Boxed { contents, cabinet }) = computed.built.drawn()? else { return Ok(None) };
+        let design = &computed.built.design;
         let [low, high] = cabinet.outer.bounds();
         let [floor, ceiling] = cabinet.interior.bounds();
         let size = |low: Point, high: Point| [0, 1, 2].map(|k| high[k] - low[k]);

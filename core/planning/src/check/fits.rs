@@ -1,7 +1,7 @@
 //! The box can be built as it is drawn.
 
 use oak_cabinetry::Finding;
-
+use oak_design::ProblemKind;
 use oak_design::built::Built;
 
 use super::{Check, Verdict};
@@ -16,9 +16,11 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let (reached, short, words, ratio) = match (boxed, unbuildable) {
         (None, None) => return None,
         (_, Some(problem)) => {
-            let words = problem.kind.to_string();
-            let short = words.strip_prefix("cannot be built: ").unwrap_or(&words).to_owned();
-            (refused, short, words, NOT_AT_ALL)
+            let reason = match &problem.kind {
+                ProblemKind::Unbuildable { reason } => reason.clone(),
+                other => other.to_string(),
+            };
+            (refused, reason, problem.kind.to_string(), NOT_AT_ALL)
         }
         (Some(boxed), None) => {
             let worst = boxed
