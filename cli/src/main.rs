@@ -7,11 +7,12 @@ use std::process::ExitCode;
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand, ValueEnum};
 use oak_design::Problem;
+use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::exchange::{write_limit_table, write_response_table};
-use oak_design::file::{RawFamily, Typed, open_design, open_driver};
+use oak_design::file::{RawFamily, Typed, open_build, open_design, open_driver};
 use oak_design::quantities::quantities;
 use oak_design::report::{Report, compute};
-use oak_design::resolve::{ResolvedDesign, resolve_design};
+use oak_design::resolve::ResolvedDesign;
 use oak_design::response::FrequencyGrid;
 use oak_design::schema::{SCHEMAS, schema};
 use oak_design::start::{RawAsk, starting_points};
@@ -79,8 +80,8 @@ struct StartDesign {
 
 #[derive(clap::Args)]
 struct Transient {
-    /// Design file.
-    design: PathBuf,
+    #[command(flatten)]
+    asked: Asked,
     /// step or burst.
     #[arg(long, value_enum, default_value_t = Play::Step)]
     play: Play,
@@ -98,11 +99,30 @@ enum Play {
     Burst,
 }
 
+/// A design, and the conditions it is computed in.
+#[derive(clap::Args)]
+struct Asked {
+    /// Design file (JSON; see docs/schema/design.schema.json).
+    design: PathBuf,
+    /// Build file whose brief has the design used: its space, its amplifier, its programme.
+    #[arg(long)]
+    build: Option<PathBuf>,
+    /// in-use: as the brief has it, without one as the design says; bench: 2.83 V, half space.
+    #[arg(long, value_enum, default_value_t = Conditions::InUse)]
+    conditions: Conditions,
+}
+
+#[derive(Clone, Copy, ValueEnum)]
+enum Conditions {
+    InUse,
+    Bench,
+}
+
 /// A design and the frequencies it is computed at.
 #[derive(clap::Args)]
 struct Spanned {
-    /// Design file (JSON; see docs/schema/design.schema.json).
-    design: PathBuf,
+    #[command(flatten)]
+    asked: Asked,
     /// Lowest frequency, Hz.
     #[arg(long, default_value_t = 10.0)]
     from: f64,
@@ -171,21 +191,33 @@ fn all(path: &Path, problems: &[Problem]) -> anyhow::Error {
     anyhow::anyhow!("{}", lines.join("\nerror: "))
 }
 
-fn resolved(path: &Path) -> anyhow::Result<ResolvedDesign> {
-    let raw = open_design(&read(path)?).map_err(|problem| all(path, &[problem]))?;
-    resolve_design(&raw).map_err(|problems| all(path, &problems))
+impl Asked {
+    fn open(&self) -> anyhow::Result<ResolvedDesign> {
+        let path = &self.design;
+        let design = open_design(&read(path)?).map_err(|problem| all(path, &[problem]))?;
+        let brief = match &self.build {
+            Some(path) => open_build(&read(path)?).map_err(|problem| all(path, &[problem]))?.brief,
+            None => None,
+        };
+        let conditions = match self.conditions {
+            Conditions::InUse => RawConditions::InUse,
+            Conditions::Bench => RawConditions::Bench,
+        };
+        let question = RawQuestion { design, brief, conditions };
+        Ok(question.resolve().map_err(|problems| all(path, &problems))?.design)
+    }
 }
 
 impl Spanned {
     fn open(&self) -> anyhow::Result<(ResolvedDesign, FrequencyGrid)> {
         let grid =
             FrequencyGrid::logarithmic(self.from, self.to, self.points).context("--from, --to, --points")?;
-        Ok((resolved(&self.design)?, grid))
+        Ok((self.asked.open()?, grid))
     }
 }
 
 fn simulate(arguments: &Simulate) -> anyhow::Result<String> {
-    let path = &arguments.spanned.design;
+    let path = &arguments.spanned.asked.design;
     let (design, grid) = arguments.spanned.open()?;
     let unreachable = |problem| all(path, &[problem]);
     match arguments.format {
@@ -196,8 +228,8 @@ fn simulate(arguments: &Simulate) -> anyhow::Result<String> {
 
 fn limits(arguments: &Spanned) -> anyhow::Result<String> {
     let (design, grid) = arguments.open()?;
-    let computed = compute(&design, &grid).map_err(|problem| all(&arguments.design, &[problem]))?;
-    Ok(write_limit_table(&computed.response, &computed.max_output))
+    let computed = compute(&design, &grid).map_err(|problem| all(&arguments.asked.design, &[problem]))?;
+    Ok(write_limit_table(&computed))
 }
 
 fn transient(arguments: &Transient) -> anyhow::Result<String> {
@@ -207,9 +239,9 @@ fn transient(arguments: &Transient) -> anyhow::Result<String> {
     };
     let excitation =
         excitation(played, arguments.frequency, arguments.cycles).context("--frequency, --cycles")?;
-    let design = resolved(&arguments.design)?;
-    let report =
-        TransientReport::of(&design, excitation).map_err(|problem| all(&arguments.design, &[problem]))?;
+    let design = arguments.asked.open()?;
+    let report = TransientReport::of(&design, excitation)
+        .map_err(|problem| all(&arguments.asked.design, &[problem]))?;
     let mut text = String::from("time_s,drive_v,pressure_pa\n");
     for ((time, drive), pressure) in report.time.iter().zip(&report.drive).zip(&report.pressure) {
         writeln!(text, "{time},{drive},{pressure}")?;

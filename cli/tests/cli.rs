@@ -26,6 +26,11 @@ fn refused(arguments: &[&str]) -> String {
     String::from_utf8(output.stderr).expect("text")
 }
 
+/// A table behind its line of comment.
+fn table(text: &str) -> csv::Reader<&[u8]> {
+    csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes())
+}
+
 /// The first variant of the demo, changed, as a file of its own.
 fn design(name: &str, change: impl FnOnce(&mut Value)) -> String {
     let build: Value = serde_json::from_str(&fs::read_to_string(DEMO).expect("demo")).expect("JSON");
@@ -45,7 +50,7 @@ fn the_table_names_its_columns_with_units_and_keeps_to_the_range() {
     let file = design("table", |_| {});
     let text =
         printed(&["simulate", &file, "--from", "20", "--to", "200", "--points", "31", "--format", "csv"]);
-    let mut reader = csv::Reader::from_reader(text.as_bytes());
+    let mut reader = table(&text);
     let columns: Vec<String> = reader.headers().expect("header").iter().map(str::to_owned).collect();
     assert_eq!(
         columns,
@@ -74,13 +79,27 @@ fn the_table_names_its_columns_with_units_and_keeps_to_the_range() {
 }
 
 #[test]
+fn a_brief_s_amplifier_and_space_are_taken_and_the_bench_is_the_bench() {
+    let file = design("conditions", |_| {});
+    let first = |more: &[&str]| {
+        let text = printed(&[&["limits", &file, "--points", "2"], more].concat());
+        text.lines().next().expect("a line of comment").to_owned()
+    };
+    assert_eq!(first(&[]), "# 2.83 V, half space");
+    assert_eq!(first(&["--build", DEMO]), "# 160 W into 4 Ω (25.3 V), against a wall");
+    assert_eq!(first(&["--build", DEMO, "--conditions", "bench"]), "# 2.83 V, half space");
+    let told = refused(&["limits", &file, "--build", &file]);
+    assert!(told.contains("oak-drum/build"), "{told}");
+}
+
+#[test]
 fn table_and_document_hold_the_same_numbers() {
     let file = design("both", |_| {});
     let span = ["--from", "10", "--to", "500", "--points", "60", "--format"];
     let table = printed(&[&["simulate", &file], &span[..], &["csv"]].concat());
     let document: Value =
         serde_json::from_str(&printed(&[&["simulate", &file], &span[..], &["json"]].concat())).expect("JSON");
-    let mut reader = csv::Reader::from_reader(table.as_bytes());
+    let mut reader = self::table(&table);
     for (row, level) in reader.records().zip(document["curves"]["level"].as_array().expect("levels")) {
         let in_table: f64 = row.expect("row")[1].parse().expect("number");
         assert!((in_table - level.as_f64().expect("number")).abs() < 1e-3);
@@ -208,7 +227,7 @@ fn the_ribbon_names_what_binds_at_each_frequency() {
     let file =
         design("limits", |design| design["limits"] = json!({ "power": "2 kW", "air_speed": "17 m/s" }));
     let text = printed(&["limits", &file, "--from", "12", "--to", "300", "--points", "60"]);
-    let mut reader = csv::Reader::from_reader(text.as_bytes());
+    let mut reader = table(&text);
     assert_eq!(
         reader.headers().expect("header").iter().collect::<Vec<_>>(),
         ["frequency_hz", "largest_clean_level_db", "drive_v_rms", "limit"]
@@ -222,7 +241,7 @@ fn the_ribbon_names_what_binds_at_each_frequency() {
     let driven = design("driven", |design| design["drive"] = json!({ "voltage": format!("{volts} V") }));
     let span = [format!("{frequency}"), format!("{}", frequency * 1.01)];
     let table = printed(&["simulate", &driven, "--from", &span[0], "--to", &span[1], "--points", "2"]);
-    let mut reader = csv::Reader::from_reader(table.as_bytes());
+    let mut reader = self::table(&table);
     let first: Vec<f64> = reader.deserialize().next().expect("a row").expect("numbers");
     assert!((first[4] - 11.5).abs() < 0.01, "{}", first[4]);
 }

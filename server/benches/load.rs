@@ -7,8 +7,7 @@ use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 use std::thread;
 use std::time::Instant;
 
-use serde_json::json;
-use support::{Site, design};
+use support::{Site, asked};
 
 /// Long requests under way at the same time, and rounds of light ones beside them.
 const LONG: usize = 100;
@@ -16,7 +15,7 @@ const ROUNDS: usize = 200;
 
 fn main() {
     let site = Site::start();
-    let ask = json!({ "design": design() });
+    let ask = asked();
     let (over, done, refused) = (AtomicBool::new(false), AtomicUsize::new(0), AtomicUsize::new(0));
     let mut times: [Vec<f64>; 3] = Default::default();
     thread::scope(|scope| {
@@ -39,7 +38,7 @@ fn main() {
                 let answer = match kind {
                     0 => site.get("/api/v1/health"),
                     1 => site.get("/api/v1/drivers?limit=50"),
-                    _ => site.post("/api/v1/simulate", &design()),
+                    _ => site.post("/api/v1/simulate", &asked()),
                 };
                 answer.expect(200);
                 times.push(begun.elapsed().as_secs_f64() * 1e3);

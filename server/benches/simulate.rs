@@ -27,11 +27,11 @@ fn simulate(criterion: &mut Criterion) {
     let address = address();
     let agent = ureq::agent();
     for (name, place) in [("ported", 0), ("sealed", 1)] {
-        let design = build["variants"][place].to_string();
+        let asked = serde_json::json!({ "design": build["variants"][place] }).to_string();
         criterion.bench_function(&format!("/simulate, 600 points: {name}"), |b| {
             b.iter(|| {
                 let request = agent.post(&address).content_type("application/json");
-                let mut answer = request.send(&design).expect("an answer");
+                let mut answer = request.send(&asked).expect("an answer");
                 answer.body_mut().read_to_vec().expect("read whole")
             });
         });

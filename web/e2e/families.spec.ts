@@ -103,11 +103,9 @@ for (const { id, name } of tables.families) {
     const file = await (await download).path();
     const design = JSON.parse(readFileSync(file, 'utf8')) as RawDesign;
     expect(design.enclosure.family).toBe(id);
-    const report = await server.call<{ figures: { level_peak: { value: number } } }>(
-      'POST',
-      '/simulate',
+    const report = await server.call<{ figures: { level_peak: { value: number } } }>('POST', '/simulate', {
       design,
-    );
+    });
     expect(report.figures.level_peak.value).toBeGreaterThan(60);
   });
 }

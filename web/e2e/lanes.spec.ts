@@ -44,7 +44,9 @@ test('the values on screen are those of the response table', async ({ page, serv
   await openBuild(page, server, build.id);
   const [variant] = build.variants;
   const text = await (await fetch(`${server.address}/api/v1/variants/${variant?.id}/response.csv`)).text();
-  const [header = '', first = ''] = text.trim().split('\n');
+  const [said = '', header = '', first = ''] = text.trim().split('\n');
+  // In the same conditions, in the same words.
+  await expect(page.locator('[data-conditions]')).toHaveText(said.replace('# ', ''));
   const column = header.split(',').indexOf('impedance_ohm');
   await page.getByRole('slider', { name: 'Frequency cursor' }).focus();
   await page.keyboard.press('Home');

@@ -2,9 +2,10 @@
 
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{Compiled, Enclosure, Mouth, PortTuning};
+use oak_acoustics::network::{Network, Node, OpeningKind};
 use oak_acoustics::profile::{Flare, Profile, Segment};
 use oak_cabinetry::{
-    BuildError, Cabinet, Contents, DriverSize, DuctPath, Laid, PortSize, RadiatorSize, Seat,
+    BuildError, Cabinet, Contents, DriverSize, DuctPath, Laid, Part, PartKind, PortSize, RadiatorSize, Seat,
 };
 
 use crate::file::RawArrangement;
@@ -251,7 +252,11 @@ impl ResolvedDesign {
             }
             None => (design, compiled),
         };
-        Ok(Built { design, compiled, boxed: Some(Boxed { contents, cabinet }), unbuildable: None })
+        let boxed = Boxed { contents, cabinet };
+        let places = places(&compiled.network, &boxed);
+        let (mut design, mut compiled) = (design, compiled);
+        (design.places, compiled.network.places) = (places.clone(), places);
+        Ok(Built { design, compiled, boxed: Some(boxed), unbuildable: None })
     }
 
     /// The same with its way as it was laid.
@@ -307,6 +312,49 @@ impl ResolvedDesign {
         (built.enclosure, built.volumes) = (enclosure, net);
         built
     }
+}
+
+/// Where what sounds stands in space as it is mounted, by element; several of a kind stand in their middle.
+fn places(network: &Network, Boxed { contents, cabinet }: &Boxed) -> Vec<(usize, [f64; 3])> {
+    let middle = |wanted: &dyn Fn(&Part) -> bool| {
+        let found: Vec<_> = cabinet
+            .parts
+            .iter()
+            .filter(|part| part.face.is_some() && wanted(part))
+            .filter_map(|part| cabinet.mouth(part, contents))
+            .map(|mouth| mouth.outer)
+            .collect();
+        let mean = |k: usize| found.iter().map(|point| point[k]).sum::<f64>() / found.len() as f64;
+        (!found.is_empty()).then(|| [mean(0), mean(1), mean(2)])
+    };
+    let outside = |element: usize, terminal: usize| {
+        network.elements[element].terminals().get(terminal) == Some(&Node::Outside)
+    };
+    let mut places = Vec::new();
+    let cone = network.cones.first().filter(|cone| outside(cone.element, 0));
+    places
+        .extend(cone.zip(middle(&|part| part.kind == PartKind::Driver)).map(|(cone, at)| (cone.element, at)));
+    let mut ports: Vec<_> =
+        cabinet.parts.iter().filter(|part| part.kind == PartKind::Port && part.face.is_some()).collect();
+    ports.sort_by_key(|part| (part.chamber, part.index));
+    ports.dedup_by_key(|part| (part.chamber, part.index));
+    let mut ports = ports.into_iter();
+    for opening in network.openings.iter().filter(|opening| outside(opening.element, opening.terminal)) {
+        let at = match opening.kind {
+            OpeningKind::Diaphragm => middle(&|part| part.kind == PartKind::Radiator),
+            OpeningKind::Port if cabinet.fold.is_some() && contents.path.is_some() && ports.len() == 0 => {
+                middle(&|part| part.kind == PartKind::Mouth)
+            }
+            OpeningKind::Port => ports.next().and_then(|port| {
+                middle(&|part| {
+                    (part.kind, part.chamber, part.index) == (PartKind::Port, port.chamber, port.index)
+                })
+            }),
+            OpeningKind::Throat => None,
+        };
+        places.extend(at.map(|at| (opening.element, at)));
+    }
+    places
 }
 
 /// Places in each segment where the area of a way is read.

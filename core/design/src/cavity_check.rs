@@ -122,7 +122,7 @@ pub fn cavity_check(
     let waves = waves.map_err(|error| unbuildable(error.to_string()))?;
     let Some(waves) = waves else { return Ok(None) };
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
-    let [lumped, cavity] = [compiled, &waves].map(|compiled| curves(compiled, &grid, built.volts));
+    let [lumped, cavity] = [compiled, &waves].map(|compiled| curves(compiled, &grid, built.drive.volts));
     let frequency = grid.frequencies().to_vec();
     let heard = |curves: &CavityCheckCurves| {
         if curves.port.is_empty() { curves.level.clone() } else { curves.port.clone() }

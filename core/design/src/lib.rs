@@ -7,6 +7,7 @@
 
 pub mod built;
 pub mod cavity_check;
+pub mod conditions;
 pub mod exchange;
 pub mod field;
 pub mod file;

@@ -66,7 +66,7 @@ pub fn motion(design: &ResolvedDesign, frequency: f64) -> Result<Motion, Problem
     }
     let Built { design, compiled, .. } = design.built()?;
     let grid = FrequencyGrid::logarithmic(frequency, frequency * 1.001, 2).expect("within the allowed range");
-    let response = Response::without_delay(&compiled.network, &grid, design.volts);
+    let response = Response::without_delay(&compiled.network, &grid, design.drive.volts);
     let movers = movers(&design, &compiled.network, &response, frequency);
     let level = level_of(response.pressure[0]);
     let words = words(frequency, &movers);

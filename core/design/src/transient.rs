@@ -66,7 +66,8 @@ impl TransientReport {
     /// What only shows when ports and ways are worked out.
     pub fn of(design: &ResolvedDesign, excitation: Excitation) -> Result<Self, Problem> {
         let compiled = design.built()?.compiled;
-        let Transient { time, drive, pressure } = Transient::of(&compiled.network, excitation, design.volts);
+        let Transient { time, drive, pressure } =
+            Transient::of(&compiled.network, excitation, design.drive.volts);
         let single = |values: Vec<f64>| values.into_iter().map(|value| value as f32).collect();
         Ok(Self {
             band_limit: Transient::BAND_LIMIT,

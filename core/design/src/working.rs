@@ -110,7 +110,7 @@ fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let (reference, formula, source) = match computed.figures.reference {
         Reference::Piston => (
             vec![
-                input("E", design.volts, "V"),
+                input("E", design.drive.volts, "V"),
                 input("Bl", driver.bl, "T m"),
                 input("Sd", driver.sd * 1e4, "cm²"),
                 input("Re", driver.re, "Ω"),
@@ -122,7 +122,7 @@ fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
             "Small 1972, Direct-radiator loudspeaker system analysis, J. Audio Eng. Soc. 20, eq. 24 in terms of pressure",
         ),
         Reference::Passband => (
-            vec![input("E", design.volts, "V")],
+            vec![input("E", design.drive.volts, "V")],
             "Lref = 10 lg(mean of p² over log f in the band)/p0², the band what lies within 3 dB of Lref",
             NETWORK,
         ),
@@ -179,7 +179,7 @@ fn peak(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 
 fn excursion(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let travel = computed.figures.excursion_in_band?;
-    let mut inputs = vec![input("E", design.volts, "V"), input("f", travel.frequency, "Hz")];
+    let mut inputs = vec![input("E", design.drive.volts, "V"), input("f", travel.frequency, "Hz")];
     inputs.extend(design.allowance.xmax.map(|xmax| input("Xmax", xmax * 1e3, "mm")));
     Some(Working {
         id: "excursion",
@@ -203,7 +203,7 @@ fn air_speed(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
             words("opening", &opening.label),
             input("S", opening.area * 1e4, "cm²"),
             input("f", air.frequency, "Hz"),
-            input("E", design.volts, "V"),
+            input("E", design.drive.volts, "V"),
         ],
         source: "Mean over the cross-section. 17 m/s for straight edges and 34 m/s for generous flares are common practice.",
     })
@@ -249,7 +249,7 @@ fn port_length(design: &ResolvedDesign, computed: &Computed) -> Option<Working> 
 fn radiator(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let travel = computed.figures.radiator_travel?;
     let xmax = computed.built.compiled.network.openings.iter().find_map(|opening| opening.xmax);
-    let mut inputs = vec![input("E", design.volts, "V"), input("f", travel.frequency, "Hz")];
+    let mut inputs = vec![input("E", design.drive.volts, "V"), input("f", travel.frequency, "Hz")];
     inputs.extend(xmax.map(|xmax| input("Xmax", xmax * 1e3, "mm")));
     Some(Working {
         id: "radiator",

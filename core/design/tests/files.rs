@@ -233,7 +233,8 @@ fn a_response_table_reads_back_as_the_response() {
     let computed = compute(&resolved, &grid).expect("computes");
     let response: &Response = &computed.response;
     let text = write_response_table(&computed);
-    let mut reader = csv::Reader::from_reader(text.as_bytes());
+    assert!(text.starts_with(&format!("# {}\n", resolved.conditions())));
+    let mut reader = csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes());
     assert_eq!(reader.headers().expect("header").iter().collect::<Vec<_>>(), response_columns(&computed));
     let rows: Vec<Vec<f64>> = reader.deserialize().map(|row| row.expect("numbers")).collect();
     assert_eq!(rows.len(), 50);

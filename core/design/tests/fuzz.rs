@@ -306,7 +306,8 @@ fn answered(raw: &RawDesign) -> Result<Report, TestCaseError> {
         Ok(resolved) => Report::of(&resolved, &grid).map_err(|problem| vec![problem]),
         Err(problems) => Err(problems),
     };
-    prop_assert!(begun.elapsed() < 8 * LONGEST, "{:?}", begun.elapsed());
+    let took = begun.elapsed();
+    prop_assert!(took < 8 * LONGEST, "{took:?} {}", serde_json::to_string(raw).expect("JSON"));
     report.map_err(|problems| {
         for problem in &problems {
             if problem.field.is_empty() || problem.to_string().len() < 10 {

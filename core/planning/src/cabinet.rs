@@ -8,40 +8,38 @@ use oak_cabinetry::panel;
 use oak_design::Problem;
 use oak_design::built::Boxed;
 use oak_design::cavity_check::{CavityCheckReport, CavityModel};
+use oak_design::conditions::{Question, RawQuestion};
 use oak_design::field;
-use oak_design::file::{RawAxis, RawBrace, RawBrief, RawDesign};
+use oak_design::file::{RawAxis, RawBrace, RawDesign};
 use oak_design::report::{
     BodyReport, FoldOffer, ModelReport, USUAL_CROSSOVER, compute_undelayed, fold_offers, panel_radiation,
 };
-use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
-
+use oak_design::resolve::resolve_design;
 use serde::Serialize;
 use utoipa::ToSchema;
-
-use crate::case::surround;
 
 /// Where the talk of the panels is looked at, Hz, and at how many frequencies.
 const SPAN: (f64, f64) = (10.0, 500.0);
 const POINTS: usize = 120;
 
-/// The box of a design, in the surroundings of a brief where there is one; `None` where the cabinet has none.
+/// The box of a design, in its conditions; `None` where the cabinet has none.
 ///
 /// # Errors
 /// What is wrong with design or brief.
-pub fn cabinet(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Option<BodyReport>, Vec<Problem>> {
-    let (design, brief) = surrounded(raw, brief)?;
+pub fn cabinet(ask: &RawQuestion) -> Result<Option<BodyReport>, Vec<Problem>> {
+    let Question { design, brief } = ask.resolve()?;
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
     let computed = compute_undelayed(&design, &grid).map_err(|problem| vec![problem])?;
     let crossover = brief.and_then(|brief| brief.crossover);
     BodyReport::of(&design, &computed, crossover).map_err(|problem| vec![problem])
 }
 
-/// The way of a design folded other times, in the surroundings of a brief where there is one; empty where it has none.
+/// The way of a design folded other times, in its conditions; empty where it has none.
 ///
 /// # Errors
 /// What is wrong with design or brief.
-pub fn folds(raw: &RawDesign, brief: Option<&RawBrief>, stop: &Stop) -> Result<Vec<FoldOffer>, Vec<Problem>> {
-    let (design, _) = surrounded(raw, brief)?;
+pub fn folds(ask: &RawQuestion, stop: &Stop) -> Result<Vec<FoldOffer>, Vec<Problem>> {
+    let Question { design, .. } = ask.resolve()?;
     let built = design.built().map_err(|problem| vec![problem])?;
     Ok(fold_offers(&built, stop))
 }
@@ -68,32 +66,19 @@ pub fn drawing(raw: &RawDesign, view: View) -> Result<Option<Drawing>, Vec<Probl
     Ok(boxed.map(|Boxed { contents, cabinet }| drawing::view(view, &built.design.body, contents, cabinet)))
 }
 
-/// What standing waves do to a design, in the surroundings of a brief where there is one; `None` where its cabinet is no single
+/// What standing waves do to a design, in its conditions; `None` where its cabinet is no single
 /// room, or where it was stopped. `told` hears how many of how many steps are done.
 ///
 /// # Errors
 /// What is wrong with design or brief.
 pub fn cavity_check(
-    raw: &RawDesign,
-    brief: Option<&RawBrief>,
+    ask: &RawQuestion,
     model: CavityModel,
     stop: &Stop,
     told: &(dyn Fn(usize, usize) + Sync),
 ) -> Result<Option<CavityCheckReport>, Vec<Problem>> {
-    let (design, _) = surrounded(raw, brief)?;
+    let Question { design, .. } = ask.resolve()?;
     oak_design::cavity_check::cavity_check(&design, model, stop, told).map_err(|problem| vec![problem])
-}
-
-fn surrounded(
-    raw: &RawDesign,
-    brief: Option<&RawBrief>,
-) -> Result<(ResolvedDesign, Option<Brief>), Vec<Problem>> {
-    let mut design = resolve_design(raw)?;
-    let brief = brief.map(resolve_brief).transpose()?;
-    if let Some(brief) = &brief {
-        surround(brief, &mut design);
-    }
-    Ok((design, brief))
 }
 
 /// A material compared.
@@ -135,12 +120,8 @@ const CLEAR: f64 = 2.0;
 ///
 /// # Errors
 /// What is wrong with design or brief.
-pub fn panels(
-    raw: &RawDesign,
-    brief: Option<&RawBrief>,
-    stop: &Stop,
-) -> Result<Option<PanelsReport>, Vec<Problem>> {
-    let (design, brief) = surrounded(raw, brief)?;
+pub fn panels(ask: &RawQuestion, stop: &Stop) -> Result<Option<PanelsReport>, Vec<Problem>> {
+    let Question { design, brief } = ask.resolve()?;
     let one = |problem: Problem| vec![problem];
     let grid = FrequencyGrid::logarithmic(SPAN.0, SPAN.1, POINTS).expect("within the allowed range");
     let computed = compute_undelayed(&design, &grid).map_err(one)?;

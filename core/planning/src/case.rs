@@ -1,11 +1,12 @@
 //! A design as its brief has it used.
 
-use oak_acoustics::response::{Allowance, FrequencyGrid};
+use oak_acoustics::response::FrequencyGrid;
 use oak_design::Problem;
 use oak_design::built::Built;
-use oak_design::file::{RawBrief, RawDesign};
+use oak_design::conditions::{Question, RawConditions, RawQuestion};
+use oak_design::file::RawDesign;
 use oak_design::report::{Computed, compute_unboxed, compute_undelayed};
-use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
+use oak_design::resolve::{Brief, ResolvedDesign, resolve_design};
 use oak_design::working::Working;
 
 /// A design, computed in the brief's space and against the brief's amplifier and air.
@@ -26,12 +27,6 @@ pub struct Case<'a> {
 /// Level at 1 m that a brief asks for, dB.
 pub(crate) fn level_at_one_metre(brief: &Brief) -> Option<f64> {
     brief.loudness.map(|loudness| loudness + 20.0 * brief.distance.log10())
-}
-
-/// Puts a design where its brief has it used, with the brief's amplifier and air.
-pub(crate) fn surround(brief: &Brief, design: &mut ResolvedDesign) {
-    design.space = brief.space.unwrap_or(design.space);
-    design.allowance = allowance(brief, design);
 }
 
 /// Where the band ends that a brief asks for from a lowest note (Hz), Hz.
@@ -69,8 +64,7 @@ impl<'a> Case<'a> {
         raw: &'a RawDesign,
         compute: fn(&ResolvedDesign, &FrequencyGrid) -> Result<Computed, Problem>,
     ) -> Result<Self, Vec<Problem>> {
-        let mut design = resolve_design(raw)?;
-        surround(brief, &mut design);
+        let design = resolve_design(raw)?.in_use(Some(brief));
         let (from, to) = brief.lowest.map_or(WHOLE, |lowest| (lowest, upper_end(brief, lowest)));
         let grid = FrequencyGrid::logarithmic(from, to, Self::POINTS).expect("within the allowed range");
         let computed = compute(&design, &grid).map_err(|problem| vec![problem])?;
@@ -108,30 +102,15 @@ impl<'a> Case<'a> {
     }
 }
 
-/// How each figure of a design is worked out, in the surroundings of a brief where there is one.
+/// How each figure of a design is worked out, in its conditions; in use what the brief asks as well.
 ///
 /// # Errors
 /// What is wrong with design or brief.
-pub fn workings(raw: &RawDesign, brief: Option<&RawBrief>) -> Result<Vec<Working>, Vec<Problem>> {
-    let one = |problem| vec![problem];
-    let Some(brief) = brief else {
-        return oak_design::working::workings(&resolve_design(raw)?).map_err(one);
-    };
-    let brief = resolve_brief(brief)?;
-    let case = Case::of(&brief, raw)?;
-    let mut workings = oak_design::working::workings(&case.design).map_err(one)?;
-    workings.extend(crate::explain::workings(&case));
-    Ok(workings)
-}
-
-fn allowance(brief: &Brief, design: &ResolvedDesign) -> Allowance {
-    let own = design.allowance;
-    // An amplifier gives its power into its least load, and into any other what its voltage makes of it.
-    let load = brief.load.unwrap_or(design.driver_array.as_driven().nominal);
-    Allowance {
-        volts: brief.power.map(|power| (power * load).sqrt()).or(own.volts),
-        crest: brief.crest.unwrap_or(own.crest),
-        air_speed: brief.air_speed.unwrap_or(own.air_speed),
-        ..own
+pub fn workings(ask: &RawQuestion) -> Result<Vec<Working>, Vec<Problem>> {
+    let Question { design, brief } = ask.resolve()?;
+    let mut workings = oak_design::working::workings(&design).map_err(|problem| vec![problem])?;
+    if let (Some(brief), RawConditions::InUse) = (&brief, ask.conditions) {
+        workings.extend(crate::explain::workings(&Case::of(brief, &ask.design)?));
     }
+    Ok(workings)
 }

@@ -120,7 +120,8 @@ fn step(
     let resolved = resolve_design(&raw)?;
     let (driver, air) = (resolved.driver_array.as_driven(), Air::reference());
     // A box that cannot be worked out has its problem told elsewhere.
-    let f3 = resolved.built().ok().and_then(|built| Figures::of(&built.compiled.network, resolved.volts).f3);
+    let f3 =
+        resolved.built().ok().and_then(|built| Figures::of(&built.compiled.network, resolved.drive.volts).f3);
     Ok(Step {
         id,
         name,

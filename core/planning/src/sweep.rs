@@ -3,10 +3,10 @@
 use oak_acoustics::Stop;
 use oak_acoustics::response::FrequencyGrid;
 use oak_design::Problem;
-use oak_design::file::RawDesign;
+use oak_design::conditions::{RawConditions, RawQuestion};
+use oak_design::file::{RawBrief, RawDesign};
 use oak_design::problem::{ProblemKind, Range};
 use oak_design::report::{Computed, compute};
-use oak_design::resolve::resolve_design;
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -19,6 +19,12 @@ use crate::parameter::{Held, PARAMETERS, Parameter, Span};
 pub struct RawSweep {
     /// What is turned.
     pub design: RawDesign,
+    /// What it is made for.
+    #[serde(default)]
+    pub brief: Option<RawBrief>,
+    /// In which conditions.
+    #[serde(default)]
+    pub conditions: RawConditions,
     /// Which value; the first that the design has where absent.
     #[serde(default)]
     pub parameter: Option<String>,
@@ -112,6 +118,13 @@ pub struct Outcome {
     pub clean: Option<f64>,
 }
 
+impl RawSweep {
+    fn question(&self) -> RawQuestion {
+        let Self { design, brief, conditions, .. } = self.clone();
+        RawQuestion { design, brief, conditions }
+    }
+}
+
 /// How many steps there are.
 const STEPS: usize = 7;
 const POINTS: usize = 240;
@@ -122,6 +135,8 @@ const POINTS: usize = 240;
 /// What is wrong with the design, the name of the value, or its ends.
 pub fn sweep(ask: &RawSweep, stop: &Stop) -> Result<Sweep, Vec<Problem>> {
     let held = Held::of(&ask.design)?;
+    let question = ask.question();
+    question.resolve()?;
     let usable: Vec<(&'static Parameter, f64)> =
         PARAMETERS.iter().filter_map(|parameter| Some((parameter, parameter.value(&held)?))).collect();
     let parameter = match &ask.parameter {
@@ -135,7 +150,7 @@ pub fn sweep(ask: &RawSweep, stop: &Stop) -> Result<Sweep, Vec<Problem>> {
     let (from, to) = ends(ask, parameter, &held)?;
     let grid = FrequencyGrid::logarithmic(10.0, 500.0, POINTS).expect("within the allowed range");
     let values = values(parameter, &held, from, to).into_par_iter().filter(|_| !stop.stopped());
-    let steps = values.map(|value| step(parameter, &held, value, &grid));
+    let steps = values.map(|value| step(parameter, &held, value, &question, &grid));
     Ok(Sweep {
         parameters: usable
             .iter()
@@ -201,17 +216,27 @@ fn values(parameter: &Parameter, held: &Held<'_>, from: f64, to: f64) -> Vec<f64
     values
 }
 
-fn step(parameter: &Parameter, held: &Held<'_>, value: f64, grid: &FrequencyGrid) -> SweepStep {
+fn step(
+    parameter: &Parameter,
+    held: &Held<'_>,
+    value: f64,
+    question: &RawQuestion,
+    grid: &FrequencyGrid,
+) -> SweepStep {
     let label = parameter.label(value);
-    let Some(design) = parameter.set(held, value) else {
+    // Where it stands it is the design itself, not one with what it has written out.
+    let stands = parameter.value(held) == Some(value);
+    let design = if stands { Some(held.raw.clone()) } else { parameter.set(held, value) };
+    let Some(design) = design else {
         let problem = Some("There is no such design.".to_owned());
         return SweepStep { value, label, design: None, problem, outcome: None };
     };
     let told =
         |problems: Vec<Problem>| problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
-    let computed = resolve_design(&design)
+    let computed = question
+        .about(&design)
         .map_err(told)
-        .and_then(|resolved| compute(&resolved, grid).map_err(|problem| problem.to_string()));
+        .and_then(|question| compute(&question.design, grid).map_err(|problem| problem.to_string()));
     match computed {
         Ok(computed) => SweepStep {
             value,

@@ -5,11 +5,12 @@ use oak_acoustics::driver::Driver;
 use oak_acoustics::enclosure::{Enclosure, Mouth, Port};
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_design::Problem;
+use oak_design::conditions::{Question, RawConditions, RawQuestion};
 use oak_design::field::Field;
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::problem::{ProblemKind, Range};
 use oak_design::report::compute_unboxed;
-use oak_design::resolve::{ResolvedDesign, resolve_brief, resolve_design};
+use oak_design::resolve::ResolvedDesign;
 use oak_units::Dimension;
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
@@ -52,6 +53,9 @@ pub struct RawTolerance {
     /// What it must reach, where it must.
     #[serde(default)]
     pub brief: Option<RawBrief>,
+    /// In which conditions.
+    #[serde(default)]
+    pub conditions: RawConditions,
     /// How far values may be off.
     #[serde(default)]
     pub spreads: RawSpreads,
@@ -177,13 +181,12 @@ pub fn tolerance(ask: &RawTolerance, stop: &Stop) -> Result<Tolerance, Vec<Probl
     if !problems.is_empty() {
         return Err(problems);
     }
-    let lowest = match &ask.brief {
-        Some(brief) => resolve_brief(brief)?.lowest,
-        None => None,
-    };
+    let RawTolerance { design, brief, conditions, .. } = ask.clone();
+    let Question { design, brief } = RawQuestion { design, brief, conditions }.resolve()?;
+    let lowest = brief.and_then(|brief| brief.lowest);
     // Boards and ports are cut once, and then the box is what it is.
     let one = |problem| vec![problem];
-    let design = resolve_design(&ask.design)?.built().map_err(one)?.design;
+    let design = design.built().map_err(one)?.design;
     let grid = FrequencyGrid::logarithmic(10.0, 500.0, POINTS).expect("within the allowed range");
     let designed = built(&design, &grid).map_err(one)?;
     let mut percentiles = ChaCha8Rng::seed_from_u64(SEED);

@@ -1,6 +1,7 @@
 //! The box in its place: what does not fit, and the ways out that the program finds.
 
 use oak_acoustics::Stop;
+use oak_design::conditions::RawQuestion;
 use oak_design::file::{
     RawBody, RawBrief, RawBuild, RawDesign, RawEnclosureShape, RawFace, RawFold, RawPlace, Typed, open_build,
 };
@@ -13,6 +14,10 @@ const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds/narro
 
 fn nook() -> RawBuild {
     open_build(&std::fs::read(DEMO).expect("file")).expect("a build")
+}
+
+fn question(design: &RawDesign, brief: Option<&RawBrief>) -> RawQuestion {
+    RawQuestion { brief: brief.cloned(), ..RawQuestion::of(design.clone()) }
 }
 
 fn length(text: &str) -> Option<Typed> {
@@ -50,7 +55,7 @@ fn a_port_that_does_not_fit_the_bunk_is_said_and_a_way_out_found() {
         let Some(changed) = &suggestion.design else { continue };
         let asked = suggestion.brief.as_ref().unwrap_or(&brief);
         assert_eq!(check(asked, changed, "fits").verdict, Verdict::Met, "{}", suggestion.words);
-        let report = cabinet(changed, Some(asked)).expect("builds").expect("a box");
+        let report = cabinet(&question(changed, Some(asked))).expect("builds").expect("a box");
         assert!(
             report.findings.iter().all(|finding| !finding.forbids),
             "{}: {:?}",
@@ -64,7 +69,7 @@ fn a_port_that_does_not_fit_the_bunk_is_said_and_a_way_out_found() {
     let built = build.variants.iter().find(|variant| variant.name == "Slot, all-round").expect("in the demo");
     assert_eq!(best.body, built.body);
     assert_eq!(check(&brief, built, "size").verdict, Verdict::Met);
-    let report = cabinet(built, Some(&brief)).expect("builds").expect("a box");
+    let report = cabinet(&question(built, Some(&brief))).expect("builds").expect("a box");
     assert!(
         report.outside.iter().zip([0.6, 0.36, 0.4]).all(|(size, most)| *size <= most + 1e-9),
         "{:?}",
@@ -127,12 +132,13 @@ fn proposed_braces_make_the_boards_ring_higher_and_the_box_still_fits() {
     let build = nook();
     let design =
         build.variants.iter().find(|design| design.name == "Sealed, bench berth").expect("in the demo");
-    let report =
-        oak_planning::panels(design, build.brief.as_ref(), &Stop::default()).expect("builds").expect("a box");
+    let report = oak_planning::panels(&question(design, build.brief.as_ref()), &Stop::default())
+        .expect("builds")
+        .expect("a box");
     assert!((report.wanted - 180.0).abs() < 1e-9, "twice the crossover");
     let mut braced = design.clone();
     braced.body.get_or_insert_default().braces = report.braces.clone();
-    let again = cabinet(&braced, build.brief.as_ref()).expect("builds").expect("a box");
+    let again = cabinet(&question(&braced, build.brief.as_ref())).expect("builds").expect("a box");
     let weakest = again.panels.iter().filter_map(|panel| panel.resonance).fold(f64::INFINITY, f64::min);
     assert!((weakest - report.braced).abs() < 1.0, "{weakest} {}", report.braced);
     assert!(report.braced >= report.resonance);

@@ -1,5 +1,6 @@
 //! Designs against briefs.
 
+use oak_design::conditions::RawQuestion;
 use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, RawFamily, Typed, open_build};
 use oak_design::resolve::{Brief, resolve_brief};
 use oak_planning::Case;
@@ -189,7 +190,11 @@ fn every_judgement_of_the_demo_says_how_it_is_worked_out() {
         let brief = resolve_brief(&raw).expect("resolves");
         for design in &build.variants {
             let found = judge(&Case::of(&brief, design).expect("whole"));
-            let workings = oak_planning::workings(design, Some(&raw)).expect("works");
+            let workings = oak_planning::workings(&RawQuestion {
+                brief: Some(raw.clone()),
+                ..RawQuestion::of(design.clone())
+            })
+            .expect("works");
             for check in found {
                 let id = behind.iter().find(|(id, _)| *id == check.id).map_or(check.id, |(_, figure)| figure);
                 let working = workings.iter().find(|working| working.id == id);

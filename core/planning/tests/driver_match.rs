@@ -5,6 +5,7 @@ use std::f64::consts::PI;
 use oak_acoustics::enclosure::{Enclosure, Losses, Ported, Setting};
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_acoustics::starting_point::port;
+use oak_design::conditions::RawQuestion;
 use oak_design::exchange::{ImportAsk, read_drivers};
 use oak_design::file::{RawBrief, RawDesign, RawDriver, RawFamily, Typed};
 use oak_design::report::Report;
@@ -37,11 +38,12 @@ fn design(search: &DriverMatch, driver: &RawDriver, found: &Found) -> RawDesign 
 }
 
 /// As it would come back from a file, over a grid of its own.
-fn simulated(design: &RawDesign, [from, to]: [f64; 2]) -> Report {
+fn simulated(brief: &RawBrief, design: &RawDesign, [from, to]: [f64; 2]) -> Report {
     let written = serde_json::to_string(design).expect("text");
     let read: RawDesign = serde_json::from_str(&written).expect("a design");
     let grid = FrequencyGrid::logarithmic(from, to, 600).expect("grid");
-    Report::of(&resolve_design(&read).expect("whole"), &grid).expect("computed")
+    let asked = RawQuestion { brief: Some(brief.clone()), ..RawQuestion::of(read) };
+    Report::of(&asked.resolve().expect("whole").design, &grid).expect("computed")
 }
 
 #[test]
@@ -61,13 +63,17 @@ fn every_design_that_is_returned_does_what_its_row_claims() {
                 if !found.box_checked && !family.is_of_its_volume() {
                     continue;
                 }
-                let report = simulated(&design, band);
+                let report = simulated(&template.brief, &design, band);
                 let f3 = report.figures.f3.zip(found.f3).expect(&name);
-                assert!((f3.0 - f3.1).abs() < 0.01, "{name}: {f3:?}");
+                // How far its openings stand apart is known once it is drawn.
+                let within = if found.box_checked { 0.01 } else { 0.1 };
+                assert!((f3.0 - f3.1).abs() < within, "{name}: {f3:?}");
                 let levels = report.max_output.level.iter().map(|level| f64::from(level.expect("a limit")));
                 let least = levels.fold(f64::INFINITY, f64::min);
                 let claimed = found.loudness.expect(&name) + 20.0 * search.brief().distance.log10();
-                assert!((least - claimed).abs() < 0.3, "{name}: {least} dB, claimed {claimed}");
+                // So is how deep a notch is where cone and port cancel.
+                let above = if found.box_checked { 0.3 } else { 10.0 };
+                assert!((-0.3..above).contains(&(least - claimed)), "{name}: {least} dB, claimed {claimed}");
                 let case = if found.box_checked { Case::of } else { Case::unboxed };
                 let case = case(search.brief(), &design).expect("a case");
                 let checks = judge(&case);

@@ -3,6 +3,7 @@
 use approx::assert_relative_eq;
 use oak_acoustics::Stop;
 use oak_acoustics::medium::Air;
+use oak_design::conditions::RawConditions;
 use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, RawFamily, Typed, open_build};
 use oak_design::resolve::{resolve_brief, resolve_design};
 use oak_design::start::RawAsk;
@@ -24,6 +25,11 @@ fn demo() -> Vec<RawBuild> {
 
 fn nook() -> RawBuild {
     demo().into_iter().find(|build| build.name == "Narrowboat nook").expect("in the demo")
+}
+
+fn turned(design: &RawDesign, parameter: &str, from: Option<f64>, to: Option<f64>) -> RawSweep {
+    let parameter = Some(parameter.to_owned());
+    RawSweep { design: design.clone(), brief: None, conditions: RawConditions::InUse, parameter, from, to }
 }
 
 fn checks(brief: &RawBrief, design: &RawDesign) -> Vec<Check> {
@@ -179,7 +185,7 @@ fn every_parameter_of_every_family_stands_where_it_was_set() {
 fn a_sweep_tells_what_trade_and_theory_know() {
     let design = nook().variants[0].clone();
     let turned = |id: &str| {
-        let ask = RawSweep { design: design.clone(), parameter: Some(id.to_owned()), from: None, to: None };
+        let ask = turned(&design, id, None, None);
         sweep(&ask, &Stop::default()).expect("a whole design")
     };
     // Small 1973: leaks take level away around the tuning. Common practice: a tuned-up box stands out.
@@ -221,12 +227,7 @@ fn a_sweep_tells_what_trade_and_theory_know() {
 #[test]
 fn the_ends_of_a_sweep_must_make_sense() {
     let design = nook().variants[0].clone();
-    let ask = |parameter: &str, from, to| {
-        sweep(
-            &RawSweep { design: design.clone(), parameter: Some(parameter.to_owned()), from, to },
-            &Stop::default(),
-        )
-    };
+    let ask = |parameter: &str, from, to| sweep(&turned(&design, parameter, from, to), &Stop::default());
     assert_eq!(ask("volume", Some(0.05), Some(0.02)).expect_err("reversed")[0].field, "to");
     assert_eq!(ask("volume", Some(-1.0), None).expect_err("negative")[0].field, "from");
     assert_eq!(ask("front_volume", None, None).expect_err("it has none")[0].field, "parameter");
@@ -238,8 +239,16 @@ fn the_ends_of_a_sweep_must_make_sense() {
 }
 
 fn shaken(design: &RawDesign, spreads: RawSpreads) -> oak_planning::tolerance::Tolerance {
-    tolerance(&RawTolerance { design: design.clone(), brief: nook().brief, spreads }, &Stop::default())
-        .expect("a whole design")
+    tolerance(
+        &RawTolerance {
+            design: design.clone(),
+            brief: nook().brief,
+            conditions: RawConditions::InUse,
+            spreads,
+        },
+        &Stop::default(),
+    )
+    .expect("a whole design")
 }
 
 const NOTHING: RawSpreads = RawSpreads {
@@ -316,7 +325,11 @@ fn luck_is_the_same_each_time_and_more_spread_is_less_sure() {
     assert!(usual.words[0].starts_with("F3 is"), "{:?}", usual.words);
     let reaching = usual.reaching.expect("the brief names a lowest note");
     assert!(reaching > 0.5 && reaching <= 1.0, "{reaching}: it is designed for 28.3 Hz and asked 30");
-    let wrong =
-        RawTolerance { design, brief: None, spreads: RawSpreads { fs: Some(0.9), ..RawSpreads::default() } };
+    let wrong = RawTolerance {
+        design,
+        brief: None,
+        conditions: RawConditions::InUse,
+        spreads: RawSpreads { fs: Some(0.9), ..RawSpreads::default() },
+    };
     assert_eq!(tolerance(&wrong, &Stop::default()).expect_err("too far")[0].field, "spreads.fs");
 }

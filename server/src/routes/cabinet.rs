@@ -2,13 +2,13 @@ use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, FieldError, ProblemDocument};
 use crate::routes::download;
-use crate::routes::workings::Questioned;
 use actix_web::http::header::{ACCEPT, ContentEncoding};
 use actix_web::web::{Bytes, Data, Json, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, post};
 use futures_util::stream::unfold;
 use oak_cabinetry::drawing::{View, write_dxf, write_svg};
 use oak_design::cavity_check::{CavityCheckReport, CavityModel};
+use oak_design::conditions::RawQuestion;
 use oak_design::file::RawDesign;
 use oak_design::report::{BodyReport, FoldOffer, ModelReport};
 use oak_planning::{self as planning, PanelsReport};
@@ -17,7 +17,7 @@ use tokio::sync::mpsc::unbounded_channel;
 use utoipa::{IntoParams, ToSchema};
 
 /// The box of a design: sizes, ledger, boards, standing waves and what does not fit; nothing where the cabinet has none.
-#[utoipa::path(tag = "cabinet", request_body = Questioned, responses(
+#[utoipa::path(tag = "cabinet", request_body = RawQuestion, responses(
     (status = 200, body = Option<BodyReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -28,12 +28,12 @@ pub async fn cabinet(
     payload: Payload,
     state: Data<State>,
 ) -> Result<Json<Option<BodyReport>>, ApiError> {
-    let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    Ok(Json(state.compute.quick(move || planning::cabinet(&design, brief.as_ref())).await??))
+    let question: RawQuestion = body::json(&request, payload).await?;
+    Ok(Json(state.compute.quick(move || planning::cabinet(&question)).await??))
 }
 
 /// What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box.
-#[utoipa::path(tag = "cabinet", request_body = Questioned, responses(
+#[utoipa::path(tag = "cabinet", request_body = RawQuestion, responses(
     (status = 200, body = Option<PanelsReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -44,12 +44,12 @@ pub async fn panels(
     payload: Payload,
     state: Data<State>,
 ) -> Result<Json<Option<PanelsReport>>, ApiError> {
-    let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    Ok(Json(state.compute.long(move |stop| planning::panels(&design, brief.as_ref(), stop)).await??))
+    let question: RawQuestion = body::json(&request, payload).await?;
+    Ok(Json(state.compute.long(move |stop| planning::panels(&question, stop)).await??))
 }
 
 /// The way of a line or horn with other numbers of folds; empty where there is none.
-#[utoipa::path(tag = "cabinet", request_body = Questioned, responses(
+#[utoipa::path(tag = "cabinet", request_body = RawQuestion, responses(
     (status = 200, body = Vec<FoldOffer>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -60,8 +60,8 @@ pub async fn folds(
     payload: Payload,
     state: Data<State>,
 ) -> Result<Json<Vec<FoldOffer>>, ApiError> {
-    let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
-    Ok(Json(state.compute.long(move |stop| planning::folds(&design, brief.as_ref(), stop)).await??))
+    let question: RawQuestion = body::json(&request, payload).await?;
+    Ok(Json(state.compute.long(move |stop| planning::folds(&question, stop)).await??))
 }
 
 /// The box of a design in three dimensions; nothing where the cabinet has none.
@@ -196,7 +196,7 @@ const LINES: &str = "application/x-ndjson";
 
 /// What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
 /// the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
-#[utoipa::path(tag = "cabinet", params(WantedCavityCheck), request_body = Questioned, responses(
+#[utoipa::path(tag = "cabinet", params(WantedCavityCheck), request_body = RawQuestion, responses(
     (status = 200, content((Option<CavityCheckReport> = "application/json"), (CavityCheckLine = "application/x-ndjson"))),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -208,7 +208,7 @@ pub async fn cavity_check(
     payload: Payload,
     state: Data<State>,
 ) -> Result<HttpResponse, ApiError> {
-    let Questioned { design, brief }: Questioned = body::json(&request, payload).await?;
+    let question: RawQuestion = body::json(&request, payload).await?;
     let modelled = match wanted.model {
         WantedModel::Quick => CavityModel::Quick,
         WantedModel::Full => CavityModel::Full,
@@ -219,7 +219,7 @@ pub async fn cavity_check(
         let leaving = state.compute.told(move |stop| {
             // Whoever has left reads neither the steps nor the end.
             let told = |done, of| drop(send.send(CavityCheckLine::Progress([done, of]).bytes()));
-            let last = match planning::cavity_check(&design, brief.as_ref(), modelled, stop, &told) {
+            let last = match planning::cavity_check(&question, modelled, stop, &told) {
                 Ok(report) => CavityCheckLine::Report(report.map(Box::new)),
                 Err(problems) => CavityCheckLine::Errors(problems.iter().map(FieldError::from).collect()),
             };
@@ -234,8 +234,6 @@ pub async fn cavity_check(
             .insert_header(ContentEncoding::Identity)
             .streaming(lines));
     }
-    let found = state
-        .compute
-        .long(move |stop| planning::cavity_check(&design, brief.as_ref(), modelled, stop, &|_, _| {}));
+    let found = state.compute.long(move |stop| planning::cavity_check(&question, modelled, stop, &|_, _| {}));
     Ok(HttpResponse::Ok().json(found.await??))
 }

@@ -1,8 +1,7 @@
 use actix_web::web::{Data, Json, Payload, Query};
 use actix_web::{HttpRequest, post};
-use oak_design::file::RawDesign;
+use oak_design::conditions::RawQuestion;
 use oak_design::motion::{Motion, motion as moving};
-use oak_design::resolve::resolve_design;
 use serde::Deserialize;
 use utoipa::IntoParams;
 
@@ -19,7 +18,7 @@ pub struct Moment {
 }
 
 /// What cones and air do at one frequency.
-#[utoipa::path(tag = "workbench", params(Moment), request_body = RawDesign, responses(
+#[utoipa::path(tag = "workbench", params(Moment), request_body = RawQuestion, responses(
     (status = 200, body = Motion),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -31,7 +30,7 @@ pub async fn motion(
     payload: Payload,
     state: Data<State>,
 ) -> Result<Json<Motion>, ApiError> {
-    let design: RawDesign = body::json(&request, payload).await?;
-    let resolved = resolve_design(&design)?;
+    let question: RawQuestion = body::json(&request, payload).await?;
+    let resolved = question.resolve()?.design;
     Ok(Json(state.compute.quick(move || moving(&resolved, moment.frequency)).await??))
 }

@@ -1,8 +1,7 @@
 use actix_web::web::{Data, Payload};
 use actix_web::{HttpRequest, post, web};
-use oak_design::file::RawDesign;
+use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::report::Report;
-use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
@@ -11,7 +10,7 @@ use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 
-/// The frequencies to compute at.
+/// The frequencies and conditions to compute a table at.
 #[derive(Debug, Deserialize, IntoParams)]
 #[serde(deny_unknown_fields)]
 pub struct Span {
@@ -27,6 +26,10 @@ pub struct Span {
     #[serde(default = "points")]
     #[param(default = 600)]
     points: usize,
+    /// `in_use`, as the brief of its build has it, or on the `bench`.
+    #[serde(default)]
+    #[param(inline)]
+    pub conditions: RawConditions,
 }
 
 fn lowest() -> f64 {
@@ -81,7 +84,7 @@ pub enum WantedCurves {
 }
 
 /// Computes a design: curves, figures and the completed driver.
-#[utoipa::path(tag = "simulate", params(Wanted), request_body = RawDesign, responses(
+#[utoipa::path(tag = "simulate", params(Wanted), request_body = RawQuestion, responses(
     (status = 200, body = Report),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -93,12 +96,12 @@ pub async fn simulate(
     payload: Payload,
     state: Data<State>,
 ) -> Result<web::Json<Report>, ApiError> {
-    let design: RawDesign = body::json(&request, payload).await?;
+    let question: RawQuestion = body::json(&request, payload).await?;
     let Wanted { from, to, points, curves } = wanted.into_inner();
     let grid = FrequencyGrid::logarithmic(from, to, points)?;
     let mut report = state
         .compute
-        .quick(move || -> Result<_, ApiError> { Ok(Report::of(&resolve_design(&design)?, &grid)?) })
+        .quick(move || -> Result<_, ApiError> { Ok(Report::of(&question.resolve()?.design, &grid)?) })
         .await??;
     if curves == WantedCurves::Lanes {
         report.curves.further = None;

@@ -1,7 +1,6 @@
 use actix_web::web::{Data, Payload};
 use actix_web::{HttpRequest, post, web};
-use oak_design::file::RawDesign;
-use oak_design::resolve::resolve_design;
+use oak_design::conditions::RawQuestion;
 use oak_design::transient::{Played, TransientReport, excitation};
 use serde::Deserialize;
 use utoipa::IntoParams;
@@ -36,7 +35,7 @@ fn cycles() -> f64 {
 }
 
 /// What is heard of a step or of a tone burst, band-limited.
-#[utoipa::path(tag = "transient", params(Tone), request_body = RawDesign, responses(
+#[utoipa::path(tag = "transient", params(Tone), request_body = RawQuestion, responses(
     (status = 200, body = TransientReport),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -48,8 +47,8 @@ pub async fn transient(
     payload: Payload,
     state: Data<State>,
 ) -> Result<web::Json<TransientReport>, ApiError> {
-    let design: RawDesign = body::json(&request, payload).await?;
-    let resolved = resolve_design(&design)?;
+    let question: RawQuestion = body::json(&request, payload).await?;
+    let resolved = question.resolve()?.design;
     let excitation = excitation(tone.play, tone.frequency, tone.cycles)?;
     Ok(web::Json(state.compute.quick(move || TransientReport::of(&resolved, excitation)).await??))
 }

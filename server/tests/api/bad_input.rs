@@ -2,7 +2,7 @@
 
 use serde_json::{Value, json};
 
-use crate::support::{Site, design, driver};
+use crate::support::{Site, asked, design, driver};
 
 #[test]
 fn every_bad_value_is_named_with_its_allowed_range() {
@@ -19,9 +19,10 @@ fn every_bad_value_is_named_with_its_allowed_range() {
     for (pointer, value, field, words) in cases {
         let mut bad = design();
         *bad.pointer_mut(pointer).expect("a place") = value;
-        for answer in
-            [site.post("/api/v1/simulate", &bad), site.post("/api/v1/builds/import", &in_a_build(&bad))]
-        {
+        for answer in [
+            site.post("/api/v1/simulate", &json!({ "design": bad })),
+            site.post("/api/v1/builds/import", &in_a_build(&bad)),
+        ] {
             let answer = answer.expect(422);
             let field = if answer.text.contains("variants[0]") {
                 format!("variants[0].{field}")
@@ -60,8 +61,8 @@ fn what_is_not_a_document_is_told_where_it_goes_wrong() {
     }
     let deep = "[".repeat(200_000);
     site.send("POST", "/api/v1/drivers", &kind, deep.as_bytes()).expect(400);
-    let answer = site.post("/api/v1/simulate", &json!({ "enclosure": { "family": "sphere" } }));
-    assert!(answer.told("enclosure.family").contains("sphere"));
+    let answer = site.post("/api/v1/simulate", &json!({ "design": { "enclosure": { "family": "sphere" } } }));
+    assert!(answer.told("design.enclosure.family").contains("sphere"));
     site.get("/api/v1/health").expect(200);
 }
 
@@ -88,7 +89,7 @@ fn other_kinds_of_body_query_and_address_are_refused_in_the_same_form() {
     for (query, status) in
         [("from=0", 422), ("from=100&to=10", 422), ("points=1", 422), ("points=x", 400), ("form=10", 400)]
     {
-        let answer = site.post(&format!("/api/v1/simulate?{query}"), &design()).expect(status);
+        let answer = site.post(&format!("/api/v1/simulate?{query}"), &asked()).expect(status);
         assert_eq!(answer.kind, "application/problem+json", "{query}");
     }
     for path in [

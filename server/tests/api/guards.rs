@@ -1,6 +1,6 @@
 //! Only pages of this server, on this machine, are answered.
 
-use crate::support::{Site, design};
+use crate::support::{Site, asked};
 
 #[test]
 fn a_foreign_host_name_is_refused() {
@@ -15,7 +15,7 @@ fn a_foreign_host_name_is_refused() {
 #[test]
 fn a_change_asked_for_by_another_origin_is_refused() {
     let site = Site::start();
-    let body = design().to_string();
+    let body = asked().to_string();
     let with = |name: &str, value: &str| {
         let headers = [("content-type", "application/json"), (name, value)];
         site.send("POST", "/api/v1/simulate", &headers, body.as_bytes()).status

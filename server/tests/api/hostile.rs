@@ -99,14 +99,14 @@ fn deep_and_wide_documents_are_answered_and_the_server_stays_up() {
     assert_eq!(site.send("POST", "/api/v1/simulate", &headers, deep.as_bytes()).status, 400);
     let mut wide = design();
     wide["enclosure"]["ports"] = Value::Array(vec![wide["enclosure"]["ports"][0].clone(); 5000]);
-    site.post("/api/v1/simulate", &wide).expect(422).told("enclosure.ports");
+    site.post("/api/v1/simulate", &json!({ "design": wide })).expect(422).told("enclosure.ports");
     let mut long = design();
     long["name"] = json!("x".repeat(200_000));
-    site.post("/api/v1/simulate", &long).expect(422).told("name");
+    site.post("/api/v1/simulate", &json!({ "design": long })).expect(422).told("name");
     let digits = "9".repeat(100_000);
     long["name"] = json!("short");
     long["enclosure"]["volume"] = json!(format!("{digits} l"));
-    site.post("/api/v1/simulate", &long).expect(422).told("enclosure.volume");
+    site.post("/api/v1/simulate", &json!({ "design": long })).expect(422).told("enclosure.volume");
     site.get("/api/v1/health").expect(200);
 }
 

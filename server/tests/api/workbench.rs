@@ -2,7 +2,7 @@
 
 use serde_json::{Value, json};
 
-use crate::support::{Site, design};
+use crate::support::{Site, asked, design};
 
 fn brief() -> Value {
     json!({ "lowest": "25 Hz", "loudness": "100 dB", "amplifier_power": "100 W", "amplifier_load": "4 ohm" })
@@ -50,12 +50,10 @@ fn sweeps_tolerances_motion_and_workings_answer_and_name_what_is_wrong() {
     let wild = json!({ "design": design(), "spreads": { "qes": 2 } });
     assert!(site.post("/api/v1/tolerance", &wild).expect(422).told("spreads.qes").contains("50 %"));
 
-    let moves = site.post("/api/v1/motion?frequency=30", &design()).expect(200).json();
+    let moves = site.post("/api/v1/motion?frequency=30", &asked()).expect(200).json();
     assert_eq!(moves["movers"][0]["kind"], "cone");
-    assert!(
-        site.post("/api/v1/motion?frequency=2", &design()).expect(422).told("frequency").contains("5 Hz")
-    );
-    site.post("/api/v1/motion", &design()).expect(400);
+    assert!(site.post("/api/v1/motion?frequency=2", &asked()).expect(422).told("frequency").contains("5 Hz"));
+    site.post("/api/v1/motion", &asked()).expect(400);
 
     let plain = site.post("/api/v1/workings", &json!({ "design": design() })).expect(200).json();
     let cornered = json!({ "design": design(), "brief": { "space": "eighth" } });

@@ -2,7 +2,7 @@
 
 use serde_json::{Value, json};
 
-use crate::support::{DEMO, Site, design, driver};
+use crate::support::{DEMO, Site, asked, design, driver};
 
 #[test]
 fn a_driver_is_kept_as_typed_and_changed_only_from_its_newest_state() {
@@ -79,11 +79,11 @@ fn a_tuning_out_of_reach_may_be_kept_and_is_told_when_computed() {
     let mut high = design();
     high["enclosure"]["tuning"] = json!("300 Hz");
     site.put(&format!("/api/v1/variants/{variant}"), "\"1\"", &high).expect(200);
-    let answer = site.post("/api/v1/simulate", &high).expect(422);
+    let answer = site.post("/api/v1/simulate", &json!({ "design": high })).expect(422);
     assert!(answer.told("enclosure.tuning").contains("300 Hz is higher than these ports reach"));
     let highest = answer.json()["errors"][0]["max"].as_f64().expect("the highest tuning");
     high["enclosure"]["tuning"] = json!(format!("{} Hz", highest * 0.99));
-    site.post("/api/v1/simulate", &high).expect(200);
+    site.post("/api/v1/simulate", &json!({ "design": high })).expect(200);
 }
 
 #[test]
@@ -126,8 +126,12 @@ fn what_is_exported_can_be_imported_and_is_the_same() {
     assert_eq!(file, demo["variants"][0]);
     let response =
         site.get(&format!("/api/v1/variants/{variant}/response.csv?from=20&to=200&points=5")).expect(200);
-    assert_eq!(response.text.lines().count(), 6);
-    assert!(response.text.starts_with("frequency_hz,level_db,"));
+    assert_eq!(response.text.lines().count(), 7);
+    assert!(response.text.starts_with("# 300 W into 4 Ω (34.6 V), against a wall\nfrequency_hz,level_db,"));
+    let bench = site.get(&format!("/api/v1/variants/{variant}/response.csv?conditions=bench")).expect(200);
+    assert!(bench.text.starts_with("# 2.83 V, half space\n"));
+    let nowhere = site.get(&format!("/api/v1/variants/{variant}/response.csv?conditions=nowhere"));
+    assert_eq!(nowhere.status, 400);
 
     let table = std::fs::read(format!("{DEMO}/drivers.csv")).expect("demo");
     let report = site.import_table(&table).expect(200).json();
@@ -153,15 +157,15 @@ fn a_table_with_a_bad_row_imports_nothing_and_reports_every_bad_row() {
 #[test]
 fn the_computation_is_the_same_as_on_the_command_line() {
     let site = Site::start();
-    let report = site.post("/api/v1/simulate?from=20&to=100&points=11", &design()).expect(200).json();
+    let report = site.post("/api/v1/simulate?from=20&to=100&points=11", &asked()).expect(200).json();
     assert_eq!(report["curves"]["frequency"].as_array().expect("list").len(), 11);
     assert_eq!(report["curves"]["further"]["phase"].as_array().expect("list").len(), 11);
     let mut drawn =
-        site.post("/api/v1/simulate?from=20&to=100&points=11&curves=lanes", &design()).expect(200).json();
+        site.post("/api/v1/simulate?from=20&to=100&points=11&curves=lanes", &asked()).expect(200).json();
     assert!(drawn["curves"].get("further").is_none());
     drawn["curves"]["further"] = report["curves"]["further"].clone();
     assert_eq!(drawn, report);
-    site.post("/api/v1/simulate?curves=some", &design()).expect(400);
+    site.post("/api/v1/simulate?curves=some", &asked()).expect(400);
     assert!((report["figures"]["fb"].as_f64().expect("ported") - 29.0).abs() < 1e-6);
     assert!((report["driver"]["vas"].as_f64().expect("m3") - 0.06343).abs() < 1e-4);
     let resolved = site.post("/api/v1/drivers/resolve", &driver()).expect(200).json();
@@ -200,7 +204,7 @@ fn every_starting_point_of_a_family_answers_with_a_design_or_a_reason() {
     assert!(starts.len() >= 5);
     let flat = &starts[0];
     assert_eq!((&flat["starting_point"], &flat["name"]), (&json!("flat"), &json!("Flat")));
-    site.post("/api/v1/simulate", &flat["design"]).expect(200);
+    site.post("/api/v1/simulate", &json!({ "design": flat["design"] })).expect(200);
     let none = site.post("/api/v1/starts", &ask("open_baffle")).expect(200).json();
     assert_eq!(none[0]["design"], Value::Null);
     assert!(none[0]["reason"].as_str().expect("a reason").contains("Qts"));
@@ -229,12 +233,12 @@ fn every_starting_point_of_a_family_answers_with_a_design_or_a_reason() {
 #[test]
 fn a_burst_is_played_and_a_bad_one_refused() {
     let site = Site::start();
-    let heard = site.post("/api/v1/transient?play=burst&frequency=40&cycles=3", &design()).expect(200).json();
+    let heard = site.post("/api/v1/transient?play=burst&frequency=40&cycles=3", &asked()).expect(200).json();
     assert_eq!(heard["time"].as_array().map(Vec::len), heard["pressure"].as_array().map(Vec::len));
     assert_eq!(heard["band_limit"], 1000.0);
     let refused =
         [("play=burst&frequency=4000", 422), ("play=burst&cycles=0.2", 422), ("play=drum", 400), ("", 400)];
     for (query, status) in refused {
-        site.post(&format!("/api/v1/transient?{query}"), &design()).expect(status);
+        site.post(&format!("/api/v1/transient?{query}"), &asked()).expect(status);
     }
 }

@@ -156,6 +156,11 @@ pub fn driver() -> Value {
     })
 }
 
+/// A question about the figures of the design.
+pub fn asked() -> Value {
+    json!({ "design": design() })
+}
+
 pub fn design() -> Value {
     json!({
         "format": "oak-drum/design", "version": 1, "name": "Slot", "driver": driver(),

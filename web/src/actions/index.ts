@@ -1,5 +1,6 @@
 import type { Action } from './action';
 import { archive } from './archive';
+import { switchConditions } from './conditions';
 import { duplicate } from './duplicate';
 import { goes } from './go';
 import { lanes } from './lanes';
@@ -23,6 +24,7 @@ export const ACTIONS: Action[] = [
   ...shelf,
   ...nudges,
   ...windows,
+  switchConditions,
   ...lanes,
   ...goes,
   switchTheme,

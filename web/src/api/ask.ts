@@ -4,12 +4,12 @@ import type { Ask } from './simulator';
 /** Lowest and highest frequency of every lane, Hz, and how many points lie between. */
 export const SPAN = { from: 10, to: 500, points: 500 };
 
-/** Asks the server to compute a design. */
-export const ask: Ask = async (design, signal) => {
+/** Asks the server to compute a design in some conditions. */
+export const ask: Ask = async (design, asked, signal) => {
   try {
     const request = api.POST('/api/v1/simulate', {
       params: { query: { ...SPAN, curves: 'lanes' } },
-      body: design,
+      body: { design, ...asked },
       signal,
     });
     return { ok: true, report: await answered(request) };

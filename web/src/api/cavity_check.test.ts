@@ -1,4 +1,5 @@
 import { afterEach, expect, test, vi } from 'vitest';
+import { UNASKED } from '../model/conditions';
 import { linesOf, ringInFull } from './cavity_check';
 import { Refusal, Unreachable } from './client';
 import type { RawDesign } from './types';
@@ -30,21 +31,21 @@ test('lines are put together from pieces', async () => {
 test('progress is heard and the last line is the report', async () => {
   answer(['{"progress":[1,4]}\n{"prog', 'ress":[2,4]}\n', '{"report":{"words":"It rings."}}\n']);
   const heard: number[] = [];
-  const report = await ringInFull(DESIGN, null, signal, (share) => heard.push(share));
+  const report = await ringInFull(DESIGN, UNASKED, signal, (share) => heard.push(share));
   expect(heard).toEqual([0.25, 0.5]);
   expect(report?.words).toBe('It rings.');
 });
 
 test('what is wrong is told, at once or in the last line', async () => {
   answer(['{"errors":[{"field":"body","message":"too full"}]}\n']);
-  const refused = await ringInFull(DESIGN, null, signal, () => {}).catch((error: unknown) => error);
+  const refused = await ringInFull(DESIGN, UNASKED, signal, () => {}).catch((error: unknown) => error);
   expect(refused).toBeInstanceOf(Refusal);
   expect((refused as Refusal).errorOf('body')).toBe('too full');
   answer(['{"detail":"no such thing"}'], 422);
-  await expect(ringInFull(DESIGN, null, signal, () => {})).rejects.toThrow('no such thing');
+  await expect(ringInFull(DESIGN, UNASKED, signal, () => {})).rejects.toThrow('no such thing');
 });
 
 test('a check that breaks off is no answer', async () => {
   answer(['{"progress":[1,4]}\n']);
-  await expect(ringInFull(DESIGN, null, signal, () => {})).rejects.toBeInstanceOf(Unreachable);
+  await expect(ringInFull(DESIGN, UNASKED, signal, () => {})).rejects.toBeInstanceOf(Unreachable);
 });

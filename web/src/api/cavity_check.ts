@@ -1,7 +1,8 @@
 // The check of standing waves in three directions, which tells how far it is.
 
+import type { Asked } from '../model/conditions';
 import { failed, Refusal, Unreachable } from './client';
-import type { CavityCheckLine, CavityCheckReport, RawBrief, RawDesign } from './types';
+import type { CavityCheckLine, CavityCheckReport, RawDesign } from './types';
 
 /** Texts of a stream, one for each line. */
 export async function* linesOf(stream: AsyncIterable<Uint8Array>): AsyncGenerator<string> {
@@ -19,14 +20,14 @@ export async function* linesOf(stream: AsyncIterable<Uint8Array>): AsyncGenerato
 /** Checks in full; `onProgress` hears what share is done. Null where the cabinet is no single room. */
 export async function ringInFull(
   design: RawDesign,
-  brief: RawBrief | null,
+  asked: Asked,
   signal: AbortSignal,
   onProgress: (share: number) => void,
 ): Promise<CavityCheckReport | null> {
   const response = await fetch('/api/v1/cabinet/cavity-check?model=full', {
     method: 'POST',
     headers: { Accept: 'application/x-ndjson', 'Content-Type': 'application/json' },
-    body: JSON.stringify({ design, brief }),
+    body: JSON.stringify({ design, ...asked }),
     signal,
   }).catch((cause: unknown) => {
     if (cause instanceof DOMException && cause.name === 'AbortError') throw cause;

@@ -8,8 +8,10 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
+import type { Asked } from '../model/conditions';
 import { ringInFull } from './cavity_check';
 import { answered, api, Unreachable } from './client';
+import { useConditions } from './conditions';
 import type {
   CavityCheckReport,
   Job,
@@ -263,91 +265,97 @@ export function useMending(brief: RawBrief, design: RawDesign, check: string) {
   });
 }
 
-/** How each figure of a design is worked out, in the surroundings of a brief where there is one. */
-export function useWorkings(design: RawDesign, brief: RawBrief | null) {
+/** How each figure of a design is worked out; what is judged is as the brief uses it. */
+export function useWorkings(design: RawDesign, judged = false) {
+  const shown = useConditions();
+  const asked: Asked = judged ? { ...shown, conditions: 'in_use' } : shown;
   return useQuery({
-    queryKey: ['workings', design, brief],
-    queryFn: ({ signal }) => answered(api.POST('/api/v1/workings', { body: { design, brief }, signal })),
+    queryKey: ['workings', design, asked],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/workings', { body: { design, ...asked }, signal })),
     placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });
 }
 
 /** One value turned step by step. */
-export function useSweep(ask: RawSweep) {
+export function useSweep(turned: Omit<RawSweep, 'brief' | 'conditions'>) {
+  const asked = useConditions();
   return useQuery({
-    queryKey: ['sweep', ask],
-    queryFn: ({ signal }) => answered(api.POST('/api/v1/sweep', { body: ask, signal })),
+    queryKey: ['sweep', turned, asked],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/sweep', { body: { ...turned, ...asked }, signal })),
     placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });
 }
 
 /** A design built many times. */
-export function useTolerance(ask: RawTolerance) {
+export function useTolerance(built: Omit<RawTolerance, 'brief' | 'conditions'>) {
+  const asked = useConditions();
   return useQuery({
-    queryKey: ['tolerance', ask],
-    queryFn: ({ signal }) => answered(api.POST('/api/v1/tolerance', { body: ask, signal })),
+    queryKey: ['tolerance', built, asked],
+    queryFn: ({ signal }) =>
+      answered(api.POST('/api/v1/tolerance', { body: { ...built, ...asked }, signal })),
     placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });
 }
 
-/** The box of a design, in the surroundings of a brief where there is one; null where the cabinet has none. */
-export function useCabinet(design: RawDesign, brief: RawBrief | null) {
+/** The box of a design, in its conditions; null where the cabinet has none. */
+export function useCabinet(design: RawDesign) {
+  const asked = useConditions();
   return useQuery({
-    queryKey: ['cabinet', design, brief],
-    queryFn: ({ signal }) => answered(api.POST('/api/v1/cabinet', { body: { design, brief }, signal })),
+    queryKey: ['cabinet', design, asked],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/cabinet', { body: { design, ...asked }, signal })),
     placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });
 }
 
 /** What the standing waves of a box do, modelled as ducts; null where the cabinet is no single room. */
-export function useRing(design: RawDesign, brief: RawBrief | null) {
+export function useRing(design: RawDesign) {
+  const asked = useConditions();
   return useQuery({
-    queryKey: ['ring', design, brief],
+    queryKey: ['ring', design, asked],
     queryFn: async ({ signal }) => {
       const params = { query: { model: 'quick' } } as const;
-      const asked = api.POST('/api/v1/cabinet/cavity-check', { params, body: { design, brief }, signal });
+      const answer = api.POST('/api/v1/cabinet/cavity-check', { params, body: { design, ...asked }, signal });
       // Lines come only to who asks for lines.
-      return (await answered(asked)) as CavityCheckReport | null;
+      return (await answered(answer)) as CavityCheckReport | null;
     },
     ...ASKED_ONCE,
   });
 }
 
 /** The same in three directions; `onProgress` hears what share is done. */
-export function useRingInFull(
-  design: RawDesign,
-  brief: RawBrief | null,
-  wanted: boolean,
-  onProgress: (share: number) => void,
-) {
+export function useRingInFull(design: RawDesign, wanted: boolean, onProgress: (share: number) => void) {
+  const asked = useConditions();
   return useQuery({
-    queryKey: ['ring in full', design, brief],
-    queryFn: ({ signal }) => ringInFull(design, brief, signal, onProgress),
+    queryKey: ['ring in full', design, asked],
+    queryFn: ({ signal }) => ringInFull(design, asked, signal, onProgress),
     enabled: wanted,
     ...ASKED_ONCE,
   });
 }
 
 /** What would stiffen the boards of a box. */
-export function useBoards(design: RawDesign, brief: RawBrief | null, wanted: boolean) {
+export function useBoards(design: RawDesign, wanted: boolean) {
+  const asked = useConditions();
   return useQuery({
-    queryKey: ['panels', design, brief],
+    queryKey: ['panels', design, asked],
     queryFn: ({ signal }) =>
-      answered(api.POST('/api/v1/cabinet/panels', { body: { design, brief }, signal })),
+      answered(api.POST('/api/v1/cabinet/panels', { body: { design, ...asked }, signal })),
     enabled: wanted,
     ...ASKED_ONCE,
   });
 }
 
 /** The way of a line or horn with other numbers of folds. */
-export function useFolds(design: RawDesign, brief: RawBrief | null) {
+export function useFolds(design: RawDesign) {
+  const asked = useConditions();
   return useQuery({
-    queryKey: ['folds', design, brief],
-    queryFn: ({ signal }) => answered(api.POST('/api/v1/cabinet/folds', { body: { design, brief }, signal })),
+    queryKey: ['folds', design, asked],
+    queryFn: ({ signal }) =>
+      answered(api.POST('/api/v1/cabinet/folds', { body: { design, ...asked }, signal })),
     placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });
@@ -375,10 +383,13 @@ export function askDrawing(
 
 /** What moves at a frequency. */
 export function useMotion(design: RawDesign, frequency: number) {
+  const asked = useConditions();
   return useQuery({
-    queryKey: ['motion', design, frequency],
+    queryKey: ['motion', design, frequency, asked],
     queryFn: ({ signal }) =>
-      answered(api.POST('/api/v1/motion', { params: { query: { frequency } }, body: design, signal })),
+      answered(
+        api.POST('/api/v1/motion', { params: { query: { frequency } }, body: { design, ...asked }, signal }),
+      ),
     placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });
@@ -386,14 +397,15 @@ export function useMotion(design: RawDesign, frequency: number) {
 
 /** What is heard of a step or a burst, for several designs. */
 export function useTransients(designs: RawDesign[], play: 'step' | 'burst', frequency: number) {
+  const asked = useConditions();
   return useQueries({
     queries: designs.map((design) => ({
-      queryKey: ['transient', design, play, play === 'burst' ? frequency : 0],
+      queryKey: ['transient', design, play, play === 'burst' ? frequency : 0, asked],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
         answered(
           api.POST('/api/v1/transient', {
             params: { query: { play, frequency, cycles: Math.max(1, Math.min(4, 0.4 * frequency)) } },
-            body: design,
+            body: { design, ...asked },
             signal,
           }),
         ),

@@ -1257,6 +1257,11 @@ export interface components {
             /** @description Words. */
             labels: components["schemas"]["LabelReport"][];
         };
+        /**
+         * @description Where a drive is from.
+         * @enum {string}
+         */
+        DriveOrigin: "bench" | "usual" | "typed" | "amplifier";
         /** @description A driver in the library. */
         Driver: {
             /**
@@ -2499,12 +2504,6 @@ export interface components {
             current_revision?: number | null;
             report?: components["schemas"]["ImportReport"] | null;
         };
-        /** @description A design, and the brief in whose surroundings it is looked at. */
-        Questioned: {
-            /** @description Whose figures are asked about. */
-            design: components["schemas"]["RawDesign"];
-            brief?: components["schemas"]["RawBrief"] | null;
-        };
         /** @description One amount of fill by the quick method (common practice). */
         QuickFillReport: {
             /** @description As files have it. */
@@ -2740,6 +2739,11 @@ export interface components {
             family: components["schemas"]["RawFamily"];
             enclosure?: components["schemas"]["RawEnclosure"] | null;
         };
+        /**
+         * @description The conditions that figures can be wanted in.
+         * @enum {string}
+         */
+        RawConditions: "in_use" | "bench";
         /**
          * @description How corners are built.
          * @enum {string}
@@ -3030,6 +3034,14 @@ export interface components {
          * @enum {string}
          */
         RawProgramme: "sine" | "music" | "film";
+        /** @description A design, and the conditions in which its figures are wanted. */
+        RawQuestion: {
+            /** @description Whose figures are asked about. */
+            design: components["schemas"]["RawDesign"];
+            brief?: components["schemas"]["RawBrief"] | null;
+            /** @description In which conditions. */
+            conditions?: components["schemas"]["RawConditions"];
+        };
         /** @description Passive radiators. */
         RawRadiator: {
             area?: components["schemas"]["Typed"] | null;
@@ -3140,6 +3152,9 @@ export interface components {
         RawSweep: {
             /** @description What is turned. */
             design: components["schemas"]["RawDesign"];
+            brief?: components["schemas"]["RawBrief"] | null;
+            /** @description In which conditions. */
+            conditions?: components["schemas"]["RawConditions"];
             /** @description Which value; the first that the design has where absent. */
             parameter?: string | null;
             /**
@@ -3158,6 +3173,8 @@ export interface components {
             /** @description The design. */
             design: components["schemas"]["RawDesign"];
             brief?: components["schemas"]["RawBrief"] | null;
+            /** @description In which conditions. */
+            conditions?: components["schemas"]["RawConditions"];
             /** @description How far values may be off. */
             spreads?: components["schemas"]["RawSpreads"];
         };
@@ -3180,6 +3197,10 @@ export interface components {
         };
         /** @description Everything computed of one design. SI throughout, but dB, degrees and ms where a name says so. */
         Report: {
+            /** @description Drive and space in words: what the figures stand in. */
+            conditions: string;
+            /** @description Where the drive is from. */
+            drive: components["schemas"]["DriveOrigin"];
             /**
              * Format: double
              * @description Drive at the terminals, V RMS.
@@ -4100,7 +4121,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Questioned"];
+                "application/json": components["schemas"]["RawQuestion"];
             };
         };
         responses: {
@@ -4142,7 +4163,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Questioned"];
+                "application/json": components["schemas"]["RawQuestion"];
             };
         };
         responses: {
@@ -4235,7 +4256,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Questioned"];
+                "application/json": components["schemas"]["RawQuestion"];
             };
         };
         responses: {
@@ -4313,7 +4334,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Questioned"];
+                "application/json": components["schemas"]["RawQuestion"];
             };
         };
         responses: {
@@ -5118,7 +5139,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RawDesign"];
+                "application/json": components["schemas"]["RawQuestion"];
             };
         };
         responses: {
@@ -5166,7 +5187,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RawDesign"];
+                "application/json": components["schemas"]["RawQuestion"];
             };
         };
         responses: {
@@ -5368,7 +5389,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RawDesign"];
+                "application/json": components["schemas"]["RawQuestion"];
             };
         };
         responses: {
@@ -5529,6 +5550,8 @@ export interface operations {
                 to?: number;
                 /** @description How many, 2 to 20000. */
                 points?: number;
+                /** @description `in_use`, as the brief of its build has it, or on the `bench`. */
+                conditions?: "in_use" | "bench";
             };
             header?: never;
             path: {
@@ -5638,7 +5661,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Questioned"];
+                "application/json": components["schemas"]["RawQuestion"];
             };
         };
         responses: {

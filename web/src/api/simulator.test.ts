@@ -8,9 +8,11 @@ const report = (name: string) => ({ name }) as unknown as Report;
 
 /** Answers when told to. */
 function desk() {
-  const asked: { name: string; answer: (result: Result) => void; signal: AbortSignal }[] = [];
+  const asked: { name: string; conditions: string; answer: (result: Result) => void; signal: AbortSignal }[] =
+    [];
   const simulator = new Simulator(
-    (one, signal) => new Promise((answer) => asked.push({ name: one.name ?? '', answer, signal })),
+    (one, { conditions }, signal) =>
+      new Promise((answer) => asked.push({ name: one.name ?? '', conditions, answer, signal })),
   );
   const answer = async (result?: Result) => {
     const last = asked.at(-1);
@@ -38,6 +40,22 @@ describe('the simulator', () => {
     await answer();
     simulator.show('v', design);
     expect(asked).toHaveLength(1);
+  });
+
+  it('asks for everything again in other conditions, after what is under way', async () => {
+    const { asked, simulator, answer } = desk();
+    simulator.show('v', named('a'));
+    await answer();
+    simulator.show('w', named('b'));
+    const bench = { brief: null, conditions: 'bench' } as const;
+    simulator.condition(bench);
+    simulator.condition(bench);
+    await answer();
+    expect(asked.map(({ name, conditions }) => [name, conditions])).toEqual([
+      ['a', 'in_use'],
+      ['b', 'in_use'],
+      ['a', 'bench'],
+    ]);
   });
 
   it('keeps the last curves beside a problem, and clears it', async () => {

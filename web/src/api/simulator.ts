@@ -1,11 +1,12 @@
 // Asks the server for what designs do. One request a variant is under way; of the designs that come in
 // meanwhile only the latest is asked for, so that a drag is drawn as it goes and ends with the last.
 
+import { type Asked, UNASKED } from '../model/conditions';
 import { Observable } from '../model/observable';
 import type { ProblemDocument, RawDesign, Report } from './types';
 
 export type Result = { ok: true; report: Report } | { ok: false; problem: ProblemDocument | null };
-export type Ask = (design: RawDesign, signal: AbortSignal) => Promise<Result>;
+export type Ask = (design: RawDesign, asked: Asked, signal: AbortSignal) => Promise<Result>;
 
 interface Desk {
   /** What was asked last. */
@@ -26,6 +27,7 @@ const PAUSE = 2000;
 
 export class Simulator extends Observable<Results> {
   private desks = new Map<string, Desk>();
+  private asked: Asked = UNASKED;
 
   constructor(private readonly ask: Ask) {
     super({ reports: new Map(), problems: new Map() });
@@ -44,6 +46,16 @@ export class Simulator extends Observable<Results> {
     }
   }
 
+  /** Asks for everything in other conditions. */
+  condition(asked: Asked): void {
+    if (asked === this.asked) return;
+    this.asked = asked;
+    for (const [id, desk] of this.desks) {
+      desk.waiting = desk.asked;
+      if (!desk.abort) void this.work(id, desk);
+    }
+  }
+
   stop(): void {
     for (const desk of this.desks.values()) {
       desk.waiting = null;
@@ -58,7 +70,7 @@ export class Simulator extends Observable<Results> {
     desk.waiting = null;
     desk.abort = new AbortController();
     const { signal } = desk.abort;
-    const result = await this.ask(design, signal);
+    const result = await this.ask(design, this.asked, signal);
     desk.abort = null;
     if (signal.aborted) return;
     this.take(id, result);

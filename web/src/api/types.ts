@@ -52,6 +52,7 @@ export type Build = Schemas['Build'];
 export type BuildWithVariants = Schemas['BuildWithVariants'];
 export type Variant = Schemas['Variant'];
 export type RawBrief = Schemas['RawBrief'];
+export type RawConditions = Schemas['RawConditions'];
 export type Check = Schemas['Check'];
 export type WiringOption = Schemas['WiringOption'];
 export type ChangeStep = Schemas['Step'];

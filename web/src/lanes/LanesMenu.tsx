@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { conditionsOf } from '../model/conditions';
 import { cursor, laneViews } from '../model/lane_view';
 import { printSheet, save } from '../ui/download';
 import { Icon } from '../ui/Icon';
@@ -31,7 +32,7 @@ export function LanesMenu({ title, shown, activeId }: Props) {
     const { ranges, span } = laneViews.snapshot();
     const open = openLanes(lanes);
     return pictureOf({
-      title,
+      title: `${title} · ${conditionsOf(shown)}`,
       shown,
       active: active as Trace,
       lanes: open.length ? open : lanes,

@@ -1,3 +1,4 @@
+import { conditionsOf } from '../model/conditions';
 import { cursor } from '../model/lane_view';
 import { significant } from '../model/units';
 import { Dialog } from '../ui/Dialog';
@@ -25,7 +26,7 @@ export function ValuesDialog({ open, shown, lanes, onClose }: Props) {
   return (
     <Dialog
       title="Values of the lanes"
-      about="At the cursor, then at the middles of third octaves."
+      about={`At the cursor, then at the middles of third octaves. ${conditionsOf(shown)}.`}
       open
       wide
       onClose={onClose}

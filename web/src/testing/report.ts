@@ -3,6 +3,8 @@
 import type { Report } from '../api/types';
 
 export const report: Report = {
+  conditions: '80 W into 4 Ω (17.9 V), half space',
+  drive: 'amplifier',
   volts: 17.9,
   space: 'half',
   driver: {

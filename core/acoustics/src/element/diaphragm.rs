@@ -29,6 +29,10 @@ impl Effect for Diaphragm {
         &self.nodes
     }
 
+    fn faces(&self) -> u32 {
+        if self.radiation && self.nodes[1] == Node::Outside { self.count } else { 0 }
+    }
+
     #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         let load = if self.radiation && self.nodes[1] == Node::Outside {

@@ -14,7 +14,7 @@ use crate::node::Node;
 #[derive(Debug, Clone)]
 pub struct Duct {
     one: Passage,
-    count: f64,
+    count: u32,
 }
 
 impl Duct {
@@ -27,7 +27,7 @@ impl Duct {
             CrossSection::Slot { width, .. } => Some(width),
         };
         let slice = Slice { length, start: area, end: area, width, fill: None };
-        Self { one: Passage::new(nodes, &[slice], ends.map(Some), true), count: f64::from(count) }
+        Self { one: Passage::new(nodes, &[slice], ends.map(Some), true), count }
     }
 }
 
@@ -36,10 +36,14 @@ impl Effect for Duct {
         self.one.terminals()
     }
 
+    fn faces(&self) -> u32 {
+        Effect::faces(&self.one) * self.count
+    }
+
     #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         let load = self.one.flows(at, admittance);
-        let count = T::of(self.count);
+        let count = T::of(f64::from(self.count));
         for y in admittance {
             *y *= count;
         }

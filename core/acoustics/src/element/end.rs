@@ -51,6 +51,8 @@ pub(super) struct Termination {
 enum Kind {
     /// A plug of air that moves along: its length over its area, 1/m.
     Mass(f64),
+    /// The open air along the cabinet's walls: such a plug, and what leaves as sound.
+    Walled(f64),
     /// The open air in front of the cabinet's own wall, whatever walls are farther off.
     Baffled,
     /// The open air all round.
@@ -65,9 +67,15 @@ impl Termination {
             (Node::Outside, End::Flanged) => Kind::Baffled,
             (Node::Outside, End::Free) => Kind::Unbaffled,
             (Node::Outside, End::Mouth) => Kind::Mouth,
+            (Node::Outside, End::Walls(_)) => Kind::Walled(end.length_correction(area) / area),
             _ => Kind::Mass(end.length_correction(area) / area),
         };
         Self { kind, area }
+    }
+
+    /// Whether sound leaves here.
+    pub(super) fn radiates(&self) -> bool {
+        !matches!(self.kind, Kind::Mass(_))
     }
 
     /// No end at all: the next element goes on with the same area.
@@ -82,6 +90,9 @@ impl Termination {
         let scale = T::of(at.air.density * at.air.speed / self.area);
         match self.kind {
             Kind::Mass(slug) => Complex::new(T::of(0.0), at.omega * T::of(at.air.density * slug)),
+            Kind::Walled(slug) => {
+                Complex::new(radiation_resistance(at, self.area), at.omega * T::of(at.air.density * slug))
+            }
             Kind::Baffled if at.space == Space::Half => piston_impedance(ka) * scale,
             Kind::Baffled => {
                 Complex::new(radiation_resistance(at, self.area), piston_impedance(ka).im * scale)

@@ -51,6 +51,11 @@ pub trait Effect: std::fmt::Debug + Send + Sync {
     /// 0 where there is none.
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T;
 
+    /// How many equal faces sound at the outside, each against the open air; 0 where none does.
+    fn faces(&self) -> u32 {
+        0
+    }
+
     /// Whether what leaves at the outside has spread on its way, so that it is heard by its power over the open space and
     /// not, as a piston, on its axis.
     fn spreads(&self) -> bool {
@@ -69,6 +74,9 @@ pub trait Element: std::fmt::Debug + Send + Sync {
     /// See [`Effect::flows`], at four frequencies in AVX2's registers; only within such work.
     fn admit_avx2(&self, at: &At<'_, Avx2>, admittance: &mut [Complex<Avx2>]) -> Avx2;
 
+    /// See [`Effect::faces`].
+    fn faces(&self) -> u32;
+
     /// See [`Effect::spreads`].
     fn spreads(&self) -> bool;
 }
@@ -84,6 +92,10 @@ impl<E: Effect> Element for E {
 
     fn admit_avx2(&self, at: &At<'_, Avx2>, admittance: &mut [Complex<Avx2>]) -> Avx2 {
         flows_in_avx2(self, at, admittance)
+    }
+
+    fn faces(&self) -> u32 {
+        Effect::faces(self)
     }
 
     fn spreads(&self) -> bool {

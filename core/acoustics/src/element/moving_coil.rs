@@ -56,6 +56,10 @@ impl Effect for MovingCoil {
         &self.nodes
     }
 
+    fn faces(&self) -> u32 {
+        u32::from(self.radiation != Loads::None)
+    }
+
     #[inline(always)]
     fn flows<T: Real>(&self, at: &At<'_, T>, admittance: &mut [Complex<T>]) -> T {
         let d = &self.driver;

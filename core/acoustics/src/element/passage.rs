@@ -301,6 +301,10 @@ impl Effect for Passage {
         outer.re
     }
 
+    fn faces(&self) -> u32 {
+        u32::from(self.ends[1].radiates())
+    }
+
     fn spreads(&self) -> bool {
         true
     }

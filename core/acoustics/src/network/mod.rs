@@ -69,7 +69,7 @@ pub struct Path {
 pub enum Reference {
     /// The level that the driver's parameters promise for its piston band.
     Piston,
-    /// The highest level of the passband.
+    /// The mean power of the passband.
     Passband,
 }
 
@@ -96,6 +96,8 @@ pub struct Network {
     pub chambers: Vec<ReportedChamber>,
     /// Longer ways to the listener; what is not named here has none.
     pub paths: Vec<Path>,
+    /// Where what sounds stands in space, m, by element; what is not named here stands as far back as its way is longer.
+    pub places: Vec<(usize, [f64; 3])>,
     /// What the level is compared with.
     pub reference: Reference,
 }
@@ -114,6 +116,7 @@ impl Network {
             openings: Vec::new(),
             chambers: Vec::new(),
             paths: Vec::new(),
+            places: Vec::new(),
             reference: Reference::Piston,
         }
     }

@@ -21,8 +21,18 @@ pub struct Solver<'a, T: Real = f64> {
     /// Radiation resistance of each element, Pa s/m3.
     loads: Vec<T>,
     matrix: Vec<Complex<T>>,
-    /// Pressure or voltage at each inside node, then the drive, then the zero of everything open or grounded.
+    /// Pressure or voltage at each inside node, then the drive, then the zero of everything open or grounded, then what the
+    /// others' sound sets against each face.
     across: Vec<Complex<T>>,
+    /// What each face's pressure does to the inside nodes, `[faces * nodes]`.
+    pushed: Vec<Complex<T>>,
+    /// How far the faces stand apart, m, `[faces * faces]`; of a face that is several, one from the next.
+    apart: Vec<f64>,
+    /// Resistance that each face sets against the flow of each other, Pa s/m3, `[faces * faces]`.
+    mutual: Vec<T>,
+    /// The system of their flows, `[faces * faces]`, and those flows, m3/s RMS.
+    coupled: Vec<Complex<T>>,
+    flows: Vec<Complex<T>>,
     /// What leaves each sounding terminal at the last solution, m3/s RMS.
     sound: Vec<Complex<T>>,
     /// Angular frequency of the last solution, rad/s.
@@ -49,6 +59,15 @@ struct Sounding {
     loaded: bool,
 }
 
+/// A terminal that sounds against the open air, and so against every other.
+#[derive(Debug, Clone, Copy)]
+struct Face {
+    element: usize,
+    terminal: usize,
+    /// How many it is.
+    count: u32,
+}
+
 /// What goes where, as positions in the solver's vectors: found once, followed at every frequency.
 #[derive(Debug, Default)]
 struct Wiring {
@@ -59,6 +78,9 @@ struct Wiring {
     /// Place in `across` of every terminal of every element.
     places: Vec<usize>,
     sounding: Vec<Sounding>,
+    faces: Vec<Face>,
+    /// An admittance to a face, and the place among what is pushed that it adds to.
+    pushes: Vec<(usize, usize)>,
     /// Elements and terminals at the amplifier.
     supplied: Vec<(usize, usize)>,
 }
@@ -66,10 +88,19 @@ struct Wiring {
 impl Wiring {
     fn add(&mut self, slot: Slot, terminals: &[Node], network: &Network, element: usize) {
         let (drive, zero) = (network.nodes, network.nodes + 1);
-        self.places.extend(terminals.iter().map(|node| match *node {
+        let count = network.elements[element].faces();
+        let sounds = terminals.iter().position(|node| *node == Node::Outside);
+        let face = sounds.filter(|_| count > 0).map(|terminal| {
+            self.faces.push(Face { element, terminal, count });
+            (terminal, self.faces.len() - 1)
+        });
+        self.places.extend(terminals.iter().enumerate().map(|(terminal, node)| match *node {
             Node::Inside(at) => at,
             Node::Amplifier => drive,
-            Node::Outside | Node::Elsewhere | Node::Ground => zero,
+            Node::Outside | Node::Elsewhere | Node::Ground => match face {
+                Some((sounding, face)) if sounding == terminal => zero + 1 + face,
+                _ => zero,
+            },
         }));
         for (row, from) in terminals.iter().enumerate() {
             match *from {
@@ -78,7 +109,7 @@ impl Wiring {
                     terminal: row,
                     extra_path: extra_path(network, element, row),
                     spreads: network.elements[element].spreads(),
-                    loaded: terminals.iter().position(|node| *node == Node::Outside) == Some(row),
+                    loaded: sounds == Some(row),
                 }),
                 Node::Amplifier => self.supplied.push((element, row)),
                 Node::Elsewhere | Node::Ground => {}
@@ -88,6 +119,9 @@ impl Wiring {
                         match self.places[slot.places + column] {
                             to if to == drive => self.drives.push((admittance, from)),
                             to if to == zero => {}
+                            to if to > zero => {
+                                self.pushes.push((admittance, (to - zero - 1) * network.nodes + from));
+                            }
                             to => self.stamps.push((admittance, from * network.nodes + to)),
                         }
                     }
@@ -95,6 +129,28 @@ impl Wiring {
             }
         }
     }
+}
+
+/// How far faces stand apart, m, `[n * n]`.
+fn apart(network: &Network, faces: &[Face]) -> Vec<f64> {
+    let place = |face: &Face| {
+        let known = network.places.iter().find(|(element, _)| *element == face.element);
+        known.map_or([0.0, 0.0, -extra_path(network, face.element, face.terminal)], |(_, place)| *place)
+    };
+    // The nearest that equal round ones can stand.
+    let next = |face: &Face| {
+        let same = |opening: &&crate::network::Opening| opening.element == face.element;
+        let area = network.openings.iter().find(same).map_or(0.0, |opening| opening.area);
+        2.0 * (area / f64::from(face.count) / std::f64::consts::PI).sqrt()
+    };
+    let distance = |a: &Face, b: &Face| {
+        if a.element == b.element {
+            return next(a);
+        }
+        let [a, b] = [place(a), place(b)];
+        a.iter().zip(&b).map(|(a, b)| (a - b).powi(2)).sum::<f64>().sqrt()
+    };
+    faces.iter().flat_map(|a| faces.iter().map(move |b| distance(a, b))).collect()
 }
 
 fn extra_path(network: &Network, element: usize, terminal: usize) -> f64 {
@@ -118,15 +174,23 @@ impl<'a, T: Real> Solver<'a, T> {
             next = Slot { admittance: slot.admittance + n * n, places: slot.places + n, terminals: 0 };
         }
         let zero = Complex::from(T::of(0.0));
+        // A single face has nothing to sound against but the air.
+        let lone = wiring.faces.len() < 2 && wiring.faces.iter().all(|face| face.count < 2);
+        let faces = if lone { 0 } else { wiring.faces.len() };
         Self {
             network,
             loads: vec![zero.re; slots.len()],
             slots,
             sound: vec![zero; wiring.sounding.len()],
-            wiring,
             admittance: vec![zero; next.admittance],
             matrix: vec![zero; network.nodes * network.nodes],
-            across: vec![zero; network.nodes + 2],
+            across: vec![zero; network.nodes + 2 + wiring.faces.len()],
+            pushed: vec![zero; faces * network.nodes],
+            apart: apart(network, &wiring.faces[..faces]),
+            mutual: vec![zero.re; faces * faces],
+            coupled: vec![zero; faces * faces],
+            flows: vec![zero; faces],
+            wiring,
             omega: zero.re,
         }
     }
@@ -135,7 +199,11 @@ impl<'a, T: Real> Solver<'a, T> {
     #[inline(always)]
     pub fn solve(&mut self, frequency: T, volts: f64) {
         self.assemble(frequency, volts);
-        solve_in_place(&mut self.matrix, &mut self.across[..self.network.nodes]);
+        let nodes = self.network.nodes;
+        solve_in_place(&mut self.matrix, &mut self.across[..nodes], &mut self.pushed);
+        if !self.flows.is_empty() {
+            self.couple();
+        }
         for index in 0..self.sound.len() {
             let Sounding { element, terminal, .. } = self.wiring.sounding[index];
             self.sound[index] = self.outflow(element, terminal);
@@ -148,7 +216,7 @@ impl<'a, T: Real> Solver<'a, T> {
         let Node::Inside(index) = node else { return Complex::from(T::of(0.0)) };
         self.assemble(frequency, 0.0);
         self.across[index] = T::of(1.0).into();
-        solve_in_place(&mut self.matrix, &mut self.across[..self.network.nodes]);
+        solve_in_place(&mut self.matrix, &mut self.across[..self.network.nodes], &mut []);
         self.across[index]
     }
 
@@ -176,6 +244,12 @@ impl<'a, T: Real> Solver<'a, T> {
             Node::Inside(index) => self.across[index],
             Node::Amplifier => self.across[self.network.nodes],
         }
+    }
+
+    /// Pressure that the sound of the others sets against an element's terminal at the outside, Pa RMS.
+    #[inline(always)]
+    pub fn pressure_outside(&self, element: usize, terminal: usize) -> Complex<T> {
+        self.across[self.wiring.places[self.slots[element].places + terminal]]
     }
 
     /// Radiation resistance of a small source in this space, whatever its size: `rho w^2/(Omega c)`, Pa s/m3.
@@ -223,25 +297,92 @@ impl<'a, T: Real> Solver<'a, T> {
         current
     }
 
-    /// Power that leaves as sound, W.
-    ///
-    /// Every opening works against its own radiation resistance; as long as they stand close together they
-    /// also work against each other, all against `rho w^2/(Omega c)` of their sum.
+    /// Power that leaves as sound, W: the form of the resistances that the faces set against their own flow and each other's.
     #[inline(always)]
     pub fn radiated(&self) -> T {
-        let apart = !self.network.paths.is_empty();
-        let zero = T::of(0.0);
-        let together = if apart { zero } else { self.small_source() };
-        let mut power = zero;
-        let mut sum = Complex::from(zero);
-        for (sounding, flow) in self.wiring.sounding.iter().zip(&self.sound).filter(|(at, _)| at.loaded) {
-            sum += *flow;
-            let load = self.loads[sounding.element];
-            if load.largest() > 0.0 {
-                power += (load - together) * flow.norm_sqr();
+        let mut power = T::of(0.0);
+        for face in &self.wiring.faces {
+            power += self.loads[face.element] * self.outflow(face.element, face.terminal).norm_sqr();
+        }
+        let n = self.flows.len();
+        for (one, row) in self.mutual.chunks_exact(n.max(1)).enumerate() {
+            for (other, resistance) in row.iter().enumerate() {
+                let (one, other) = (self.flows[one], self.flows[other]);
+                power += *resistance * (one.re * other.re + one.im * other.im);
             }
         }
-        (power + together * sum.norm_sqr()).or_larger(zero)
+        power.or_larger(T::of(0.0))
+    }
+
+    /// Lets every face work against the sound of the others, which so far were solved as if each sounded alone: the pressure
+    /// `p_i = sum of R_ij u_j` with `R_ij = sqrt(R_i R_j) sin(k d)/(k d)` (Pritchard 1960, J. Acoust. Soc. Am. 32, 730, for
+    /// small pistons), never more together than the power that is there.
+    #[inline(always)]
+    fn couple(&mut self) {
+        let (n, nodes) = (self.flows.len(), self.network.nodes);
+        let number = self.omega * T::of(self.network.air.speed.recip());
+        // Equal faces next to each other first sound together.
+        for one in 0..n {
+            let Face { element, count, .. } = self.wiring.faces[one];
+            self.mutual[one * n + one] = if count > 1 {
+                let together = sinc(number * T::of(self.apart[one * n + one])).or_larger(T::of(0.0));
+                self.loads[element] * together * T::of(f64::from(count - 1))
+            } else {
+                T::of(0.0)
+            };
+        }
+        for one in 0..n {
+            let here = self.loads[self.wiring.faces[one].element] + self.mutual[one * n + one];
+            for other in one + 1..n {
+                let there = self.loads[self.wiring.faces[other].element] + self.mutual[other * n + other];
+                let kd = number * T::of(self.apart[one * n + other]);
+                let mutual = (here * there).root() * sinc(kd);
+                self.mutual[one * n + other] = mutual;
+                self.mutual[other * n + one] = mutual;
+            }
+        }
+        // What a pressure of one at each face makes flow out of each: (1 - G R) u = u alone.
+        for one in 0..n {
+            let Face { element, terminal, .. } = self.wiring.faces[one];
+            self.flows[one] = self.outflow(element, terminal);
+            for column in 0..n {
+                self.coupled[one * n + column] = T::of(if one == column { 1.0 } else { 0.0 }).into();
+            }
+            for other in 0..n {
+                let flow = self.pushed_outflow(one, other, nodes);
+                for column in 0..n {
+                    self.coupled[one * n + column] -= flow * self.mutual[other * n + column];
+                }
+            }
+        }
+        solve_in_place(&mut self.coupled, &mut self.flows, &mut []);
+        for one in 0..n {
+            let mut pressure = Complex::from(T::of(0.0));
+            for other in 0..n {
+                pressure += self.flows[other] * self.mutual[one * n + other];
+            }
+            self.across[nodes + 2 + one] = pressure;
+            for node in 0..nodes {
+                self.across[node] += self.pushed[one * nodes + node] * pressure;
+            }
+        }
+    }
+
+    /// What flows out of one face for a pressure of 1 Pa at another, m3/s.
+    #[inline(always)]
+    fn pushed_outflow(&self, one: usize, other: usize, nodes: usize) -> Complex<T> {
+        let Face { element, terminal, .. } = self.wiring.faces[one];
+        let Slot { admittance, places, terminals } = self.slots[element];
+        let row = &self.admittance[admittance + terminal * terminals..][..terminals];
+        let mut flow = Complex::from(T::of(0.0));
+        for (y, &place) in row.iter().zip(&self.wiring.places[places..][..terminals]) {
+            if place < nodes {
+                flow -= *y * self.pushed[other * nodes + place];
+            } else if place == nodes + 2 + other {
+                flow -= *y;
+            }
+        }
+        flow
     }
 
     #[inline(always)]
@@ -261,9 +402,32 @@ impl<'a, T: Real> Solver<'a, T> {
         for &(admittance, entry) in &self.wiring.stamps {
             self.matrix[entry] += self.admittance[admittance];
         }
+        if !self.pushed.is_empty() {
+            self.pushed.fill(zero);
+            for &(admittance, entry) in &self.wiring.pushes {
+                self.pushed[entry] -= self.admittance[admittance];
+            }
+        }
         let volts = T::of(volts);
         for &(admittance, node) in &self.wiring.drives {
             self.across[node] -= self.admittance[admittance] * volts;
         }
     }
+}
+
+/// `sin(x)/x`; below 1 by its series, right to 1e-11.
+#[inline(always)]
+fn sinc<T: Real>(x: T) -> T {
+    if x.largest() >= 1.0 {
+        return x.map_lanes(|x| if x < 1e-4 { 1.0 } else { x.sin() / x });
+    }
+    let z = x * x;
+    let one = T::of(1.0);
+    let mut tail = one;
+    let mut n = 10.0;
+    while n > 0.0 {
+        tail = one - z * T::of(1.0 / (n * (n + 1.0))) * tail;
+        n -= 2.0;
+    }
+    tail
 }

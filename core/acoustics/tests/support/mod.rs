@@ -6,8 +6,8 @@ use oak_acoustics::driver::{
 };
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
-    Aperiodic, Bandpass4, Bandpass6, Enclosure, FrontHorn, FrontPath, Line, Losses, Mouth, OpenBaffle,
-    PassiveRadiator, Port, Ported, Radiator, Sealed, TappedHorn,
+    Aperiodic, Bandpass4, Bandpass6, CompileError, Enclosure, FrontHorn, FrontPath, Line, Losses, Mouth,
+    OpenBaffle, PassiveRadiator, Port, Ported, Radiator, Sealed, Setting, TappedHorn,
 };
 use oak_acoustics::medium::{Air, CrossSection, Fill, Frame};
 use oak_acoustics::profile::{Flare, Profile, Segment};
@@ -205,6 +205,11 @@ pub fn any_enclosure() -> impl Strategy<Value = Enclosure> {
         front_horn,
         tapped,
     ]
+    // A slit that is all friction has no tuning, which is refused.
+    .prop_filter("it can be tuned", |enclosure| {
+        let compiled = enclosure.compile(&Setting::new(woofer(), Air::reference()));
+        !matches!(compiled, Err(CompileError::Untunable { .. }))
+    })
 }
 
 /// The starting points of every family.

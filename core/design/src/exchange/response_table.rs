@@ -1,7 +1,7 @@
 //! Responses as CSV.
 
 use oak_acoustics::network::{Network, OpeningKind};
-use oak_acoustics::response::{MaxOutput, Response};
+use oak_acoustics::response::Response;
 
 use crate::report::{Computed, limit_name};
 
@@ -49,36 +49,39 @@ fn slug(label: &str) -> String {
     label.to_lowercase().replace(' ', "_")
 }
 
-/// Writes a response, one row a frequency, with a point as decimal sign and seven digits.
+/// Writes a response: its conditions in a line of comment, then one row a frequency, with a point as decimal sign and seven digits.
 pub fn write_response_table(computed: &Computed) -> String {
     let columns = columns(&computed.built.compiled.network, &computed.response);
     let header: Vec<_> = columns.iter().map(|(name, _)| name.clone()).collect();
     let rows = (0..computed.response.frequency.len())
         .map(|row| columns.iter().map(|(_, values)| number(values[row])).collect());
-    write(&header, rows)
+    write(computed, &header, rows)
 }
 
-/// Writes the largest clean output: level, the drive it takes and what binds, one row a frequency.
-pub fn write_limit_table(response: &Response, max_output: &MaxOutput) -> String {
+/// Writes the largest clean output: its conditions in a line of comment, then level, the drive it takes and what binds, one row a
+/// frequency.
+pub fn write_limit_table(computed: &Computed) -> String {
+    let Computed { response, max_output, .. } = computed;
     let header = ["frequency_hz", "largest_clean_level_db", "drive_v_rms", "limit"].map(str::to_owned);
     let rows = response.frequency.iter().enumerate().map(|(row, frequency)| {
         let finite = |value: f64| if value.is_finite() { number(value) } else { String::new() };
         let limit = limit_name(max_output.limit[row]).to_owned();
         vec![number(*frequency), finite(max_output.level[row]), finite(max_output.volts[row]), limit]
     });
-    write(&header, rows)
+    write(computed, &header, rows)
 }
 
 fn number(value: f64) -> String {
     oak_units::significant(value, 7)
 }
 
-fn write(header: &[String], rows: impl Iterator<Item = Vec<String>>) -> String {
+fn write(computed: &Computed, header: &[String], rows: impl Iterator<Item = Vec<String>>) -> String {
     let never = "writing rows of equal length to memory";
     let mut writer = csv::Writer::from_writer(Vec::new());
     writer.write_record(header).expect(never);
     for row in rows {
         writer.write_record(row).expect(never);
     }
-    String::from_utf8(writer.into_inner().expect(never)).expect("made of strings")
+    let table = String::from_utf8(writer.into_inner().expect(never)).expect("made of strings");
+    format!("# {}\n{table}", computed.built.design.conditions())
 }

@@ -169,7 +169,7 @@ fn change(wished: &ResolvedDesign, built: &Built, crossover: f64) -> Result<Opti
         .expect("within the allowed range");
     let compiled = wished.compile()?;
     let [before, after] = [&compiled, &built.compiled]
-        .map(|compiled| Response::without_delay(&compiled.network, &grid, wished.volts).pressure);
+        .map(|compiled| Response::without_delay(&compiled.network, &grid, wished.drive.volts).pressure);
     let loudest = before.iter().map(|pressure| pressure.norm()).fold(0.0, f64::max);
     let faint = loudest * 10.0_f64.powf(-FAINT / 20.0);
     let changes = before.iter().zip(&after).zip(grid.frequencies());

@@ -34,12 +34,17 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::built::Built;
+use crate::conditions::DriveOrigin;
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
 
 /// Everything computed of one design. SI throughout, but dB, degrees and ms where a name says so.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Report {
+    /// Drive and space in words: what the figures stand in.
+    pub conditions: String,
+    /// Where the drive is from.
+    pub drive: DriveOrigin,
     /// Drive at the terminals, V RMS.
     pub volts: f64,
     /// The space it radiates into: `full`, `half`, `quarter` or `eighth`.
@@ -109,8 +114,8 @@ fn solved(
     respond: fn(&Network, &FrequencyGrid, f64) -> Response,
 ) -> Computed {
     let Built { design, compiled, .. } = &built;
-    let response = respond(&compiled.network, grid, design.volts);
-    let figures = Figures::of(&compiled.network, design.volts);
+    let response = respond(&compiled.network, grid, design.drive.volts);
+    let figures = Figures::of(&compiled.network, design.drive.volts);
     let max_output = MaxOutput::of(&compiled.network, &response, &design.allowance);
     Computed { built, response, figures, max_output }
 }
@@ -124,7 +129,9 @@ impl Report {
         let computed = compute(design, grid)?;
         let Built { design, compiled, .. } = &computed.built;
         Ok(Self {
-            volts: design.volts,
+            conditions: design.conditions(),
+            drive: design.drive.origin,
+            volts: design.drive.volts,
             space: match design.space {
                 Space::Full => "full",
                 Space::Half => "half",

@@ -13,6 +13,7 @@ use super::driver::{ResolvedDriver, resolve_driver};
 use super::driver_array::driver_array;
 use super::enclosure::{enclosure, gain};
 use super::reading::Reading;
+use crate::conditions::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
     LONGEST_NAME, LONGEST_NOTE, RawAir, RawArrangement, RawBrief, RawBuild, RawDesign, RawDrive, RawLimits,
@@ -20,8 +21,6 @@ use crate::file::{
 };
 use crate::problem::{Problem, ProblemKind, Range};
 
-/// Drive where a file names none: 1 W into 8 ohm.
-const USUAL_VOLTS: f64 = 2.83;
 /// Air speed at which a port with straight edges is heard, common practice: 5 % of Mach.
 const USUAL_AIR_SPEED: f64 = 17.0;
 
@@ -42,14 +41,18 @@ pub struct ResolvedDesign {
     pub gains: [f64; 2],
     /// How the two drivers of a pair stand.
     pub arrangement: Option<RawArrangement>,
-    /// Drive at the terminals, V RMS.
-    pub volts: f64,
+    /// What stands at the terminals.
+    pub drive: Drive,
+    /// All that the amplifier gives which the design names itself.
+    pub amplifier: Option<Drive>,
     /// What it may be driven to.
     pub allowance: Allowance,
     /// The air.
     pub air: Air,
     /// The space it radiates into.
     pub space: Space,
+    /// Where what sounds stands, m, by element of its network; known once its box is drawn.
+    pub places: Vec<(usize, [f64; 3])>,
     /// The tunings behind and before the driver as typed, to speak of them in the user's words.
     tunings_typed: [String; 2],
 }
@@ -70,7 +73,9 @@ impl ResolvedDesign {
     /// # Errors
     /// What only shows when ports and ways are worked out.
     pub(crate) fn compile(&self) -> Result<Compiled, Problem> {
-        self.enclosure.compile(&self.setting()).map_err(|error| self.problem(error))
+        let mut compiled = self.enclosure.compile(&self.setting()).map_err(|error| self.problem(error))?;
+        compiled.network.places.clone_from(&self.places);
+        Ok(compiled)
     }
 
     fn problem(&self, error: CompileError) -> Problem {
@@ -150,9 +155,9 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         .and_then(|driver_array| driver_array.isobaric.as_ref())
         .map(|pair| pair.arrangement);
     let nominal = driver_array.as_ref().map_or(f64::NAN, |driver_array| driver_array.equivalent().nominal);
-    let volts = volts(raw.drive.as_ref(), nominal, &mut reading);
+    let drive = drive(raw.drive.as_ref(), nominal, &mut reading);
     let air = air(raw.air.as_ref(), &mut reading);
-    let allowance = allowance(raw.limits.as_ref(), driver_array.as_ref(), &mut reading);
+    let (allowance, amplifier) = allowance(raw.limits.as_ref(), driver_array.as_ref(), &mut reading);
     let space = space(raw.space.unwrap_or(RawSpace::Half));
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
@@ -166,10 +171,12 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             volumes,
             gains,
             arrangement,
-            volts,
+            drive,
+            amplifier,
             allowance,
             air,
             space,
+            places: Vec::new(),
             tunings_typed,
         }),
         _ => Err(reading.problems),
@@ -231,14 +238,21 @@ pub(super) fn space(raw: RawSpace) -> Space {
     }
 }
 
-fn volts(raw: Option<&RawDrive>, nominal: f64, reading: &mut Reading) -> f64 {
-    let Some(raw) = raw else { return USUAL_VOLTS };
+fn drive(raw: Option<&RawDrive>, nominal: f64, reading: &mut Reading) -> Drive {
+    let Some(raw) = raw else { return Drive::USUAL };
     if raw.power.is_some() && raw.voltage.is_some() {
         reading.note("drive.power", ProblemKind::Excludes { other: "drive.voltage" });
     }
     let power = reading.optional("drive.power", &field::POWER, &raw.power);
     let voltage = reading.optional("drive.voltage", &field::VOLTAGE, &raw.voltage);
-    voltage.or(power.map(|watts| (watts * nominal).sqrt())).unwrap_or(USUAL_VOLTS)
+    stated(power, voltage, nominal)
+        .map_or(Drive::USUAL, |drive| Drive { origin: DriveOrigin::Typed, ..drive })
+}
+
+/// Power (W) into the nominal load (ohm), or a voltage (V).
+fn stated(power: Option<f64>, voltage: Option<f64>, nominal: f64) -> Option<Drive> {
+    let volts = voltage.map(|volts| Drive { volts, power: None, origin: DriveOrigin::Amplifier });
+    volts.or(power.map(|watts| Drive::power(watts, nominal)))
 }
 
 fn air(raw: Option<&RawAir>, reading: &mut Reading) -> Air {
@@ -253,7 +267,7 @@ fn allowance(
     raw: Option<&RawLimits>,
     driver_array: Option<&DriverArray>,
     reading: &mut Reading,
-) -> Allowance {
+) -> (Allowance, Option<Drive>) {
     let usual = RawLimits::default();
     let raw = raw.unwrap_or(&usual);
     if raw.power.is_some() && raw.voltage.is_some() {
@@ -263,8 +277,9 @@ fn allowance(
     let nominal = driver.map_or(f64::NAN, |driver| driver.nominal);
     let power = reading.optional("limits.power", &field::LIMIT_POWER, &raw.power);
     let voltage = reading.optional("limits.voltage", &field::LIMIT_VOLTAGE, &raw.voltage);
-    Allowance {
-        volts: voltage.or(power.map(|watts| (watts * nominal).sqrt())),
+    let amplifier = stated(power, voltage, nominal);
+    let allowance = Allowance {
+        volts: amplifier.map(|amplifier| amplifier.volts),
         amperes: reading.optional("limits.current", &field::LIMIT_CURRENT, &raw.current),
         heat: driver.and_then(|driver| driver.pe),
         crest: raw.programme.unwrap_or(RawProgramme::Sine).crest(),
@@ -272,5 +287,6 @@ fn allowance(
         air_speed: reading
             .optional("limits.air_speed", &field::LIMIT_AIR, &raw.air_speed)
             .unwrap_or(USUAL_AIR_SPEED),
-    }
+    };
+    (allowance, amplifier)
 }

@@ -22,7 +22,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let met = speed <= allowed * 1.001;
     Some(Check {
         id: "air",
-        name: "Air noise",
+        name: "Air at asked SPL",
         reached: format!("{speed:.1} m/s"),
         words: if met {
             format!("asked: {allowed:.0} m/s")

@@ -14,7 +14,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         .map(|(k, drive)| (k, travel[k] * drive))
         .max_by(|a, b| a.1.total_cmp(&b.1))?;
     let frequency = response.frequency[at];
-    let (id, name, reached) = ("cone", "Cone travel", format!("±{:.1} mm", farthest * 1e3));
+    let (id, name, reached) = ("cone", "Travel at asked SPL", format!("±{:.1} mm", farthest * 1e3));
     let Some(xmax) = case.design.allowance.xmax else {
         let why = "Type Xmax into the driver's sheet to have the travel judged.";
         return Some(Check { reached, ..Check::unknown(id, name, "no Xmax in the sheet", why) });

@@ -15,8 +15,7 @@ use oak_acoustics::starting_point::{Ask, Wishes, port};
 use oak_design::Problem;
 use oak_design::field;
 use oak_design::file::{
-    DESIGN_FORMAT, RawBrief, RawDesign, RawDrive, RawDriver, RawDriverArray, RawEnclosure, RawFamily,
-    RawLimits, Typed, VERSION,
+    DESIGN_FORMAT, RawBrief, RawDesign, RawDriver, RawDriverArray, RawEnclosure, RawFamily, Typed, VERSION,
 };
 use oak_design::problem::{ProblemKind, Range};
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
@@ -27,7 +26,6 @@ pub use score::{Found, Part};
 use sketch::{Evaluator, Sketch};
 use tunable::{Around, SHAPES, TunableFamily};
 
-use crate::case::surround;
 use crate::check::size;
 use crate::fitted::fitted;
 use crate::wiring::wiring_options;
@@ -115,9 +113,8 @@ impl DriverMatch {
     pub fn outcomes(&self, driver: &RawDriver) -> Result<Vec<Outcome>, Vec<Problem>> {
         let driver_array = self.driver_array(driver)?;
         let empty = RawEnclosure::empty(RawFamily::InfiniteBaffle);
-        let mut design =
-            resolve_design(&self.design(driver.clone(), driver_array.clone(), empty, String::new()))?;
-        surround(&self.brief, &mut design);
+        let design = self.design(driver.clone(), driver_array.clone(), empty, String::new());
+        let design = resolve_design(&design)?.in_use(Some(&self.brief));
         let frame = size::frame(&design.driver);
         let room = size::room(&self.brief).map_or(VAST, |room| size::left(room, self.drivers, frame));
         let outcome = |tunable: &&'static TunableFamily| {
@@ -132,7 +129,7 @@ impl DriverMatch {
         Ok(self.shapes.iter().map(outcome).collect())
     }
 
-    /// What was found for a driver as a whole design: with the amplifier, the programme and the space of the brief.
+    /// What was found for a driver as a whole design; amplifier, programme and space stand in the brief.
     pub fn found(&self, driver: RawDriver, found: Found) -> RawDesign {
         let design = self.design(driver, found.driver_array, found.enclosure, found.reason);
         RawDesign { body: found.body, ..design }
@@ -145,14 +142,6 @@ impl DriverMatch {
         enclosure: RawEnclosure,
         notes: String,
     ) -> RawDesign {
-        let volts = self.brief.power.zip(self.brief.load).map(|(power, load)| (power * load).sqrt());
-        let volts = volts.map(|volts| Typed::from(format!("{volts:.1} V").as_str()));
-        let limits = RawLimits {
-            voltage: volts.clone(),
-            air_speed: self.brief.air_speed.map(|speed| Typed::from(format!("{speed:.0} m/s").as_str())),
-            programme: self.raw.programme,
-            ..RawLimits::default()
-        };
         RawDesign {
             format: DESIGN_FORMAT.to_owned(),
             version: VERSION,
@@ -161,9 +150,9 @@ impl DriverMatch {
             driver_array,
             enclosure,
             body: None,
-            drive: volts.map(|volts| RawDrive { voltage: Some(volts), power: None }),
-            limits: Some(limits),
-            space: self.raw.space,
+            drive: None,
+            limits: None,
+            space: None,
             air: None,
             notes,
         }

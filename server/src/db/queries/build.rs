@@ -64,7 +64,8 @@ pub fn list(connection: &mut PgConnection) -> Result<Vec<Build>, ApiError> {
     rows.into_iter().map(|row| row.show(connection)).collect()
 }
 
-fn find(connection: &mut PgConnection, id: Uuid) -> Result<Build, ApiError> {
+/// One build without its variants.
+pub fn find(connection: &mut PgConnection, id: Uuid) -> Result<Build, ApiError> {
     let row = builds::table
         .find(id)
         .filter(builds::archived_at.is_null())

@@ -1,13 +1,13 @@
 use actix_web::{HttpResponse, get, web};
+use oak_design::conditions::RawQuestion;
 use oak_design::exchange::write_response_table;
 use oak_design::file::RawDesign;
 use oak_design::report::compute;
-use oak_design::resolve::resolve_design;
 use uuid::Uuid;
 
 use crate::app::State;
 use crate::db;
-use crate::db::queries::variant;
+use crate::db::queries::{build, variant};
 use crate::error::ApiError;
 use crate::routes::simulate::Span;
 use crate::routes::{download, download_json};
@@ -28,11 +28,16 @@ pub async fn response(
     span: web::Query<Span>,
     state: web::Data<State>,
 ) -> Result<HttpResponse, ApiError> {
-    let variant = db::run(&state.pool, move |connection| variant::find(connection, *id)).await?;
+    let (design, brief) = db::run(&state.pool, move |connection| {
+        let variant = variant::find(connection, *id)?;
+        Ok((variant.document, build::find(connection, variant.build_id)?.brief))
+    })
+    .await?;
     let grid = span.grid()?;
-    let name = format!("{} response.csv", variant.document.name);
+    let name = format!("{} response.csv", design.name);
+    let question = RawQuestion { design, brief, conditions: span.conditions };
     let table = state.compute.quick(move || -> Result<String, ApiError> {
-        Ok(write_response_table(&compute(&resolve_design(&variant.document)?, &grid)?))
+        Ok(write_response_table(&compute(&question.resolve()?.design, &grid)?))
     });
     Ok(download(&name, "text/csv; charset=utf-8", table.await??))
 }

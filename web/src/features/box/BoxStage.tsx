@@ -38,7 +38,7 @@ type Tab = (typeof TABS)[number][0];
 /** The box of the active variant: drawn from the boards up, with everything that is decided about it. */
 export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: Props) {
   const { design, id } = variant;
-  const answer = useCabinet(useDeferredValue(design), brief);
+  const answer = useCabinet(useDeferredValue(design));
   const [tab, setTab] = useState<Tab>('sizes');
   const [selected, setSelected] = useState('');
   const [wave, setWave] = useState<number | null>(null);
@@ -103,9 +103,9 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
                 <AirTab {...editing} report={report} brief={brief} onTry={onTry} onBrief={onBrief} />
               )}
               {report && value === 'waves' && (
-                <WavesTab {...editing} report={report} brief={brief} chosen={wave} onChoose={setWave} />
+                <WavesTab {...editing} report={report} chosen={wave} onChoose={setWave} />
               )}
-              {report && value === 'panels' && <PanelsTab {...editing} report={report} brief={brief} />}
+              {report && value === 'panels' && <PanelsTab {...editing} report={report} />}
             </Scroll>
           </Tabs.Content>
         ))}

@@ -1,6 +1,6 @@
 import { useDeferredValue, useState } from 'react';
 import { useRing, useRingInFull } from '../../api/queries';
-import type { CavityCheckCurves, RawBrief, RawDesign } from '../../api/types';
+import type { CavityCheckCurves, RawDesign } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
@@ -10,7 +10,6 @@ import { Chart } from '../workbench/Chart';
 
 interface Props {
   design: RawDesign;
-  brief: RawBrief | null;
 }
 
 type Curve = keyof CavityCheckCurves;
@@ -22,15 +21,15 @@ const CURVES = [
 ] as const satisfies readonly (readonly [Curve, string])[];
 
 /** What the waves do to impedance and sound, beside a box that is only a spring. */
-export function CavityCheck({ design, brief }: Props) {
+export function CavityCheck({ design }: Props) {
   const looked = useDeferredValue(design);
   const [curve, setCurve] = useState<Curve>('impedance');
   // Asked for once and for one state of the design: it takes a second or two.
   const [full, setFull] = useState<RawDesign | null>(null);
   const deep = full === design;
   const [share, setShare] = useState(0);
-  const quick = useRing(looked, brief);
-  const whole = useRingInFull(design, brief, deep, setShare);
+  const quick = useRing(looked);
+  const whole = useRingInFull(design, deep, setShare);
   const found = (deep && whole.data) || quick.data;
   if (quick.data === null) return null;
   const values = found && [found.lumped[curve], found.cavity[curve]];

@@ -1,6 +1,6 @@
 import { useDeferredValue } from 'react';
 import { useFolds } from '../../api/queries';
-import type { FoldReport, RawBrief, RawFace, RawFold } from '../../api/types';
+import type { FoldReport, RawFace, RawFold } from '../../api/types';
 import { bodyOf, withFold } from '../../model/body';
 import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
@@ -9,7 +9,6 @@ import { BodyField, type Editing } from './BodyField';
 
 interface Props extends Editing {
   fold: FoldReport;
-  brief: RawBrief | null;
 }
 
 const STACKS = [
@@ -37,7 +36,7 @@ const CORNERS = [
 const mm = (...metres: number[]) => inWords(`${metres.map((one) => (one * 1e3).toFixed(0)).join(' × ')} mm`);
 
 /** How the way of a line or horn lies in its box, and how far that is from what was asked. */
-export function FoldPart({ fold, brief, ...editing }: Props) {
+export function FoldPart({ fold, ...editing }: Props) {
   const { design, edit } = editing;
   const raw = bodyOf(design).fold ?? {};
   const upright = raw.stack === 'upright';
@@ -98,7 +97,7 @@ export function FoldPart({ fold, brief, ...editing }: Props) {
         )}
       </p>
       {fold.panels.length > 0 && <Boards {...editing} fold={fold} />}
-      <Offers {...editing} brief={brief} chosen={fold.folds} />
+      <Offers {...editing} chosen={fold.folds} />
     </section>
   );
 }
@@ -216,13 +215,12 @@ function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
 }
 
 interface OffersProps extends Editing {
-  brief: RawBrief | null;
   chosen: number;
 }
 
 /** The same way with other numbers of folds. */
-function Offers({ design, edit, brief, chosen }: OffersProps) {
-  const offers = useFolds(useDeferredValue(design), brief);
+function Offers({ design, edit, chosen }: OffersProps) {
+  const offers = useFolds(useDeferredValue(design));
   if (!offers.data?.length) return null;
   return (
     <table className="w-full text-[13px]">

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useBoards } from '../../api/queries';
-import type { BodyReport, RawBrace, RawBrief, RawDesign } from '../../api/types';
+import type { BodyReport, RawBrace, RawDesign } from '../../api/types';
 import { bodyOf, MATERIALS, withBody, withBrace, without } from '../../model/body';
 import { withBranch } from '../../model/design';
 import { inWords } from '../../model/preferences';
@@ -12,7 +12,6 @@ import { BodyField, type Editing } from './BodyField';
 
 interface Props extends Editing {
   report: BodyReport;
-  brief: RawBrief | null;
 }
 
 const ALONG = [
@@ -159,10 +158,10 @@ function middleOf({ inside }: BodyReport, along: RawBrace['along']): number {
 }
 
 /** Braces that the program proposes, and the same box of other materials. */
-function Stiffer({ design, edit, brief }: Props) {
+function Stiffer({ design, edit }: Props) {
   const [asked, setAsked] = useState<RawDesign | null>(null);
   const wanted = asked === design;
-  const answer = useBoards(design, brief, wanted);
+  const answer = useBoards(design, wanted);
   const found = answer.data;
   if (!wanted) {
     return (

@@ -1,4 +1,4 @@
-import type { BodyReport, RawBrief, RawFace, WaveReport } from '../../api/types';
+import type { BodyReport, RawFace, WaveReport } from '../../api/types';
 import { bodyOf, FACES, withBody, without } from '../../model/body';
 import { withBranch } from '../../model/design';
 import { inWords } from '../../model/preferences';
@@ -11,13 +11,12 @@ import { Damping, FILLS } from './Damping';
 
 interface Props extends Editing {
   report: BodyReport;
-  brief: RawBrief | null;
   chosen: number | null;
   onChoose: (wave: number | null) => void;
 }
 
 /** What rings between the walls, how firmly driver and port hold it, and the fill against it. */
-export function WavesTab({ report, brief, chosen, onChoose, ...editing }: Props) {
+export function WavesTab({ report, chosen, onChoose, ...editing }: Props) {
   const { waves, waves_verdict } = report;
   const names = [...new Set(waves.flatMap(({ couplings }) => couplings.map(({ part }) => part)))];
   const worst = waves.some(({ feared }) => feared);
@@ -77,7 +76,7 @@ export function WavesTab({ report, brief, chosen, onChoose, ...editing }: Props)
       <Together waves={waves} />
       {report.damping && <Damping damping={report.damping} design={editing.design} edit={editing.edit} />}
       <Fill {...editing} report={report} />
-      <CavityCheck design={editing.design} brief={brief} />
+      <CavityCheck design={editing.design} />
     </div>
   );
 }

@@ -143,11 +143,14 @@ function useTraces(comparison: Comparison | undefined, place: Place): { shown: T
   return { shown, active: shown[0]?.id ?? '' };
 }
 
+/** Drivers are compared on the bench. */
+const BENCH = { brief: null, conditions: 'bench' } as const;
+
 function curves(design: RawDesign | null) {
   return {
     queryKey: ['curves', design],
     queryFn: async ({ signal }: { signal: AbortSignal }): Promise<Report | null> => {
-      const result = design && (await ask(design, signal));
+      const result = design && (await ask(design, BENCH, signal));
       return result?.ok ? result.report : null;
     },
     gcTime: 5000,

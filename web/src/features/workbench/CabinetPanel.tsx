@@ -153,7 +153,7 @@ interface DrawingProps extends Props {
 function Drawing(props: DrawingProps) {
   const { slow, variant, report, workbench, onOpen, onTarget } = props;
   // The boards follow the values a moment later.
-  const body = useCabinet(useThrottled(variant.design, FOLLOWED), null).data;
+  const body = useCabinet(useThrottled(variant.design, FOLLOWED)).data;
   const pulled = {
     onTarget,
     onPull: (design: RawDesign) => workbench.preview(variant.id, design),

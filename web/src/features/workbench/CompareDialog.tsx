@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Report } from '../../api/types';
+import { conditionsOf } from '../../model/conditions';
 import { differences, nameOf } from '../../model/differences';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
@@ -48,6 +49,10 @@ export function CompareDialog({ bench, reports, onClose }: Props) {
   const present = bench.variants.filter((variant) => !variant.archived);
   const [which, setWhich] = useState<'shown' | 'all'>(bench.shown.size > 1 ? 'shown' : 'all');
   const variants = which === 'all' ? present : present.filter(({ id }) => bench.shown.has(id));
+  const known = variants.flatMap(({ id, design }) => {
+    const report = reports.get(id);
+    return report ? [{ name: design.name ?? '', report }] : [];
+  });
   const inputs = variants.length > 1 ? differences(variants.map(({ design }) => design)) : [];
   const outcomes = OUTCOMES.map(([name, read]) => {
     const values = variants.map(({ id }) => {
@@ -57,7 +62,13 @@ export function CompareDialog({ bench, reports, onClose }: Props) {
     return { name, values };
   }).filter(({ values }) => new Set(values).size > 1);
   return (
-    <Dialog title="Variants compared" about="Only what differs is listed." open wide onClose={onClose}>
+    <Dialog
+      title="Variants compared"
+      about={`Only what differs is listed. ${conditionsOf(known)}.`}
+      open
+      wide
+      onClose={onClose}
+    >
       <div className="mb-3">
         <Choice
           label="Which variants"

@@ -59,9 +59,7 @@ export function FigureCard({ chip, variant, workbench, brief, onTry, onBrief }: 
       {design && check && brief && chip.verdict === 'short' && (
         <Mends check={check} design={design} brief={brief} onTry={onTry} onBrief={onBrief} />
       )}
-      {design && (
-        <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} brief={check ? brief : null} />
-      )}
+      {design && <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} judged={check !== null} />}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { useConditions } from '../../api/conditions';
 import type { RawDesign, RawDriverArray, RawPort, RawSegment } from '../../api/types';
 import {
   portsAt,
@@ -289,20 +290,30 @@ const PROGRAMMES = [
 ] as const;
 
 function PlaceKind({ design, onChange }: Change) {
+  const { brief } = useConditions();
+  const said = [
+    ...SPACES.filter(([space]) => space === brief?.space),
+    ...PROGRAMMES.filter(([programme]) => programme === brief?.programme),
+  ].map(([, words]) => words);
   return (
     <>
-      <Select
-        label="Space it radiates into"
-        value={design.space ?? 'half'}
-        options={SPACES}
-        onChange={(space) => onChange({ ...design, space }, 'space')}
-      />
-      <Select
-        label="Programme"
-        value={design.limits?.programme ?? 'sine'}
-        options={PROGRAMMES}
-        onChange={(programme) => onChange(withBranch(design, 'limits.programme', programme), 'programme')}
-      />
+      {!brief?.space && (
+        <Select
+          label="Space it radiates into"
+          value={design.space ?? 'half'}
+          options={SPACES}
+          onChange={(space) => onChange({ ...design, space }, 'space')}
+        />
+      )}
+      {!brief?.programme && (
+        <Select
+          label="Programme"
+          value={design.limits?.programme ?? 'sine'}
+          options={PROGRAMMES}
+          onChange={(programme) => onChange(withBranch(design, 'limits.programme', programme), 'programme')}
+        />
+      )}
+      {said.length > 0 && <p className="text-soft">The brief says: {said.join('; ')}.</p>}
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { memo, useEffect, useRef } from 'react';
 import type { Window } from '../../actions/action';
 import { duplicateVariant } from '../../actions/duplicate';
+import { useConditions } from '../../api/conditions';
 import type { RawDesign, Report } from '../../api/types';
 import { familyEntry, hasTwoChambers } from '../../model/families';
 import { markAt } from '../../model/mark';
@@ -116,6 +117,7 @@ interface CardProps {
 const Card = memo(function Card({ variant, report, active, overlaid, workbench, onAdd, onOpen }: CardProps) {
   const { id, design, place } = variant;
   usePreferences();
+  const { conditions } = useConditions();
   const mark = markAt(place);
   const name = design.name ?? '';
   const card = useRef<HTMLLIElement>(null);
@@ -201,7 +203,7 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
           <Item onSelect={() => download(`/api/v1/variants/${id}/design.json`)}>
             <Icon name="out" /> Design file (JSON)
           </Item>
-          <Item onSelect={() => download(`/api/v1/variants/${id}/response.csv`)}>
+          <Item onSelect={() => download(`/api/v1/variants/${id}/response.csv?conditions=${conditions}`)}>
             <Icon name="out" /> Response table (CSV)
           </Item>
           <Item onSelect={() => workbench.archive(id)}>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useTolerance } from '../../api/queries';
-import type { Percentiles, RawBrief, RawDesign, RawSpreads, Tolerance } from '../../api/types';
+import type { Percentiles, RawDesign, RawSpreads, Tolerance } from '../../api/types';
 import type { Mark } from '../../model/mark';
 import { significant } from '../../model/units';
 import { Button } from '../../ui/Button';
@@ -11,7 +11,8 @@ import { Chart } from './Chart';
 
 interface Props {
   design: RawDesign;
-  brief: RawBrief | null;
+  /** In words. */
+  conditions: string;
   mark: Mark;
   onClose: () => void;
 }
@@ -28,14 +29,14 @@ const SPREADS: [Spread, string][] = [
 ];
 
 /** A design built many times with drivers and boards as they come. */
-export function SpreadDialog({ design, brief, mark, onClose }: Props) {
+export function SpreadDialog({ design, conditions, mark, onClose }: Props) {
   const [spreads, setSpreads] = useState<RawSpreads>({});
-  const asked = useTolerance({ design, brief, spreads });
+  const asked = useTolerance({ design, spreads });
   const percentiles = asked.data;
   return (
     <Dialog
       title="How sure is it?"
-      about="The variant built 400 times, each time with a driver and boards a little off. 19 of 20 lie in the shaded band."
+      about={`The variant built 400 times, each time with a driver and boards a little off. 19 of 20 lie in the shaded band. ${conditions}.`}
       open
       wide
       onClose={onClose}

@@ -19,6 +19,8 @@ import { columnsOf, written } from './swept';
 
 interface Props {
   design: RawDesign;
+  /** In words. */
+  conditions: string;
   onUse: (design: RawDesign) => void;
   onTry: (design: RawDesign) => void;
   onClose: () => void;
@@ -34,7 +36,7 @@ const CURVES: [Curve, string, string][] = [
 ];
 
 /** One value turned step by step, and what comes of it. */
-export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
+export function SweepDialog({ design, conditions, onUse, onTry, onClose }: Props) {
   const [parameter, setKnob] = useState<string | null>(null);
   const [ends, setEnds] = useState<{ from: number; to: number } | null>(null);
   const [curve, setCurve] = useState<Curve>('level');
@@ -44,7 +46,7 @@ export function SweepDialog({ design, onUse, onTry, onClose }: Props) {
   return (
     <Dialog
       title="What if: one value turned"
-      about="Everything else stays as it is. What the variant has now is among the steps."
+      about={`Everything else stays as it is. What the variant has now is among the steps. ${conditions}.`}
       open
       wide
       onClose={onClose}

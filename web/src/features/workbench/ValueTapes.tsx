@@ -42,8 +42,11 @@ export interface ValueProps extends Props {
 /** One value of a design, wherever it stands. */
 export function Value({ row, plain, explain, variant, workbench, report, errors }: ValueProps) {
   const { design, id } = variant;
-  const place = row.paths.find((path) => valueAt(design, path) !== null) ?? row.paths[0];
-  const given = report && row.led?.(report) ? null : valueAt(design, place);
+  if (report && row.hidden?.(report)) return null;
+  const led = report && row.led?.(report);
+  const typedAt = led ? undefined : row.paths.find((path) => valueAt(design, path) !== null);
+  const place = typedAt ?? row.paths[0];
+  const given = typedAt ? valueAt(design, place) : null;
   const fields = [place, ...row.paths.filter((path) => path !== place)].map(fieldAt) as [Field, ...Field[]];
   const si = given === null ? report && row.follows?.(report) : siAt(design, place);
   const targetOf = (field: Field) => place.replace(/\w+$/, field.path.split('.').at(-1) ?? '');

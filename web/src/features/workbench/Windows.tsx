@@ -1,5 +1,5 @@
 import type { Window } from '../../actions/action';
-import type { RawBrief, RawDesign, Report } from '../../api/types';
+import type { RawDesign, Report } from '../../api/types';
 import { markAt } from '../../model/mark';
 import type { Bench, OnBench } from '../../model/workbench';
 import { ArchivedDialog } from './ArchivedDialog';
@@ -15,7 +15,6 @@ interface Props {
   variant: OnBench;
   bench: Bench;
   session: Session;
-  brief: RawBrief | null;
   reports: ReadonlyMap<string, Report>;
   /** Makes a new variant. */
   onTry: (design: RawDesign) => void;
@@ -23,13 +22,15 @@ interface Props {
 }
 
 /** What opens over the workbench about its variants. */
-export function Windows({ opened, variant, bench, session, brief, reports, onTry, onClose }: Props) {
+export function Windows({ opened, variant, bench, session, reports, onTry, onClose }: Props) {
   const { id, design, place } = variant;
+  const conditions = reports.get(id)?.conditions ?? '';
   switch (opened) {
     case 'sweep':
       return (
         <SweepDialog
           design={design}
+          conditions={conditions}
           onUse={(next) => {
             session.workbench.edit(id, next, 'value turned');
             onClose();
@@ -39,11 +40,11 @@ export function Windows({ opened, variant, bench, session, brief, reports, onTry
         />
       );
     case 'spread':
-      return <SpreadDialog design={design} brief={brief} mark={markAt(place)} onClose={onClose} />;
+      return <SpreadDialog design={design} conditions={conditions} mark={markAt(place)} onClose={onClose} />;
     case 'compare':
       return <CompareDialog bench={bench} reports={reports} onClose={onClose} />;
     case 'workings':
-      return <WorkingsDialog variant={variant} brief={brief} onClose={onClose} />;
+      return <WorkingsDialog variant={variant} conditions={conditions} onClose={onClose} />;
     case 'history':
       return <HistoryDialog variant={variant} onRestore={onTry} onClose={onClose} />;
     case 'archived':

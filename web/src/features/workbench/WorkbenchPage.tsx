@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 
 import { useLocation, useNavigate, useParams } from 'react-router';
 import type { Window } from '../../actions/action';
 import { answered, api, Refusal } from '../../api/client';
+import { ConditionsProvider } from '../../api/conditions';
 import { useBuild } from '../../api/queries';
 import type {
   BuildWithVariants,
@@ -15,11 +16,13 @@ import type {
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
 import type { Trace } from '../../lanes/trace';
+import { type Asked, conditions } from '../../model/conditions';
 import { copyOf } from '../../model/design';
 import { markAt } from '../../model/mark';
 import { readTyped } from '../../model/units';
 import type { Bench } from '../../model/workbench';
 import { Message } from '../../ui/Message';
+import { useObserved } from '../../ui/observed';
 import { useThrottled } from '../../ui/throttle';
 import { UnreadableList } from '../../ui/UnreadableList';
 import { BoxStage } from '../box/BoxStage';
@@ -32,6 +35,7 @@ import { useBuildText } from './build_text';
 import { CabinetDialog } from './CabinetDialog';
 import { CabinetPanel } from './CabinetPanel';
 import { JudgedStrip } from './ChipStrip';
+import { ConditionsBar } from './ConditionsBar';
 import { ConflictDialog } from './ConflictDialog';
 import { DriverDialog } from './DriverDialog';
 import { Kept } from './Kept';
@@ -73,6 +77,10 @@ type Choosing =
 
 function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stage }) {
   const session = useMemo(() => new Session(build), [build]);
+  const text = useBuildText(build);
+  const asked = useAsked(text.current.brief ?? null);
+  // In which conditions comes first, so that nothing is asked twice.
+  useEffect(() => session.simulator.condition(asked), [session, asked]);
   useEffect(() => session.start(), [session]);
   const { workbench, simulator, sync } = session;
   const bench = useSyncExternalStore(workbench.subscribe, workbench.snapshot);
@@ -89,7 +97,6 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
     if (made && workbench.snapshot().variants.some(({ id }) => id === made)) workbench.activate(made);
   }, [made, workbench]);
 
-  const text = useBuildText(build);
   const [opened, setOpened] = useState<Window | null>(null);
   const openBrief = useCallback(() => setOpened('brief'), []);
   const closeWindow = useCallback(() => setOpened(null), []);
@@ -131,142 +138,152 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
   const changeBrief = useCallback((brief: RawBrief) => text.change.mutate({ brief }), [text.change.mutate]);
 
   return (
-    <Shell
-      title={build.name}
-      beside={
-        <>
-          <BuildName text={text} />
-          <Stages build={build.id} stage={stage} />
-          <Kept sync={sync} />
-        </>
-      }
-      tools={<UndoRedo workbench={workbench} bench={bench} />}
-      workbench={{ workbench, build: build.id, addVariant, open }}
-    >
-      <UnreadableList documents={unreadable(build)} />
-      {active ? (
-        <div className="flex h-full flex-col">
-          {report && (
-            <JudgedStrip
-              report={report}
-              brief={text.current.brief ?? null}
-              variant={active}
-              workbench={workbench}
-              onBrief={openBrief}
-              onTry={tryOut}
-              onChange={changeBrief}
-            />
-          )}
-          {stage === 'box' ? (
-            <div className="min-h-0 flex-1 px-4 pt-2 pb-1">
-              <BoxStage
-                variant={active}
-                workbench={workbench}
-                brief={text.current.brief ?? null}
-                errors={problem?.errors ?? NO_ERRORS}
-                onTry={tryOut}
-                onBrief={changeBrief}
-              />
-            </div>
-          ) : (
-            <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
-              <div className="relative min-h-0 max-lg:h-[640px]">
-                {problem !== undefined && <NotComputed problem={problem} />}
-                <Lanes shown={shown} activeId={active.id} theme={theme} tools={tools} />
-              </div>
-              <CabinetPanel
-                variant={active}
-                workbench={workbench}
+    <ConditionsProvider value={asked}>
+      <Shell
+        title={build.name}
+        beside={
+          <>
+            <BuildName text={text} />
+            <Stages build={build.id} stage={stage} />
+            <Kept sync={sync} />
+          </>
+        }
+        tools={<UndoRedo workbench={workbench} bench={bench} />}
+        workbench={{ workbench, build: build.id, addVariant, open }}
+      >
+        <UnreadableList documents={unreadable(build)} />
+        {active ? (
+          <div className="flex h-full flex-col">
+            {report && (
+              <JudgedStrip
                 report={report}
-                errors={problem?.errors ?? NO_ERRORS}
-                least={readTyped(text.current.brief?.amplifier_load, 'resistance')?.si ?? null}
-                slow={slow}
-                onOpen={open}
+                brief={text.current.brief ?? null}
+                variant={active}
+                workbench={workbench}
+                onBrief={openBrief}
+                onTry={tryOut}
+                onChange={changeBrief}
               />
-            </div>
-          )}
-          <Shelf
-            workbench={workbench}
-            bench={bench}
-            reports={results.reports}
+            )}
+            {stage === 'box' ? (
+              <div className="min-h-0 flex-1 px-4 pt-2 pb-1">
+                <BoxStage
+                  variant={active}
+                  workbench={workbench}
+                  brief={text.current.brief ?? null}
+                  errors={problem?.errors ?? NO_ERRORS}
+                  onTry={tryOut}
+                  onBrief={changeBrief}
+                />
+              </div>
+            ) : (
+              <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
+                <div className="relative flex min-h-0 flex-col max-lg:h-[640px]">
+                  <ConditionsBar shown={shown} />
+                  {problem !== undefined && <NotComputed problem={problem} />}
+                  <div className="min-h-0 flex-1">
+                    <Lanes shown={shown} activeId={active.id} theme={theme} tools={tools} />
+                  </div>
+                </div>
+                <CabinetPanel
+                  variant={active}
+                  workbench={workbench}
+                  report={report}
+                  errors={problem?.errors ?? NO_ERRORS}
+                  least={readTyped(text.current.brief?.amplifier_load, 'resistance')?.si ?? null}
+                  slow={slow}
+                  onOpen={open}
+                />
+              </div>
+            )}
+            <Shelf
+              workbench={workbench}
+              bench={bench}
+              reports={results.reports}
+              failure={failure}
+              onAdd={addVariant}
+              onNew={begin}
+              onFind={text.current.brief ? find : null}
+              onFailure={setFailure}
+              onOpen={open}
+            />
+          </div>
+        ) : (
+          <StartHere
             failure={failure}
-            onAdd={addVariant}
+            briefed={text.current.brief != null}
+            onBrief={openBrief}
             onNew={begin}
-            onFind={text.current.brief ? find : null}
+            onAdd={addVariant}
             onFailure={setFailure}
-            onOpen={open}
           />
-        </div>
-      ) : (
-        <StartHere
-          failure={failure}
-          briefed={text.current.brief != null}
-          onBrief={openBrief}
-          onNew={begin}
-          onAdd={addVariant}
-          onFailure={setFailure}
-        />
-      )}
-      {choosing?.of.startsWith('driver') && (
-        <DriverDialog
-          open
-          design={choosing?.of === 'driver of the variant' ? (active?.design ?? null) : null}
-          onClose={() => setChoosing(null)}
-          onChosen={(design) => {
-            if (choosing?.of === 'driver of the variant' && active) {
-              workbench.edit(active.id, design, 'driver');
+        )}
+        {choosing?.of.startsWith('driver') && (
+          <DriverDialog
+            open
+            design={choosing?.of === 'driver of the variant' ? (active?.design ?? null) : null}
+            onClose={() => setChoosing(null)}
+            onChosen={(design) => {
+              if (choosing?.of === 'driver of the variant' && active) {
+                workbench.edit(active.id, design, 'driver');
+                setChoosing(null);
+              } else setChoosing({ of: 'cabinet of a new variant', design });
+            }}
+          />
+        )}
+        {choosing?.of.startsWith('cabinet') && (
+          <CabinetDialog
+            open
+            brief={text.current.brief ?? null}
+            begun={choosing.of === 'cabinet of the variant'}
+            design={choosing.of === 'cabinet of a new variant' ? choosing.design : (active?.design ?? null)}
+            onClose={() => setChoosing(null)}
+            onHere={(design) => {
+              if (active) workbench.edit(active.id, design, 'kind of cabinet');
               setChoosing(null);
-            } else setChoosing({ of: 'cabinet of a new variant', design });
-          }}
-        />
-      )}
-      {choosing?.of.startsWith('cabinet') && (
-        <CabinetDialog
-          open
-          brief={text.current.brief ?? null}
-          begun={choosing.of === 'cabinet of the variant'}
-          design={choosing.of === 'cabinet of a new variant' ? choosing.design : (active?.design ?? null)}
-          onClose={() => setChoosing(null)}
-          onHere={(design) => {
-            if (active) workbench.edit(active.id, design, 'kind of cabinet');
-            setChoosing(null);
-          }}
-          onNew={(design) => {
-            addVariant(unlike(design, bench));
-            setChoosing(null);
-          }}
-        />
-      )}
-      {opened === 'brief' && (
-        <BriefDialog
-          open
-          brief={text.current.brief ?? null}
-          busy={text.change.isPending}
-          error={text.change.variables?.brief ? text.change.error : null}
-          onClose={closeWindow}
-          onKeep={(brief, search) =>
-            text.change.mutate({ brief }, { onSuccess: () => (search ? find() : closeWindow()) })
-          }
-        />
-      )}
-      {active && (
-        <Windows
-          opened={opened}
-          variant={active}
-          bench={bench}
-          session={session}
-          brief={text.current.brief ?? null}
-          reports={results.reports}
-          onTry={(design) => {
-            closeWindow();
-            tryOut(design);
-          }}
-          onClose={closeWindow}
-        />
-      )}
-      <ConflictDialog session={session} />
-    </Shell>
+            }}
+            onNew={(design) => {
+              addVariant(unlike(design, bench));
+              setChoosing(null);
+            }}
+          />
+        )}
+        {opened === 'brief' && (
+          <BriefDialog
+            open
+            brief={text.current.brief ?? null}
+            busy={text.change.isPending}
+            error={text.change.variables?.brief ? text.change.error : null}
+            onClose={closeWindow}
+            onKeep={(brief, search) =>
+              text.change.mutate({ brief }, { onSuccess: () => (search ? find() : closeWindow()) })
+            }
+          />
+        )}
+        {active && (
+          <Windows
+            opened={opened}
+            variant={active}
+            bench={bench}
+            session={session}
+            reports={results.reports}
+            onTry={(design) => {
+              closeWindow();
+              tryOut(design);
+            }}
+            onClose={closeWindow}
+          />
+        )}
+        <ConflictDialog session={session} />
+      </Shell>
+    </ConditionsProvider>
   );
+}
+
+/** What travels with every computation: the brief of the build, and how it is looked at. */
+function useAsked(brief: RawBrief | null): Asked {
+  const { conditions: wanted } = useObserved(conditions);
+  return useMemo(() => ({ brief, conditions: wanted }), [brief, wanted]);
 }
 
 /** With a name that no variant on the bench has. */

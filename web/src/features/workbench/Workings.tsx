@@ -1,6 +1,6 @@
 import { useDeferredValue } from 'react';
 import { useWorkings } from '../../api/queries';
-import type { RawBrief, RawDesign, Working } from '../../api/types';
+import type { RawDesign, Working } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { OnBench } from '../../model/workbench';
 import { Dialog } from '../../ui/Dialog';
@@ -10,12 +10,13 @@ import { Scroll } from '../../ui/Scroll';
 interface WorkingsProps {
   ids: string[];
   design: RawDesign;
-  brief: RawBrief | null;
+  /** Whether the brief asks about them, so that they are as it uses the design whatever else is shown. */
+  judged?: boolean;
 }
 
 /** How some figures of a design are worked out. */
-export function Workings({ ids, design, brief }: WorkingsProps) {
-  const workings = useWorkings(useDeferredValue(design), brief);
+export function Workings({ ids, design, judged = false }: WorkingsProps) {
+  const workings = useWorkings(useDeferredValue(design), judged);
   const found = ids.flatMap((id) => workings.data?.find((one) => one.id === id) ?? []);
   if (!ids.length) return null;
   return (
@@ -52,17 +53,18 @@ function WorkingText({ working: { name, result, formula, inputs, source } }: { w
 
 interface DialogProps {
   variant: OnBench;
-  brief: RawBrief | null;
+  /** In words. */
+  conditions: string;
   onClose: () => void;
 }
 
 /** Every figure of a variant on one sheet, each with what it is worked out from. */
-export function WorkingsDialog({ variant: { design }, brief, onClose }: DialogProps) {
-  const workings = useWorkings(design, brief);
+export function WorkingsDialog({ variant: { design }, conditions, onClose }: DialogProps) {
+  const workings = useWorkings(design);
   return (
     <Dialog
       title={`Figures of ${design.name}, worked out`}
-      about="Formula, what went into it, and where it comes from. Those of the brief are at the brief's place and loudness."
+      about={`Formula, what went into it, and where it comes from. ${conditions}.`}
       open
       wide
       onClose={onClose}

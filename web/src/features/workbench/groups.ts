@@ -12,6 +12,8 @@ export interface Row {
   follows?: (report: Report) => number | null | undefined;
   /** Whether it follows although a value is written. */
   led?: (report: Report) => boolean;
+  /** Whether it says nothing in the conditions that are shown. */
+  hidden?: (report: Report) => boolean;
   /** May be left out. */
   optional?: boolean;
 }
@@ -39,6 +41,8 @@ const DRIVE: Row = {
   name: 'Drive',
   paths: ['drive.voltage', 'drive.power'],
   follows: (report) => report.volts,
+  hidden: (report) => report.drive === 'bench',
+  optional: true,
 };
 
 function chamberRows(chamber: string, name = 'Volume Vb'): Row[] {

@@ -1,0 +1,165 @@
+//! In which conditions a figure stands: drive, space, amplifier and programme, named once and the same for every screen.
+
+use oak_acoustics::medium::Space;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::file::{RawBrief, RawDesign};
+use crate::problem::Problem;
+use crate::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
+
+/// The conditions that figures can be wanted in.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RawConditions {
+    /// As the brief uses it: in its space, driven by the amplifier at hand. Without a brief as the design itself says.
+    #[default]
+    InUse,
+    /// On the bench: 2.83 V, half space.
+    Bench,
+}
+
+/// A design, and the conditions in which its figures are wanted.
+#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawQuestion {
+    /// Whose figures are asked about.
+    pub design: RawDesign,
+    /// What it is made for.
+    #[serde(default)]
+    pub brief: Option<RawBrief>,
+    /// In which conditions.
+    #[serde(default)]
+    pub conditions: RawConditions,
+}
+
+/// A question with its design in the conditions that are wanted.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Question {
+    /// In its conditions.
+    pub design: ResolvedDesign,
+    /// What it is made for.
+    pub brief: Option<Brief>,
+}
+
+impl RawQuestion {
+    /// About a design as it says itself.
+    pub fn of(design: RawDesign) -> Self {
+        Self { design, brief: None, conditions: RawConditions::InUse }
+    }
+
+    /// The same question about another design.
+    ///
+    /// # Errors
+    /// Every problem with design or brief, with its place.
+    pub fn about(&self, design: &RawDesign) -> Result<Question, Vec<Problem>> {
+        let resolved = resolve_design(design);
+        let brief = self.brief.as_ref().map(resolve_brief).transpose().map_err(|problems| {
+            problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
+        });
+        match (resolved, brief) {
+            (Ok(design), Ok(brief)) => {
+                let design = match self.conditions {
+                    RawConditions::InUse => design.in_use(brief.as_ref()),
+                    RawConditions::Bench => design.on_the_bench(),
+                };
+                Ok(Question { design, brief })
+            }
+            (design, brief) => Err([design.err(), brief.err()].into_iter().flatten().flatten().collect()),
+        }
+    }
+
+    /// The design in its conditions.
+    ///
+    /// # Errors
+    /// Every problem with design or brief, with its place.
+    pub fn resolve(&self) -> Result<Question, Vec<Problem>> {
+        self.about(&self.design)
+    }
+}
+
+/// What stands at the terminals.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Drive {
+    /// V RMS.
+    pub volts: f64,
+    /// As power (W) into a load (ohm), where it was said so.
+    pub power: Option<(f64, f64)>,
+    /// Where it is from.
+    pub origin: DriveOrigin,
+}
+
+/// Where a drive is from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DriveOrigin {
+    /// The bench: 2.83 V.
+    Bench,
+    /// The same, because nothing else is said.
+    Usual,
+    /// The design says so itself.
+    Typed,
+    /// It is all that the amplifier gives.
+    Amplifier,
+}
+
+impl Drive {
+    /// 1 W into 8 ohm: what data sheets are measured with.
+    pub const BENCH: Self = Self { volts: 2.83, power: None, origin: DriveOrigin::Bench };
+    /// As on the bench where nothing is said.
+    pub const USUAL: Self = Self { origin: DriveOrigin::Usual, ..Self::BENCH };
+
+    /// Power (W) into a load (ohm).
+    pub fn power(watts: f64, load: f64) -> Self {
+        Self { volts: (watts * load).sqrt(), power: Some((watts, load)), origin: DriveOrigin::Amplifier }
+    }
+}
+
+impl ResolvedDesign {
+    /// As a brief has it used: in its space, for its programme. The amplifier is the design's own, else that at hand; it is driven
+    /// as the design says, else with all that the amplifier gives.
+    #[must_use]
+    pub fn in_use(mut self, brief: Option<&Brief>) -> Self {
+        let own = self.allowance;
+        let nominal = self.driver_array.as_driven().nominal;
+        // An amplifier gives its power into its least load, and into any other what its voltage makes of it.
+        let at_hand = brief.and_then(|brief| Some(Drive::power(brief.power?, brief.load.unwrap_or(nominal))));
+        let full = self.amplifier.or(at_hand);
+        let typed = self.drive.origin == DriveOrigin::Typed;
+        let drive = if typed { self.drive } else { full.unwrap_or(self.drive) };
+        self.drive = drive;
+        self.allowance.volts = full.map(|full| full.volts);
+        if let Some(brief) = brief {
+            self.space = brief.space.unwrap_or(self.space);
+            self.allowance.crest = brief.crest.unwrap_or(own.crest);
+            self.allowance.air_speed = brief.air_speed.unwrap_or(own.air_speed);
+        }
+        self
+    }
+
+    /// At 2.83 V in half space; what limits it is its own.
+    #[must_use]
+    pub fn on_the_bench(mut self) -> Self {
+        (self.drive, self.space) = (Drive::BENCH, Space::Half);
+        self
+    }
+
+    /// Drive and space in words.
+    pub fn conditions(&self) -> String {
+        let volts = oak_units::significant(self.drive.volts, 3);
+        let drive = match self.drive.power {
+            Some((watts, load)) => {
+                let [watts, load] = [watts, load].map(|value| oak_units::significant(value, 3));
+                format!("{watts} W into {load} Ω ({volts} V)")
+            }
+            None => format!("{volts} V"),
+        };
+        let space = match self.space {
+            Space::Full => "free all round",
+            Space::Half => "half space",
+            Space::Quarter => "against a wall",
+            Space::Eighth => "in a corner",
+        };
+        format!("{drive}, {space}")
+    }
+}
