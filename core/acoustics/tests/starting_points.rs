@@ -237,3 +237,53 @@ fn a_front_horn_begins_with_keeles_relations() {
     let wave = air.speed / cutoff;
     assert!((horn.profile.end() / (wave * wave / (8.0 * std::f64::consts::PI)) - 1.0).abs() < 1e-9);
 }
+
+/// Fs 30 Hz, Qts 0.4, Vas 100 l in 30 l: both chambers made smaller alike and the tuning left was a band 3.6 dB hollow that was called
+/// "no ripple".
+#[test]
+fn a_bandpass_cut_to_a_size_is_tuned_for_it_and_its_ripple_is_what_is_said() {
+    for (volume, most) in [(None, 0.3), (Some(0.03), 2.0), (Some(0.05), 1.0)] {
+        let asked = ask(driver(30.0, 0.4, 0.1, 0.05), Wishes { volume, lowest: None });
+        let Start { enclosure, reason } = start(starting_point::BANDPASS4, "flat", &asked).expect("a start");
+        let Enclosure::Bandpass4(found) = &enclosure else { panic!("a bandpass") };
+        let held = found.rear.volume + found.front.volume;
+        assert!(volume.is_none_or(|volume| (held / volume - 1.0).abs() < 1e-9), "{held}");
+        let network = enclosure.compile(&asked.setting).expect("compiles").network;
+        let figures = Figures::of(&network, 2.83);
+        let said =
+            reason.split("gives ").nth(1).and_then(|text| text.split(' ').next()).expect("what it gives");
+        let said: f64 = if said == "no" { 0.0 } else { said.parse().expect("a number") };
+        assert!((figures.ripple - said).abs() < 0.35, "{reason} {}", figures.ripple);
+        assert!(figures.ripple < most, "{reason} {}", figures.ripple);
+    }
+}
+
+/// What is annulled: above cut-off an exponential throat of area S is a stiffness of `S c/w`; with cone and chamber together, as much.
+#[test]
+fn a_rear_chamber_is_said_to_annul_only_where_it_does() {
+    let mut said = [0, 0];
+    for (fs, qts, vas) in [
+        (30.0, 0.3, 0.1),
+        (25.0, 0.45, 0.3),
+        (45.0, 0.25, 0.05),
+        (40.0, 0.48, 0.02),
+        (40.0, 0.3, 0.002),
+        (20.0, 0.2, 0.4),
+    ] {
+        let asked = ask(driver(fs, qts, vas, 0.05), Wishes::default());
+        for starting_point in starting_point::FRONT_HORN {
+            let Ok(Start { enclosure: Enclosure::FrontHorn(horn), reason }) = (starting_point.start)(&asked)
+            else {
+                continue;
+            };
+            let cutoff = 1.1 * fs / 1.15;
+            let needed =
+                horn.profile.segments[0].start * asked.setting.air.speed / (std::f64::consts::TAU * cutoff);
+            let sprung = (horn.rear.volume.recip() + vas.recip()).recip();
+            let annuls = (sprung / needed - 1.0).abs() < 0.05;
+            assert_eq!(reason.contains("annuls"), annuls, "{reason}");
+            said[usize::from(annuls)] += 1;
+        }
+    }
+    assert!(said[0] > 0 && said[1] > 0, "{said:?}");
+}

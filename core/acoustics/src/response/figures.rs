@@ -46,7 +46,7 @@ pub struct Figures {
     pub f3_upper: Option<f64>,
     /// Highest level between 5 Hz and 1 kHz, dB.
     pub level_peak: Peak,
-    /// How far the deepest dip between two peaks in the two octaves above F3 lies below the highest of them, dB.
+    /// How far the deepest dip between two peaks in the two octaves above F3 lies below the lower of them, dB.
     pub ripple: f64,
     /// Largest one-way cone excursion from F3 up, m.
     pub excursion_in_band: Option<Peak>,
@@ -75,6 +75,23 @@ impl Figures {
     pub fn of(network: &Network, volts: f64) -> Self {
         Search::new(network, volts).figures()
     }
+}
+
+/// How far the deepest dip lies below the lower of the highest peaks on its two sides: a slope with a wiggle has but the wiggle.
+pub(crate) fn deepest_dip(levels: &[f64]) -> f64 {
+    let mut left = f64::MIN;
+    let rightward: Vec<f64> = levels
+        .iter()
+        .rev()
+        .scan(f64::MIN, |highest, level| {
+            *highest = highest.max(*level);
+            Some(*highest)
+        })
+        .collect();
+    levels.iter().zip(rightward.iter().rev()).fold(0.0, |deepest: f64, (level, right)| {
+        left = left.max(*level);
+        deepest.max(left.min(*right) - level)
+    })
 }
 
 struct Search<'a> {
@@ -156,17 +173,7 @@ impl<'a> Search<'a> {
         let [start, end] = [from, to].map(|at| frequency.partition_point(|f| *f < at));
         let levels: Vec<f64> =
             self.response.pressure[start..end.max(start)].iter().map(|p| level_of(*p)).collect();
-        let mut deepest = 0.0f64;
-        for dip in 1..levels.len().saturating_sub(1) {
-            if levels[dip] <= levels[dip - 1] && levels[dip] < levels[dip + 1] {
-                let highest = |side: &[f64]| side.iter().copied().fold(f64::MIN, f64::max);
-                let (left, right) = (highest(&levels[..dip]), highest(&levels[dip..]));
-                if left.min(right) > levels[dip] {
-                    deepest = deepest.max(left.max(right) - levels[dip]);
-                }
-            }
-        }
-        deepest
+        deepest_dip(&levels)
     }
 
     /// The first place below 300 Hz where the travel has a minimum between two maxima.
@@ -279,5 +286,21 @@ impl<'a> Search<'a> {
         }
         let refined = Peak { value: reading(&self.at(vertex), 0), frequency: vertex };
         if refined.value > on_grid.value { refined } else { on_grid }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::deepest_dip;
+
+    #[test]
+    fn a_dip_is_between_peaks_and_a_slope_has_none() {
+        assert_eq!(deepest_dip(&[]), 0.0);
+        assert_eq!(deepest_dip(&[80.0, 84.0, 88.0, 91.0]), 0.0);
+        assert_eq!(deepest_dip(&[90.0, 86.0, 89.0]), 3.0);
+        // A wiggle of half a decibel on a slope of ten.
+        assert_eq!(deepest_dip(&[80.0, 82.0, 81.5, 90.0]), 0.5);
+        // The deepest of two, and one that reaches over a lesser peak.
+        assert_eq!(deepest_dip(&[90.0, 88.0, 89.0, 86.0, 90.0]), 4.0);
     }
 }

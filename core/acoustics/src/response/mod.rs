@@ -8,6 +8,7 @@ mod passband;
 mod transient;
 
 pub use curves::Response;
+pub(crate) use figures::deepest_dip;
 pub use figures::{Figures, Peak};
 pub use grid::{FrequencyGrid, GridError};
 pub use limits::{Allowance, Limit, MaxOutput};

@@ -7,17 +7,9 @@ use crate::enclosure::{Bandpass4, Bandpass6, Enclosure, FrontPath, Losses, Porte
 
 /// Starting points of the fourth order, by S: the front chamber's damping.
 pub static BANDPASS4: &[StartingPoint] = &[
-    StartingPoint { id: "flat", name: "Flat, S 0.7", start: |ask| fourth(ask, 0.7, "no ripple") },
-    StartingPoint {
-        id: "wide",
-        name: "Wider, S 0.6",
-        start: |ask| fourth(ask, 0.6, "0.35 dB of ripple and a wider band"),
-    },
-    StartingPoint {
-        id: "widest",
-        name: "Widest, S 0.5",
-        start: |ask| fourth(ask, 0.5, "1.25 dB of ripple and the widest band"),
-    },
+    StartingPoint { id: "flat", name: "Flat, S 0.7", start: |ask| fourth(ask, 0.7) },
+    StartingPoint { id: "wide", name: "Wider, S 0.6", start: |ask| fourth(ask, 0.6) },
+    StartingPoint { id: "widest", name: "Widest, S 0.5", start: |ask| fourth(ask, 0.5) },
 ];
 
 /// Starting points of the sixth order with both ports in the open.
@@ -33,8 +25,9 @@ pub static BANDPASS6_SERIES: &[StartingPoint] = &[
 ];
 
 /// `Vf = (2 S Qts)^2 Vas`, `Fb = Qbp Fs/Qts`, `Vr = Vas/((Qbp/Qts)^2 - 1)` (after Geddes 1989, from memory), with
-/// Qbp for the passband at the driver's own level: `Qbp = 1/(2 S)`, or for the lowest note wished for.
-fn fourth(ask: &Ask, s: f64, ripple: &str) -> Result<Start, Refusal> {
+/// Qbp for the passband at the driver's own level: `Qbp = 1/(2 S)`, or for the lowest note wished for. In less room than that the
+/// chamber before the driver takes at most half, which lowers S, and the other the rest, which raises Qbp and with it the tuning.
+fn fourth(ask: &Ask, s: f64) -> Result<Start, Refusal> {
     let (fs, qts, vas) = (ask.driver.fs(), ask.driver.qts(), ask.vas());
     // The band reaches about as far below the tuning in octaves as above it.
     let wished = ask.wishes.lowest.map(|lowest| 1.45 * lowest * qts / fs);
@@ -44,25 +37,29 @@ fn fourth(ask: &Ask, s: f64, ripple: &str) -> Result<Start, Refusal> {
             "Qts {qts:.2} is too high for a closed rear chamber here (Qbp {qbp:.2} must be above it). Take a driver with a stronger motor, or seal it."
         ));
     }
-    let front = (2.0 * s * qts).powi(2) * vas;
-    let rear = vas / ((qbp / qts).powi(2) - 1.0);
-    let tuning = qbp * fs / qts;
-    let (both, cut) = ask.within(front + rear);
-    let shrink = both / (front + rear);
-    let Some((front, narrow)) = tuned(ask, front * shrink, tuning) else {
-        return refuse(format!(
-            "No port tunes a front chamber of {} to {tuning:.0} Hz.",
-            litres(front * shrink)
-        ));
+    let wanted = [(2.0 * s * qts).powi(2) * vas, vas / ((qbp / qts).powi(2) - 1.0)];
+    let (both, cut) = ask.within(wanted[0] + wanted[1]);
+    let short = both < wanted[0] + wanted[1];
+    let front = if short { wanted[0].min(0.5 * both) } else { wanted[0] };
+    let rear = both - front;
+    let s = (front / vas).sqrt() / (2.0 * qts);
+    let tuning = fs * (1.0 + vas / rear).sqrt();
+    let Some((chamber, narrow)) = tuned(ask, front, tuning) else {
+        return refuse(format!("No port tunes a front chamber of {} to {tuning:.0} Hz.", litres(front)));
     };
-    let rear = Sealed { volume: rear * shrink, losses: Losses::CLOSED };
+    let enclosure = Enclosure::Bandpass4(Bandpass4 {
+        rear: Sealed { volume: rear, losses: Losses::CLOSED },
+        front: chamber,
+    });
+    let ripple = Look::at(ask, &enclosure, tuning).map_or(0.0, |look| look.band().ripple);
+    let ripple = if ripple < 0.3 { "no ripple".to_owned() } else { format!("{ripple:.1} dB of ripple") };
     let reason = format!(
-        "S {s} gives {ripple}. Rear {} closed, front {} tuned to {tuning:.0} Hz (after Geddes 1989).{cut}{}",
-        litres(rear.volume),
-        litres(front.volume),
+        "S {s:.2} gives {ripple}. Rear {} closed, front {} tuned to {tuning:.0} Hz (after Geddes 1989).{cut}{}",
+        litres(rear),
+        litres(front),
         narrow_words(narrow)
     );
-    Ok(Start { enclosure: Enclosure::Bandpass4(Bandpass4 { rear, front }), reason })
+    Ok(Start { enclosure, reason })
 }
 
 /// Tries boxes around the driver and keeps the one with the widest band, level counted by `loud` octaves a 3 dB.
@@ -86,6 +83,7 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
         found
     };
     let mut best: Option<(f64, Bandpass6, Band)> = None;
+    let mut tried = 0;
     for [rear, front, lower, ratio] in shapes() {
         let (behind, before) = match path {
             FrontPath::Parallel => (lower * low, ratio * lower * low),
@@ -99,6 +97,7 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
         let candidate = Bandpass6 { rear, front, path };
         let enclosure = Enclosure::Bandpass6(candidate.clone());
         let Some(look) = Look::at(ask, &enclosure, 1.6 * low) else { continue };
+        tried += 1;
         let band = look.band();
         let score = band.octaves + loud * band.gain / 3.0
             - (band.from / low).log2().max(0.0)
@@ -115,7 +114,7 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
         );
     };
     let reason = format!(
-        "The best of 192 boxes around this driver: within 3 dB from {:.0} to {:.0} Hz, {:+.1} dB against the driver in a wall; rear {}, front {}.",
+        "The best of {tried} boxes around this driver: within 3 dB from {:.0} to {:.0} Hz, {:+.1} dB against the driver in a wall; rear {}, front {}.",
         band.from,
         band.to,
         band.gain,

@@ -62,8 +62,16 @@ fn front(ask: &Ask, flare: Flare) -> Result<Start, Refusal> {
     let length = length_of(flare, cutoff, throat, mouth, c);
     // Throat reactance above the cut-off of an exponential horn falls as 1/f like that of a stiffness.
     let sprung = throat * c / (TAU * cutoff);
-    let rear = if sprung < 0.9 * vas { (sprung.recip() - vas.recip()).recip() } else { 4.0 * vas };
-    let rear = rear.clamp(0.1 * vas, 4.0 * vas).min(2.0);
+    let annulling = (sprung < 0.9 * vas).then(|| (sprung.recip() - vas.recip()).recip());
+    let rear = annulling.unwrap_or(f64::INFINITY).clamp(0.1 * vas, 4.0 * vas).min(2.0);
+    let does = match annulling {
+        Some(volume) if (rear / volume - 1.0).abs() < 0.02 => "annuls the throat's reactance",
+        Some(volume) if rear > volume => {
+            "is as small as can be built, too large to annul the throat's reactance"
+        }
+        Some(_) => "is as large as makes sense, too small to annul the throat's reactance",
+        None => "cannot annul the throat's reactance: the cone's own suspension is stiffer",
+    };
     let profile = Profile { segments: vec![segment(flare, length, throat, mouth, None)] };
     if profile.check().is_err() {
         return refuse(format!(
@@ -81,7 +89,7 @@ fn front(ask: &Ask, flare: Flare) -> Result<Start, Refusal> {
         ));
     }
     let reason = format!(
-        "Throat {:.0} cm2 from Fs, Qts and Vas (Keele 1977), cut-off {cutoff:.0} Hz, mouth {:.0} cm2 a wave around for the space it stands in, {length:.2} m (half a wave would be {:.2} m). The rear chamber of {} annuls the throat's reactance; the cone's mass limits above {:.0} Hz.",
+        "Throat {:.0} cm2 from Fs, Qts and Vas (Keele 1977), cut-off {cutoff:.0} Hz, mouth {:.0} cm2 a wave around for the space it stands in, {length:.2} m (half a wave would be {:.2} m). The rear chamber of {} {does}; the cone's mass limits above {:.0} Hz.",
         throat * 1e4,
         mouth * 1e4,
         c / (2.0 * lowest),
@@ -159,6 +167,7 @@ fn tapped(ask: &Ask) -> Result<Start, Refusal> {
     let lowest = ask.lowest_or(1.1 * ask.driver.fs());
     let clear = ask.diameter();
     let mut best: Option<(f64, TappedHorn, Band)> = None;
+    let mut tried = 0;
     for waves in [0.24, 0.28, 0.33] {
         for throat in [0.35, 0.6, 0.9] {
             for widening in [3.0, 5.0, 8.0] {
@@ -181,6 +190,7 @@ fn tapped(ask: &Ask) -> Result<Start, Refusal> {
                 else {
                     continue;
                 };
+                tried += 1;
                 let band = look.band();
                 let score = band.octaves + 0.05 * band.gain
                     - 0.2 * (band.hollow - 3.0).max(0.0)
@@ -197,7 +207,7 @@ fn tapped(ask: &Ask) -> Result<Start, Refusal> {
         ));
     };
     let reason = format!(
-        "The best of 27 horns around this driver: {:.2} m from {:.0} to {:.0} cm2, holding {}; within 3 dB from {:.0} to {:.0} Hz, {:+.1} dB against the driver in a wall.",
+        "The best of {tried} horns around this driver: {:.2} m from {:.0} to {:.0} cm2, holding {}; within 3 dB from {:.0} to {:.0} Hz, {:+.1} dB against the driver in a wall.",
         horn.profile.length(),
         horn.profile.start() * 1e4,
         horn.profile.end() * 1e4,

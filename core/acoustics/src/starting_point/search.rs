@@ -2,7 +2,7 @@
 
 use super::Ask;
 use crate::enclosure::Enclosure;
-use crate::response::{FrequencyGrid, Passband, Response};
+use crate::response::{FrequencyGrid, Passband, Response, deepest_dip};
 use crate::root::zero;
 
 /// Levels and frequencies of a candidate, enough to rank it.
@@ -24,6 +24,8 @@ pub(super) struct Band {
     pub gain: f64,
     /// Lowest level between both ends under the highest, dB.
     pub hollow: f64,
+    /// How far the deepest dip lies below the lower of the peaks beside it, dB.
+    pub ripple: f64,
 }
 
 const POINTS: usize = 72;
@@ -61,6 +63,7 @@ impl Look {
             from: self.frequency[from],
             to: self.frequency[to],
             gain: self.level[top] - self.reference,
+            ripple: deepest_dip(&self.level[from..=to]),
             hollow: self.level[top] - self.level[from..=to].iter().copied().fold(f64::MAX, f64::min),
         }
     }

@@ -63,7 +63,7 @@ pub struct FigureReport {
     pub f3_upper: Option<f64>,
     /// Highest level, dB.
     pub level_peak: PeakReport,
-    /// Depth of the deepest dip between two peaks of the passband, dB.
+    /// How far the deepest dip between two peaks of the passband lies below the lower of them, dB.
     pub ripple: f64,
     /// Largest cone excursion from F3 up, peak, m.
     pub excursion_in_band: Option<PeakReport>,
