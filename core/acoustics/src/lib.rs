@@ -18,7 +18,7 @@ pub mod network;
 mod node;
 pub mod profile;
 pub mod response;
-mod root;
+pub mod root;
 pub mod solve;
 pub mod starting_point;
 mod stop;

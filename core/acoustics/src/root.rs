@@ -48,7 +48,7 @@ const MOST: usize = 200;
 /// Where a continuous value that has opposite signs at two places is zero, within a distance or, for none, to the last bits:
 /// inverse quadratic steps where they are safe, halving where not (Chandrupatla 1997, "A new hybrid quadratic/bisection algorithm for finding the zero of a
 /// nonlinear function without using derivatives"). `None` of a value with one sign.
-pub(crate) fn zero(first: f64, second: f64, within: f64, mut value: impl FnMut(f64) -> f64) -> Option<f64> {
+pub fn zero(first: f64, second: f64, within: f64, mut value: impl FnMut(f64) -> f64) -> Option<f64> {
     let (mut a, mut b) = (first, second);
     let (mut at_a, mut at_b) = (value(a), value(b));
     if at_a == 0.0 {

@@ -140,7 +140,12 @@ impl Brace {
 
     /// What it takes of a room, m3.
     pub fn volume(&self, interior: &Solid) -> f64 {
-        interior.area_at(self.axis, self.place(interior)) * self.thickness * (1.0 - self.open)
+        self.volume_across(interior.area_at(self.axis, self.place(interior)))
+    }
+
+    /// The same of a room that is so large across its axis where it stands, m2.
+    pub(crate) fn volume_across(&self, area: f64) -> f64 {
+        area * self.thickness * (1.0 - self.open)
     }
 }
 

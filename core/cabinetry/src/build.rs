@@ -1,6 +1,8 @@
 //! From a wish to a box: sizes solved, volumes added up.
 
-use crate::body::{Body, PortBuild};
+use oak_acoustics::root::zero;
+
+use crate::body::{Body, Brace, PortBuild};
 use crate::contents::{Contents, PortSize};
 use crate::fold::{DuctPath, Laid, MOST_FOLDS};
 use crate::geometry::{Axis, EnclosureShape, EnclosureShapeError, Face, Point, Sizes, Solid};
@@ -74,6 +76,8 @@ const EXACT: f64 = 1e-6;
 /// Where looking for a size ends, as a share of the volume wanted, and after how many steps at the latest.
 const NEAR: f64 = 1e-10;
 const ROUNDS: usize = 80;
+/// Least depth of a chamber, m.
+const LEAST_DEPTH: f64 = 1e-6;
 /// Least room that counts as a chamber, m3.
 const LEAST: f64 = 1e-6;
 /// Span in which a free size is looked for, m.
@@ -84,6 +88,48 @@ struct Interiors {
     outer: Solid,
     interior: Solid,
     chambers: Vec<Chamber>,
+}
+
+/// Hears of what eats of a room: what to call it, its volume (m3), and whether that is estimated.
+type Told<'a> = dyn FnMut(&dyn Fn() -> String, f64, bool) + 'a;
+
+/// The room between the boards, as far as what eats of it asks.
+enum Interior<'a> {
+    Solid(&'a Solid),
+    /// Width, height and depth, m.
+    Cuboid(Sizes),
+}
+
+impl Interior<'_> {
+    fn volume(&self) -> f64 {
+        match self {
+            Self::Solid(solid) => solid.volume(),
+            Self::Cuboid(sizes) => sizes.iter().product(),
+        }
+    }
+
+    /// Length of all edges, m.
+    fn edges(&self) -> f64 {
+        match self {
+            Self::Solid(solid) => solid.edges(),
+            Self::Cuboid(sizes) => 4.0 * sizes.iter().sum::<f64>(),
+        }
+    }
+
+    /// Area across an axis at a place from its low end (m), or in the middle, m2.
+    fn across(&self, axis: Axis, at: Option<f64>) -> f64 {
+        match self {
+            Self::Solid(solid) => {
+                let [low, high] = solid.bounds().map(|point| point[axis.index()]);
+                solid.area_at(axis, at.map_or(f64::midpoint(low, high), |at| low + at))
+            }
+            Self::Cuboid(sizes) => {
+                let along = sizes[axis.index()];
+                let within = at.is_none_or(|at| (0.0..=along).contains(&at));
+                if within { sizes.iter().product::<f64>() / along } else { 0.0 }
+            }
+        }
+    }
 }
 
 impl Body {
@@ -262,21 +308,26 @@ impl Body {
 
     /// Net volume of all chambers, m3.
     fn volumes(&self, sizes: Sizes, contents: &Contents, folded: f64) -> Result<f64, BuildError> {
-        let [_, interior] = self.shape.build(sizes, self.measured, |face| self.panel(face).taken())?;
-        let gross = interior.volume();
+        let panels = |face| self.panel(face).taken();
+        let quick = self.shape.cuboid(sizes, self.measured, panels).transpose()?;
+        let solid = match quick {
+            Some(_) => None,
+            None => Some(self.shape.build(sizes, self.measured, panels)?),
+        };
+        let interior = match (&solid, quick) {
+            (Some([_, interior]), _) => Interior::Solid(interior),
+            (None, quick) => Interior::Cuboid(quick.unwrap_or_default()),
+        };
         let partition = if contents.divided() {
-            let (axis, middle) = self.split(contents, &interior);
-            interior.area_at(axis, middle) * self.partition.total()
+            interior.across(self.split_axis(contents, &interior), None) * self.partition.total()
         } else {
             0.0
         };
-        let taken: f64 = [false, true]
-            .map(|front| self.entries(front, contents, &interior, folded))
-            .iter()
-            .flatten()
-            .map(|entry| entry.volume)
-            .sum();
-        Ok(gross - partition - taken)
+        let mut taken = 0.0;
+        for front in [false, true] {
+            self.each_entry(front, contents, &interior, folded, &mut |_, volume, _| taken += volume);
+        }
+        Ok(interior.volume() - partition - taken)
     }
 
     /// Net volume of each chamber, m3.
@@ -294,7 +345,7 @@ impl Body {
         let [outer, interior] = self.shape.build(sizes, self.measured, |face| self.panel(face).taken())?;
         let ledger = |chamber: &Solid, front: bool| Ledger {
             gross: chamber.volume(),
-            entries: self.entries(front, contents, &interior, taken),
+            entries: self.entries(front, contents, &Interior::Solid(&interior), taken),
             wanted: contents.wanted[usize::from(front)].unwrap_or(0.0),
             gain: contents.gain[usize::from(front)],
         };
@@ -303,7 +354,7 @@ impl Body {
             let chambers = vec![Chamber { interior: interior.clone(), ledger }];
             return Ok(Interiors { outer, interior, chambers });
         }
-        let (axis, _) = self.split(contents, &interior);
+        let axis = self.split_axis(contents, &Interior::Solid(&interior));
         // A way begins on top or in front, so there is its chamber.
         let turned = contents.path.is_some();
         let thick = self.partition.total();
@@ -313,16 +364,15 @@ impl Body {
             let high = interior.above(axis, at + thick / 2.0).ok_or(BuildError::NotDivisible)?;
             Ok::<_, BuildError>(if turned { [high, low] } else { [low, high] })
         };
-        let [mut from, mut to] = [low + thick / 2.0, high - thick / 2.0];
-        for _ in 0..60 {
-            let middle = f64::midpoint(from, to);
-            let [behind, before] = split(middle)?;
+        // Both chambers miss their volume by the same share.
+        let missed = |at: f64| {
+            let Ok([behind, before]) = split(at) else { return f64::NAN };
             let [rear, front] = [ledger(&behind, false), ledger(&before, true)];
-            // Both chambers miss their volume by the same share.
-            let short = rear.net() * front.wanted < front.net() * rear.wanted;
-            if short != turned { from = middle } else { to = middle }
-        }
-        let [behind, before] = split(f64::midpoint(from, to))?;
+            rear.net() * front.wanted - front.net() * rear.wanted
+        };
+        let within = thick / 2.0 + LEAST_DEPTH;
+        let at = zero(low + within, high - within, 1e-12, missed).ok_or(BuildError::NoPartition)?;
+        let [behind, before] = split(at)?;
         // Where one chamber is fuller than the whole box is large, the other is pressed to nothing.
         if [&behind, &before].iter().any(|chamber| chamber.volume() < LEAST) {
             return Err(BuildError::NoPartition);
@@ -332,15 +382,13 @@ impl Body {
         Ok(Interiors { outer, interior, chambers: chambers.into() })
     }
 
-    /// Along which axis a partition divides a room, and its middle there: forward, along a standing pipe, or as a way is stacked.
-    fn split(&self, contents: &Contents, interior: &Solid) -> (Axis, f64) {
-        let axis = match &contents.path {
-            Some(_) => self.fold.stack,
-            None if interior.axis == Axis::Y => Axis::Y,
-            None => Axis::Z,
-        };
-        let [low, high] = interior.bounds().map(|point| point[axis.index()]);
-        (axis, f64::midpoint(low, high))
+    /// Along which axis a partition divides a room: forward, along a standing pipe, or as a way is stacked.
+    fn split_axis(&self, contents: &Contents, interior: &Interior<'_>) -> Axis {
+        match (&contents.path, interior) {
+            (Some(_), _) => self.fold.stack,
+            (None, Interior::Solid(solid)) if solid.axis == Axis::Y => Axis::Y,
+            (None, _) => Axis::Z,
+        }
     }
 
     /// How a port is built; the list in the wish may be shorter than the design's.
@@ -380,47 +428,63 @@ impl Body {
     }
 
     /// What eats the room of a chamber.
-    fn entries(&self, front: bool, contents: &Contents, interior: &Solid, folded: f64) -> Vec<Entry> {
+    fn entries(&self, front: bool, contents: &Contents, interior: &Interior<'_>, folded: f64) -> Vec<Entry> {
         let mut entries = Vec::new();
-        let mut enter = |what: String, volume: f64, estimated: bool| {
+        self.each_entry(front, contents, interior, folded, &mut |what, volume, estimated| {
+            entries.push(Entry { what: what(), volume, estimated });
+        });
+        entries
+    }
+
+    /// Tells of everything that eats the room of a chamber.
+    fn each_entry(
+        &self,
+        front: bool,
+        contents: &Contents,
+        interior: &Interior<'_>,
+        folded: f64,
+        told: &mut Told<'_>,
+    ) {
+        let mut enter = |what: &dyn Fn() -> String, volume: f64, estimated: bool| {
             if volume > 0.0 {
-                entries.push(Entry { what, volume, estimated });
+                told(what, volume, estimated);
             }
         };
+        let one = |name: &'static str| move || name.to_owned();
         let ports = &contents.ports[usize::from(front)];
         for (index, port) in ports.iter().enumerate() {
             let wall = self.port_build(front, index).wall;
             let inside = self.inside(port, front, index, contents);
-            let number = if ports.len() > 1 { format!(" {}", index + 1) } else { String::new() };
-            let name = if port.count > 1 {
-                format!("{} ports{number}", port.count)
-            } else {
-                format!("Port{number}")
+            let name = || {
+                let number = if ports.len() > 1 { format!(" {}", index + 1) } else { String::new() };
+                if port.count > 1 { format!("{} ports{number}", port.count) } else { format!("Port{number}") }
             };
-            enter(name, port.volume(wall, inside) * f64::from(port.count), false);
+            enter(&name, port.volume(wall, inside) * f64::from(port.count), false);
         }
         if contents.path.is_some() && front == contents.divided() {
-            enter("Fold boards".to_owned(), folded, false);
+            enter(&one("Fold boards"), folded, false);
         }
         if front {
-            return entries;
+            return;
         }
         let drivers = &contents.drivers;
         let estimated = drivers.displacement.is_none();
         let count = drivers.in_all();
-        let name = if count > 1 { format!("{count} drivers") } else { "Driver".to_owned() };
-        enter(name, drivers.volume() * f64::from(count), estimated);
+        let name = || if count > 1 { format!("{count} drivers") } else { "Driver".to_owned() };
+        enter(&name, drivers.volume() * f64::from(count), estimated);
         if let Some(radiators) = contents.radiators {
             let name = if radiators.count > 1 { "Radiators" } else { "Radiator" };
-            enter(name.to_owned(), radiators.volume() * f64::from(radiators.count), true);
+            enter(&one(name), radiators.volume() * f64::from(radiators.count), true);
         }
-        let braces: f64 = self.braces.iter().map(|brace| brace.volume(interior)).sum();
-        enter(if self.braces.len() > 1 { "Braces" } else { "Brace" }.to_owned(), braces, false);
-        enter("Corner strips".to_owned(), self.strips * self.strips * interior.edges(), false);
+        let taken = |brace: &Brace| brace.volume_across(interior.across(brace.axis, brace.at));
+        let braces: f64 = self.braces.iter().map(taken).sum();
+        enter(&one(if self.braces.len() > 1 { "Braces" } else { "Brace" }), braces, false);
+        if self.strips > 0.0 {
+            enter(&one("Corner strips"), self.strips * self.strips * interior.edges(), false);
+        }
         for item in &self.items {
-            enter(item.name.clone(), item.volume, false);
+            enter(&|| item.name.clone(), item.volume, false);
         }
-        entries
     }
 }
 

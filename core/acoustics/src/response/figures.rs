@@ -295,12 +295,12 @@ mod tests {
 
     #[test]
     fn a_dip_is_between_peaks_and_a_slope_has_none() {
-        assert_eq!(deepest_dip(&[]), 0.0);
-        assert_eq!(deepest_dip(&[80.0, 84.0, 88.0, 91.0]), 0.0);
-        assert_eq!(deepest_dip(&[90.0, 86.0, 89.0]), 3.0);
+        assert!((deepest_dip(&[]) - 0.0).abs() < 1e-12);
+        assert!((deepest_dip(&[80.0, 84.0, 88.0, 91.0]) - 0.0).abs() < 1e-12);
+        assert!((deepest_dip(&[90.0, 86.0, 89.0]) - 3.0).abs() < 1e-12);
         // A wiggle of half a decibel on a slope of ten.
-        assert_eq!(deepest_dip(&[80.0, 82.0, 81.5, 90.0]), 0.5);
+        assert!((deepest_dip(&[80.0, 82.0, 81.5, 90.0]) - 0.5).abs() < 1e-12);
         // The deepest of two, and one that reaches over a lesser peak.
-        assert_eq!(deepest_dip(&[90.0, 88.0, 89.0, 86.0, 90.0]), 4.0);
+        assert!((deepest_dip(&[90.0, 88.0, 89.0, 86.0, 90.0]) - 4.0).abs() < 1e-12);
     }
 }

@@ -42,6 +42,9 @@ impl Corner {
 
     /// How long that line is, m.
     pub fn length(self, before: f64, after: f64) -> f64 {
+        if self == Self::Square {
+            return (before + after) / 2.0;
+        }
         self.line(before, after)
             .windows(2)
             .map(|pair| (pair[1][0] - pair[0][0]).hypot(pair[1][1] - pair[0][1]))

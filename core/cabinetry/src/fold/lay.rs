@@ -121,7 +121,7 @@ impl Fold {
             layout = layout.towards(path)?;
         }
         let layout = layout.shifted()?;
-        let stretches = layout.walk();
+        let stretches = layout.walk(true);
         Some(Laid {
             panels: layout.panels(),
             turns: layout.turns(),
@@ -183,7 +183,7 @@ impl Layout<'_> {
 
     /// Heights and gaps as the way wants them where they now lie along it, stretched to fill the room.
     fn towards(&self, path: &DuctPath) -> Option<Self> {
-        let walked = self.walk();
+        let walked = self.walk(false);
         let total: f64 = walked.iter().map(|stretch| stretch.length).sum();
         let scale = path.length() / total;
         let wanted = |along: f64| path.area(along * scale) / self.plan.width;
@@ -195,7 +195,7 @@ impl Layout<'_> {
             next.heights[stretch.channel] = [first - slope * begin, first + slope * (self.plan.run - begin)]
                 .map(|height| height.max(LEAST / 4.0));
         }
-        let panels: f64 = (0..self.gaps.len()).map(|panel| self.thick(panel)).sum();
+        let panels: f64 = self.lines().0.iter().sum();
         let sums = [0, 1].map(|end| next.heights.iter().map(|height| height[end]).sum::<f64>());
         let [most, least] = [sums[0].max(sums[1]), sums[0].min(sums[1])];
         let closed = least < EVEN * most;
@@ -233,10 +233,32 @@ impl Layout<'_> {
         open.then_some(next)
     }
 
-    /// The way as it now lies.
-    fn walk(&self) -> Vec<Stretch> {
+    /// How thick each board is along the stack, and where each channel ends at both ends of the run, m.
+    fn lines(&self) -> (Vec<f64>, Vec<[f64; 2]>) {
+        let mut thick = Vec::with_capacity(self.gaps.len());
+        let mut below = Vec::with_capacity(self.heights.len());
+        let (mut at, mut boards) = ([0.0; 2], 0.0);
+        for [low, high] in &self.heights {
+            at = [at[0] + low, at[1] + high];
+            below.push(at.map(|at| at + boards));
+            if thick.len() < self.gaps.len() {
+                thick.push(self.fold.thickness * 1.0_f64.hypot((at[1] - at[0]) / self.plan.run));
+                boards += thick[thick.len() - 1];
+            }
+        }
+        (thick, below)
+    }
+
+    /// The way as it now lies, with its middle line where that is wanted.
+    fn walk(&self, drawn: bool) -> Vec<Stretch> {
         let width = self.plan.width;
         let corner: Corner = self.fold.corner;
+        let (thick, below) = self.lines();
+        let below = |channel: usize, run: f64| {
+            let [low, high] = below[channel];
+            low + (high - low) * run / self.plan.run
+        };
+        let line = |points: &dyn Fn() -> Vec<[f64; 2]>| if drawn { points() } else { Vec::new() };
         let mut stretches = Vec::with_capacity(4 * self.heights.len());
         let mut from = 0.0;
         let mut lay = |channel, turn, length: f64, areas, line| {
@@ -245,37 +267,37 @@ impl Layout<'_> {
         };
         for channel in 0..self.heights.len() {
             let [begin, end] = self.ends(channel);
-            let middle = |run: f64| [run, self.below(channel, run) - self.height(channel, run) / 2.0];
+            let middle = |run: f64| [run, below(channel, run) - self.height(channel, run) / 2.0];
             let (first, last) = (middle(begin), middle(end));
             let length = (last[0] - first[0]).hypot(last[1] - first[1]);
             // Square to a middle line that slants a channel is less high.
             let lean = (end - begin).abs() / length;
             let areas = [begin, end].map(|run| width * self.height(channel, run) * lean);
-            lay(channel, false, length, areas, vec![first, last]);
+            lay(channel, false, length, areas, line(&|| vec![first, last]));
             let Some(gap) = self.gaps.get(channel).copied() else { continue };
             let (into, out) = (self.height(channel, end), self.height(channel + 1, end));
             let corners = self.corners(channel);
             let outward = if self.upward(channel) { 1.0 } else { -1.0 };
-            let (near, thick) = (self.below(channel, end), self.thick(channel));
+            let (near, thick) = (below(channel, end), thick[channel]);
             let bend = |height: f64, [at_wall, least]: [f64; 2]| {
                 let length = corner.length(height, gap);
                 let interior = (height + at_wall) / 2.0 * gap;
                 let area = width * (interior - corner.filler(least, gap)) / length;
                 (length, [area; 2])
             };
-            let line = corner.line(into, gap).iter().map(|[u, v]| [end + outward * u, near - v]).collect();
+            let before =
+                line(&|| corner.line(into, gap).iter().map(|[u, v]| [end + outward * u, near - v]).collect());
             let (length, areas) = bend(into, corners[0]);
-            lay(channel, true, length, areas, line);
+            lay(channel, true, length, areas, before);
             let past = end + outward * gap / 2.0;
-            lay(channel, true, thick, [width * gap; 2], vec![[past, near], [past, near + thick]]);
-            let line = corner
-                .line(out, gap)
-                .iter()
-                .rev()
-                .map(|[u, v]| [end + outward * u, near + thick + v])
-                .collect();
+            let across = line(&|| vec![[past, near], [past, near + thick]]);
+            lay(channel, true, thick, [width * gap; 2], across);
+            let after = line(&|| {
+                let points = corner.line(out, gap);
+                points.iter().rev().map(|[u, v]| [end + outward * u, near + thick + v]).collect()
+            });
             let (length, areas) = bend(out, corners[1]);
-            lay(channel, true, length, areas, line);
+            lay(channel, true, length, areas, after);
         }
         stretches
     }

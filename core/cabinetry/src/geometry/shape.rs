@@ -160,6 +160,28 @@ impl EnclosureShape {
         })
     }
 
+    /// Width, height and depth inside, m, of a shape that these say all of; `None` of any other. Much quicker than [`Self::build`].
+    ///
+    /// # Errors
+    /// Where the boards leave no room.
+    pub(crate) fn cuboid(
+        &self,
+        sizes: Sizes,
+        measured: Measured,
+        panels: impl Fn(Face) -> f64,
+    ) -> Option<Result<Sizes, EnclosureShapeError>> {
+        if *self != Self::Rectangular {
+            return None;
+        }
+        let pairs = [[Face::Left, Face::Right], [Face::Bottom, Face::Top], [Face::Back, Face::Front]];
+        let inside = match measured {
+            Measured::Inside => sizes,
+            Measured::Outside => [0, 1, 2].map(|k| sizes[k] - pairs[k].map(&panels).iter().sum::<f64>()),
+        };
+        let open = inside.iter().all(|size| *size > 0.0);
+        Some(if open { Ok(inside) } else { Err(EnclosureShapeError::NoRoom) })
+    }
+
     /// The body and the room in it, for sizes of either and what the boards take off at each face (m).
     ///
     /// # Errors

@@ -51,6 +51,58 @@ pub fn overlap(a: &Piece, b: &Piece) -> f64 {
         .map_or(f64::INFINITY, |contact| contact.dist)
 }
 
+/// A piece so much smaller on all sides (m).
+fn shrunk(piece: &Piece, by: f64) -> Piece {
+    match piece {
+        Piece::Prism { near, far } => {
+            let [low, high] = piece.bounds();
+            let middle = [0, 1, 2].map(|k| f64::midpoint(low[k], high[k]));
+            // A corner lies up to three times as deep as the sides that meet in it.
+            let inward = |point: &Point| along(*point, unit(minus(middle, *point)), 3.0 * by);
+            Piece::Prism { near: near.iter().map(inward).collect(), far: far.iter().map(inward).collect() }
+        }
+        &Piece::Block { low, high } => {
+            Piece::Block { low: low.map(|side| side + by), high: high.map(|side| side - by) }
+        }
+        &Piece::Rod { from, to, radius } => {
+            let direction = unit(minus(to, from));
+            Piece::Rod {
+                from: along(from, direction, by),
+                to: along(to, direction, -by),
+                radius: radius - by,
+            }
+        }
+    }
+}
+
+/// How far two pieces are apart, m, where it is less than [`BESIDE`]; less than nothing where they are in each other.
+///
+/// How deep they are is not asked: that takes most of the time.
+fn apart(a: &Piece, b: &Piece) -> f64 {
+    let ([low, high], [from, to]) = (a.bounds(), b.bounds());
+    let gap = |k: usize| (from[k] - high[k]).max(low[k] - to[k]);
+    let gaps = [gap(0), gap(1), gap(2)];
+    if gaps.iter().any(|gap| *gap >= BESIDE) {
+        return f64::INFINITY;
+    }
+    if let (Piece::Block { .. }, Piece::Block { .. }) = (a, b) {
+        let widest = gaps.into_iter().fold(f64::NEG_INFINITY, f64::max);
+        return if widest < 0.0 {
+            widest
+        } else {
+            gaps.map(|gap| gap.max(0.0)).iter().map(|gap| gap * gap).sum::<f64>().sqrt()
+        };
+    }
+    let ((within, at), (other, there)) = (shape(&shrunk(a, TOUCH)), shape(b));
+    let both = query::intersection_test(&at, within.as_ref(), &there, other.as_ref());
+    if both.is_ok_and(|both| both.intersecting) {
+        return f64::NEG_INFINITY;
+    }
+    let (whole, at) = shape(a);
+    let between = query::distance(&at, whole.as_ref(), &there, other.as_ref());
+    between.map_or(f64::INFINITY, |between| between.distance)
+}
+
 /// Notes what touches and what is near.
 pub(super) fn check(cabinet: &mut Cabinet) {
     let mut found = Vec::new();
@@ -103,7 +155,7 @@ fn spaced(part: &Part, other: &Part) -> bool {
 
 fn between(part: &Part, other: &Part) -> Option<Finding> {
     let pairs = part.pieces.iter().flat_map(|a| other.pieces.iter().map(move |b| (a, b)));
-    let nearest = pairs.map(|(a, b)| overlap(a, b)).fold(f64::INFINITY, f64::min);
+    let nearest = pairs.map(|(a, b)| apart(a, b)).fold(f64::INFINITY, f64::min);
     let name = other.name();
     if nearest < -TOUCH {
         return Some(Finding::Touches { part: part.name(), other: name });
