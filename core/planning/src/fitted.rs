@@ -53,6 +53,40 @@ impl Standing {
     }
 }
 
+/// The best so far of the boxes that were looked at.
+struct Search<'a> {
+    brief: &'a Brief,
+    design: &'a RawDesign,
+    best: Standing,
+    body: Option<RawBody>,
+}
+
+impl Search<'_> {
+    fn done(&self) -> bool {
+        self.best == Standing::DONE
+    }
+
+    /// How the design stands in a box; nothing where one that suits is known, or it cannot be worked out.
+    fn look(&mut self, body: &RawBody) -> Option<Standing> {
+        let other = RawDesign { body: Some(body.clone()), ..self.design.clone() };
+        let found = standing(self.brief, &other).filter(|_| !self.done())?;
+        if found > self.best {
+            (self.best, self.body) = (found, Some(body.clone()));
+        }
+        Some(found)
+    }
+
+    fn look_at_ways(&mut self, body: &RawBody) {
+        for way in ways(body, self.design.enclosure.ports.len()) {
+            self.look(&way);
+        }
+    }
+}
+
+fn standing(brief: &Brief, design: &RawDesign) -> Option<Standing> {
+    Some(Standing::of(brief, &resolve_design(design).ok()?.built().ok()?))
+}
+
 /// The design with sizes for its box, where a brief limits them and the usual proportions do not go in or cannot be built: the first that
 /// does, or the one that comes nearest; with the drivers on top or ports that turn where they find no room. Sizes that are written already stay.
 #[must_use]
@@ -61,30 +95,29 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
     if design.body.as_ref().is_some_and(stated) {
         return design;
     }
-    let standing = |design: &RawDesign| -> Option<Standing> {
-        Some(Standing::of(brief, &resolve_design(design).ok()?.built().ok()?))
-    };
-    let Some(mut best) = standing(&design) else { return design };
-    let mut fitted = design.clone();
-    let mut look = |bodies: &mut dyn Iterator<Item = RawBody>| {
-        for body in bodies {
-            if best == Standing::DONE {
-                break;
-            }
-            let other = RawDesign { body: Some(body), ..design.clone() };
-            if let Some(found) = standing(&other).filter(|found| *found > best) {
-                (best, fitted) = (found, other);
-            }
-        }
-        fitted.body.clone().unwrap_or_default()
-    };
+    let Some(best) = standing(brief, &design) else { return design };
+    let mut search = Search { brief, design: &design, best, body: design.body.clone() };
     let own = design.body.clone().unwrap_or_default();
     let lumped = design.enclosure.family.is_of_its_volume();
-    let nearest = look(&mut bodies(brief, asked, own, lumped));
-    if lumped {
-        look(&mut ways(&nearest, design.enclosure.ports.len()));
+    if lumped && best.room >= 1.0 && !search.done() {
+        search.look_at_ways(&own);
     }
-    fitted
+    for body in bodies(brief, asked, own.clone(), lumped) {
+        if search.done() {
+            break;
+        }
+        // What goes in needs but another place for what is mounted.
+        let found = search.look(&body);
+        if lumped && found.is_some_and(|found| found.room >= 1.0) {
+            search.look_at_ways(&body);
+        }
+    }
+    if lumped && search.best.room < 1.0 {
+        let nearest = search.body.clone().unwrap_or(own);
+        search.look_at_ways(&nearest);
+    }
+    let body = search.body;
+    RawDesign { body, ..design }
 }
 
 /// The same with the drivers on top, with ports that turn up at the back, and both, where nothing is written of them.

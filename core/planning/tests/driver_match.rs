@@ -7,7 +7,7 @@ use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_acoustics::starting_point::port;
 use oak_design::conditions::RawQuestion;
 use oak_design::exchange::{ImportAsk, read_drivers};
-use oak_design::file::{RawBrief, RawDesign, RawDriver, RawFamily, Typed};
+use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawDriver, RawFamily, Typed};
 use oak_design::report::Report;
 use oak_design::resolve::{resolve_brief, resolve_design};
 use oak_planning::Case;
@@ -306,6 +306,59 @@ fn what_is_offered_first_fits_as_it_is_drawn() {
         let outside = case.built().outside().expect("a box");
         for (k, most) in resolved.outside.into_iter().enumerate() {
             assert!(most.is_none_or(|most| outside[k] <= most + 1e-6), "{outside:?}");
+        }
+    }
+}
+
+/// Under a car's seat, two woofers with two coils each: 134 mm inside are less than a frame, so they look up; and a bass cabinet as
+/// wide as its head.
+#[test]
+fn the_first_row_for_an_under_seat_wedge_and_for_a_bass_cabinet_fits_as_drawn() {
+    let wedge = RawBrief {
+        lowest: text("38 Hz"),
+        crossover: text("100 Hz"),
+        loudness: text("100 dB"),
+        width: text("1100 mm"),
+        height: text("170 mm"),
+        depth: text("380 mm"),
+        top_depth: text("300 mm"),
+        amplifier_power: text("300 W"),
+        amplifier_load: text("4 ohm"),
+        air_noise: Some(RawAirNoise::Flared),
+        ..RawBrief::default()
+    };
+    let bass = RawBrief {
+        lowest: text("41.2 Hz"),
+        crossover: text("400 Hz"),
+        loudness: text("105 dB"),
+        width: text("480 mm"),
+        amplifier_power: text("300 W"),
+        amplifier_load: text("4 ohm"),
+        air_noise: Some(RawAirNoise::Flared),
+        ..RawBrief::default()
+    };
+    for (brief, count, only) in [(wedge, 2, "Perch 165/2+2"), (bass, 1, "")] {
+        let search = DriverMatch::new(&brief, count).expect("a search");
+        let mut best: Option<(f64, RawDriver, Found)> = None;
+        for driver in drivers().iter().filter(|driver| driver.name.starts_with(only)) {
+            for Outcome { found, .. } in outcomes(&search, driver) {
+                let Ok(found) = found else { continue };
+                let found =
+                    if found.box_checked { found } else { search.drawn(driver, &found).expect("draws") };
+                if best.as_ref().is_none_or(|(score, ..)| found.score > *score) {
+                    best = Some((found.score, driver.clone(), found));
+                }
+            }
+        }
+        let (_, driver, found) = best.expect("something is found");
+        let design = search.found(driver.clone(), found);
+        let case = Case::of(search.brief(), &design).expect("a case");
+        let short: Vec<_> = judge(&case).into_iter().filter(|check| check.verdict != Verdict::Met).collect();
+        assert!(short.is_empty(), "{}: {short:?}", driver.name);
+        assert!(case.built().forbids().is_empty(), "{:?}", case.built().forbids());
+        let outside = case.built().outside().expect("a box");
+        for (side, most) in outside.into_iter().zip(search.brief().outside) {
+            assert!(most.is_none_or(|most| side <= most + 1e-6), "{outside:?}");
         }
     }
 }

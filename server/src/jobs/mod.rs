@@ -45,7 +45,8 @@ pub trait Kind: Sync {
     /// The database.
     fn count(&self, connection: &mut PgConnection, job: &Job) -> Result<i32, ApiError>;
 
-    /// The piece of work that begins at the job's cursor, about a quarter of a second; nothing where none is left.
+    /// The piece of work that begins at the job's cursor, about a quarter of a second; nothing where none is left, or where it has to wait
+    /// until nothing else of the job is under way: it is asked again then, `alone`.
     ///
     /// # Errors
     /// The database.
@@ -54,6 +55,7 @@ pub trait Kind: Sync {
         connection: &mut PgConnection,
         job: &Job,
         cursor: Option<&Value>,
+        alone: bool,
     ) -> Result<Option<Next>, ApiError>;
 
     /// Does a piece. It may be done more than once, even at the same time, so it changes nothing itself; what it returns keeps

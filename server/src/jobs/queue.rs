@@ -81,7 +81,8 @@ fn fill(
 ) -> Result<(), ApiError> {
     let mut open = open_pieces(connection, job.id)?;
     while open < OPEN {
-        let Some(Next { work, units, cursor }) = kind.next(connection, job, progress.cursor.as_ref())? else {
+        let next = kind.next(connection, job, progress.cursor.as_ref(), open == 0)?;
+        let Some(Next { work, units, cursor }) = next else {
             if open == 0 {
                 // What went out of the library meanwhile is not waited for.
                 progress.total = progress.done;

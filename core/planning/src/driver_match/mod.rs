@@ -135,6 +135,13 @@ impl DriverMatch {
         RawDesign { body: found.body, ..design }
     }
 
+    /// What was found for a driver once its box is drawn; `None` where that cannot be worked out.
+    pub fn drawn(&self, driver: &RawDriver, found: &Found) -> Option<Found> {
+        let design = fitted(&self.brief, &self.raw, self.found(driver.clone(), found.clone()));
+        let case = Case::of(&self.brief, &design).ok()?;
+        Some(Found::of(&case, &found.starting_point, Some(found.reason.clone())))
+    }
+
     fn design(
         &self,
         driver: RawDriver,

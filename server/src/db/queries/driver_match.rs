@@ -101,6 +101,72 @@ pub fn keep(
     Ok(counts)
 }
 
+/// A row of a job: a driver and a family.
+pub type Key = (Uuid, String);
+
+/// Those of the best rows whose box was not drawn, from the best down.
+pub fn undrawn(connection: &mut PgConnection, job: Uuid, best: i64) -> Result<Vec<Key>, ApiError> {
+    let rows: Vec<(Uuid, String, Option<Value>)> = driver_match_rows::table
+        .filter(driver_match_rows::job_id.eq(job))
+        .filter(driver_match_rows::found.is_not_null())
+        .order((
+            driver_match_rows::score.desc(),
+            driver_match_rows::spare.desc(),
+            driver_match_rows::driver_id,
+        ))
+        .limit(best)
+        .select((driver_match_rows::driver_id, driver_match_rows::family, driver_match_rows::found))
+        .load(connection)?;
+    let drawn = |found: &Option<Value>| found.as_ref().is_some_and(|found| found["box_checked"] == true);
+    let rows = rows.into_iter().filter(|(.., found)| !drawn(found));
+    Ok(rows.map(|(driver, family, _)| (driver, family)).collect())
+}
+
+/// The driver of a row and what was found for it; `None` where either is gone or cannot be read.
+pub fn estimated(
+    connection: &mut PgConnection,
+    job: Uuid,
+    (driver, family): &Key,
+) -> Result<Option<(RawDriver, Found)>, ApiError> {
+    let row: Option<(Option<Value>, Value)> = driver_match_rows::table
+        .inner_join(drivers::table)
+        .filter(driver_match_rows::job_id.eq(job))
+        .filter(driver_match_rows::driver_id.eq(driver))
+        .filter(driver_match_rows::family.eq(family))
+        .select((driver_match_rows::found, drivers::document))
+        .first(connection)
+        .optional()?;
+    let Some((Some(found), document)) = row else { return Ok(None) };
+    let found = from_value::<Found>("a cabinet", found).ok();
+    Ok(from_value::<RawDriver>("a driver", document).ok().zip(found))
+}
+
+/// Puts cabinets with their boxes drawn in the place of what was estimated.
+pub fn redraw(connection: &mut PgConnection, job: Uuid, drawn: &[(Key, Found)]) -> Result<(), ApiError> {
+    for ((driver, family), found) in drawn {
+        diesel::update(driver_match_rows::table.find((job, driver, family)))
+            .set((
+                driver_match_rows::score.eq(found.score),
+                driver_match_rows::spare.eq(found.spare),
+                driver_match_rows::volume_m3.eq(found.volume),
+                driver_match_rows::f3_hz.eq(found.f3),
+                driver_match_rows::loudness_db.eq(found.loudness),
+                driver_match_rows::found.eq(to_value(found)?),
+            ))
+            .execute(connection)?;
+    }
+    Ok(())
+}
+
+/// How many cabinets of a job reach all that is asked.
+pub fn count_complete(connection: &mut PgConnection, job: Uuid) -> Result<i32, ApiError> {
+    let complete = driver_match_rows::table
+        .filter(driver_match_rows::job_id.eq(job))
+        .filter(driver_match_rows::score.ge(COMPLETE));
+    let count: i64 = complete.count().get_result(connection)?;
+    i32::try_from(count).map_err(ApiError::internal)
+}
+
 #[derive(Insertable)]
 #[diesel(table_name = driver_match_rows)]
 struct NewRow {
