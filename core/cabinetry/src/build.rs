@@ -325,8 +325,11 @@ impl Body {
         };
         let mut taken = 0.0;
         for front in [false, true] {
-            self.each_entry(front, contents, &interior, folded, &mut |_, volume, _| taken += volume);
+            self.each_entry(front, contents, folded, &mut |_, volume, _| taken += volume);
         }
+        let brace = |brace: &Brace| brace.volume_across(interior.across(brace.axis, brace.at));
+        let braces = self.braces.iter().map(brace).sum();
+        self.boards(braces, interior.edges(), &mut |_, volume, _| taken += volume);
         Ok(interior.volume() - partition - taken)
     }
 
@@ -345,7 +348,7 @@ impl Body {
         let [outer, interior] = self.shape.build(sizes, self.measured, |face| self.panel(face).taken())?;
         let ledger = |chamber: &Solid, front: bool| Ledger {
             gross: chamber.volume(),
-            entries: self.entries(front, contents, &Interior::Solid(&interior), taken),
+            entries: self.entries(front, contents, chamber, &interior, taken),
             wanted: contents.wanted[usize::from(front)].unwrap_or(0.0),
             gain: contents.gain[usize::from(front)],
         };
@@ -427,24 +430,50 @@ impl Body {
         (port.built(&self.port_build(front, index).flares) - panel).max(0.0)
     }
 
-    /// What eats the room of a chamber.
-    fn entries(&self, front: bool, contents: &Contents, interior: &Interior<'_>, folded: f64) -> Vec<Entry> {
-        let mut entries = Vec::new();
-        self.each_entry(front, contents, interior, folded, &mut |what, volume, estimated| {
-            entries.push(Entry { what: what(), volume, estimated });
-        });
-        entries
-    }
-
-    /// Tells of everything that eats the room of a chamber.
-    fn each_entry(
+    /// What eats the room of a chamber of an interior: boards and strips where they lie.
+    fn entries(
         &self,
         front: bool,
         contents: &Contents,
-        interior: &Interior<'_>,
+        chamber: &Solid,
+        interior: &Solid,
         folded: f64,
-        told: &mut Told<'_>,
-    ) {
+    ) -> Vec<Entry> {
+        let mut entries = Vec::new();
+        let mut told = |what: &dyn Fn() -> String, volume, estimated| {
+            entries.push(Entry { what: what(), volume, estimated });
+        };
+        self.each_entry(front, contents, folded, &mut told);
+        let taken = |brace: &Brace| brace.volume_across(chamber.area_at(brace.axis, brace.place(interior)));
+        let edges =
+            if contents.divided() { self.outer_edges(contents, chamber, interior) } else { interior.edges() };
+        self.boards(self.braces.iter().map(taken).sum(), edges, &mut told);
+        entries
+    }
+
+    /// Edges of one of two chambers without those around the partition, which has no strips, m.
+    fn outer_edges(&self, contents: &Contents, chamber: &Solid, interior: &Solid) -> f64 {
+        if self.shape != EnclosureShape::Rectangular {
+            return interior.edges() * chamber.volume() / interior.volume();
+        }
+        let axis = self.split_axis(contents, &Interior::Solid(interior)).index();
+        let [low, high] = chamber.bounds();
+        (0..3).map(|k| (high[k] - low[k]) * if k == axis { 4.0 } else { 2.0 }).sum()
+    }
+
+    /// Tells of braces (m3) and strips along edges (m).
+    fn boards(&self, braces: f64, edges: f64, told: &mut Told<'_>) {
+        let strips = self.strips * self.strips * edges;
+        let name = if self.braces.len() > 1 { "Braces" } else { "Brace" };
+        for (name, volume) in [(name, braces), ("Corner strips", strips)] {
+            if volume > 0.0 {
+                told(&|| name.to_owned(), volume, false);
+            }
+        }
+    }
+
+    /// Tells of everything but boards and strips that eats the room of a chamber.
+    fn each_entry(&self, front: bool, contents: &Contents, folded: f64, told: &mut Told<'_>) {
         let mut enter = |what: &dyn Fn() -> String, volume: f64, estimated: bool| {
             if volume > 0.0 {
                 told(what, volume, estimated);
@@ -475,12 +504,6 @@ impl Body {
         if let Some(radiators) = contents.radiators {
             let name = if radiators.count > 1 { "Radiators" } else { "Radiator" };
             enter(&one(name), radiators.volume() * f64::from(radiators.count), true);
-        }
-        let taken = |brace: &Brace| brace.volume_across(interior.across(brace.axis, brace.at));
-        let braces: f64 = self.braces.iter().map(taken).sum();
-        enter(&one(if self.braces.len() > 1 { "Braces" } else { "Brace" }), braces, false);
-        if self.strips > 0.0 {
-            enter(&one("Corner strips"), self.strips * self.strips * interior.edges(), false);
         }
         for item in &self.items {
             enter(&|| item.name.clone(), item.volume, false);

@@ -110,8 +110,14 @@ proptest! {
             let counted = f64::from(inside.count() as u32) / f64::from(POINTS) * size.iter().product::<f64>();
             prop_assert!((counted / volume - 1.0).abs() < 0.02, "{counted} {volume}");
         }
-        // Every board is everywhere as thick as it says: nothing of the room is nearer to the outside.
-        prop_assert!(interior.volume() < outer.volume());
+        // Every board is everywhere as thick as it says: a ball of that radius around any corner of the room stays within the outside.
+        for corner in interior.facets().iter().flat_map(|facet| &facet.corners) {
+            for direction in (1..64).map(|k| scattered(k).map(|part| part - 0.5)) {
+                let length = direction.iter().map(|part| part * part).sum::<f64>().sqrt();
+                let at = |far: f64| [0, 1, 2].map(|k| corner[k] + far / length * direction[k]);
+                prop_assert!(outer.holds(at(0.012 * (1.0 - 1e-6))), "{corner:?} {direction:?}");
+            }
+        }
     }
 
     #[test]

@@ -108,6 +108,8 @@ pub enum ProblemKind {
         derived: &'static Field,
         /// Its value, SI.
         value: f64,
+        /// Which value was probably meant to be another, why, and what it then is, SI.
+        likeliest: Option<(&'static Field, &'static str, f64)>,
     },
     /// A tuning above what the ports allow.
     TuningTooHigh {
@@ -256,14 +258,22 @@ impl fmt::Display for ProblemKind {
             Self::QtsNotBelow { qts, other } => {
                 write!(f, "Qts {qts} must be below the Qms or Qes of {other} that it is part of")
             }
-            Self::Inconsistent { derived, value } => write!(
-                f,
-                "these values together give {} = {}, which no driver has; allowed is {} to {}. Check the units of Fs, Sd and Vas",
-                derived.symbol,
-                derived.write(*value),
-                derived.write(derived.min),
-                derived.write(derived.max)
-            ),
+            Self::Inconsistent { derived, value, likeliest } => {
+                write!(
+                    f,
+                    "these values together give {} = {}, which no driver has; allowed is {} to {}. ",
+                    derived.symbol,
+                    derived.write(*value),
+                    derived.write(derived.min),
+                    derived.write(derived.max)
+                )?;
+                match likeliest {
+                    Some((field, slip, value)) => {
+                        write!(f, "{} {slip}; then it is {}", field.symbol, field.write(*value))
+                    }
+                    None => write!(f, "Check the units of Fs, Sd and Vas"),
+                }
+            }
             Self::TuningTooHigh { given, range } => write!(
                 f,
                 "{given} is higher than these ports reach even with no length; {range} is allowed. Make the ports wider or more, or the box smaller"

@@ -331,7 +331,7 @@ proptest! {
             &curves.level, &curves.group_delay, &curves.excursion, &curves.impedance, &curves.impedance_phase,
             &further.phase, &further.current, &further.power, &further.efficiency,
         ];
-        let many = curves.air_speed.iter().chain(&curves.radiator_travel).chain(&further.chamber_pressure);
+        let many = curves.air_speed.iter().chain(&curves.radiator_travel).chain(&curves.chamber_pressure);
         for values in lists.into_iter().chain(many) {
             prop_assert_eq!(values.len(), 120);
             prop_assert!(values.iter().all(|value| value.is_finite()), "{document}");

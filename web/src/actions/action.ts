@@ -23,6 +23,8 @@ export interface CommandContext {
   workbench: Workbench | null;
   /** The build it is of. */
   build: string | null;
+  /** What a value of a variant comes to where it follows from others, SI; null where it leads. */
+  follows: (id: string, path: string) => number | null;
   /** Makes a new variant on the server and puts it on the workbench. */
   addVariant: (design: RawDesign) => void;
   switchTheme: () => void;

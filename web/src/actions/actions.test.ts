@@ -21,6 +21,7 @@ beforeEach(() => {
     workbench: new Workbench(variants, null, () => undefined),
     build: 'b',
     addVariant: vi.fn(),
+    follows: () => null,
     switchTheme: vi.fn(),
     open: vi.fn(),
     show: vi.fn(),
@@ -53,6 +54,12 @@ describe('the commands', () => {
     expect(context.go).toHaveBeenNthCalledWith(2, '/builds/b');
     context.build = null;
     expect(() => run('go-box')).toThrow();
+  });
+
+  it('nudge a volume that follows from what it comes to, and it leads then', () => {
+    context.follows = (_, path) => (path === 'enclosure.volume' ? 0.05 : null);
+    run('volume-up');
+    expect(design()?.enclosure.volume).toBe('50.5 l');
   });
 
   it('leave alone what is not there to nudge', () => {

@@ -5,7 +5,7 @@ import { type Action, activeVariant, type CommandContext } from './action';
 
 function nudge(context: CommandContext, path: string, steps: number): void {
   const variant = activeVariant(context);
-  const si = variant && siAt(variant.design, path);
+  const si = variant && (context.follows(variant.id, path) ?? siAt(variant.design, path));
   if (!variant || !si) return;
   const field = fieldAt(path);
   const unit = readTyped(valueAt(variant.design, path), field.dimension)?.unit ?? usualUnit(field);

@@ -1201,6 +1201,10 @@ export interface components {
             air_labels: string[];
             /** @description One-way peak travel of each kind of radiator, mm. */
             radiator_travel: number[][];
+            /** @description Pressure in each chamber, Pa RMS. */
+            chamber_pressure: number[][];
+            /** @description What these are called. */
+            chamber_labels: string[];
             /** @description ohm. */
             impedance: number[];
             /** @description Degrees. */
@@ -1640,7 +1644,7 @@ export interface components {
             level_peak: components["schemas"]["PeakReport"];
             /**
              * Format: double
-             * @description Depth of the deepest dip between two peaks of the passband, dB.
+             * @description How far the deepest dip between two peaks of the passband lies below the lower of them, dB.
              */
             ripple: number;
             excursion_in_band?: components["schemas"]["PeakReport"] | null;
@@ -1877,10 +1881,6 @@ export interface components {
             apparent_power: number[];
             /** @description Share of the real power that leaves as sound, %. */
             efficiency: number[];
-            /** @description Pressure in each chamber, Pa RMS. */
-            chamber_pressure: number[][];
-            /** @description What these are called. */
-            chamber_labels: string[];
         };
         Health: {
             /** @description Version of the server. */
@@ -1894,6 +1894,11 @@ export interface components {
             field: string;
             /** @description What it may be, in words. */
             message: string;
+            /**
+             * Format: double
+             * @description What it then is, SI.
+             */
+            value?: number | null;
         };
         /** @description What came of reading a table. */
         ImportReport: {

@@ -65,6 +65,8 @@ const LARGEST = new WeakMap<number[][], number[]>();
 const fastest = (curves: Curves) => largestOf(curves.air_speed);
 const radiators = (curves: Curves) => largestOf(curves.radiator_travel);
 
+const pressures = (curves: Curves) => largestOf(curves.chamber_pressure);
+
 const level = (curves: Curves) => curves.level;
 const excursion = (curves: Curves) => curves.excursion;
 const impedance = (curves: Curves) => curves.impedance;
@@ -80,7 +82,7 @@ export const LANES: Lane[] = [
   {
     id: 'level',
     meaning:
-      'How loud it is at 1 m, in the space of the variant, at its drive. The thin line is the largest clean output: where the first limit is just met.',
+      'How loud it is at 1 m, at the drive and in the space that are shown above. The thin line is the largest clean output: where the first limit is just met.',
     name: 'Level',
     unit: 'dB at 1 m',
     share: 1.75,
@@ -135,6 +137,22 @@ export const LANES: Lane[] = [
     range: (shown) => [0, roundUp(largest(shown, radiators, 16) * 1.05)],
     decimals: 1,
     present: (shown) => shown.some(({ curves }) => curves.radiator_travel.length > 0),
+  },
+  {
+    id: 'pressure',
+    meaning:
+      'How hard the air in the box pushes on its panels and on the cone. It says how stiff the panels have to be, and how far the air spring is from even.',
+    name: 'Chamber pressure',
+    unit: 'Pa, RMS',
+    share: 0.9,
+    values: pressures,
+    range: (shown) => [0, roundUp(largest(shown, pressures) * 1.05)],
+    decimals: 0,
+    present: (shown) => shown.some(({ curves }) => curves.chamber_pressure.length > 0),
+    extras: ({ curves: { chamber_pressure, chamber_labels } }) =>
+      chamber_pressure.length > 1
+        ? chamber_pressure.map((values, at) => ({ label: chamber_labels[at] ?? '', values }))
+        : [],
   },
   {
     id: 'impedance',

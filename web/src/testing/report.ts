@@ -92,6 +92,8 @@ export const report: Report = {
     impedance: [6, 32, 12, 5, 3.5],
     impedance_phase: [40, 0, -30, -10, 5],
     air_labels: ['Port 1'],
+    chamber_pressure: [],
+    chamber_labels: [],
     radiator_travel: [],
   },
   max_output: {

@@ -110,18 +110,29 @@ impl Sheet {
     /// The same sheet without one quantity.
     #[must_use]
     pub fn without(mut self, quantity: Quantity) -> Self {
+        *self.place(quantity) = None;
+        self
+    }
+
+    fn place(&mut self, quantity: Quantity) -> &mut Option<f64> {
         match quantity {
-            Quantity::Fs => self.fs = None,
-            Quantity::Re => self.re = None,
-            Quantity::Sd => self.sd = None,
-            Quantity::Qms => self.qms = None,
-            Quantity::Qes => self.qes = None,
-            Quantity::Vas => self.vas = None,
-            Quantity::Cms => self.cms = None,
-            Quantity::Mms => self.mms = None,
-            Quantity::Bl => self.bl = None,
-            Quantity::Qts => self.qts = None,
+            Quantity::Fs => &mut self.fs,
+            Quantity::Re => &mut self.re,
+            Quantity::Sd => &mut self.sd,
+            Quantity::Qms => &mut self.qms,
+            Quantity::Qes => &mut self.qes,
+            Quantity::Vas => &mut self.vas,
+            Quantity::Cms => &mut self.cms,
+            Quantity::Mms => &mut self.mms,
+            Quantity::Bl => &mut self.bl,
+            Quantity::Qts => &mut self.qts,
         }
+    }
+
+    /// The same sheet with another value of a quantity, SI.
+    #[must_use]
+    pub fn with(mut self, quantity: Quantity, value: f64) -> Self {
+        *self.place(quantity) = Some(value);
         self
     }
 

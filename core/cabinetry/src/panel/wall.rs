@@ -5,7 +5,6 @@ use crate::body::{Body, Brace, Panel};
 use crate::build::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Facet, Frame, area_vector, length};
-use crate::place::{Finding, Part, PartKind};
 use oak_acoustics::Stop;
 
 /// One board of a cabinet.
@@ -125,6 +124,7 @@ pub fn propose(body: &Body, contents: &Contents, wanted: f64, stop: &Stop) -> Ve
     if let Some(laid) = body.build(contents).ok().and_then(|cabinet| cabinet.fold) {
         better.fold.folds = u32::try_from(laid.panels.len()).ok();
     }
+    let forbidden = |cabinet: &Cabinet| cabinet.findings.iter().filter(|finding| finding.forbids()).count();
     let mut proposed = Vec::new();
     while proposed.len() < MOST {
         let Ok(now) = better.build(contents) else { break };
@@ -142,12 +142,8 @@ pub fn propose(body: &Body, contents: &Contents, wanted: f64, stop: &Stop) -> Ve
                 let brace = Brace { axis, at: Some(at), thickness: body.panel.thickness, open: 0.6 };
                 tried.braces.push(brace);
                 let built = tried.build(contents).ok()?;
-                let name = Part::of(PartKind::Brace, tried.braces.len() - 1, 0).name();
-                let touches = built
-                    .findings
-                    .iter()
-                    .any(|finding| matches!(finding, Finding::Touches { other, .. } if *other == name));
-                if touches {
+                // It lands on nothing and leaves every port its air.
+                if forbidden(&built) > forbidden(&now) {
                     return None;
                 }
                 // Several boards are weak alike: the sum over them sees help that the weakest alone does not.

@@ -73,6 +73,17 @@ pub enum Finding {
         /// What there should be.
         wanted: f64,
     },
+    /// A board stands in the clear air before a port's inner end.
+    Blocked {
+        /// The port.
+        part: String,
+        /// The board.
+        other: String,
+        /// What is between them.
+        distance: f64,
+        /// What there should be.
+        wanted: f64,
+    },
     /// Both sides of a driver cannot speak into channels beside each other.
     NoSeat,
     /// The front of a driver between two channels speaks into the way far from its place.
@@ -121,6 +132,7 @@ impl Finding {
             | Self::Outside { part }
             | Self::Touches { part, .. }
             | Self::Close { part, .. }
+            | Self::Blocked { part, .. }
             | Self::Beyond { part, .. } => Some(part),
         }
     }
@@ -179,6 +191,12 @@ impl fmt::Display for Finding {
             Self::Close { part, other, distance, wanted } => write!(
                 f,
                 "Between the {part} and the {other} there are only {}; {} let the air pass.",
+                mm(*distance),
+                mm(*wanted)
+            ),
+            Self::Blocked { part, other, distance, wanted } => write!(
+                f,
+                "The {other} stands {} before the inner end of the {part}; {} let the air pass.",
                 mm(*distance),
                 mm(*wanted)
             ),

@@ -10,6 +10,8 @@ use crate::geometry::{Point, Solid, along, cross, length, minus, unit};
 
 /// So much may parts that lie on each other overlap, m.
 const TOUCH: f64 = 1e-5;
+/// So near to where a driver begins lies the board that it sits in, m.
+const SEAT: f64 = 1e-3;
 /// Air behind a magnet, m (common practice: a vented one needs some centimetres).
 const BEHIND: f64 = 0.02;
 /// Between what moves air and its neighbours, m (common practice).
@@ -134,6 +136,7 @@ pub(super) fn check(cabinet: &mut Cabinet) {
             (face_plate || *number > index) && !mounted(part, other) && !spaced(part, other)
         });
         found.extend(others.filter_map(|(_, other)| between(part, other)));
+        found.extend(blocked(part, cabinet));
     }
     for finding in found {
         if !cabinet.findings.contains(&finding) {
@@ -142,9 +145,56 @@ pub(super) fn check(cabinet: &mut Cabinet) {
     }
 }
 
-/// Whether one holds the other: the partition its drivers and ports.
+/// Whether one holds the other: the partition its drivers and ports, a fold board the driver that sits in it.
 fn mounted(part: &Part, other: &Part) -> bool {
-    matches!(other.kind, PartKind::Partition | PartKind::Fold) && part.face.is_none()
+    match (other.kind, part.pieces.first()) {
+        (PartKind::Partition, _) => part.face.is_none(),
+        (PartKind::Fold, Some(Piece::Rod { from, .. })) if part.face.is_none() => {
+            let seat = Piece::Block { low: from.map(|side| side - SEAT), high: from.map(|side| side + SEAT) };
+            other.pieces.iter().any(|piece| apart(&seat, piece) < SEAT)
+        }
+        _ => false,
+    }
+}
+
+/// The board that stands nearest before a port's inner end, within as much as must be clear: its diameter, of a slot its height.
+fn blocked(part: &Part, cabinet: &Cabinet) -> Option<Finding> {
+    let ([.., before, end], PartKind::Port) = (part.path.as_slice(), part.kind) else { return None };
+    let direction = unit(minus(*end, *before));
+    // As wide as it is high: the air comes from beside a slot too.
+    let wanted = part.pieces.iter().find_map(|piece| match piece {
+        Piece::Rod { radius, .. } => Some(2.0 * radius),
+        Piece::Block { low, high } => {
+            let across = (0..3).filter(|k| direction[*k].abs() < 0.5).map(|k| high[k] - low[k]);
+            Some(across.fold(f64::INFINITY, f64::min))
+        }
+        Piece::Prism { .. } => None,
+    })?;
+    let reach = |far: f64| Piece::Rod {
+        from: along(*end, direction, 2.0 * TOUCH),
+        to: along(*end, direction, far.max(4.0 * TOUCH)),
+        radius: 0.45 * wanted,
+    };
+    let boards = cabinet.parts.iter().filter(|other| {
+        let inside = matches!(other.kind, PartKind::Brace | PartKind::Fold | PartKind::Closing);
+        inside && other.pieces.iter().any(|piece| apart(&reach(wanted), piece) < -TOUCH)
+    });
+    let distance = |other: &Part| {
+        let [mut free, mut met] = [0.0, wanted];
+        for _ in 0..12 {
+            let middle = f64::midpoint(free, met);
+            let meets = other.pieces.iter().any(|piece| apart(&reach(middle), piece) < -TOUCH);
+            if meets { met = middle } else { free = middle }
+        }
+        free
+    };
+    let nearest = boards.map(|other| (distance(other), other)).min_by(|a, b| a.0.total_cmp(&b.0));
+    nearest.map(|(distance, other)| Finding::Blocked {
+        part: part.name(),
+        other: other.name(),
+        distance,
+        wanted,
+    })
 }
 
 /// Whether both are laid out beside each other in one face.

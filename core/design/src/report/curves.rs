@@ -42,6 +42,10 @@ pub struct Curves {
     pub air_labels: Vec<String>,
     /// One-way peak travel of each kind of radiator, mm.
     pub radiator_travel: Vec<Vec<f32>>,
+    /// Pressure in each chamber, Pa RMS.
+    pub chamber_pressure: Vec<Vec<f32>>,
+    /// What these are called.
+    pub chamber_labels: Vec<&'static str>,
     /// ohm.
     pub impedance: Vec<f32>,
     /// Degrees.
@@ -66,10 +70,6 @@ pub struct FurtherCurves {
     pub apparent_power: Vec<f32>,
     /// Share of the real power that leaves as sound, %.
     pub efficiency: Vec<f32>,
-    /// Pressure in each chamber, Pa RMS.
-    pub chamber_pressure: Vec<Vec<f32>>,
-    /// What these are called.
-    pub chamber_labels: Vec<&'static str>,
 }
 
 impl MaxOutputReport {
@@ -131,16 +131,21 @@ impl Curves {
             radiator_travel: openings(diaphragm)
                 .map(|(at, _)| single(response.opening_travel(at).map(|x| x * 1e3)))
                 .collect(),
+            chamber_pressure: response
+                .chamber_pressure
+                .iter()
+                .map(|chamber| single(chamber.iter().map(|p| p.norm())))
+                .collect(),
+            chamber_labels: network.chambers.iter().map(|chamber| chamber.label).collect(),
             impedance: single(response.impedance.iter().map(|z| z.norm())),
             impedance_phase: single(response.impedance.iter().map(|z| z.arg().to_degrees())),
-            further: Some(FurtherCurves::of(network, response, max_output)),
+            further: Some(FurtherCurves::of(response, max_output)),
         }
     }
 }
 
 impl FurtherCurves {
-    fn of(network: &Network, response: &Response, max_output: &MaxOutput) -> Self {
-        let chambers = response.chamber_pressure.iter();
+    fn of(response: &Response, max_output: &MaxOutput) -> Self {
         Self {
             phase: single(response.pressure.iter().map(|p| p.arg().to_degrees())),
             clean_volts: finite(&max_output.volts),
@@ -148,8 +153,6 @@ impl FurtherCurves {
             power: single(response.power()),
             apparent_power: single(response.current.iter().map(|i| i.norm() * response.volts)),
             efficiency: single(response.efficiency().map(|share| share * 100.0)),
-            chamber_pressure: chambers.map(|room| single(room.iter().map(|p| p.norm()))).collect(),
-            chamber_labels: network.chambers.iter().map(|room| room.label).collect(),
         }
     }
 }

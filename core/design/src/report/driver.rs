@@ -109,6 +109,9 @@ pub struct HintReport {
     pub field: &'static str,
     /// What it may be, in words.
     pub message: String,
+    /// What it then is, SI.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub value: Option<f64>,
 }
 
 /// A stated value that the others contradict.
@@ -160,7 +163,8 @@ impl DriverReport {
                 .iter()
                 .map(|hint| HintReport {
                     field: hint.field.name(),
-                    message: format!("{} {}", hint.field.symbol, hint.slip),
+                    message: format!("{} {}.", hint.field.symbol, hint.slip),
+                    value: hint.value,
                 })
                 .collect(),
         }

@@ -4,7 +4,7 @@ use oak_acoustics::driver::{Doubt, Driver, Missing, Quantity, Sheet, Stated};
 use oak_acoustics::medium::Air;
 
 use super::reading::Reading;
-use super::slip;
+use super::{plausible, slip};
 use crate::field::{self, Field};
 use crate::file::{LONGEST_NAME, LONGEST_NOTE, LONGEST_TAG, MOST_TAGS, RawDriver};
 use crate::problem::{Problem, ProblemKind};
@@ -76,6 +76,8 @@ pub struct SheetHint {
     pub field: &'static Field,
     /// What it may be.
     pub slip: &'static str,
+    /// What it then is, SI.
+    pub value: Option<f64>,
 }
 
 /// Resolves a driver; data sheets are read with reference air.
@@ -103,7 +105,10 @@ pub fn resolve_driver(raw: &RawDriver) -> Result<ResolvedDriver, Vec<Problem>> {
     let driver = completed.driver;
     for (derived, value) in [(&field::MMS, driver.mms), (&field::BL, driver.bl), (&field::CMS, driver.cms)] {
         if !(derived.min..=derived.max).contains(&value) {
-            reading.note("", ProblemKind::Inconsistent { derived, value });
+            let hints = plausible::hints(&sheet, &driver, record.size, &air);
+            let likeliest = hints.iter().find_map(|hint| Some((hint.field, hint.slip, hint.value?)));
+            let place = likeliest.map_or("", |(field, ..)| field.name());
+            reading.note(place, ProblemKind::Inconsistent { derived, value, likeliest });
         }
     }
     if !reading.problems.is_empty() {
@@ -118,7 +123,9 @@ pub fn resolve_driver(raw: &RawDriver) -> Result<ResolvedDriver, Vec<Problem>> {
         Reconciled { field, value, slip }
     };
     let reconciling = reconciling.into_iter().map(reconciled).collect();
-    Ok(ResolvedDriver { driver, used, doubts, reconciling, hints: slip::hints(&sheet), record })
+    let mut hints = plausible::hints(&sheet, &driver, record.size, &air);
+    hints.extend(plausible::far_travel(&sheet, &driver));
+    Ok(ResolvedDriver { driver, used, doubts, reconciling, hints, record })
 }
 
 fn read_record(raw: &RawDriver, reading: &mut Reading) -> Record {
@@ -199,7 +206,7 @@ fn note_missing(raw: &RawDriver, missing: Missing, reading: &mut Reading) {
     }
 }
 
-fn field_of(quantity: Quantity) -> &'static Field {
+pub(super) fn field_of(quantity: Quantity) -> &'static Field {
     match quantity {
         Quantity::Fs => &field::FS,
         Quantity::Re => &field::RE,

@@ -6,6 +6,7 @@ mod design;
 mod driver;
 mod driver_array;
 mod enclosure;
+mod plausible;
 mod reading;
 mod slip;
 

@@ -1,7 +1,5 @@
 //! What probably went wrong where a data sheet contradicts itself: common practice, what builders find again and again.
 
-use oak_acoustics::driver::Sheet;
-
 use crate::field::{self, Field};
 
 /// A slip shows as this ratio of stated to derived.
@@ -63,26 +61,4 @@ pub(super) fn likely(field: &Field, stated: f64, derived: f64) -> Option<&'stati
     found
         .min_by(|a, b| (off - a.ratio.ln()).abs().total_cmp(&(off - b.ratio.ln()).abs()))
         .map(|slip| slip.words)
-}
-
-/// A cone that moves farther one way than this share of its own diameter is rare.
-const FAR: f64 = 0.1;
-
-/// What looks like a slip and contradicts nothing.
-pub(super) fn hints(sheet: &Sheet) -> Vec<super::driver::SheetHint> {
-    use super::driver::SheetHint;
-    let mut hints = Vec::new();
-    if let (Some(re), Some(nominal)) = (sheet.re, sheet.nominal)
-        && re >= nominal * 0.995
-    {
-        let slip = "is not below the printed impedance; a meter reads 70 to 90 % of it. Was the printed value taken for Re?";
-        hints.push(SheetHint { field: &field::RE, slip });
-    }
-    if let (Some(xmax), Some(sd)) = (sheet.xmax, sheet.sd)
-        && xmax > FAR * (4.0 * sd / std::f64::consts::PI).sqrt()
-    {
-        let slip = "is very far for so small a cone. Is it peak to peak? Then half of it counts.";
-        hints.push(SheetHint { field: &field::XMAX, slip });
-    }
-    hints
 }

@@ -30,6 +30,9 @@ const COILS = [
 /** What is kept about a driver and has no source. */
 const RECORD = new Set(['price', 'on_hand']);
 
+/** Values that nothing else determines. */
+const NEEDED = new Set(['re', 'fs', 'sd']);
+
 type Name = keyof DriverReport & keyof RawDriver;
 
 /** A driver from its data sheet. What is left out is worked out from the rest as one types. */
@@ -79,7 +82,10 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
       className="flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        setWanted(true);
+        // What is refused in a field stands nowhere but there.
+        const refused = event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
+        if (refused) refused.focus();
+        else setWanted(true);
       }}
     >
       <div className="grid grid-cols-2 gap-3">
@@ -87,8 +93,8 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
         {text('maker', 'Maker', 120)}
       </div>
       <p className="text-soft">
-        Needed: Re, Fs, Sd, two of Qms, Qes, Qts, and one of Vas, Cms, Mms, Bl. Write units as the sheet does,
-        such as 1.5 cuft, 11 in or 350 cm²; a bare number takes the unit shown.
+        Needed: Re, Fs, Sd (marked *), two of Qms, Qes, Qts, and one of Vas, Cms, Mms, Bl. Write units as the
+        sheet does, such as 1.5 cuft, 11 in or 350 cm²; a bare number takes the unit shown.
       </p>
       <HelpText otherwise="Move into a field to read what it means.">
         {(explain) => (
@@ -101,7 +107,10 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
                   className="grid grid-cols-[3.6rem_1fr_3.4rem] items-center gap-1.5"
                   {...explain(field)}
                 >
-                  <span aria-hidden="true">{field.symbol}</span>
+                  <span aria-hidden="true">
+                    {field.symbol}
+                    {NEEDED.has(name) && <b className="text-oak"> *</b>}
+                  </span>
                   <QuantityInput
                     label={field.symbol}
                     fields={[field]}
@@ -210,6 +219,13 @@ function Derived({ report, driver, onChange }: DerivedProps) {
       {report.hints.map((hint) => (
         <p key={hint.field} className="text-short">
           {hint.message}
+          {hint.value != null && (
+            <Button
+              onClick={() => onChange(adopted(driver, hint.field, written(hint.field, hint.value ?? 0)))}
+            >
+              Take {fieldAt(`driver.${hint.field}`).symbol} {shown(written(hint.field, hint.value))}
+            </Button>
+          )}
         </p>
       ))}
       {report.doubts.length > 0 && (

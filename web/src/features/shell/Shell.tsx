@@ -15,7 +15,7 @@ interface Props {
   /** Beside the title: name and state of what is open. */
   beside?: ReactNode;
   tools?: ReactNode;
-  workbench?: Pick<CommandContext, 'workbench' | 'build' | 'addVariant' | 'open'>;
+  workbench?: Pick<CommandContext, 'workbench' | 'build' | 'addVariant' | 'open' | 'follows'>;
   children: ReactNode;
 }
 
@@ -42,6 +42,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
     workbench: null,
     build: null,
     addVariant: () => undefined,
+    follows: () => null,
     open: () => undefined,
     ...workbench,
     switchTheme,

@@ -130,6 +130,14 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
       setChoosing({ of: window === 'driver' ? 'driver of the variant' : 'cabinet of the variant' });
     } else setOpened(window);
   }, []);
+  const follows = useCallback(
+    (id: string, path: string) => {
+      const built = simulator.snapshot().reports.get(id)?.as_built;
+      const led = path === 'enclosure.volume' && built?.follows.includes('volume');
+      return (led && built?.volumes[0]) || null;
+    },
+    [simulator],
+  );
   const begin = useCallback(() => setChoosing({ of: 'driver of a new variant' }), []);
   const tryOut = useCallback(
     (design: RawDesign) => addVariant(unlike(design, workbench.snapshot())),
@@ -149,7 +157,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
           </>
         }
         tools={<UndoRedo workbench={workbench} bench={bench} />}
-        workbench={{ workbench, build: build.id, addVariant, open }}
+        workbench={{ workbench, build: build.id, addVariant, open, follows }}
       >
         <UnreadableList documents={unreadable(build)} />
         {active ? (
