@@ -115,7 +115,7 @@ test('the lanes are taken away as numbers, as pictures and over time', async ({ 
   await choose('Values as a table …');
   const table = page.getByRole('dialog', { name: 'Values of the lanes' });
   await expect(table.getByRole('row', { name: /^Level, Slot, all-round/ })).toBeVisible();
-  await expect(table.getByRole('row')).toHaveCount(11);
+  await expect(table.getByRole('row')).toHaveCount(13);
   await page.keyboard.press('Escape');
 
   const svg = page.waitForEvent('download');

@@ -28,7 +28,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         name,
         reached: format!("{reached:.1} dB"),
         words: if met {
-            format!("asked: {asked:.0} dB at {distance} m")
+            format!("asked: {asked:.0} dB, {distance} m")
         } else {
             format!("{:.1} dB short at {frequency:.0} Hz", asked - reached)
         },

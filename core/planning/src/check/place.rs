@@ -65,7 +65,7 @@ fn wedge(brief: &Brief, cabinet: &Cabinet) -> Option<Found> {
     Some(Found {
         reached: if met { "fits the space".to_owned() } else { format!("{:.0} mm too deep", by * 1e3) },
         words: if met {
-            format!("{:.0} mm to spare", -by * 1e3)
+            format!("{:.0} mm to spare", (-by * 1e3).abs())
         } else {
             format!("at {:.0} mm height", at * 1e3)
         },
@@ -97,7 +97,7 @@ fn feet(brief: &Brief, contents: &Contents, cabinet: &Cabinet, travel: f64) -> O
     Some(Found {
         reached: format!("{:.0} mm feet", feet * 1e3),
         words: if met {
-            format!("{:.0} mm to spare", (height - needs) * 1e3)
+            format!("{:.0} mm to spare", (height - needs).abs() * 1e3)
         } else {
             format!("{:.0} mm too high on them", (needs - height) * 1e3)
         },

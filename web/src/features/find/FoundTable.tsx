@@ -83,7 +83,7 @@ export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
                 {!found.box_checked && <span className="block text-soft">Box not checked.</span>}
                 {found.holds_back || (
                   <span className="text-met">
-                    nothing: {found.spare.toFixed(2)} times what is asked on average
+                    meets everything, {((found.spare - 1) * 100).toFixed(0)} % to spare
                   </span>
                 )}
               </td>

@@ -53,6 +53,7 @@ export function Progress({ match, onCancel }: Props) {
 function words({ state, done, total, failure }: DriverMatch): string {
   const drivers = total === 1 ? '1 driver' : `${total} drivers`;
   if (state === 'waiting') return `${drivers} to look at …`;
+  if (state === 'running' && done === total) return `${drivers} looked at. Drawing the boxes of the best …`;
   if (state === 'running') return `${done} of ${drivers} looked at …`;
   if (state === 'cancelled') return `Stopped after ${done} of ${drivers}.`;
   if (state === 'failed') return `It broke down after ${done} of ${drivers}: ${failure}`;
