@@ -316,7 +316,7 @@ impl<'a, T: Real> Solver<'a, T> {
 
     /// Lets every face work against the sound of the others, which so far were solved as if each sounded alone: the pressure
     /// `p_i = sum of R_ij u_j` with `R_ij = sqrt(R_i R_j) sin(k d)/(k d)` (Pritchard 1960, J. Acoust. Soc. Am. 32, 730, for
-    /// small pistons), never more together than the power that is there.
+    /// small pistons; from memory), never more together than the power that is there.
     #[inline(always)]
     fn couple(&mut self) {
         let (n, nodes) = (self.flows.len(), self.network.nodes);
