@@ -309,14 +309,13 @@ impl Body {
     /// Net volume of all chambers, m3.
     fn volumes(&self, sizes: Sizes, contents: &Contents, folded: f64) -> Result<f64, BuildError> {
         let panels = |face| self.panel(face).taken();
-        let quick = self.shape.cuboid(sizes, self.measured, panels).transpose()?;
-        let solid = match quick {
-            Some(_) => None,
-            None => Some(self.shape.build(sizes, self.measured, panels)?),
-        };
-        let interior = match (&solid, quick) {
-            (Some([_, interior]), _) => Interior::Solid(interior),
-            (None, quick) => Interior::Cuboid(quick.unwrap_or_default()),
+        let built;
+        let interior = match self.shape.cuboid(sizes, self.measured, panels) {
+            Some(sizes) => Interior::Cuboid(sizes?),
+            None => {
+                built = self.shape.build(sizes, self.measured, panels)?;
+                Interior::Solid(&built[1])
+            }
         };
         let partition = if contents.divided() {
             interior.across(self.split_axis(contents, &interior), None) * self.partition.total()

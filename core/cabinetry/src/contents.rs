@@ -34,6 +34,14 @@ pub struct DriverSize {
     pub pair: Option<f64>,
 }
 
+/// Share of a frame's area that its cone has with half its surround (common practice: two thirds).
+pub const CONE_OF_FRAME: f64 = 0.66;
+
+/// Across the usual frame of a cone of an area (m2), m.
+pub fn frame_of(area: f64) -> f64 {
+    (4.0 * area / (CONE_OF_FRAME * PI)).sqrt()
+}
+
 /// Cut-out over frame, depth over frame, magnet over frame of usual woofers (common practice).
 const CUTOUT: f64 = 0.92;
 const DEPTH: f64 = 0.42;
@@ -44,15 +52,13 @@ const NECK: f64 = 0.4;
 
 impl DriverSize {
     /// Sizes of one driver, those not stated as usual for its frame or its cone.
-    ///
-    /// A cone with half its surround has about two thirds of the frame's area (common practice).
     pub fn of(
         area: f64,
         [frame, cutout, depth, magnet]: [Option<f64>; 4],
         displacement: Option<f64>,
     ) -> Self {
         let usual = [frame, cutout, depth, magnet].map(|value| value.is_none());
-        let frame = frame.unwrap_or((4.0 * area / (0.66 * PI)).sqrt());
+        let frame = frame.unwrap_or(frame_of(area));
         let cone = (4.0 * area / PI).sqrt();
         Self {
             frame,
@@ -214,7 +220,7 @@ pub struct RadiatorSize {
 impl RadiatorSize {
     /// Across its frame, m (common practice, as a driver's).
     pub fn frame(&self) -> f64 {
-        self.cone / 0.66_f64.sqrt()
+        self.cone / CONE_OF_FRAME.sqrt()
     }
 
     /// How deep it is, m: a quarter of the frame (common practice).

@@ -229,3 +229,66 @@ fn two_triangles_in_one_corner_and_three_in_two() {
     let (finding, ..) = only(&cabinet, |finding| matches!(finding, Finding::Touches { .. }));
     assert_eq!(finding.part(), Some("port"));
 }
+
+#[test]
+fn a_brace_in_the_clear_air_before_a_port_is_said_and_one_beyond_it_is_not() {
+    let mut wish = sized(0.4, 0.5, 0.7);
+    let mut inside = contents(60.0);
+    inside.ports[0] = vec![tube(0.1, 0.2)];
+    // 200 mm of tube from the front leave 500 mm; a closed board stands so far from the back of the room.
+    let end = 0.7 - 0.2 - 0.018;
+    let with_brace = |wish: &mut Body, gap: f64| {
+        let at = Some(end - gap - 0.009);
+        wish.braces = vec![Brace { axis: Axis::Z, at, thickness: 0.018, open: 0.0 }];
+        built(wish, &inside)
+    };
+    let blocked = |finding: &Finding| matches!(finding, Finding::Blocked { .. });
+    let near = with_brace(&mut wish, 0.04);
+    let (finding, words, forbids) = only(&near, blocked);
+    let Finding::Blocked { distance, wanted, .. } = &finding else { panic!("{finding:?}") };
+    assert!((distance - 0.04).abs() < 2e-3, "{distance}");
+    assert!((wanted - 0.108).abs() < 1e-3, "{wanted}");
+    assert!(forbids && finding.part() == Some("port"), "{words}");
+    assert!(words.contains("brace"), "{words}");
+    assert!(!with_brace(&mut wish, 0.15).findings.iter().any(blocked));
+}
+
+#[test]
+fn braces_and_strips_of_a_divided_box_count_in_the_chamber_where_they_are() {
+    let inside = Contents { wanted: [Some(0.03), Some(0.03)], ..contents(30.0) };
+    let mut wish = Body { sizes: [Some(0.4), Some(0.4), None], ..body(EnclosureShape::Rectangular) };
+    let depth = built(&wish, &inside).sizes[2];
+    wish.sizes[2] = Some(depth);
+    wish.strips = 0.02;
+    // Square to the depth, near the front: in the chamber before the drivers alone.
+    let at = Some(depth - 0.036 - 0.06);
+    wish.braces = vec![Brace { axis: Axis::Z, at, thickness: 0.018, open: 0.5 }];
+    let taken = |cabinet: &Cabinet, what: &str| -> Vec<f64> {
+        let of = |chamber: &oak_cabinetry::Chamber| {
+            chamber.ledger.entries.iter().filter(|entry| entry.what == what).map(|entry| entry.volume).sum()
+        };
+        cabinet.chambers.iter().map(of).collect()
+    };
+    let cabinet = built(&wish, &inside);
+    let area = (0.4 - 0.036) * (0.4 - 0.036);
+    let braces = taken(&cabinet, "Brace");
+    assert!(braces[0].abs() < 1e-12, "{braces:?}");
+    assert_relative_eq!(braces[1], area * 0.018 * 0.5, max_relative = 1e-9);
+    // Along the sides it is in both, by their depth; all strips but those along the partition are there.
+    wish.braces = vec![Brace { axis: Axis::X, at: None, thickness: 0.018, open: 0.0 }];
+    let cabinet = built(&wish, &inside);
+    let deep: Vec<f64> = cabinet
+        .chambers
+        .iter()
+        .map(|chamber| {
+            let [low, high] = chamber.interior.bounds();
+            high[2] - low[2]
+        })
+        .collect();
+    for (found, deep) in taken(&cabinet, "Brace").iter().zip(&deep) {
+        assert_relative_eq!(*found, 0.364 * deep * 0.018, max_relative = 1e-9);
+    }
+    for (found, deep) in taken(&cabinet, "Corner strips").iter().zip(&deep) {
+        assert_relative_eq!(*found, 0.02 * 0.02 * (4.0 * deep + 4.0 * 0.364), max_relative = 1e-9);
+    }
+}

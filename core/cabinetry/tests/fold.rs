@@ -160,6 +160,24 @@ fn drivers_sit_where_the_way_has_them() {
     assert!(cabinet.findings.contains(&Finding::NoSeat));
 }
 
+/// A tapped horn's driver sits in one fold board; no other may stand in its magnet.
+#[test]
+fn a_magnet_may_not_pierce_the_next_fold_board() {
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.sizes[0] = Some(0.35);
+    wish.fold.folds = Some(2);
+    let mut contents = only(path(3.0, 0.08, 0.08, Seat::Between([1.5, 2.5])));
+    let touches = |contents: &Contents| {
+        let cabinet = wish.build(contents).expect("a box");
+        let board = |finding: &Finding| matches!(finding, Finding::Touches { part, other } if part == "driver" && other.contains("fold board"));
+        cabinet.findings.iter().any(board)
+    };
+    contents.drivers.depth = 0.1;
+    assert!(!touches(&contents));
+    contents.drivers.depth = 0.3;
+    assert!(touches(&contents));
+}
+
 #[test]
 fn only_a_plain_box_is_folded_and_its_boards_need_room() {
     let contents = only(path(2.5, 0.05, 0.05, Seat::Along(0.5)));

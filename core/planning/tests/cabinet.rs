@@ -1,19 +1,20 @@
 //! The box in its place: what does not fit, and the ways out that the program finds.
 
+mod support;
+
 use oak_acoustics::Stop;
 use oak_design::conditions::RawQuestion;
 use oak_design::file::{
-    RawBody, RawBrief, RawBuild, RawDesign, RawEnclosureShape, RawFace, RawFold, RawPlace, Typed, open_build,
+    RawBody, RawBrief, RawBuild, RawDesign, RawEnclosureShape, RawFace, RawFold, RawPlace, Typed,
 };
 use oak_design::resolve::resolve_brief;
 use oak_planning::check::{Check, Verdict, judge};
 use oak_planning::suggestion::{RawSuggestionRequest, suggest};
 use oak_planning::{Case, cabinet};
-
-const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds/narrowboat-nook.json");
+use support::{demo_build, demo_builds};
 
 fn nook() -> RawBuild {
-    open_build(&std::fs::read(DEMO).expect("file")).expect("a build")
+    demo_build("Narrowboat nook")
 }
 
 fn question(design: &RawDesign, brief: Option<&RawBrief>) -> RawQuestion {
@@ -79,11 +80,8 @@ fn a_port_that_does_not_fit_the_bunk_is_said_and_a_way_out_found() {
 
 #[test]
 fn the_cabinets_of_the_demo_fit_together_and_into_their_places() {
-    let folder = DEMO.rsplit_once('/').expect("a folder").0;
     let mut built = 0;
-    for entry in std::fs::read_dir(folder).expect("demo") {
-        let bytes = std::fs::read(entry.expect("entry").path()).expect("file");
-        let build = open_build(&bytes).expect("a build");
+    for build in demo_builds() {
         let brief = build.brief.expect("a brief");
         for design in &build.variants {
             let fits = check(&brief, design, "fits");
@@ -198,9 +196,7 @@ fn a_cabinet_suits_the_head_that_stands_on_it() {
 
 #[test]
 fn a_way_that_does_not_fit_is_folded_otherwise() {
-    let folder = DEMO.rsplit_once('/').expect("a folder").0;
-    let bytes = std::fs::read(format!("{folder}/pit-organ.json")).expect("file");
-    let build = open_build(&bytes).expect("a build");
+    let build = demo_build("Pit organ");
     let brief = build.brief.expect("a brief");
     let mut design =
         build.variants.into_iter().find(|design| design.name == "Pedal line").expect("in the demo");

@@ -1,22 +1,17 @@
 //! Designs against briefs.
 
+mod support;
+
 use oak_design::conditions::RawQuestion;
-use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, RawFamily, Typed, open_build};
+use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawFamily, Typed};
 use oak_design::resolve::{Brief, resolve_brief};
 use oak_planning::Case;
 use oak_planning::check::{Check, Verdict, judge};
 use oak_planning::template::templates;
-
-const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds");
+use support::demo_builds;
 
 fn demo() -> Vec<RawDesign> {
-    let mut paths: Vec<_> =
-        std::fs::read_dir(DEMO).expect("demo").map(|entry| entry.expect("entry").path()).collect();
-    paths.sort();
-    let open = |path: &std::path::PathBuf| -> RawBuild {
-        open_build(&std::fs::read(path).expect("file")).expect("a build")
-    };
-    paths.iter().flat_map(|path| open(path).variants).collect()
+    demo_builds().into_iter().flat_map(|build| build.variants).collect()
 }
 
 fn brief(raw: &RawBrief) -> Brief {
@@ -179,8 +174,7 @@ fn every_judgement_of_the_demo_says_how_it_is_worked_out() {
         ("cone", "excursion"),
         ("load", "load"),
     ];
-    for entry in std::fs::read_dir(DEMO).expect("demo") {
-        let build = open_build(&std::fs::read(entry.expect("entry").path()).expect("file")).expect("a build");
+    for build in demo_builds() {
         let mut raw = build.brief.expect("a brief");
         // Everything that can be asked is asked.
         raw.budget = Some(Typed::Number(1.0));

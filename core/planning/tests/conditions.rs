@@ -1,29 +1,22 @@
 //! One quantity in the same conditions is one number, wherever it is shown.
 
+mod support;
+
 use approx::assert_relative_eq;
 use oak_acoustics::Stop;
 use oak_acoustics::network::{Network, OpeningKind};
 use oak_design::conditions::{DriveOrigin, RawConditions, RawQuestion};
 use oak_design::exchange::write_response_table;
-use oak_design::file::{RawBrief, RawBuild, RawDesign, RawDrive, RawLimits, RawSpace, open_build};
+use oak_design::file::{RawBrief, RawDesign, RawDrive, RawLimits, RawSpace};
 use oak_design::motion::motion;
 use oak_design::report::{Report, compute};
 use oak_design::resolve::resolve_brief;
 use oak_design::response::FrequencyGrid;
 use oak_planning::check::{Check, judge};
-
 use oak_planning::sweep::{RawSweep, sweep};
 use oak_planning::tolerance::{RawSpreads, RawTolerance, tolerance};
 use oak_planning::{Case, starts, workings};
-
-const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds");
-
-fn demo() -> Vec<RawBuild> {
-    let mut paths: Vec<_> =
-        std::fs::read_dir(DEMO).expect("demo").map(|entry| entry.expect("entry").path()).collect();
-    paths.sort();
-    paths.iter().map(|path| open_build(&std::fs::read(path).expect("file")).expect("a build")).collect()
-}
+use support::{demo_build, demo_builds};
 
 fn question(design: &RawDesign, brief: &RawBrief, conditions: RawConditions) -> RawQuestion {
     RawQuestion { design: design.clone(), brief: Some(brief.clone()), conditions }
@@ -48,41 +41,19 @@ fn chips_are_of_the_lanes(asked: &RawQuestion, report: &Report, network: &Networ
             .map(|(value, level)| f64::from(*value) * 10f64.powf((loud - f64::from(*level)) / 20.0))
             .fold(0.0, f64::max)
     };
-    if let Some(chip) = chip("cone") {
-        let travel = at_level(&report.curves.excursion);
-        assert!(
-            (number(&chip.reached) - travel).abs() < 0.051,
-            "{}: {} {travel}",
-            asked.design.name,
-            chip.reached
-        );
-    }
-    if let Some(chip) = chip("air") {
-        let openings = network.openings.iter().filter(|opening| opening.kind != OpeningKind::Diaphragm);
-        let ports = report
-            .curves
-            .air_speed
-            .iter()
-            .zip(openings)
-            .filter(|(_, opening)| opening.kind == OpeningKind::Port);
-        let speed = ports.map(|(speed, _)| at_level(speed)).fold(0.0, f64::max);
-        assert!(
-            (number(&chip.reached) - speed).abs() < 0.051,
-            "{}: {} {speed}",
-            asked.design.name,
-            chip.reached
-        );
-    }
-    if let Some(chip) = chip("loudness") {
-        let weakest = report.max_output.level.iter().flatten().copied().fold(f32::INFINITY, f32::min);
-        let heard = f64::from(weakest) - 20.0 * brief.distance.log10();
-        assert!(
-            (number(&chip.reached) - heard).abs() < 0.051,
-            "{}: {} {heard}",
-            asked.design.name,
-            chip.reached
-        );
-    }
+    let says = |id: &str, value: f64| {
+        if let Some(chip) = chip(id) {
+            let near = (number(&chip.reached) - value).abs() < 0.051;
+            assert!(near, "{}, {id}: {} {value}", asked.design.name, chip.reached);
+        }
+    };
+    says("cone", at_level(&report.curves.excursion));
+    let openings = network.openings.iter().filter(|opening| opening.kind != OpeningKind::Diaphragm);
+    let speeds = report.curves.air_speed.iter().zip(openings);
+    let ports = speeds.filter(|(_, opening)| opening.kind == OpeningKind::Port);
+    says("air", ports.map(|(speed, _)| at_level(speed)).fold(0.0, f64::max));
+    let weakest = report.max_output.level.iter().flatten().copied().fold(f32::INFINITY, f32::min);
+    says("loudness", f64::from(weakest) - 20.0 * brief.distance.log10());
 }
 
 fn every_screen_says_the_same(asked: &RawQuestion) {
@@ -153,7 +124,7 @@ fn every_screen_says_the_same(asked: &RawQuestion) {
 
 #[test]
 fn chips_lanes_tables_sweeps_and_slow_motion_of_the_demo_agree_in_use_and_on_the_bench() {
-    for build in demo() {
+    for build in demo_builds() {
         let brief = build.brief.expect("the demo has briefs");
         for design in &build.variants {
             for conditions in [RawConditions::InUse, RawConditions::Bench] {
@@ -165,7 +136,7 @@ fn chips_lanes_tables_sweeps_and_slow_motion_of_the_demo_agree_in_use_and_on_the
 
 #[test]
 fn they_agree_for_what_every_starting_point_makes_of_the_demo_s_drivers() {
-    let builds = demo();
+    let builds = demo_builds();
     for (build, other) in builds.iter().zip(builds.iter().cycle().skip(1)) {
         let brief = build.brief.clone().expect("the demo has briefs");
         for family in ["sealed", "ported", "bandpass4", "passive_radiator", "aperiodic"] {
@@ -182,7 +153,7 @@ fn they_agree_for_what_every_starting_point_makes_of_the_demo_s_drivers() {
 
 #[test]
 fn how_sure_begins_with_the_figures_of_the_lanes() {
-    for build in demo() {
+    for build in demo_builds() {
         let (brief, design) = (build.brief.expect("a brief"), &build.variants[0]);
         for conditions in [RawConditions::InUse, RawConditions::Bench] {
             let asked = question(design, &brief, conditions);
@@ -202,7 +173,7 @@ fn how_sure_begins_with_the_figures_of_the_lanes() {
 
 #[test]
 fn the_brief_gives_amplifier_and_space_where_the_design_does_not_and_the_bench_is_the_same_for_all() {
-    let build = demo().into_iter().find(|build| build.name == "Narrowboat nook").expect("in the demo");
+    let build = demo_build("Narrowboat nook");
     let (brief, design) = (build.brief.expect("a brief"), build.variants[0].clone());
     let told = |design: &RawDesign, brief: Option<&RawBrief>, conditions| {
         let asked = RawQuestion { design: design.clone(), brief: brief.cloned(), conditions };

@@ -1,10 +1,12 @@
 //! Suggestions that fix what they say, values that can be turned, and what tolerances do.
 
+mod support;
+
 use approx::assert_relative_eq;
 use oak_acoustics::Stop;
 use oak_acoustics::medium::Air;
 use oak_design::conditions::RawConditions;
-use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, RawFamily, Typed, open_build};
+use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, RawFamily, Typed};
 use oak_design::resolve::{resolve_brief, resolve_design};
 use oak_design::start::RawAsk;
 use oak_planning::Case;
@@ -13,18 +15,10 @@ use oak_planning::parameter::{Held, PARAMETERS, Span};
 use oak_planning::suggestion::{RawSuggestionRequest, Suggestion, Suggestions, suggest};
 use oak_planning::sweep::{RawSweep, sweep};
 use oak_planning::tolerance::{RawSpreads, RawTolerance, tolerance};
-
-const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds");
-
-fn demo() -> Vec<RawBuild> {
-    let mut paths: Vec<_> =
-        std::fs::read_dir(DEMO).expect("demo").map(|entry| entry.expect("entry").path()).collect();
-    paths.sort();
-    paths.iter().map(|path| open_build(&std::fs::read(path).expect("file")).expect("a build")).collect()
-}
+use support::{demo_build, demo_builds};
 
 fn nook() -> RawBuild {
-    demo().into_iter().find(|build| build.name == "Narrowboat nook").expect("in the demo")
+    demo_build("Narrowboat nook")
 }
 
 fn turned(design: &RawDesign, parameter: &str, from: Option<f64>, to: Option<f64>) -> RawSweep {
@@ -64,7 +58,7 @@ fn keeps_its_word(brief: &RawBrief, design: &RawDesign, id: &str, suggestion: &S
 #[test]
 fn whatever_falls_short_in_the_demo_is_mended_as_said_or_said_not_to_be() {
     let mut suggestions = 0;
-    for build in demo() {
+    for build in demo_builds() {
         // One octave lower and 6 dB louder than was asked: nearly everything falls short.
         let usual = build.brief.clone().expect("a brief");
         let harder =

@@ -179,7 +179,7 @@ impl From<&SheetDoubt> for DoubtReport {
             Dimension::Level => format!("{:+.1} dB", stated - derived),
             _ => format!("{:+.0} %", (stated / derived - 1.0) * 100.0),
         };
-        let slip = slip.map_or(String::new(), |slip| format!(": {slip}"));
+        let slip = slip.map_or(String::new(), |slip| format!(": it {slip}"));
         let message =
             format!("{} is stated as {said}; the other values give {follows} ({off}){slip}.", field.symbol);
         Self { field: field.name(), stated, derived, message }

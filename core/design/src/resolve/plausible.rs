@@ -6,6 +6,7 @@ use oak_acoustics::driver::{Driver, Quantity, Sheet};
 use oak_acoustics::medium::Air;
 
 use super::driver::{SheetHint, field_of};
+use super::slip::SLIPS;
 use crate::field;
 
 /// What a measure of a driver may be.
@@ -26,16 +27,14 @@ struct Given {
     nominal: Option<f64>,
 }
 
-/// Share of a frame's area that its cone has (common practice: two thirds).
-const CONE: f64 = 0.66;
-
+/// Diameter of a cone of an area (m2), m.
 fn across(sd: f64) -> f64 {
     (4.0 * sd / std::f64::consts::PI).sqrt()
 }
 
 static MEASURES: &[Measure] = &[
     Measure {
-        of: |driver, given, _| Some(driver.sd / across_area(given.size?)),
+        of: |driver, given, _| Some((across(driver.sd) / given.size?).powi(2)),
         least: 0.45,
         most: 0.88,
         asked: Quantity::Sd,
@@ -96,149 +95,6 @@ static MEASURES: &[Measure] = &[
         most: 2.5,
         asked: Quantity::Qes,
         words: "is not the electrical Q of a woofer",
-    },
-];
-
-fn across_area(size: f64) -> f64 {
-    std::f64::consts::PI / 4.0 * size * size
-}
-
-/// How a value may have come about, and what it then was.
-struct Slip {
-    quantity: Quantity,
-    right: fn(f64) -> f64,
-    words: &'static str,
-    /// How much else has to speak for it: rare slips explain less.
-    rare: f64,
-}
-
-static SLIPS: &[Slip] = &[
-    Slip {
-        quantity: Quantity::Vas,
-        right: |vas| vas * 28.317,
-        words: "looks like cubic feet read as litres",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Vas,
-        right: |vas| vas / 28.317,
-        words: "looks like litres read as cubic feet",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Vas,
-        right: |vas| vas / 10.0,
-        words: "looks as if it had lost its decimal point",
-        rare: 0.2,
-    },
-    Slip {
-        quantity: Quantity::Fs,
-        right: |fs| fs / 10.0,
-        words: "looks as if it had lost its decimal point",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Fs,
-        right: |fs| fs * 10.0,
-        words: "looks as if its decimal point were one place too far left",
-        rare: 0.2,
-    },
-    Slip {
-        quantity: Quantity::Mms,
-        right: |mms| mms * 28.35,
-        words: "looks like ounces read as grams",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Mms,
-        right: |mms| mms * 1e3,
-        words: "looks like kilograms read as grams",
-        rare: 0.1,
-    },
-    Slip {
-        quantity: Quantity::Mms,
-        right: |mms| mms * 1e-3,
-        words: "looks like grams read as kilograms",
-        rare: 0.1,
-    },
-    Slip {
-        quantity: Quantity::Cms,
-        right: |cms| cms * 1e-3,
-        words: "looks like micrometres per newton read as millimetres",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Cms,
-        right: |cms| cms * 1e3,
-        words: "looks like metres per newton read as millimetres",
-        rare: 0.1,
-    },
-    // A number of millimetres that was written where square centimetres are asked.
-    Slip {
-        quantity: Quantity::Sd,
-        right: |sd| CONE * across_area(sd * 10.0),
-        words: "looks like the diameter of the frame in millimetres",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Sd,
-        right: |sd| CONE * across_area(sd * 100.0),
-        words: "looks like the diameter of the frame in centimetres",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Sd,
-        right: |sd| CONE * sd,
-        words: "looks like the area of the whole frame; the cone counts with half its surround",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Sd,
-        right: |sd| sd * 6.4516,
-        words: "looks like square inches read as square centimetres",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Sd,
-        right: |sd| sd / 100.0,
-        words: "looks like square millimetres read as square centimetres",
-        rare: 0.1,
-    },
-    Slip {
-        quantity: Quantity::Re,
-        right: |re| re * 2.0,
-        words: "looks like one coil of two that are in series",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Re,
-        right: |re| re / 2.0,
-        words: "looks like one coil of two that are in parallel",
-        rare: 0.0,
-    },
-    Slip {
-        quantity: Quantity::Re,
-        right: |re| re * 4.0,
-        words: "looks like both coils in parallel beside the impedance of both in series",
-        rare: 0.1,
-    },
-    Slip {
-        quantity: Quantity::Qms,
-        right: |q| q / 10.0,
-        words: "looks as if it had lost its decimal point",
-        rare: 0.1,
-    },
-    Slip {
-        quantity: Quantity::Qes,
-        right: |q| q / 10.0,
-        words: "looks as if it had lost its decimal point",
-        rare: 0.1,
-    },
-    Slip {
-        quantity: Quantity::Qts,
-        right: |q| q / 10.0,
-        words: "looks as if it had lost its decimal point",
-        rare: 0.1,
     },
 ];
 

@@ -1,6 +1,7 @@
 //! The box as drawn is no larger than the brief allows.
 
 use oak_acoustics::enclosure::Compiled;
+use oak_cabinetry::frame_of;
 use oak_design::built::Built;
 use oak_design::resolve::{Brief, ResolvedDriver};
 
@@ -35,10 +36,9 @@ fn needed(air: f64, drivers: u32, frame: f64, ports: f64) -> f64 {
     (air + f64::from(drivers) * DRIVER * frame.powi(3) + ports) / (1.0 - BRACES)
 }
 
-/// Frame of a driver, m. Without one in the sheet: a cone with half its surround has about two thirds of the frame's area
-/// (common practice).
+/// Frame of a driver, m; without one in the sheet the usual one of its cone.
 pub(crate) fn frame(driver: &ResolvedDriver) -> f64 {
-    driver.record.size.unwrap_or((4.0 * driver.driver.sd / (0.66 * std::f64::consts::PI)).sqrt())
+    driver.record.size.unwrap_or(frame_of(driver.driver.sd))
 }
 
 /// What all ports take without their walls, m3.

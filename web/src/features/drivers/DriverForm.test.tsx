@@ -59,6 +59,21 @@ describe('the form of a driver', () => {
     expect(onSubmit.mock.calls[0]?.[0]).toEqual({ ...emptyDriver(), fs: '24 Hz' });
   });
 
+  it('hands on nothing while a field is refused, and takes a slip back by a click', () => {
+    const hints = [{ field: 'fs', message: 'Fs looks as if it had lost its decimal point.', value: 24 }];
+    answer = { data: { ...report.driver, hints } };
+    const { onSubmit, write, add } = open();
+    write('Fs', '240');
+    write('Re', 'much');
+    fireEvent.click(add);
+    expect(onSubmit).not.toHaveBeenCalled();
+    expect(document.activeElement).toBe(screen.getByRole('textbox', { name: 'Re' }));
+    write('Re', '3.4');
+    fireEvent.click(screen.getByRole('button', { name: 'Take Fs 24 Hz' }));
+    fireEvent.click(add);
+    expect(onSubmit.mock.calls[0]?.[0]).toMatchObject({ re: '3.4 ohm', fs: '24 Hz' });
+  });
+
   it('says at the field what the server finds wrong, and below what is missing', () => {
     const errors = [
       { field: 'fs', message: '4 Hz is outside 5 Hz to 2000 Hz' },
