@@ -8,33 +8,36 @@ use crate::{command, end_to_end, front_end, generate, layers, machine, stages};
 
 const MACHINE: &[Stage] = &[("packages of the machine", packages)];
 
-const RUST: &[Stage] = &[
+const COMPILE: &[Stage] = &[
     ("format", || command::run("cargo", "", &["fmt", "--all", "--check"])),
     ("layers", layers::run),
     ("lints", || {
         let arguments = ["clippy", "--quiet", "--workspace", "--all-targets", "--", "--deny", "warnings"];
         command::run("cargo", "", &arguments)
     }),
-    ("Cargo tests", || command::run("cargo", "", &["test", "--quiet", "--workspace"])),
+    ("programs and tests", || command::run("cargo", "", &["test", "--quiet", "--workspace", "--no-run"])),
 ];
 
-const FRONT_END: &[Stage] = &[
-    ("front end: packages", front_end::install),
+const FRONT_END: &[Stage] =
+    &[("front end: packages", front_end::install), ("front end: build", front_end::build)];
+
+const CHECKS: &[Stage] = &[
+    ("Cargo tests", || command::run("cargo", "", &["test", "--quiet", "--workspace"])),
+    ("generated files are current", generate::check),
     ("front end: types, lints, unit tests", || {
         ["check", "lint", "test"].into_iter().try_for_each(front_end::quietly)
     }),
-    ("front end: build", front_end::build),
 ];
 
-const WHOLE: &[Stage] =
-    &[("generated files are current", generate::check), ("browser tests", || end_to_end::run(&[]))];
+const BROWSER: &[Stage] = &[("browser tests", || end_to_end::run(&[]))];
 
-/// Runs every check. Compiling and the front end share the processors; the browser has them to itself.
+/// Runs every check. What is compiled fills the processors; then the browser tests, which wait most of the time, have
+/// the others beside them.
 pub fn run() -> Result<()> {
     let clock = Clock::start();
     stages::run(MACHINE)?;
-    stages::beside(RUST, FRONT_END)?;
-    stages::run(WHOLE)?;
+    stages::beside(COMPILE, FRONT_END)?;
+    stages::beside(CHECKS, BROWSER)?;
     println!("All passed in {}", clock.read());
     Ok(())
 }
