@@ -4,6 +4,7 @@ mod support;
 
 use std::f64::consts::PI;
 
+use approx::assert_relative_eq;
 use oak_acoustics::Complex;
 use oak_acoustics::element::{
     At, Chamber, Duct, Element, End, Loads, Mass, MovingCoil, Passage, Resistance, Slice, piston_impedance,
@@ -36,6 +37,21 @@ fn admittance(element: &dyn Element, frequency: f64) -> Vec<Complex> {
 
 fn round(radius: f64) -> CrossSection {
     CrossSection::Round { radius }
+}
+
+#[test]
+fn a_port_in_a_corner_loses_what_a_round_one_of_the_same_area_over_perimeter_does() {
+    let side = 0.1_f64;
+    let (area, edge) = (side * side / 2.0, side * (2.0 + 2.0_f64.sqrt()));
+    let loss = |section: CrossSection| {
+        let duct = Duct::new(INSIDE, section, 0.3, 1, [End::Free, End::Free]);
+        // The ends have no loss: what is left is the wall's, over the area.
+        let impedance = -1.0 / admittance(&duct, 40.0)[1];
+        impedance.re * section.area()
+    };
+    let corner = loss(CrossSection::Corner { side });
+    assert_relative_eq!(corner, loss(round(2.0 * area / edge)), max_relative = 2e-3);
+    assert!(corner > 1.3 * loss(round((area / PI).sqrt())), "{corner}");
 }
 
 fn any_element() -> impl Strategy<Value = Box<dyn Element>> {

@@ -4,7 +4,7 @@ mod support;
 
 use oak_acoustics::driver::{Driver, Sheet};
 use oak_acoustics::enclosure::{Enclosure, Setting};
-use oak_acoustics::medium::Air;
+use oak_acoustics::medium::{Air, POLYESTER, fill_materials};
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
 use oak_acoustics::starting_point::{
     self, Ask, Start, StartingPoint, Wishes, butterworth, chebyshev, flat, keele, quasi_butterworth,
@@ -286,4 +286,25 @@ fn a_rear_chamber_is_said_to_annul_only_where_it_does() {
         }
     }
     assert!(said[0] > 0 && said[1] > 0, "{said:?}");
+}
+
+#[test]
+fn fills_of_starting_points_and_of_the_list_are_within_their_formula() {
+    let [least, most] = POLYESTER;
+    for (list, id) in [
+        (starting_point::LINE, "tapered"),
+        (starting_point::LINE, "straight"),
+        (starting_point::MASS_LOADED_LINE, "two_thirds"),
+    ] {
+        let asked = ask(woofer(), Wishes::default());
+        let Start { enclosure: Enclosure::Line(line), .. } = start(list, id, &asked).expect("a start") else {
+            panic!("a line")
+        };
+        let fills: Vec<_> = line.profile.segments.iter().filter_map(|segment| segment.fill).collect();
+        assert!(!fills.is_empty(), "{id}");
+        assert!(fills.iter().all(|fill| (least..=most).contains(&fill.bulk_density)), "{id}: {fills:?}");
+    }
+    for material in fill_materials().into_iter().filter(|material| material.id.starts_with("polyester")) {
+        assert!((least..=most).contains(&material.fill.bulk_density), "{}", material.name);
+    }
 }

@@ -47,6 +47,8 @@ pub struct PortBuild {
     pub flares: [f64; 2],
     /// Across its flange on the outside, m; none where absent.
     pub flange: Option<f64>,
+    /// Whether it is a slot as wide as the room, whatever that comes to.
+    pub full_width: bool,
 }
 
 /// A board across the room that braces the panels.
@@ -174,6 +176,8 @@ pub struct Body {
     pub front_ports: Vec<PortBuild>,
     /// Where radiators sit; the second opposite the first.
     pub radiators: Place,
+    /// How deep the frames of drivers and radiators are let into their boards, m.
+    pub recess: f64,
     /// Braces.
     pub braces: Vec<Brace>,
     /// Side of the square strips along the inside edges, m; 0 is none.

@@ -4,10 +4,10 @@ use oak_acoustics::root::zero;
 
 use crate::body::{Body, Brace, PortBuild};
 use crate::contents::{Contents, PortSize};
-use crate::fold::{DuctPath, Laid, MOST_FOLDS};
+use crate::fold::{DuctPath, Laid, MOST_FOLDS, Seat};
 use crate::geometry::{Axis, EnclosureShape, EnclosureShapeError, Face, Point, Sizes, Solid};
 use crate::ledger::{Entry, Ledger};
-use crate::place::{self, Finding, Part};
+use crate::place::{self, Finding, Part, Strip};
 
 /// A box with everything in its place.
 #[derive(Debug, Clone, PartialEq)]
@@ -105,14 +105,6 @@ impl Interior<'_> {
         match self {
             Self::Solid(solid) => solid.volume(),
             Self::Cuboid(sizes) => sizes.iter().product(),
-        }
-    }
-
-    /// Length of all edges, m.
-    fn edges(&self) -> f64 {
-        match self {
-            Self::Solid(solid) => solid.edges(),
-            Self::Cuboid(sizes) => 4.0 * sizes.iter().sum::<f64>(),
         }
     }
 
@@ -328,7 +320,18 @@ impl Body {
         }
         let brace = |brace: &Brace| brace.volume_across(interior.across(brace.axis, brace.at));
         let braces = self.braces.iter().map(brace).sum();
-        self.boards(braces, interior.edges(), &mut |_, volume, _| taken += volume);
+        let thick = contents.divided().then(|| self.partition.total());
+        let strips = match interior {
+            _ if self.strips <= 0.0 || contents.path.is_some() => 0.0,
+            Interior::Cuboid(sizes) => self.strips_of_cuboid(sizes, thick),
+            Interior::Solid(solid) => {
+                let strips = self.strips_in(contents, solid, solid);
+                let axis = self.split_axis(contents, &interior);
+                let cut = |strip: &Strip| thick.map_or(0.0, |thick| strip.across(axis, self.strips) * thick);
+                strips.iter().map(|strip| strip.volume(self.strips) - cut(strip)).sum()
+            }
+        };
+        self.boards(braces, strips, &mut |_, volume, _| taken += volume);
         Ok(interior.volume() - partition - taken)
     }
 
@@ -404,6 +407,7 @@ impl Body {
             turns: 0,
             flares: [0.0; 2],
             flange: None,
+            full_width: false,
         };
         list.get(index).copied().unwrap_or(plain)
     }
@@ -417,6 +421,15 @@ impl Body {
             None => self.drivers.face,
         };
         self.port_build(front, index).face.unwrap_or(usual)
+    }
+
+    /// How thick the board is that the drivers sit in, m.
+    fn driver_board(&self, contents: &Contents) -> f64 {
+        match contents.path.as_ref().map(|path| path.seat) {
+            Some(Seat::Between(_)) => self.fold.thickness,
+            _ if contents.drivers_inside() => self.partition.total(),
+            _ => self.panel(self.drivers.face).total(),
+        }
     }
 
     /// How long a port is inside the room, m.
@@ -444,25 +457,14 @@ impl Body {
         };
         self.each_entry(front, contents, folded, &mut told);
         let taken = |brace: &Brace| brace.volume_across(chamber.area_at(brace.axis, brace.place(interior)));
-        let edges =
-            if contents.divided() { self.outer_edges(contents, chamber, interior) } else { interior.edges() };
-        self.boards(self.braces.iter().map(taken).sum(), edges, &mut told);
+        let strips = self.strips_in(contents, chamber, interior);
+        let strips = strips.iter().map(|strip| strip.volume(self.strips)).sum();
+        self.boards(self.braces.iter().map(taken).sum(), strips, &mut told);
         entries
     }
 
-    /// Edges of one of two chambers without those around the partition, which has no strips, m.
-    fn outer_edges(&self, contents: &Contents, chamber: &Solid, interior: &Solid) -> f64 {
-        if self.shape != EnclosureShape::Rectangular {
-            return interior.edges() * chamber.volume() / interior.volume();
-        }
-        let axis = self.split_axis(contents, &Interior::Solid(interior)).index();
-        let [low, high] = chamber.bounds();
-        (0..3).map(|k| (high[k] - low[k]) * if k == axis { 4.0 } else { 2.0 }).sum()
-    }
-
-    /// Tells of braces (m3) and strips along edges (m).
-    fn boards(&self, braces: f64, edges: f64, told: &mut Told<'_>) {
-        let strips = self.strips * self.strips * edges;
+    /// Tells of braces and strips, m3.
+    fn boards(&self, braces: f64, strips: f64, told: &mut Told<'_>) {
         let name = if self.braces.len() > 1 { "Braces" } else { "Brace" };
         for (name, volume) in [(name, braces), ("Corner strips", strips)] {
             if volume > 0.0 {
@@ -481,13 +483,13 @@ impl Body {
         let one = |name: &'static str| move || name.to_owned();
         let ports = &contents.ports[usize::from(front)];
         for (index, port) in ports.iter().enumerate() {
-            let wall = self.port_build(front, index).wall;
+            let build = self.port_build(front, index);
             let inside = self.inside(port, front, index, contents);
             let name = || {
                 let number = if ports.len() > 1 { format!(" {}", index + 1) } else { String::new() };
                 if port.count > 1 { format!("{} ports{number}", port.count) } else { format!("Port{number}") }
             };
-            enter(&name, port.volume(wall, inside) * f64::from(port.count), false);
+            enter(&name, port.volume(&build, inside) * f64::from(port.count), false);
         }
         if contents.path.is_some() && front == contents.divided() {
             enter(&one("Fold boards"), folded, false);
@@ -497,12 +499,13 @@ impl Body {
         }
         let drivers = &contents.drivers;
         let estimated = drivers.displacement.is_none();
-        let count = drivers.in_all();
+        let count = drivers.inside();
         let name = || if count > 1 { format!("{count} drivers") } else { "Driver".to_owned() };
-        enter(&name, drivers.volume() * f64::from(count), estimated);
+        enter(&name, drivers.taken(self.driver_board(contents)), estimated);
         if let Some(radiators) = contents.radiators {
             let name = if radiators.count > 1 { "Radiators" } else { "Radiator" };
-            enter(&one(name), radiators.volume() * f64::from(radiators.count), true);
+            let board = self.panel(self.radiators.face).total();
+            enter(&one(name), radiators.volume(board) * f64::from(radiators.count), true);
         }
         for item in &self.items {
             enter(&|| item.name.clone(), item.volume, false);

@@ -2,7 +2,7 @@
 
 use std::f64::consts::{PI, SQRT_2};
 
-use oak_acoustics::element::{FLANGED, FREE};
+use oak_acoustics::element::End;
 use oak_acoustics::medium::CrossSection;
 
 use crate::body::PortBuild;
@@ -30,8 +30,42 @@ pub struct DriverSize {
     pub usual: [bool; 4],
     /// Places on the baffle.
     pub count: u32,
-    /// Behind each place a second one, at this distance, m.
-    pub pair: Option<f64>,
+    /// At each place a second one.
+    pub pair: Option<Pair>,
+    /// How thick its frame is, m.
+    pub rim: f64,
+    /// What holds it, where that is known.
+    pub bolts: Option<BoltCircle>,
+}
+
+/// The bolts of a driver.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BoltCircle {
+    /// Diameter of the circle that they stand on, m.
+    pub diameter: f64,
+    /// How many.
+    pub count: u32,
+    /// Diameter of the hole for one, m.
+    pub hole: f64,
+}
+
+impl BoltCircle {
+    /// Middles of the holes from the middle of the driver, across and up, m; the first straight up.
+    pub fn holes(&self) -> impl Iterator<Item = [f64; 2]> + '_ {
+        (0..self.count).map(|index| {
+            let angle = 2.0 * PI * f64::from(index) / f64::from(self.count);
+            [angle.sin(), angle.cos()].map(|part| part * self.diameter / 2.0)
+        })
+    }
+}
+
+/// Where the second driver of an isobaric pair is.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Pair {
+    /// In the box, its front so far behind the first one's, m.
+    Behind(f64),
+    /// Outside, front to front with the first, so far before it, m.
+    Before(f64),
 }
 
 /// Share of a frame's area that its cone has with half its surround (common practice: two thirds).
@@ -46,6 +80,8 @@ pub fn frame_of(area: f64) -> f64 {
 const CUTOUT: f64 = 0.92;
 const DEPTH: f64 = 0.42;
 const MAGNET: f64 = 0.5;
+/// How thick a usual frame is, m (common practice: 5 to 8 mm with its gasket).
+pub(crate) const RIM: f64 = 0.006;
 /// Share of the depth that the basket takes, and of the cut-out where the basket meets the magnet (common practice).
 const BASKET: f64 = 0.6;
 const NECK: f64 = 0.4;
@@ -70,10 +106,31 @@ impl DriverSize {
             usual,
             count: 1,
             pair: None,
+            rim: RIM,
+            bolts: None,
         }
     }
 
-    /// How many there are with those behind others.
+    /// How many of them take room in the box.
+    pub fn inside(&self) -> u32 {
+        self.count * if matches!(self.pair, Some(Pair::Behind(_))) { 2 } else { 1 }
+    }
+
+    /// What all of them take of the room behind a board of a thickness (m), m3.
+    pub fn taken(&self, board: f64) -> f64 {
+        let second = if matches!(self.pair, Some(Pair::Behind(_))) { self.volume(0.0) } else { 0.0 };
+        f64::from(self.count) * (self.volume(board) + second)
+    }
+
+    /// How far one reaches out of its board, m, let into it so deep (m).
+    pub fn proud(&self, recess: f64) -> f64 {
+        match self.pair {
+            Some(Pair::Before(gap)) => gap + self.depth,
+            _ => (self.rim - recess).max(0.0),
+        }
+    }
+
+    /// How many there are in all.
     pub fn in_all(&self) -> u32 {
         self.count * if self.pair.is_some() { 2 } else { 1 }
     }
@@ -83,16 +140,44 @@ impl DriverSize {
         BASKET * self.depth
     }
 
-    /// What one takes of the room behind a board, m3: the basket as a frustum from the cut-out to its neck, the magnet as a
-    /// cylinder. A usual 250 mm driver takes 2 l so (common practice).
-    pub fn volume(&self) -> f64 {
+    /// What one takes of the room behind a board of a thickness (m), m3: what lies behind it of the basket, a frustum from the cut-out to
+    /// its neck, and of the magnet, a cylinder. All of a usual 250 mm driver is 2 l so (common practice); what lies in its hole takes no
+    /// more than the hole gives.
+    pub fn volume(&self, board: f64) -> f64 {
         self.displacement.unwrap_or_else(|| {
-            let (wide, narrow) = (self.cutout / 2.0, NECK * self.cutout / 2.0);
-            let basket = PI * self.basket() / 3.0 * (wide * wide + wide * narrow + narrow * narrow);
-            let magnet = PI * (self.magnet / 2.0).powi(2) * (self.depth - self.basket());
-            basket + magnet
+            self.rods(board).into_iter().map(|([from, to], radii)| frustum(to - from, radii)).sum()
         })
     }
+
+    /// Its basket and its magnet as far as they lie behind a board: from where to where behind its front, and how wide there, m. A
+    /// stated displacement makes the basket as wide as that needs.
+    pub(crate) fn rods(&self, board: f64) -> Vec<([f64; 2], [f64; 2])> {
+        let (wide, magnet) = (self.cutout / 2.0, self.magnet / 2.0);
+        let deep = |from: f64| from.max(board);
+        // Its rim is as wide as the hole until it is through.
+        let mut basket = [wide, NECK * wide];
+        let spans = [[deep(0.0), self.basket()], [deep(self.basket()), self.depth]];
+        if let Some(stated) = self.displacement {
+            let (long, behind) = (spans[0][1] - spans[0][0], spans[1][1] - spans[1][0]);
+            let left = stated - frustum(behind, [magnet; 2]);
+            basket[1] = if long > 0.0 { neck(long, wide, left) } else { basket[1] };
+        }
+        [(spans[0], basket), (spans[1], [magnet; 2])]
+            .into_iter()
+            .filter(|([from, to], _)| to > from)
+            .collect()
+    }
+}
+
+/// Volume of a round body of a length between two radii (m), m3.
+fn frustum(long: f64, [wide, narrow]: [f64; 2]) -> f64 {
+    PI * long / 3.0 * (wide * wide + wide * narrow + narrow * narrow)
+}
+
+/// The narrow end of a frustum of a length, its wide end and its volume (m, m3); no wider than that, and no less than nothing.
+fn neck(long: f64, wide: f64, volume: f64) -> f64 {
+    let whole = 3.0 * volume / (PI * long) - 0.75 * wide * wide;
+    (whole.max(0.0).sqrt() - wide / 2.0).clamp(0.0, wide)
 }
 
 /// A pipe as it is sold: its name, and its diameter outside and inside, m.
@@ -121,6 +206,8 @@ pub struct PortSize {
     pub count: u32,
     /// How many walls of the cabinet it lies along.
     pub walls: u32,
+    /// Its ends outside and inside.
+    pub ends: [End; 2],
 }
 
 impl PortSize {
@@ -136,6 +223,14 @@ impl PortSize {
             }
             // Its board lies across the corner.
             CrossSection::Corner { side } => [side + SQRT_2 * wall; 2],
+        }
+    }
+
+    /// Width and height of the hole that it needs in its board with walls of its own (m), of a round one its diameter, m.
+    pub fn hole(&self, wall: f64) -> [f64; 2] {
+        match self.section {
+            CrossSection::Round { radius } => [2.0 * (radius + wall); 2],
+            _ => self.passage(),
         }
     }
 
@@ -163,8 +258,8 @@ impl PortSize {
     /// Length of the straight piece between flares of these radii outside and inside (m), by the profile and by half of each, m: with them
     /// the port is tuned as the straight one is.
     pub fn straight(&self, [outer, inner]: &[f64; 2]) -> [f64; 2] {
-        let counted =
-            flare::counts(self.section, *outer, FLANGED) + flare::counts(self.section, *inner, FREE);
+        let counted = |radius: f64, end: End| flare::counts(self.section, radius, end);
+        let counted = counted(*outer, self.ends[0]) + counted(*inner, self.ends[1]);
         [self.length - counted, self.length - (outer + inner) / 2.0]
     }
 
@@ -182,15 +277,32 @@ impl PortSize {
         }
     }
 
-    /// What one takes of the room over a length inside it, m3.
-    pub fn volume(&self, wall: f64, inside: f64) -> f64 {
+    /// What one takes of the room that is so long inside it (m), m3.
+    pub fn volume(&self, build: &PortBuild, inside: f64) -> f64 {
+        let wall = build.wall;
         let [width, height] = self.outside(wall);
+        // In a turn along walls the legs share a board.
+        let shared = if self.walls > 0 && self.turns(build, inside) { wall } else { 0.0 };
+        let bell = match self.section {
+            CrossSection::Round { radius } if build.flares[1] > 0.0 => {
+                let (long, tube) = (build.flares[1].min(inside), radius + wall);
+                frustum(long, [tube + build.flares[1], tube]) - frustum(long, [tube; 2])
+            }
+            _ => 0.0,
+        };
         let share = match self.section {
             CrossSection::Round { .. } => PI / 4.0,
             CrossSection::Slot { .. } => 1.0,
             CrossSection::Corner { .. } => 0.5,
         };
-        share * width * height * inside
+        share * width * height * (inside - shared) + bell
+    }
+
+    /// Whether one that is so long inside (m) makes its turn: in a corner, or too short for one, it runs straight.
+    pub(crate) fn turns(&self, build: &PortBuild, inside: f64) -> bool {
+        let half = if self.walls > 0 { self.passage() } else { self.outside(build.wall) };
+        let corner = matches!(self.section, CrossSection::Corner { .. });
+        build.turns > 0 && !corner && inside > 2.0 * half[1]
     }
 
     /// Diameter of a round port of the same area, m.
@@ -223,15 +335,33 @@ impl RadiatorSize {
         self.cone / CONE_OF_FRAME.sqrt()
     }
 
+    /// Across the hole for it, m (common practice, as a driver's).
+    pub fn cutout(&self) -> f64 {
+        (self.frame() * CUTOUT).max(self.cone)
+    }
+
     /// How deep it is, m: a quarter of the frame (common practice).
     pub fn depth(&self) -> f64 {
         self.frame() / 4.0
     }
 
-    /// What one takes of the room, m3: a frustum half as wide inside as in front.
-    pub fn volume(&self) -> f64 {
-        let wide = self.cone / 2.0;
-        PI * self.depth() / 3.0 * wide * wide * 1.75
+    /// How wide it is in front and half as wide inside, m: radii.
+    pub(crate) fn radii(&self) -> [f64; 2] {
+        [self.cone / 2.0, self.cone / 4.0]
+    }
+
+    /// What one takes of the room behind a board of a thickness (m), m3.
+    pub fn volume(&self, board: f64) -> f64 {
+        let ([from, to], radii) = self.rod(board);
+        frustum(to - from, radii)
+    }
+
+    /// What lies behind a board of a thickness: from where to where behind its front, and how wide there, m.
+    pub(crate) fn rod(&self, board: f64) -> ([f64; 2], [f64; 2]) {
+        let [wide, narrow] = self.radii();
+        let begin = board.min(self.depth());
+        let there = wide + (narrow - wide) * begin / self.depth();
+        ([begin, self.depth()], [there, narrow])
     }
 }
 
@@ -259,6 +389,11 @@ impl Contents {
     /// The port that a part is.
     pub fn port(&self, part: &Part) -> Option<&PortSize> {
         self.ports[part.chamber.min(1)].get(part.index)
+    }
+
+    /// Width and height of the hole that a port needs in its board, of a round one its diameter outside its wall, m.
+    pub fn hole(&self, part: &Part) -> Option<[f64; 2]> {
+        Some(self.port(part)?.hole(part.wall))
     }
 
     /// Whether a partition stands between two chambers.

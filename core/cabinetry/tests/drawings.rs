@@ -7,7 +7,8 @@ use oak_acoustics::medium::{Fill, Frame};
 use oak_cabinetry::drawing::{Drawing, Line, View, view, write_dxf, write_svg};
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, area};
 use oak_cabinetry::{
-    Body, Brace, Cabinet, Contents, DuctPath, Item, ItemBlock, Layer, Place, PortBuild, RadiatorSize, Seat,
+    Body, BoltCircle, Brace, Cabinet, Contents, DuctPath, Item, ItemBlock, Layer, Place, PortBuild,
+    RadiatorSize, Seat,
 };
 use proptest::prelude::*;
 use support::{any_shape, body, build, contents, slot, tube};
@@ -46,7 +47,7 @@ fn the_front_shows_driver_and_port_at_their_size_and_place() {
     let (cabinet, contents, drawing) = drawn(EnclosureShape::Rectangular, View::Front);
     let rings: Vec<_> = drawing.rings.iter().filter(|ring| ring.part == "driver").collect();
     assert_relative_eq!(rings[0].radius, contents.drivers.frame / 2.0, max_relative = 1e-9);
-    let port = drawing.rings.iter().find(|ring| ring.part == "port").expect("drawn");
+    let port = drawing.rings.iter().rfind(|ring| ring.part == "port").expect("drawn");
     assert_relative_eq!(port.radius, 0.05, max_relative = 1e-9);
     let built = cabinet.parts.iter().find(|part| part.name() == "port").expect("built");
     assert_relative_eq!(port.middle[1], built.path[0][1], max_relative = 1e-9);
@@ -89,6 +90,70 @@ fn an_svg_has_every_line_and_its_title_cannot_break_it() {
     assert_eq!(text.matches("<polygon").count(), drawing.strokes.len());
     assert!(!text.contains("<script>"), "{}", &text[..300]);
     assert!(text.contains(">600<") || text.contains("\n600\n"), "the height in mm");
+}
+
+#[test]
+fn the_front_says_what_has_to_be_cut_into_it() {
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.sizes = [Some(0.5), Some(0.6), Some(0.4)];
+    wish.ports.push(build(0));
+    let mut contents = contents(70.0);
+    contents.ports[0].push(tube(0.1, 0.2));
+    contents.drivers.bolts = Some(BoltCircle { diameter: 0.24, count: 8, hole: 0.0055 });
+    let cabinet = wish.build(&contents).expect("builds");
+    let drawing = view(View::Front, &wish, &contents, &cabinet);
+    let radii = |part: &str| -> Vec<f64> {
+        drawing.rings.iter().filter(|ring| ring.part == part).map(|ring| ring.radius).collect()
+    };
+    let driver = radii("driver");
+    for wanted in [contents.drivers.frame, contents.drivers.cutout, 0.24] {
+        assert!(driver.iter().any(|radius| (radius - wanted / 2.0).abs() < 1e-12), "{wanted}: {driver:?}");
+    }
+    assert_eq!(driver.iter().filter(|radius| (**radius - 0.00275).abs() < 1e-12).count(), 8);
+    // The hole of a tube is as wide as the tube is outside.
+    assert!(radii("port").iter().any(|radius| (radius - 0.054).abs() < 1e-12));
+    let words: Vec<&str> = drawing.labels.iter().map(|(_, words)| words.as_str()).collect();
+    assert_eq!(words, ["ø 230, 8 × ø 5.5 on ø 240", "ø 108"]);
+    // Every bolt lies in the frame, beside the hole.
+    let middle = drawing.rings.iter().find(|ring| ring.part == "driver").expect("drawn").middle;
+    for ring in drawing.rings.iter().filter(|ring| (ring.radius - 0.00275).abs() < 1e-12) {
+        let far = (ring.middle[0] - middle[0]).hypot(ring.middle[1] - middle[1]);
+        assert_relative_eq!(far, 0.12, max_relative = 1e-9);
+    }
+}
+
+#[test]
+fn boards_apart_show_their_holes() {
+    let (_, contents, drawing) = drawn(EnclosureShape::Rectangular, View::Exploded);
+    let holes: Vec<_> = drawing
+        .strokes
+        .iter()
+        .filter(|stroke| stroke.part == "board front" && stroke.line == Line::Air)
+        .collect();
+    // The front is seen as it is, so its holes are as large as they are.
+    let wanted = [contents.drivers.cutout, 0.108].map(|across| std::f64::consts::PI / 4.0 * across * across);
+    let mut found: Vec<f64> = holes.iter().map(|hole| area(&hole.points)).collect();
+    found.sort_by(|a, b| b.total_cmp(a));
+    assert_eq!(found.len(), 2);
+    for (found, wanted) in found.iter().zip(wanted) {
+        assert_relative_eq!(*found, wanted, max_relative = 0.01);
+    }
+}
+
+#[test]
+fn a_millimetre_of_an_svg_is_a_millimetre() {
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.sizes = [Some(0.4123), Some(0.3337), Some(0.3)];
+    let contents = contents(20.0);
+    let cabinet = wish.build(&contents).expect("builds");
+    let text = write_svg(&view(View::Front, &wish, &contents, &cabinet), "Front");
+    let value = |name: &str| -> String {
+        let from = text.find(&format!("{name}=\"")).expect(name) + name.len() + 2;
+        text[from..].split('"').next().expect("ends").to_owned()
+    };
+    let view_box = value("viewBox");
+    let sides: Vec<&str> = view_box.split(' ').skip(2).collect();
+    assert_eq!(sides, [value(" width").trim_end_matches("mm"), value(" height").trim_end_matches("mm")]);
 }
 
 /// A box with something of every kind in it.
@@ -161,7 +226,8 @@ fn boards_drawn_apart_are_named_once_and_all_there() {
     names.sort_unstable();
     assert_eq!(names, ["back", "bottom", "front", "left", "right", "top"]);
     for part in names.iter().map(|name| format!("board {name}")).chain(["brace".to_owned()]) {
-        let faces = drawing.strokes.iter().filter(|stroke| stroke.part == part).count();
+        let faces =
+            drawing.strokes.iter().filter(|stroke| stroke.part == part && stroke.line == Line::Cut).count();
         // Of a block seen from a corner three sides face the reader.
         assert_eq!(faces % 3, 0, "{part}: {faces}");
         assert!(faces >= 3, "{part}: {faces}");

@@ -38,7 +38,7 @@ fn an_even_pipe_folded_once_is_twice_its_run_and_a_board() {
     let laid = cabinet.fold.as_ref().expect("a fold");
     assert_relative_eq!(2.0 * laid.plan.run + 0.018, 2.5, max_relative = 1e-4);
     // The driver stands in the way, which is that much wider all along.
-    let driver = contents.drivers.volume();
+    let driver = contents.drivers.volume(0.018);
     for stretch in &laid.stretches {
         assert_relative_eq!(stretch.areas[0], (0.125 + driver) / 2.5, max_relative = 1e-3);
         assert_relative_eq!(stretch.areas[1], (0.125 + driver) / 2.5, max_relative = 1e-3);

@@ -8,7 +8,7 @@ use approx::assert_relative_eq;
 use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face};
 use oak_cabinetry::{
-    Body, Brace, DriverSize, PIPES, Part, PartKind, Piece, PortBuild, PortSize, RadiatorSize, USUAL_WALL,
+    Body, Brace, Contents, DriverSize, PIPES, Pair, Part, PartKind, Piece, PortBuild, PortSize, RadiatorSize,
 };
 use proptest::prelude::*;
 use support::{body, build, contents, slot, tube};
@@ -31,10 +31,14 @@ fn what_a_sheet_leaves_out_is_usual_for_its_cone() {
         assert_relative_eq!(size, said, max_relative = 1e-12);
     }
     assert_eq!(stated.usual, [false; 4]);
-    assert_relative_eq!(stated.volume(), 3e-3, max_relative = 1e-12);
+    assert_relative_eq!(stated.volume(0.018), 3e-3, max_relative = 1e-12);
     // Without a displacement it is that of its basket and magnet: less than the cylinder around them.
-    let sum = DriverSize { displacement: None, ..stated }.volume();
+    let whole = DriverSize { displacement: None, ..stated };
+    let sum = whole.volume(0.0);
     assert!(sum < PI / 4.0 * 0.23 * 0.23 * 0.12 && sum > PI / 4.0 * 0.15 * 0.15 * 0.12, "{sum}");
+    // What lies in a thick board takes nothing of the room; behind one as thick as it is deep there is nothing left.
+    assert!(whole.volume(0.018) < sum && whole.volume(0.036) < whole.volume(0.018));
+    assert_relative_eq!(whole.volume(0.12), 0.0, epsilon = 1e-15);
 }
 
 #[test]
@@ -46,15 +50,15 @@ fn a_slot_needs_as_many_boards_as_walls_leave_open() {
         assert_relative_eq!(outside[0], width, max_relative = 1e-12);
         assert_relative_eq!(outside[1], height, max_relative = 1e-12);
         assert_relative_eq!(
-            slot(0.3, 0.03, 0.4, walls).volume(0.012, 0.1),
+            slot(0.3, 0.03, 0.4, walls).volume(&PortBuild { wall: 0.012, ..build(0) }, 0.1),
             width * height * 0.1,
             max_relative = 1e-12
         );
     }
     let round = tube(0.1, 0.2);
-    assert_relative_eq!(round.volume(0.004, 0.1), PI / 4.0 * 0.108 * 0.108 * 0.1, max_relative = 1e-12);
+    assert_relative_eq!(round.volume(&build(0), 0.1), PI / 4.0 * 0.108 * 0.108 * 0.1, max_relative = 1e-12);
     assert_relative_eq!(round.diameter(), 0.1, max_relative = 1e-12);
-    let corner = PortSize { section: CrossSection::Corner { side: 0.12 }, length: 0.3, count: 1, walls: 2 };
+    let corner = PortSize { section: CrossSection::Corner { side: 0.12 }, ..slot(0.1, 0.1, 0.3, 2) };
     assert_relative_eq!(corner.outside(0.012)[0], 0.12 + SQRT_2 * 0.012, max_relative = 1e-12);
     assert_relative_eq!(corner.height(), 0.12 / SQRT_2, max_relative = 1e-12);
     assert_relative_eq!(PI / 4.0 * corner.diameter().powi(2), 0.0072, max_relative = 1e-12);
@@ -96,7 +100,7 @@ fn a_second_driver_behind_the_first_has_its_own_room() {
     let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.4), Some(0.5)];
     let mut inside = contents(30.0);
-    inside.drivers.pair = Some(0.15);
+    inside.drivers.pair = Some(Pair::Behind(0.15));
     assert_eq!(inside.drivers.in_all(), 2);
     let cabinet = wish.build(&inside).expect("a box");
     let [driver] = of(&cabinet.parts, PartKind::Driver)[..] else { panic!("one place on the baffle") };
@@ -106,10 +110,60 @@ fn a_second_driver_behind_the_first_has_its_own_room() {
     assert_relative_eq!(back, 0.5 - 0.15 - inside.drivers.depth, max_relative = 1e-9);
     let alone = DriverSize { pair: None, ..inside.drivers };
     assert_relative_eq!(
-        2.0 * alone.volume(),
+        alone.volume(0.018) + alone.volume(0.0),
         cabinet.chambers[0].ledger.entries.iter().map(|entry| entry.volume).sum::<f64>(),
         max_relative = 1e-9
     );
+}
+
+#[test]
+fn of_two_face_to_face_one_is_outside() {
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.sizes = [Some(0.4), Some(0.4), Some(0.5)];
+    let mut inside = contents(30.0);
+    let alone = wish.build(&inside).expect("a box");
+    inside.drivers.pair = Some(Pair::Before(0.01));
+    let cabinet = wish.build(&inside).expect("a box");
+    // Inside there is but one.
+    assert_eq!(cabinet.chambers[0].ledger, alone.chambers[0].ledger);
+    assert_eq!((inside.drivers.in_all(), inside.drivers.inside()), (2, 1));
+    // Outside it stands as far before the board as it is deep.
+    let [low, high] = cabinet.standing(&wish, &inside);
+    assert_relative_eq!(high[2] - low[2], 0.5 + 0.01 + inside.drivers.depth, max_relative = 1e-9);
+}
+
+#[test]
+fn a_frame_stands_proud_of_its_board_unless_it_is_let_in() {
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.sizes = [Some(0.4), Some(0.4), Some(0.5)];
+    let inside = contents(30.0);
+    let deep = |wish: &oak_cabinetry::Body| {
+        let [low, high] = wish.build(&inside).expect("a box").standing(wish, &inside);
+        high[2] - low[2]
+    };
+    assert_relative_eq!(deep(&wish), 0.5 + inside.drivers.rim, max_relative = 1e-9);
+    wish.recess = 0.004;
+    assert_relative_eq!(deep(&wish), 0.5 + inside.drivers.rim - 0.004, max_relative = 1e-9);
+    wish.recess = 0.01;
+    assert_relative_eq!(deep(&wish), 0.5, max_relative = 1e-9);
+}
+
+#[test]
+fn ports_of_each_chamber_stand_by_themselves() {
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.sizes = [Some(0.5), Some(0.5), Some(0.7)];
+    let aside = PortBuild { face: Some(Face::Left), ..build(0) };
+    (wish.ports, wish.front_ports) = (vec![aside], vec![aside, aside]);
+    let mut inside = Contents { wanted: [Some(0.06), Some(0.06)], ..contents(60.0) };
+    inside.ports = [vec![tube(0.08, 0.1)], vec![tube(0.06, 0.1), tube(0.06, 0.1)]];
+    let cabinet = wish.build(&inside).expect("a box");
+    for (chamber, count) in [(0, 1.0), (1, 2.0)] {
+        let [low, high] = cabinet.chambers[chamber].interior.bounds();
+        let ports =
+            cabinet.parts.iter().filter(|part| part.kind == PartKind::Port && part.chamber == chamber);
+        let middle = ports.map(|part| part.path[0][2]).sum::<f64>() / count;
+        assert_relative_eq!(middle, f64::midpoint(low[2], high[2]), epsilon = 1e-9);
+    }
 }
 
 #[test]
@@ -139,7 +193,7 @@ fn radiators_stand_opposite_each_other() {
     // A frustum half as wide inside, a quarter of the frame deep.
     let (wide, deep) = (0.1_f64, radiators.frame() / 4.0);
     let frustum = PI * deep / 3.0 * (wide * wide + wide * wide / 2.0 + wide * wide / 4.0);
-    assert_relative_eq!(radiators.volume(), frustum, max_relative = 1e-12);
+    assert_relative_eq!(radiators.volume(0.0), frustum, max_relative = 1e-12);
 }
 
 #[test]
@@ -267,8 +321,8 @@ proptest! {
         let taken: f64 = ledger.entries.iter().map(|entry| entry.volume).sum();
         prop_assert!((ledger.gross - taken - ledger.net()).abs() < 1e-12);
         let port = inside.ports[0].first();
-        let each = port.map_or(0.0, |port| f64::from(port.count) * port.volume(USUAL_WALL, 0.15 - 0.018));
-        let expected = f64::from(drivers) * inside.drivers.volume() + each;
+        let each = port.map_or(0.0, |port| f64::from(port.count) * port.volume(&build(0), 0.15 - 0.018));
+        let expected = f64::from(drivers) * inside.drivers.volume(0.018) + each;
         prop_assert!((taken - expected).abs() < 1e-9, "{taken} {expected} {:?}", ledger.entries);
     }
 }

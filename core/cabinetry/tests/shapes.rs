@@ -85,15 +85,6 @@ fn places_on_a_slanting_board_are_measured_along_it() {
     assert_eq!(front.axis(), Some(Axis::Z));
 }
 
-#[test]
-fn edges_between_boards_are_as_long_as_a_ruler_says() {
-    let boxed = EnclosureShape::Rectangular.solid(SIZES).expect("a box");
-    assert_relative_eq!(boxed.edges(), 4.0 * SIZES.iter().sum::<f64>(), max_relative = 1e-12);
-    // A pipe has only its two rims: its wall is one board.
-    let pipe = EnclosureShape::Cylinder { lying: false }.solid(SIZES).expect("a pipe");
-    assert_relative_eq!(pipe.edges(), 2.0 * std::f64::consts::PI * 0.5, max_relative = 2e-3);
-}
-
 proptest! {
     #[test]
     fn volumes_agree_with_the_surface_and_with_counted_points(shape in any_shape()) {

@@ -2,24 +2,29 @@
 
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{Compiled, Enclosure, Mouth, PortTuning};
+use oak_acoustics::medium::CrossSection;
 use oak_acoustics::network::{Network, Node, OpeningKind};
 use oak_acoustics::profile::{Flare, Profile, Segment};
 use oak_cabinetry::{
-    BuildError, Cabinet, Contents, DriverSize, DuctPath, Laid, Part, PartKind, PortSize, RadiatorSize, Seat,
+    BuildError, Cabinet, Contents, DriverSize, DuctPath, Laid, Pair, Part, PartKind, PortBuild, PortSize,
+    RadiatorSize, Seat,
 };
 
 use crate::file::RawArrangement;
 use crate::problem::{Problem, ProblemKind};
 use crate::resolve::ResolvedDesign;
 
-/// Distance between the two drivers of a pair over the depth of one (common practice, as the drawings have it).
-fn pair_distance(arrangement: RawArrangement) -> f64 {
+/// Where the second driver of a pair is, for one of a depth (m): distances over it, and between two rims, common practice.
+fn pair(arrangement: RawArrangement, depth: f64) -> Pair {
     match arrangement {
-        RawArrangement::FaceToFace => 0.35,
-        RawArrangement::InLine => 1.05,
-        RawArrangement::BackToBack => 2.05,
+        RawArrangement::FaceToFace => Pair::Before(BETWEEN_RIMS),
+        RawArrangement::InLine => Pair::Behind(1.05 * depth),
+        RawArrangement::BackToBack => Pair::Behind(2.05 * depth),
     }
 }
+
+/// Between the frames of two drivers that face each other, for their surrounds, m (common practice).
+const BETWEEN_RIMS: f64 = 0.01;
 
 fn ports_of(ports: &[oak_acoustics::enclosure::Port], tuning: Option<&PortTuning>) -> Vec<PortSize> {
     let lengths = tuning.map(|tuning| tuning.ports.as_slice()).unwrap_or_default();
@@ -31,6 +36,7 @@ fn ports_of(ports: &[oak_acoustics::enclosure::Port], tuning: Option<&PortTuning
             length: found.length,
             count: port.count,
             walls: if let End::Walls(walls) = port.inner { u32::from(walls) } else { 0 },
+            ends: [port.outer, port.inner],
         })
         .collect()
 }
@@ -62,6 +68,13 @@ impl Built {
     /// Width, height and depth outside, m; `None` without a box.
     pub fn outside(&self) -> Option<[f64; 3]> {
         let [low, high] = self.boxed.as_ref()?.cabinet.outer.bounds();
+        Some([0, 1, 2].map(|k| high[k] - low[k]))
+    }
+
+    /// Width, height and depth that it takes where it stands, with what stands proud of its boards, m; `None` without a box.
+    pub fn standing(&self) -> Option<[f64; 3]> {
+        let Boxed { contents, cabinet } = self.boxed.as_ref()?;
+        let [low, high] = cabinet.standing(&self.design.body, contents);
         Some([0, 1, 2].map(|k| high[k] - low[k]))
     }
 
@@ -104,9 +117,19 @@ impl From<Problem> for Unsettled {
 }
 
 impl ResolvedDesign {
+    /// Air in all its chambers and ways together, without the ports and without what fill makes of it, m3.
+    pub fn air(&self) -> f64 {
+        self.enclosure.with_volumes(self.volumes).air()
+    }
+
     /// What goes into its box; `None` where there is none.
     fn contents(&self, compiled: &Compiled) -> Option<Contents> {
-        let [rear, front] = self.volumes;
+        self.contents_tuned(compiled.rear_tuning.as_ref(), compiled.port_tuning.as_ref())
+    }
+
+    /// The same with ports as they were tuned behind and before the drivers; those of a box with one ported chamber come second.
+    fn contents_tuned(&self, rear: Option<&PortTuning>, front: Option<&PortTuning>) -> Option<Contents> {
+        let [behind, before] = self.volumes;
         let divided = matches!(self.enclosure, Enclosure::Bandpass4(_) | Enclosure::Bandpass6(_));
         if matches!(self.enclosure, Enclosure::InfiniteBaffle | Enclosure::OpenBaffle(_)) {
             return None;
@@ -114,16 +137,16 @@ impl ResolvedDesign {
         let path = self.path();
         // Where there is no chamber before the way, the way is all there is.
         let wanted = match &path {
-            Some(path) if matches!(path.seat, Seat::Chamber | Seat::Throat) => [rear, Some(path.volume())],
+            Some(path) if matches!(path.seat, Seat::Chamber | Seat::Throat) => [behind, Some(path.volume())],
             Some(path) => [Some(path.volume()), None],
-            None => [rear, if divided { front } else { None }],
+            None => [behind, if divided { before } else { None }],
         };
-        let front_ports = |ports| ports_of(ports, compiled.port_tuning.as_ref());
+        let front_ports = |ports| ports_of(ports, front);
         let (ports, through) = match &self.enclosure {
             Enclosure::Ported(ported) => ([front_ports(&ported.ports), Vec::new()], false),
             Enclosure::Bandpass4(bandpass) => ([Vec::new(), front_ports(&bandpass.front.ports)], false),
             Enclosure::Bandpass6(bandpass) => {
-                let rear = ports_of(&bandpass.rear.ports, compiled.rear_tuning.as_ref());
+                let rear = ports_of(&bandpass.rear.ports, rear);
                 let series = bandpass.path == oak_acoustics::enclosure::FrontPath::Series;
                 ([rear, front_ports(&bandpass.front.ports)], series)
             }
@@ -192,7 +215,9 @@ impl ResolvedDesign {
         let size = DriverSize::of(self.driver.driver.sd, sizes, record.displacement);
         DriverSize {
             count: self.driver_array.wiring.count(),
-            pair: self.arrangement.map(|arrangement| pair_distance(arrangement) * size.depth),
+            pair: self.arrangement.map(|arrangement| pair(arrangement, size.depth)),
+            rim: record.rim.unwrap_or(size.rim),
+            bolts: record.bolts,
             ..size
         }
     }
@@ -222,6 +247,46 @@ impl ResolvedDesign {
     }
 
     fn boxed(&self) -> Result<Built, Unsettled> {
+        let across = |builds: &[PortBuild]| builds.iter().any(|build| build.full_width);
+        if !across(&self.body.ports) && !across(&self.body.front_ports) {
+            return self.boxed_as_wide();
+        }
+        let mut now = self.clone();
+        // As wide as the box would be without ports, to begin with.
+        if let Some(contents) = self.contents_tuned(None, None)
+            && let Ok(cabinet) = self.body.build(&contents)
+        {
+            now.widen_slots(&Boxed { contents, cabinet });
+        }
+        for _ in 0..ROUNDS {
+            let built = now.boxed_as_wide()?;
+            let Some(boxed) = &built.boxed else { return Ok(built) };
+            if !now.widen_slots(boxed) {
+                return Ok(built);
+            }
+        }
+        Err(Problem::new("enclosure.ports", ProblemKind::Unbuildable { reason: UNSETTLED.to_owned() }).into())
+    }
+
+    /// Makes slots that are to be as wide as the box as wide as one is inside; whether that changed any.
+    fn widen_slots(&mut self, Boxed { contents, cabinet }: &Boxed) -> bool {
+        let body = self.body.clone();
+        let mut moved = false;
+        for (front, ports) in [false, true].into_iter().zip(self.enclosure.ports_mut()) {
+            for (index, port) in ports.into_iter().flatten().enumerate() {
+                let room = cabinet.across(&body, contents, front, index);
+                let full = body.port_build(front, index).full_width;
+                if let (true, Some(room), CrossSection::Slot { width, .. }) = (full, room, &mut port.section)
+                {
+                    moved |= (*width - room).abs() > SETTLED;
+                    *width = room;
+                }
+            }
+        }
+        moved
+    }
+
+    fn boxed_as_wide(&self) -> Result<Built, Unsettled> {
         let wished = self.compile()?;
         let Some(contents) = self.contents(&wished) else {
             return Ok(Built { design: self.clone(), compiled: wished, boxed: None, unbuildable: None });
@@ -398,6 +463,10 @@ fn laid_profile(wanted: &Profile, laid: &Laid) -> Profile {
     }
     Profile { segments }
 }
+
+/// How near the width of a slot comes to its box, m, and what is said where that does not settle.
+const SETTLED: f64 = 1e-7;
+const UNSETTLED: &str = "a slot as wide as the box does not settle with the box's width; state either";
 
 /// Most rounds of settling a box with its ports.
 const ROUNDS: usize = 60;

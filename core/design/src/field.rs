@@ -95,6 +95,13 @@ fields! {
     CUTOUT = "driver.cutout", "Cut-out", Length, "mm", 0.01, 1.0, "Across the hole that the driver needs in its board.";
     MAGNET = "driver.magnet", "Magnet", Length, "mm", 0.01, 1.0, "Across the magnet.";
     DISPLACEMENT = "driver.displacement", "Takes", Volume, "l", 1e-5, 0.1, "What the driver takes of the room in a box. Estimated from its sizes where absent.";
+    RIM = "driver.rim", "Rim", Length, "mm", 1e-3, 0.05, "How thick the frame is where it lies on the board, with its gasket. It stands so far proud unless it is let in.";
+    BOLT_CIRCLE = "driver.bolt_circle", "Bolt circle", Length, "mm", 0.02, 1.0, "Diameter of the circle on which the holes for its bolts stand.";
+    BOLTS = "driver.bolts", "Bolts", Number, "", 3.0, 24.0, "How many bolts hold it.";
+    BOLT_HOLE = "driver.bolt_hole", "Bolt hole", Length, "mm", 2e-3, 0.02, "Diameter of the hole for each bolt.";
+    SEALED_VOLUME = "driver.sealed_volume", "Sealed, maker", Volume, "l", 1e-4, 10.0, "Net volume of the closed box that its maker recommends; one of the starting points.";
+    PORTED_VOLUME = "driver.ported_volume", "Ported, maker", Volume, "l", 1e-4, 10.0, "Net volume of the ported box that its maker recommends; one of the starting points.";
+    PORTED_TUNING = "driver.ported_tuning", "Fb, maker", Frequency, "Hz", 5.0, 500.0, "Tuning of the ported box that its maker recommends.";
     LEVEL_1W = "driver.level_1w", "1 W", Level, "dB", 40.0, 130.0, "Printed sensitivity for 1 W at 1 m. Only compared with what the other values give.";
     LEVEL_2V83 = "driver.level_2v83", "2.83 V", Level, "dB", 40.0, 130.0, "Printed sensitivity for 2.83 V at 1 m. Only compared with what the other values give.";
     PRICE = "driver.price", "Price", Number, "", 0.0, 1e6, "What one costs, in the money you reckon in.";
@@ -171,6 +178,7 @@ fields! {
     BRACE_AT = "body.braces.at", "At", Length, "mm", 0.0, 8.0, "Middle of the brace from the left, from below or from the back of the room.";
     BRACE_THICKNESS = "body.braces.thickness", "Thickness", Length, "mm", 0.001, 0.1, "Thickness of the brace.";
     BRACE_OPEN = "body.braces.open", "Open", Fraction, "%", 0.0, 0.95, "Share of the brace that is cut out as a window, so that air and parts pass.";
+    RECESS = "body.recess", "Recess", Length, "mm", 0.0, 0.05, "How deep the frames of drivers and radiators are let into their boards. As deep as a frame is thick, it stands flush.";
     STRIPS = "body.strips", "Strips", Length, "mm", 0.0, 0.1, "Side of the square strips along the inside edges.";
     WASHER = "body.washers.each", "A washer", Mass, "g", 1e-4, 1.0, "What one of your washers weighs: weigh ten.";
     BOLT = "body.washers.bolt", "Bolt and nut", Mass, "g", 0.0, 2.0, "What the bolt that holds the washers weighs with its nut.";

@@ -337,7 +337,7 @@ fn efficiency(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 }
 
 fn air_volume(design: &ResolvedDesign, _: &Computed) -> Option<Working> {
-    let air = design.enclosure.air();
+    let air = design.air();
     (air > 0.0).then(|| Working {
         id: "air_volume",
         name: "Air inside",

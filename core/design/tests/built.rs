@@ -102,6 +102,54 @@ fn a_box_that_cannot_be_built_keeps_its_curves_and_says_why() {
     assert!(!report.as_built.forbids.is_empty());
 }
 
+#[test]
+fn a_slot_between_both_sides_is_as_wide_as_the_box_whatever_that_comes_to() {
+    let width = |found: &Built| {
+        let boxed = found.boxed.as_ref().expect("a box");
+        let [low, high] = boxed.cabinet.interior.bounds();
+        let tuning = found.compiled.port_tuning.as_ref().expect("ported");
+        assert!((tuning.ports[0].width.expect("a slot") - (high[0] - low[0])).abs() < 1e-6);
+        let slots =
+            |finding: &oak_cabinetry::Finding| matches!(finding, oak_cabinetry::Finding::NotAcross { .. });
+        assert!(!boxed.cabinet.findings.iter().any(slots), "{:?}", boxed.cabinet.findings);
+        assert!((tuning.reactance - 38.0).abs() < 0.1, "{}", tuning.reactance);
+        high[0] - low[0]
+    };
+    let slotted = |mut raw: RawDesign| {
+        raw.enclosure.ports = serde_json::from_value(serde_json::json!([
+            { "shape": "slot", "height": "80 mm", "inner_end": "three_walls" }
+        ]))
+        .expect("a port");
+        raw
+    };
+    let large = || slotted(sized(["700 mm", "800 mm", "500 mm"]));
+    let (usual, wide) = (width(&built(&slotted(ported()))), width(&built(&large())));
+    assert!((wide - 0.664).abs() < 1e-9 && (usual - wide).abs() > 0.05, "{usual} {wide}");
+    // One that is written and leaves a gap, or does not go in, cannot be built so.
+    for (written, beside) in [("600 mm", 0.064), ("700 mm", -0.036)] {
+        let mut narrow = large();
+        narrow.enclosure.ports[0].width = typed(written);
+        let found = built(&narrow);
+        let gap =
+            found.boxed.as_ref().expect("a box").cabinet.findings.iter().find_map(|finding| match finding {
+                oak_cabinetry::Finding::NotAcross { beside, .. } => Some(*beside),
+                _ => None,
+            });
+        assert!((gap.expect("said") - beside).abs() < 1e-9, "{gap:?}");
+        assert!(!found.forbids().is_empty());
+    }
+}
+
+#[test]
+fn what_fill_makes_of_the_air_is_no_air() {
+    let mut raw = ported();
+    raw.enclosure.fill = Some(oak_design::file::RawStuffing::Full);
+    let found = built(&raw);
+    let ledger = &found.boxed.as_ref().expect("a box").cabinet.chambers[0].ledger;
+    assert!((found.design.air() - ledger.net()).abs() < 1e-12);
+    assert!(found.design.enclosure.air() > 1.1 * ledger.net(), "it sounds larger");
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(40))]
     /// Whatever is set and set again: nothing that was typed is lost, and the box has the volume that is simulated.

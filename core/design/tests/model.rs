@@ -85,9 +85,9 @@ fn check(name: &str, Laid { model, report }: &Laid) {
                     assert!((0..3).all(|k| high[k] > low[k]), "{name}: {}", part.name);
                     vec![*low, *high]
                 }
-                PieceReport::Rod { from, to, radius } => {
+                PieceReport::Rod { from, to, radii } => {
                     assert!(
-                        *radius > 0.0 && (0..3).any(|k| (to[k] - from[k]).abs() > 1e-9),
+                        radii[0] > 0.0 && radii[1] >= 0.0 && (0..3).any(|k| (to[k] - from[k]).abs() > 1e-9),
                         "{name}: {}",
                         part.name
                     );

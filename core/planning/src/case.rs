@@ -92,7 +92,7 @@ impl<'a> Case<'a> {
 
     /// Air that the cabinet holds in all chambers and ways, m3.
     pub fn air(&self) -> f64 {
-        self.built().design.enclosure.air()
+        self.built().design.air()
     }
 
     /// How many drivers there are.

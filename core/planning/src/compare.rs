@@ -140,7 +140,7 @@ fn boxed(design: RawDesign, reason: String) -> Boxed {
         |problems: Vec<Problem>| problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
     let computed = resolve_design(&design).map_err(told).and_then(|resolved| {
         let computed = compute_undelayed(&resolved, &grid).map_err(|problem| problem.to_string())?;
-        Ok((resolved.enclosure.air(), computed))
+        Ok((resolved.air(), computed))
     });
     match computed {
         Ok((air, computed)) => Boxed {

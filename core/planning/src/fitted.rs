@@ -57,6 +57,7 @@ impl Standing {
 struct Search<'a> {
     brief: &'a Brief,
     design: &'a RawDesign,
+    most: &'a Most,
     best: Standing,
     body: Option<RawBody>,
 }
@@ -77,7 +78,7 @@ impl Search<'_> {
     }
 
     fn look_at_ways(&mut self, body: &RawBody) {
-        for way in ways(body, self.design.enclosure.ports.len()) {
+        for way in ways(body, self.design.enclosure.ports.len(), self.most) {
             self.look(&way);
         }
     }
@@ -96,13 +97,15 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
         return design;
     }
     let Some(best) = standing(brief, &design) else { return design };
-    let mut search = Search { brief, design: &design, best, body: design.body.clone() };
+    let proud = resolve_design(&design).map_or(0.0, |found| found.driver_size().proud(found.body.recess));
+    let most = Most::of(brief, asked, proud);
+    let mut search = Search { brief, design: &design, most: &most, best, body: design.body.clone() };
     let own = design.body.clone().unwrap_or_default();
     let lumped = design.enclosure.family.is_of_its_volume();
     if lumped && best.room >= 1.0 && !search.done() {
         search.look_at_ways(&own);
     }
-    for body in bodies(brief, asked, own.clone(), lumped) {
+    for body in bodies(brief, asked, own.clone(), lumped, &most) {
         if search.done() {
             break;
         }
@@ -120,10 +123,44 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
     RawDesign { body, ..design }
 }
 
+/// How large a box may be.
+struct Most {
+    /// Width, height and depth as the brief has them.
+    whole: [Option<Typed>; 3],
+    /// The same without what stands proud of a board there.
+    less: [Option<Typed>; 3],
+    /// How much that is, m.
+    proud: f64,
+}
+
+impl Most {
+    fn of(brief: &Brief, asked: &RawBrief, proud: f64) -> Self {
+        let whole = [&asked.width, &asked.height, &asked.depth].map(Clone::clone);
+        let less = [0, 1, 2].map(|k| less(&whole[k], brief.outside[k], FIELDS[k], proud));
+        Self { whole, less, proud }
+    }
+}
+
+/// A size without what stands proud, in whole millimetres.
+fn less(typed: &Option<Typed>, most: Option<f64>, field: &Field, proud: f64) -> Option<Typed> {
+    match most {
+        Some(most) if proud > 0.0 => Some(field.typed(((most - proud) * 1e3).floor() * 1e-3, 4)),
+        _ => typed.clone(),
+    }
+}
+
 /// The same with the drivers on top, with ports that turn up at the back, and both, where nothing is written of them.
-fn ways(own: &RawBody, ports: usize) -> impl Iterator<Item = RawBody> {
+fn ways(own: &RawBody, ports: usize, most: &Most) -> impl Iterator<Item = RawBody> {
     let place = RawPlace { face: RawFace::Top, across: None, up: None };
-    let above = own.driver.is_none().then(|| RawBody { driver: Some(place), ..own.clone() });
+    let above = own.driver.is_none().then(|| {
+        // What stands proud does so there.
+        let moved = |size: &Option<Typed>, from: &Option<Typed>, to: &Option<Typed>| {
+            if size == from { to.clone() } else { size.clone() }
+        };
+        let height = moved(&own.height, &most.whole[1], &most.less[1]);
+        let depth = moved(&own.depth, &most.less[2], &most.whole[2]);
+        RawBody { driver: Some(place), height, depth, ..own.clone() }
+    });
     let turn = RawPortBuild { turns: Some(Typed::Number(1.0)), ..RawPortBuild::default() };
     let turned = |body: &RawBody| {
         let free = ports > 0 && body.ports.is_empty();
@@ -139,14 +176,16 @@ fn bodies<'a>(
     asked: &'a RawBrief,
     own: RawBody,
     lumped: bool,
+    most: &'a Most,
 ) -> impl Iterator<Item = RawBody> + 'a {
     let plain = own.shape == RawEnclosureShape::Box;
-    let limits = [&asked.width, &asked.height, &asked.depth];
+    let depth = most.less[2].clone();
+    let limits = [most.whole[0].clone(), most.whole[1].clone(), depth.clone()];
     let leaning = brief.top_depth.filter(|_| plain).map(|_| RawBody {
         shape: RawEnclosureShape::Wedge,
         height: asked.height.clone(),
-        depth: asked.depth.clone(),
-        top_depth: asked.top_depth.clone(),
+        depth: depth.clone(),
+        top_depth: less(&asked.top_depth, brief.top_depth, &field::BODY_TOP_DEPTH, most.proud),
         ..own.clone()
     });
     let ratios = RATIOS.map(|ratio| RawBody { ratio, ..own.clone() });
@@ -154,7 +193,7 @@ fn bodies<'a>(
         let own = own.clone();
         move |filled| {
             let at = |k: usize| -> Option<Option<Typed>> {
-                match (filled[k], brief.outside[k], limits[k]) {
+                match (filled[k], brief.outside[k], &limits[k]) {
                     (false, _, _) => Some(None),
                     (true, Some(_), typed) => Some(typed.clone()),
                     (true, None, _) => None,

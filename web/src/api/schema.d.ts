@@ -2403,11 +2403,8 @@ export interface components {
             from: number[];
             /** @description Middle of the other. */
             to: number[];
-            /**
-             * Format: double
-             * @description Its radius.
-             */
-            radius: number;
+            /** @description Its radius at either end. */
+            radii: number[];
             /** @enum {string} */
             shape: "rod";
         } | {
@@ -2486,6 +2483,11 @@ export interface components {
              * @description First resonance of the pipe itself, Hz.
              */
             pipe_resonance: number;
+            /**
+             * Format: double
+             * @description Width of a slot, m.
+             */
+            width?: number | null;
         };
         /** @description An error as answered, after RFC 9457. */
         ProblemDocument: {
@@ -2662,6 +2664,7 @@ export interface components {
             front_ports?: components["schemas"]["RawPortBuild"][];
             radiator?: components["schemas"]["RawPlace"] | null;
             washers?: components["schemas"]["RawWashers"] | null;
+            recess?: components["schemas"]["Typed"] | null;
             /** @description Boards across the room. */
             braces?: components["schemas"]["RawBrace"][];
             strips?: components["schemas"]["Typed"] | null;
@@ -2821,6 +2824,13 @@ export interface components {
             cutout?: components["schemas"]["Typed"] | null;
             magnet?: components["schemas"]["Typed"] | null;
             displacement?: components["schemas"]["Typed"] | null;
+            rim?: components["schemas"]["Typed"] | null;
+            bolt_circle?: components["schemas"]["Typed"] | null;
+            bolts?: components["schemas"]["Typed"] | null;
+            bolt_hole?: components["schemas"]["Typed"] | null;
+            sealed_volume?: components["schemas"]["Typed"] | null;
+            ported_volume?: components["schemas"]["Typed"] | null;
+            ported_tuning?: components["schemas"]["Typed"] | null;
             level_1w?: components["schemas"]["Typed"] | null;
             level_2v83?: components["schemas"]["Typed"] | null;
             price?: components["schemas"]["Typed"] | null;

@@ -1,6 +1,6 @@
 // Changes to the box of a design. Nothing is computed here.
 
-import type { RawBody, RawBrace, RawDesign, RawFace, RawFold, RawPortBuild } from '../api/types';
+import type { RawBody, RawBrace, RawDesign, RawFace, RawFold, RawPortBuild, Typed } from '../api/types';
 import { withBranch } from './design';
 
 /** The box as written; an empty one where there is none. */
@@ -145,7 +145,11 @@ export function shapeRows(
 }
 
 /** Another shape, with what it cannot do without. */
-export function withShape(design: RawDesign, shape: NonNullable<RawBody['shape']>): RawDesign {
+export function withShape(
+  design: RawDesign,
+  shape: NonNullable<RawBody['shape']>,
+  topDepth?: Typed | null,
+): RawDesign {
   const body = bodyOf(design);
   const begun: Partial<RawBody> =
     shape === 'pyramid'
@@ -155,7 +159,7 @@ export function withShape(design: RawDesign, shape: NonNullable<RawBody['shape']
         : shape === 'step'
           ? { step_height: body.step_height ?? '100 mm', step_depth: body.step_depth ?? '100 mm' }
           : shape === 'wedge' && !body.top_depth && !body.back_height
-            ? { top_depth: '200 mm' }
+            ? { top_depth: topDepth ?? '200 mm' }
             : {};
   return withBody(design, { ...begun, shape: shape === 'box' ? null : shape } as Partial<RawBody>);
 }

@@ -3,9 +3,11 @@ import type { RawDesign } from '../api/types';
 import { slot } from '../testing/nook';
 import {
   copyOf,
+  portsAt,
   same,
   siAt,
   valueAt,
+  withInnerEnd,
   withoutSegment,
   withSegment,
   withShape,
@@ -150,4 +152,12 @@ it('absent and null are the same, other values are not', () => {
   expect(same({ a: [1, { b: 2 }] }, { a: [1, { b: 2 }] })).toBe(true);
   expect(same({ a: '7' }, { a: 7 })).toBe(false);
   expect(same([1, 2], [1])).toBe(false);
+});
+
+it('makes a slot between both sides as wide as the box, and gives it a width of its own elsewhere', () => {
+  const across = withInnerEnd(slot, 'enclosure', 0, 'three_walls');
+  expect(portsAt(across, 'enclosure')[0]).toMatchObject({ inner_end: 'three_walls' });
+  expect(portsAt(across, 'enclosure')[0]?.width).toBeUndefined();
+  const beside = withInnerEnd(across, 'enclosure', 0, 'two_walls');
+  expect(siAt(beside, `${PORT}.width`)).toBeCloseTo(8 * (siAt(beside, `${PORT}.height`) ?? 0), 2);
 });

@@ -179,6 +179,31 @@ function shaped(port: RawPort, shape: Shape): RawPort {
   return next;
 }
 
+/** A port that ends otherwise in the box: between both sides it is as wide as the box, else it needs a width of its own. */
+export function withInnerEnd(
+  design: RawDesign,
+  chamber: string,
+  at: number,
+  inner_end: NonNullable<RawPort['inner_end']>,
+): RawDesign {
+  const ended = (port: RawPort): RawPort => {
+    if (port.shape !== 'slot') return { ...port, inner_end };
+    if (inner_end === 'three_walls') {
+      const { width: _, ...rest } = port;
+      return { ...rest, inner_end };
+    }
+    const height = readTyped(port.height, 'length')?.si ?? 0.03;
+    const width = port.width ?? writeTyped(height * SLOT_RATIO, unitNamed('mm') ?? null, 3);
+    return { ...port, width, inner_end };
+  };
+  const ports = portsAt(design, chamber);
+  return withPorts(
+    design,
+    chamber,
+    ports.map((port, index) => (index === at ? ended(port) : port)),
+  );
+}
+
 /** A driver and a drive, before a school has said what to put around it. */
 export function firstDesign(driver: RawDriver): RawDesign {
   return {

@@ -21,13 +21,8 @@ impl Duct {
     /// Ducts of a length (m) from an inner node to the outer one.
     pub fn new(nodes: [Node; 2], section: CrossSection, length: f64, count: u32, ends: [End; 2]) -> Self {
         let area = section.area();
-        let width = match section {
-            // Counted as a round one of its area.
-            CrossSection::Round { .. } | CrossSection::Corner { .. } => None,
-            CrossSection::Slot { width, .. } => Some(width),
-        };
-        let slice = Slice { length, start: area, end: area, width, fill: None };
-        Self { one: Passage::new(nodes, &[slice], ends.map(Some), true), count }
+        let slice = Slice { length, start: area, end: area, width: None, fill: None };
+        Self { one: Passage::new(nodes, &[slice], ends.map(Some), true).touching(section), count }
     }
 }
 

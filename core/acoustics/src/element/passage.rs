@@ -77,6 +77,14 @@ impl Passage {
         Self { nodes, pieces, ends: [meets(0), meets(1)], walls }
     }
 
+    /// The same with the walls of a section all along, whatever its slices say.
+    pub(super) fn touching(mut self, section: CrossSection) -> Self {
+        for piece in &mut self.pieces {
+            piece.walls = section.into();
+        }
+        self
+    }
+
     /// What it does between its ends.
     #[inline(always)]
     fn chain<T: Real>(&self, at: &At<'_, T>) -> Option<Chain<T>> {

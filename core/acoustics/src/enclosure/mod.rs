@@ -299,6 +299,18 @@ impl Enclosure {
         changed
     }
 
+    /// Its ports behind and before the drivers; those of a box with one chamber or one line stand behind them, of a bandpass of the
+    /// fourth order before.
+    pub fn ports_mut(&mut self) -> [Option<&mut [Port]>; 2] {
+        match self {
+            Self::Ported(ported) => [Some(&mut ported.ports), None],
+            Self::Bandpass4(bandpass) => [None, Some(&mut bandpass.front.ports)],
+            Self::Bandpass6(bandpass) => [Some(&mut bandpass.rear.ports), Some(&mut bandpass.front.ports)],
+            Self::Line(Line { mouth: Mouth::Ports(ports), .. }) => [Some(ports), None],
+            _ => [None, None],
+        }
+    }
+
     /// The same with ports cut to lengths (m) behind and before the drivers, in their order; a box with one ported chamber takes
     /// the second list.
     #[must_use]

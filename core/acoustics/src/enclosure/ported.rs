@@ -57,6 +57,8 @@ pub struct PortLength {
     pub area: f64,
     /// How many equal ones there are.
     pub count: u32,
+    /// Width of a slot, m.
+    pub width: Option<f64>,
 }
 
 /// How a ported box is tuned.
@@ -208,6 +210,10 @@ impl Ported {
             pipe_resonance: air.speed / (2.0 * port.effective_length(length)),
             area: port.section.area(),
             count: port.count,
+            width: match port.section {
+                CrossSection::Slot { width, .. } => Some(width),
+                _ => None,
+            },
         };
         // A chamber that is shut is tuned to nothing.
         let reactance = match self.tuning_of(&lengths, air, fidelity) {

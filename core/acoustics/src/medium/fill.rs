@@ -28,9 +28,12 @@ pub struct Fill {
 /// the porosity follows from. The porosity is above 0.97 for every loose fill, whatever the fibre.
 const FIBRE_DENSITY: f64 = 1380.0;
 
+/// Densities that the formula of [`Fill::polyester`] was made for, kg/m3.
+pub const POLYESTER: [f64; 2] = [12.0, 60.0];
+
 impl Fill {
     /// Polyester of a bulk density (kg/m3): flow resistivity `25.989 rho^1.404` (Garai and Pompoli 2005, for
-    /// fibres of 18 to 48 um and 12 to 60 kg/m3).
+    /// fibres of 18 to 48 um and [12 to 60 kg/m3](POLYESTER)).
     pub fn polyester(bulk_density: f64, frame: Frame) -> Self {
         Self { resistivity: 25.989 * bulk_density.powf(1.404), bulk_density, frame }
     }
@@ -102,7 +105,7 @@ pub fn fill_materials() -> Vec<FillMaterial> {
         source,
     };
     vec![
-        polyester("polyester_loose", "Polyester wool, loose", 8.0),
+        polyester("polyester_loose", "Polyester wool, loose", 12.0),
         polyester("polyester", "Polyester wadding", 15.0),
         polyester("polyester_firm", "Polyester wadding, firm", 30.0),
         other("wool", "Sheep's wool", 15.0, 1500.0, Frame::Limp, SOLD),

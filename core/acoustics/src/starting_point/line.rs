@@ -5,7 +5,7 @@ use super::search::crossing;
 use super::{Ask, Refusal, Start, StartingPoint, litres, refuse};
 use crate::element::End;
 use crate::enclosure::{Enclosure, Line, Mouth};
-use crate::medium::{Fill, Frame};
+use crate::medium::{Fill, Frame, POLYESTER};
 use crate::profile::{Flare, Profile, Segment};
 
 /// Starting points of transmission lines.
@@ -23,8 +23,8 @@ struct LineProfile {
     start: f64,
     end: f64,
     driver_at: f64,
-    /// Fill in the first half, kg/m3.
-    fill: f64,
+    /// Share of the length that is filled, from the closed end.
+    filled: f64,
     words: &'static str,
 }
 
@@ -33,15 +33,15 @@ static TAPERED: LineProfile = LineProfile {
     start: 1.5,
     end: 0.75,
     driver_at: 0.25,
-    fill: 4.0,
-    words: "From 1.5 Sd at the closed end to 0.75 Sd at the mouth, the driver a quarter of the way along to hush the third quarter-wave mode, the first half filled with 4 kg/m3",
+    filled: 0.35,
+    words: "From 1.5 Sd at the closed end to 0.75 Sd at the mouth, the driver a quarter of the way along to hush the third quarter-wave mode, the first 35 % filled with loose polyester of 12 kg/m3",
 };
 static STRAIGHT: LineProfile = LineProfile {
     start: 1.2,
     end: 1.2,
     driver_at: 0.3,
-    fill: 2.0,
-    words: "1.2 Sd all along, the driver three tenths of the way along, the first half filled with 2 kg/m3",
+    filled: 0.15,
+    words: "1.2 Sd all along, the driver three tenths of the way along, the first 15 % filled with loose polyester of 12 kg/m3",
 };
 
 /// Shortest and longest line that is looked for, m.
@@ -51,17 +51,18 @@ const QUARTERS: [f64; 2] = [0.3, 1.1];
 
 fn profile(sd: f64, shape: &LineProfile, length: f64) -> Profile {
     let (start, end) = (shape.start * sd, shape.end * sd);
-    let middle = (0.5 * (start.sqrt() + end.sqrt())).powi(2);
-    let half = |start, end, fill| Segment {
+    let between = (start.sqrt() + shape.filled * (end.sqrt() - start.sqrt())).powi(2);
+    let part = |share: f64, start, end, fill| Segment {
         flare: Flare::Conical,
-        length: 0.5 * length,
+        length: share * length,
         start,
         end,
         width: None,
         fill,
     };
-    let fill = Fill::polyester(shape.fill, Frame::Limp);
-    Profile { segments: vec![half(start, middle, Some(fill)), half(middle, end, None)] }
+    let fill = Fill::polyester(POLYESTER[0], Frame::Limp);
+    let filled = part(shape.filled, start, between, Some(fill));
+    Profile { segments: vec![filled, part(1.0 - shape.filled, between, end, None)] }
 }
 
 /// A line of the tapered starting point for drivers of an area (m2), of a length (m).

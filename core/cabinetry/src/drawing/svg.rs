@@ -31,7 +31,7 @@ pub fn write_svg(drawing: &Drawing, title: &str) -> String {
     let mut document = Document::new()
         .set("width", format!("{width:.2}mm"))
         .set("height", format!("{height:.2}mm"))
-        .set("viewBox", (0, 0, width.round() as i64, height.round() as i64))
+        .set("viewBox", format!("0 0 {width:.2} {height:.2}"))
         .set("font-family", "sans-serif")
         .set("font-size", 12);
     document = document.add(svg::node::element::Title::new(title));

@@ -1,9 +1,9 @@
 //! Front, side section and plan.
 
-use super::{Drawing, Line, Measure, Ring, Stroke, View, cut};
+use super::{Drawing, Line, Measure, Ring, Stroke, View, cut, millimetres};
 use crate::body::Body;
 use crate::build::Cabinet;
-use crate::contents::Contents;
+use crate::contents::{Contents, Pair, RIM};
 use crate::geometry::{Axis, Face, Point, Solid, area_vector, dot, unit};
 use crate::place::{MountingFace, Mouth, Part, PartKind, Piece};
 use oak_acoustics::medium::CrossSection;
@@ -13,7 +13,7 @@ pub fn view(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> 
     match view {
         View::Side | View::Plan => section(view, body, contents, cabinet),
         View::Front => front(contents, cabinet),
-        View::Exploded => super::exploded(body, cabinet),
+        View::Exploded => super::exploded(body, contents, cabinet),
     }
 }
 
@@ -132,7 +132,7 @@ fn section(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> D
     }
     for part in cabinet.parts.iter().filter(|part| matches!(part.kind, PartKind::Driver | PartKind::Radiator))
     {
-        cone(&mut drawing, sheet, part, contents, cabinet);
+        cone(&mut drawing, sheet, part, body.recess, contents, cabinet);
     }
     let mut drawing = drawing.bounded();
     let [low, high] = drawing_bounds(&cabinet.outer, sheet);
@@ -162,6 +162,7 @@ fn places(
             PartKind::Driver => "driver",
             PartKind::Port => "port",
             PartKind::Mouth => "mouth",
+            PartKind::Radiator => "radiator",
             _ => return None,
         };
         Some((sheet.at(cabinet.mouth(part, contents)?.outer), of))
@@ -234,18 +235,25 @@ fn port(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents) {
 }
 
 /// A driver or radiator from the side, or its circles where one looks at it.
-fn cone(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents, cabinet: &Cabinet) {
+fn cone(
+    drawing: &mut Drawing,
+    sheet: Sheet,
+    part: &Part,
+    recess: f64,
+    contents: &Contents,
+    cabinet: &Cabinet,
+) {
     let name = part.name();
     let Some(Mouth { outer: front, normal, .. }) = cabinet.mouth(part, contents) else { return };
     let deep = |far: f64| [0, 1, 2].map(|k| front[k] - normal[k] * far);
     let drivers = &contents.drivers;
-    let (frame, wide, basket, magnet, depth) = if part.kind == PartKind::Driver {
-        (drivers.frame, drivers.cutout, drivers.basket(), drivers.magnet, drivers.depth)
+    let (frame, wide, rim, rods) = if part.kind == PartKind::Driver {
+        (drivers.frame, drivers.cutout, drivers.rim, drivers.rods(0.0))
     } else {
         let Some(radiators) = contents.radiators else { return };
-        (radiators.frame(), radiators.cone, radiators.depth(), 0.0, radiators.depth())
+        (radiators.frame(), radiators.cone, RIM, vec![radiators.rod(0.0)])
     };
-    let Some(flange) = sheet.rod(deep(0.0), deep(-0.006), [frame / 2.0; 2]) else {
+    let Some(flange) = sheet.rod(deep(recess), deep(recess - rim), [frame / 2.0; 2]) else {
         for radius in [frame / 2.0, wide / 2.0] {
             drawing.rings.push(Ring {
                 part: name.clone(),
@@ -257,15 +265,23 @@ fn cone(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents, c
         return;
     };
     let pair = drivers.pair.filter(|_| part.kind == PartKind::Driver);
-    for behind in [Some(0.0), pair].into_iter().flatten() {
-        let at = |far: f64| deep(behind + far);
-        if let Some(points) = sheet.rod(at(0.0), at(basket), [wide / 2.0, (magnet / 2.0).max(0.2 * wide)]) {
-            drawing.polygon(&name, Line::Metal, points);
-        }
-        if magnet > 0.0
-            && let Some(points) = sheet.rod(at(basket), at(depth), [magnet / 2.0; 2])
-        {
-            drawing.polygon(&name, Line::Metal, points);
+    // A second one in front looks the other way.
+    let seats = [
+        Some((0.0, 1.0)),
+        pair.map(|pair| match pair {
+            Pair::Behind(far) => (far, 1.0),
+            Pair::Before(gap) => (-gap, -1.0),
+        }),
+    ];
+    for (from, sign) in seats.into_iter().flatten() {
+        for (span, radii) in &rods {
+            let [near, far] = span.map(|at| deep(from + sign * at));
+            drawing.strokes.extend(sheet.rod(near, far, *radii).map(|points| Stroke {
+                part: name.clone(),
+                line: Line::Metal,
+                closed: true,
+                points,
+            }));
         }
     }
     drawing.polygon(&name, Line::Metal, flange);
@@ -278,9 +294,12 @@ fn outlined(drawing: &mut Drawing, sheet: Sheet, part: &Part, line: Line) {
         match piece {
             Piece::Prism { near, far } => drawing.polygon(&name, line, sheet.prism(near, far)),
             &Piece::Block { low, high } => drawing.polygon(&name, line, sheet.block(low, high)),
-            &Piece::Rod { from, to, radius } => match sheet.rod(from, to, [radius; 2]) {
+            &Piece::Rod { from, to, radii } => match sheet.rod(from, to, radii) {
                 Some(points) => drawing.polygon(&name, line, points),
-                None => drawing.rings.push(Ring { part: name.clone(), line, middle: sheet.at(from), radius }),
+                None => {
+                    let (middle, radius) = (sheet.at(from), radii[0].max(radii[1]));
+                    drawing.rings.push(Ring { part: name.clone(), line, middle, radius });
+                }
             },
         }
     }
@@ -316,13 +335,20 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
             (true, _) => Line::Metal,
         };
         if mouth.round {
-            let frame = match part.kind {
-                PartKind::Driver => Some(contents.drivers.frame),
-                PartKind::Radiator => contents.radiators.map(|radiators| radiators.frame()),
-                _ => None,
-            };
-            for across in frame.into_iter().chain([mouth.size[0]]) {
+            for across in circles(part, contents, mouth.size[0]) {
                 drawing.rings.push(Ring { part: name.clone(), line, middle, radius: across / 2.0 });
+            }
+            if let (PartKind::Driver, Some(bolts)) = (part.kind, contents.drivers.bolts) {
+                for at in bolts.holes() {
+                    let middle = [middle[0] + at[0], middle[1] + at[1]];
+                    drawing.rings.push(Ring { part: name.clone(), line, middle, radius: bolts.hole / 2.0 });
+                }
+                drawing.rings.push(Ring {
+                    part: name.clone(),
+                    line: Line::Middle,
+                    middle,
+                    radius: bolts.diameter / 2.0,
+                });
             }
         } else {
             let [w, h] = mouth.size.map(|size| size / 2.0);
@@ -338,6 +364,7 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
         }
     }
     let mut drawing = drawing.bounded();
+    drawing.labels = hole_sizes(cabinet, contents, sheet);
     let [low, high] = drawing_bounds(&cabinet.outer, sheet);
     let places = places(cabinet, contents, sheet, |part| part.face == Some(Face::Front));
     for (k, of) in [(0, "width"), (1, "height")] {
@@ -345,4 +372,51 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
         measure(&mut drawing, k == 1, [low[k], high[k]], of, found);
     }
     drawing
+}
+
+/// Diameters of the circles of something round in a board, the widest first: frame, hole, and what moves, m.
+fn circles(part: &Part, contents: &Contents, moves: f64) -> Vec<f64> {
+    match part.kind {
+        PartKind::Driver => vec![contents.drivers.frame, contents.drivers.cutout, moves],
+        PartKind::Radiator => contents
+            .radiators
+            .map_or_else(Vec::new, |radiators| vec![radiators.frame(), radiators.cutout(), moves]),
+        PartKind::Port => vec![contents.hole(part).map_or(moves, |hole| hole[0]), moves],
+        _ => vec![moves],
+    }
+}
+
+/// What has to be cut into the front, in words beside it: holes once each.
+fn hole_sizes(cabinet: &Cabinet, contents: &Contents, sheet: Sheet) -> Vec<([f64; 2], String)> {
+    let mut labels: Vec<([f64; 2], String)> = Vec::new();
+    for part in cabinet.parts.iter().filter(|part| part.face == Some(Face::Front)) {
+        let Some(mouth) = cabinet.mouth(part, contents) else { continue };
+        let words = match part.kind {
+            PartKind::Driver => {
+                let drivers = &contents.drivers;
+                let bolts = drivers.bolts.map_or_else(String::new, |bolts| {
+                    format!(
+                        ", {} × ø {} on ø {}",
+                        bolts.count,
+                        millimetres(bolts.hole),
+                        millimetres(bolts.diameter)
+                    )
+                });
+                format!("ø {}{bolts}", millimetres(drivers.cutout))
+            }
+            PartKind::Radiator => contents
+                .radiators
+                .map(|radiators| format!("ø {}", millimetres(radiators.cutout())))
+                .unwrap_or_default(),
+            PartKind::Port | PartKind::Mouth => match contents.hole(part) {
+                Some([across, _]) if mouth.round => format!("ø {}", millimetres(across)),
+                _ => format!("{} × {}", millimetres(mouth.size[0]), millimetres(mouth.size[1])),
+            },
+            _ => continue,
+        };
+        if labels.iter().all(|(_, known)| *known != words) {
+            labels.push((sheet.at(mouth.outer), words));
+        }
+    }
+    labels
 }

@@ -2,7 +2,7 @@
 
 use super::Face;
 use super::outline::{area, chord, clipped, holds, pairs};
-use super::vector::{bounds, length, minus};
+use super::vector::bounds;
 
 /// A place: across, up, forward, m.
 pub type Point = [f64; 3];
@@ -121,24 +121,6 @@ impl Solid {
         facets.push(Facet { face: self.ends[0], corners: near.iter().rev().copied().collect() });
         facets.push(Facet { face: self.ends[1], corners: far });
         facets
-    }
-
-    /// How long all edges between different faces are together, m.
-    pub fn edges(&self) -> f64 {
-        let facets = self.facets();
-        let far = |a: Point, b: Point| length(minus(a, b));
-        let count = self.sides.len();
-        let (sides, ends) = facets.split_at(count);
-        let rims = ends.iter().flat_map(|end| {
-            let next = end.corners.iter().cycle().skip(1);
-            end.corners.iter().zip(next).map(|(a, b)| far(*a, *b))
-        });
-        // Each side begins where the one before it ends.
-        let along = sides
-            .iter()
-            .enumerate()
-            .filter(|(index, side)| sides[(index + count - 1) % count].face != side.face);
-        rims.sum::<f64>() + along.map(|(_, side)| far(side.corners[0], side.corners[3])).sum::<f64>()
     }
 
     /// Whether a point lies inside.

@@ -3,7 +3,7 @@
 use super::{Finding, MountingFace, Part, PartKind, Piece, fold, port};
 use crate::body::{Body, Place};
 use crate::build::Cabinet;
-use crate::contents::{Contents, DriverSize};
+use crate::contents::{Contents, DriverSize, Pair};
 use crate::fold::Seat;
 use crate::geometry::{Axis, Face, Point};
 
@@ -12,7 +12,7 @@ pub(super) const BETWEEN: f64 = 0.012;
 
 pub(super) fn arrange(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     // Ports in the drivers' face share it with them.
-    let shared = port::row(body, contents, body.drivers.face)
+    let shared = port::row(body, contents, body.drivers.face, 0)
         .filter(|_| !contents.divided() && contents.path.is_none());
     let seat = contents.path.as_ref().map(|path| path.seat);
     let row = if contents.drivers_inside() {
@@ -94,19 +94,21 @@ fn in_face(body: &Body, drivers: &DriverSize, cabinet: &mut Cabinet, row: Option
 }
 
 /// Basket and magnet of each driver at one place, as far as they lie behind the board.
-pub(super) fn rods(drivers: &DriverSize, face_plate: f64, at: impl Fn(f64) -> Point) -> Vec<Piece> {
-    let mut pieces = Vec::new();
-    for behind in [Some(0.0), drivers.pair].into_iter().flatten() {
-        let basket = behind + drivers.basket();
-        for (from, to, across) in
-            [(behind, basket, drivers.cutout), (basket, behind + drivers.depth, drivers.magnet)]
-        {
-            if to > face_plate {
-                pieces.push(Piece::Rod { from: at(from.max(face_plate)), to: at(to), radius: across / 2.0 });
-            }
-        }
-    }
-    pieces
+pub(super) fn rods(drivers: &DriverSize, board: f64, at: impl Fn(f64) -> Point) -> Vec<Piece> {
+    let second = match drivers.pair {
+        Some(Pair::Behind(far)) => Some((far, 0.0)),
+        Some(Pair::Before(_)) | None => None,
+    };
+    let rods = |(behind, board): (f64, f64)| {
+        let at = &at;
+        let rod = move |([from, to], radii): ([f64; 2], [f64; 2])| Piece::Rod {
+            from: at(behind + from),
+            to: at(behind + to),
+            radii,
+        };
+        drivers.rods(board).into_iter().map(rod)
+    };
+    std::iter::once((0.0, board)).chain(second).flat_map(rods).collect()
 }
 
 /// Drivers in the partition, their magnets in the chamber behind.
@@ -157,11 +159,9 @@ fn radiators(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
         for index in 0..count {
             let off = shift(index, grid, pitch);
             let at = [middle[0] + off[0], middle[1] + off[1]];
-            let pieces = vec![Piece::Rod {
-                from: face_plate.frame.point(at, face_plate.deep),
-                to: face_plate.frame.point(at, face_plate.deep + radiators.depth()),
-                radius: radiators.cone / 2.0,
-            }];
+            let (span, radii) = radiators.rod(face_plate.deep);
+            let [from, to] = span.map(|deep| face_plate.frame.point(at, deep));
+            let pieces = if span[1] > span[0] { vec![Piece::Rod { from, to, radii }] } else { Vec::new() };
             cabinet.parts.push(Part { face: Some(face), at, pieces, ..Part::of(PartKind::Radiator, 0, 0) });
         }
     }

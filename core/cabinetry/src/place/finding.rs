@@ -45,6 +45,13 @@ pub enum Finding {
         /// How often it turns.
         turns: u32,
     },
+    /// A slot between both sides that is not as wide as the room.
+    NotAcross {
+        /// Which.
+        part: String,
+        /// What is beside it; less than nothing where it is too wide.
+        beside: f64,
+    },
     /// A slot in a slanting face.
     Slanting {
         /// Which.
@@ -129,6 +136,7 @@ impl Finding {
             | Self::FaceTooSmall { part, .. }
             | Self::PortTooLong { part, .. }
             | Self::Slanting { part }
+            | Self::NotAcross { part, .. }
             | Self::Outside { part }
             | Self::Touches { part, .. }
             | Self::Close { part, .. }
@@ -179,6 +187,17 @@ impl fmt::Display for Finding {
                 mm(*gap),
                 mm(*needs),
                 mm(*has)
+            ),
+            Self::NotAcross { part, beside } if *beside > 0.0 => write!(
+                f,
+                "The {part} is to lie between both sides, but {} are open beside it. Leave its width empty, and it is as wide as the box; or \
+                 let it lie along two walls, and it gets a board.",
+                mm(*beside)
+            ),
+            Self::NotAcross { part, beside } => write!(
+                f,
+                "The {part} is {} wider than the box inside. Leave its width empty, and it is as wide as the box.",
+                mm(-beside)
             ),
             Self::Slanting { part } => {
                 write!(

@@ -5,15 +5,17 @@ mod finding;
 mod fold;
 mod mouth;
 mod port;
+mod strip;
 mod touch;
 
 pub use finding::Finding;
 pub use mouth::Mouth;
+pub(crate) use strip::Strip;
 pub use touch::overlap;
 
 use crate::body::Body;
 use crate::build::Cabinet;
-use crate::contents::Contents;
+use crate::contents::{Contents, RIM};
 use crate::geometry::{Face, Frame, Point, Solid, bounds, dot, minus};
 use arrange::arrange;
 
@@ -38,26 +40,28 @@ pub enum PartKind {
     Closing,
     /// Where a way opens.
     Mouth,
+    /// Square strips along the inside edges.
+    Strip,
 }
 
 impl PartKind {
     /// Whether it is a board inside the box.
     pub fn is_panel(self) -> bool {
-        matches!(self, Self::Brace | Self::Partition | Self::Fold | Self::Closing)
+        matches!(self, Self::Brace | Self::Partition | Self::Fold | Self::Closing | Self::Strip)
     }
 }
 
 /// A simple piece of space, m.
 #[derive(Debug, Clone, PartialEq)]
 pub enum Piece {
-    /// A round rod.
+    /// A round rod, straight or tapering.
     Rod {
         /// Middle of one end.
         from: Point,
         /// Middle of the other.
         to: Point,
-        /// Its radius.
-        radius: f64,
+        /// Its radius at either end.
+        radii: [f64; 2],
     },
     /// A block along the axes.
     Block {
@@ -92,6 +96,8 @@ pub struct Part {
     pub pieces: Vec<Piece>,
     /// Middle line of a port, from its mouth inward.
     pub path: Vec<Point>,
+    /// Wall of a port, m.
+    pub wall: f64,
     /// Its own name.
     pub label: Option<String>,
 }
@@ -107,6 +113,7 @@ impl Part {
             at: [0.0; 2],
             pieces: Vec::new(),
             path: Vec::new(),
+            wall: 0.0,
             label: None,
         }
     }
@@ -129,6 +136,7 @@ impl Part {
             (PartKind::Fold, _) => format!("fold board {}", self.index + 1),
             (PartKind::Closing, _) => "closing board".to_owned(),
             (PartKind::Mouth, _) => "mouth".to_owned(),
+            (PartKind::Strip, _) => "corner strips".to_owned(),
         }
     }
 }
@@ -139,14 +147,14 @@ impl Piece {
         match self {
             Self::Block { low, high } => [*low, *high],
             Self::Prism { near, far } => bounds(near.iter().chain(far)),
-            &Self::Rod { from, to, radius } => {
+            &Self::Rod { from, to, radii } => {
                 let far = (0..3).map(|k| (to[k] - from[k]).powi(2)).sum::<f64>().sqrt().max(1e-12);
                 // A disc reaches as far along an axis as its tilt lets it.
-                let reach =
-                    [0, 1, 2].map(|k| radius * (1.0 - ((to[k] - from[k]) / far).powi(2)).max(0.0).sqrt());
+                let tilt = [0, 1, 2].map(|k| (1.0 - ((to[k] - from[k]) / far).powi(2)).max(0.0).sqrt());
+                let [near, end] = radii.map(|radius| tilt.map(|tilt| tilt * radius));
                 [
-                    [0, 1, 2].map(|k| from[k].min(to[k]) - reach[k]),
-                    [0, 1, 2].map(|k| from[k].max(to[k]) + reach[k]),
+                    [0, 1, 2].map(|k| (from[k] - near[k]).min(to[k] - end[k])),
+                    [0, 1, 2].map(|k| (from[k] + near[k]).max(to[k] + end[k])),
                 ]
             }
         }
@@ -183,6 +191,8 @@ pub(crate) fn fill(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
         }
     }
     touch::check(cabinet);
+    // They give way, so nothing is in theirs.
+    strip::install(body, contents, cabinet);
 }
 
 fn partition(cabinet: &mut Cabinet) {
@@ -258,6 +268,33 @@ fn braces(body: &Body, cabinet: &mut Cabinet) {
             vec![Piece::Block { low: from, high: to }]
         };
         cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Brace, index, 0) });
+    }
+}
+
+impl Cabinet {
+    /// Lowest and highest coordinates of all that it takes where it stands, m: its boards, and what stands proud of them.
+    pub fn standing(&self, body: &Body, contents: &Contents) -> [Point; 2] {
+        self.proud(body, contents).fold(self.outer.bounds(), |[low, high], [from, to]| {
+            [[0, 1, 2].map(|k| low[k].min(from[k])), [0, 1, 2].map(|k| high[k].max(to[k]))]
+        })
+    }
+
+    /// The frames that stand proud of their boards, each between its lowest and highest coordinates, m.
+    pub fn proud<'a>(
+        &'a self,
+        body: &'a Body,
+        contents: &'a Contents,
+    ) -> impl Iterator<Item = [Point; 2]> + 'a {
+        self.parts.iter().filter_map(move |part| {
+            let frame = Frame::of(&self.outer, part.face?)?;
+            let (across, proud) = match part.kind {
+                PartKind::Driver => (contents.drivers.frame, contents.drivers.proud(body.recess)),
+                PartKind::Radiator => (contents.radiators?.frame(), (RIM - body.recess).max(0.0)),
+                _ => return None,
+            };
+            let [from, to] = [0.0, -proud].map(|deep| frame.point(part.at, deep));
+            (proud > 0.0).then(|| Piece::Rod { from, to, radii: [across / 2.0; 2] }.bounds())
+        })
     }
 }
 

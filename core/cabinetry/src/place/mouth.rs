@@ -57,9 +57,12 @@ impl Cabinet {
                 let laid = self.fold.as_ref()?;
                 ([laid.plan.width, laid.area(laid.length()) / laid.plan.width], false)
             }
-            PartKind::Item | PartKind::Brace | PartKind::Partition | PartKind::Fold | PartKind::Closing => {
-                return None;
-            }
+            PartKind::Item
+            | PartKind::Brace
+            | PartKind::Partition
+            | PartKind::Fold
+            | PartKind::Closing
+            | PartKind::Strip => return None,
         };
         let frame = part.face.and_then(|face| Frame::of(&self.outer, face));
         // What sits in a board inside looks the way it is mounted.

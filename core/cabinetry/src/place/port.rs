@@ -8,10 +8,13 @@ use crate::contents::{Contents, PortSize};
 use crate::geometry::{Face, Frame, Point, Solid, along, length, minus, unit};
 use oak_acoustics::medium::CrossSection;
 
-/// Width and height of all ports that stand side by side in a face and that nobody placed; slots along the floor with them.
-pub(super) fn row(body: &Body, contents: &Contents, face: Face) -> Option<[f64; 2]> {
+/// By how much a slot between both sides may be narrower than the room, m: what is lost in rounding to a millimetre.
+const EXACTLY: f64 = 6e-4;
+
+/// Width and height of all ports of a chamber that stand side by side in a face and that nobody placed; slots along the floor with them.
+pub(super) fn row(body: &Body, contents: &Contents, face: Face, wanted: usize) -> Option<[f64; 2]> {
     let mut size = [0.0, 0.0_f64];
-    for (chamber, ports) in contents.ports.iter().enumerate() {
+    for (chamber, ports) in contents.ports.iter().enumerate().filter(|(chamber, _)| *chamber == wanted) {
         for (index, port) in ports.iter().enumerate() {
             let build = body.port_build(chamber == 1, index);
             let there = body.port_face(chamber == 1, index, contents) == face;
@@ -28,10 +31,24 @@ pub(super) fn row(body: &Body, contents: &Contents, face: Face) -> Option<[f64; 
     (size[1] > 0.0).then(|| [size[0] - BETWEEN, size[1]])
 }
 
+impl Cabinet {
+    /// How wide the room of a port is at its board, m; `None` where its shape has no such face.
+    pub fn across(&self, body: &Body, contents: &Contents, front: bool, index: usize) -> Option<f64> {
+        if contents.through && !front {
+            let [low, high] = self.interior.bounds();
+            return Some(high[0] - low[0]);
+        }
+        let chamber = usize::from(front).min(self.chambers.len() - 1);
+        let face = MountingFace::of_chamber(self, body.port_face(front, index, contents), chamber)?;
+        Some(face.size(0))
+    }
+}
+
 /// Puts every port in.
 pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, row: Option<Row>) {
-    let mut walked = 0.0;
     for (chamber, ports) in contents.ports.iter().enumerate() {
+        // Of each chamber by themselves, face by face.
+        let mut rows: Vec<(Face, f64)> = Vec::new();
         let front = chamber == 1;
         for (index, port) in ports.iter().enumerate() {
             let part = Part::of(PartKind::Port, index, chamber);
@@ -52,7 +69,7 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                 continue;
             }
             let [width, height] = port.seen(&build);
-            let total = self::row(body, contents, face).map_or(0.0, |size| size[0]);
+            let total = self::row(body, contents, face, usize::from(front)).map_or(0.0, |size| size[0]);
             for number in 0..port.count {
                 let lifted = f64::from(number) * height;
                 let by_hand = |at: [f64; 2]| {
@@ -67,17 +84,27 @@ pub(super) fn install(body: &Body, contents: &Contents, cabinet: &mut Cabinet, r
                         if right { face_plate.high[0] - side / 2.0 } else { face_plate.low[0] + side / 2.0 };
                     [across, face_plate.low[1] + side / 2.0]
                 } else if port.walls > 0 {
-                    // Its passage lies on the floor, in a corner against the left side too.
+                    // Its passage lies on the floor, in a corner against a side too.
                     let [inner, tall] = port.passage();
-                    let left =
-                        if port.walls == 1 { face_plate.middle(0) - inner / 2.0 } else { face_plate.low[0] };
-                    by_hand([left + inner / 2.0, face_plate.low[1] + tall / 2.0 + lifted])
+                    let by_hand = build.across.unwrap_or(face_plate.middle(0));
+                    let across = match port.walls {
+                        1 => by_hand,
+                        2 if by_hand > face_plate.middle(0) => face_plate.high[0] - inner / 2.0,
+                        2 => face_plate.low[0] + inner / 2.0,
+                        _ => face_plate.middle(0),
+                    };
+                    [across, face_plate.low[1] + tall / 2.0 + lifted]
                 } else {
                     let beside = row.filter(|_| face == body.drivers.face);
                     let ends = || fold::mouth_at(body, cabinet, &face_plate);
                     let middle = beside.or_else(ends).unwrap_or([face_plate.middle(0), face_plate.middle(1)]);
-                    let at = [middle[0] - total / 2.0 + walked + width / 2.0, middle[1]];
-                    walked += width + BETWEEN;
+                    let at = rows.iter().position(|(there, _)| *there == face).unwrap_or_else(|| {
+                        rows.push((face, 0.0));
+                        rows.len() - 1
+                    });
+                    let walked = &mut rows[at].1;
+                    let at = [middle[0] - total / 2.0 + *walked + width / 2.0, middle[1]];
+                    *walked += width + BETWEEN;
                     by_hand(at)
                 };
                 let run = Run { face_plate: &face_plate, port, build: &build, at: placed };
@@ -140,20 +167,28 @@ impl Run<'_> {
         let half = if port.walls > 0 { port.passage() } else { port.outside(self.build.wall) };
         let half = half.map(|size| size / 2.0);
         let mut corners = vec![mouth];
-        let straight = self.build.turns == 0 || matches!(port.section, CrossSection::Corner { .. });
-        let (needs, has) = if straight || inside <= half[1] * 4.0 {
+        let (needs, has) = if port.turns(self.build, inside) {
+            self.turned(&mut corners, interior, inside, depth, half)
+        } else {
             corners.push(along(inner, inward, inside));
             (inside + gap, depth)
-        } else {
-            self.turned(&mut corners, interior, inside, depth, half)
         };
+        if port.walls == 3 {
+            let beside = face_plate.size(0) - port.passage()[0];
+            if beside.abs() > EXACTLY {
+                cabinet.findings.push(Finding::NotAcross { part: part.name(), beside });
+            }
+        }
         if needs > has + 1e-9 {
             let turns = self.build.turns;
             cabinet.findings.push(Finding::PortTooLong { part: part.name(), needs, has, gap, turns });
         }
-        part.pieces = self.pieces(&corners, half);
+        // Where the first leg does not reach the far wall it needs a board of its own there.
+        let short = corners.len() > 2 && depth - length(minus(corners[1], inner)) - half[1] > EXACTLY;
+        part.pieces = self.pieces(&corners, half, short);
         part.pieces.extend(self.flared(&corners));
         part.path = corners;
+        part.wall = self.build.wall;
         cabinet.parts.push(part);
     }
 
@@ -169,7 +204,7 @@ impl Run<'_> {
         Some(Piece::Rod {
             from: along(*end, direction, flare),
             to: *end,
-            radius: radius + flare + self.build.wall,
+            radii: [radius + self.build.wall, radius + flare + self.build.wall],
         })
     }
 
@@ -185,7 +220,9 @@ impl Run<'_> {
         const AIR: f64 = 0.002;
         let frame = &self.face_plate.frame;
         let air = if self.port.walls > 0 { 0.0 } else { AIR };
-        let first = (depth - half[1] - air).min(inside - half[1]).max(half[1]);
+        // It must rise out of the first leg, and through the board on it.
+        let rise = half[1] + if self.port.walls > 0 { self.build.wall } else { 0.0 };
+        let first = (depth - half[1] - air).min(inside - rise).max(half[1]);
         let corner = frame.point(self.at, self.face_plate.deep + first);
         let outward = |direction: Point| direction.map(|value| -value);
         let directions = [frame.v, outward(frame.v), frame.u, outward(frame.u)];
@@ -214,24 +251,27 @@ impl Run<'_> {
         if second + half[1] > free { (second + half[1], free) } else { (third + gap, first) }
     }
 
-    /// The room that each leg takes beyond the board; a turn belongs to the leg before it.
-    fn pieces(&self, corners: &[Point], half: [f64; 2]) -> Vec<Piece> {
+    /// The room that each leg takes beyond the board; a turn belongs to the leg before it. `short` tells that the first does not reach the
+    /// far wall.
+    fn pieces(&self, corners: &[Point], half: [f64; 2], short: bool) -> Vec<Piece> {
         let legs = corners.len() - 1;
+        let wall = if self.port.walls > 0 { self.build.wall } else { 0.0 };
         (0..legs)
             .filter_map(|leg| {
                 let (from, to) = (corners[leg], corners[leg + 1]);
                 let far = minus(to, from);
                 let reach = length(far);
                 let direction = far.map(|value| value / reach);
-                let begin = if leg == 0 { self.face_plate.deep } else { half[1] };
-                let end = if leg + 1 < legs { reach + half[1] } else { reach };
+                let begin = if leg == 0 { self.face_plate.deep } else { half[1] + wall };
+                let closed = if leg > 0 || short { wall } else { 0.0 };
+                let end = if leg + 1 < legs { reach + half[1] + closed } else { reach };
                 if end <= begin + 1e-6 {
                     return None;
                 }
                 let (from, to) = (along(from, direction, begin), along(from, direction, end));
                 Some(match self.port.section {
-                    CrossSection::Round { .. } => Piece::Rod { from, to, radius: half[0] },
-                    CrossSection::Slot { .. } => self.boarded(from, to, direction, half, leg),
+                    CrossSection::Round { .. } => Piece::Rod { from, to, radii: [half[0]; 2] },
+                    CrossSection::Slot { .. } => self.boarded([from, to], direction, half, (leg, short)),
                     CrossSection::Corner { side } => self.cornered(from, to, side),
                 })
             })
@@ -252,7 +292,13 @@ impl Run<'_> {
     }
 
     /// What a leg of a slot takes with its boards. Along a wall it needs one only on the side away from it.
-    fn boarded(&self, from: Point, to: Point, direction: Point, half: [f64; 2], leg: usize) -> Piece {
+    fn boarded(
+        &self,
+        [from, to]: [Point; 2],
+        direction: Point,
+        half: [f64; 2],
+        (leg, short): (usize, bool),
+    ) -> Piece {
         let frame = &self.face_plate.frame;
         let aside = [0, 1, 2].map(|k| {
             let across = frame.u[k].abs() > 0.5;
@@ -279,11 +325,20 @@ impl Run<'_> {
             };
             // The rising leg stands against the far wall; the others lie on the floor or on the leg below.
             face_plate(if leg == 1 { frame.normal } else { frame.v });
-            if self.port.walls < 3 {
-                face_plate(frame.u);
+            if leg == 1 && short {
+                face_plate(frame.normal.map(|value| -value));
             }
-            if self.port.walls == 1 {
-                face_plate(frame.u.map(|value| -value));
+            let left = frame.u.map(|value| -value);
+            let right = self.at[0] > self.face_plate.middle(0);
+            for side in match self.port.walls {
+                1 => [Some(frame.u), Some(left)],
+                2 => [Some(if right { left } else { frame.u }), None],
+                _ => [None; 2],
+            }
+            .into_iter()
+            .flatten()
+            {
+                face_plate(side);
             }
         }
         Piece::Block { low, high }

@@ -34,7 +34,9 @@ fn shape(piece: &Piece) -> (Box<dyn Shape>, Pose) {
             let middle = [0, 1, 2].map(|k| f64::midpoint(low[k], high[k]));
             (Box::new(Cuboid::new(vector(half))), Pose::from_translation(vector(middle)))
         }
-        &Piece::Rod { from, to, radius } => {
+        // The library has no tapering ones: as wide as it is at its wider end.
+        &Piece::Rod { from, to, radii } => {
+            let radius = radii[0].max(radii[1]);
             let direction = minus(to, from);
             let half = length(direction) / 2.0;
             let middle = [0, 1, 2].map(|k| f64::midpoint(from[k], to[k]));
@@ -66,12 +68,12 @@ fn shrunk(piece: &Piece, by: f64) -> Piece {
         &Piece::Block { low, high } => {
             Piece::Block { low: low.map(|side| side + by), high: high.map(|side| side - by) }
         }
-        &Piece::Rod { from, to, radius } => {
+        &Piece::Rod { from, to, radii } => {
             let direction = unit(minus(to, from));
             Piece::Rod {
                 from: along(from, direction, by),
                 to: along(to, direction, -by),
-                radius: radius - by,
+                radii: radii.map(|radius| radius - by),
             }
         }
     }
@@ -163,7 +165,7 @@ fn blocked(part: &Part, cabinet: &Cabinet) -> Option<Finding> {
     let direction = unit(minus(*end, *before));
     // As wide as it is high: the air comes from beside a slot too.
     let wanted = part.pieces.iter().find_map(|piece| match piece {
-        Piece::Rod { radius, .. } => Some(2.0 * radius),
+        Piece::Rod { radii, .. } => Some(2.0 * radii[0]),
         Piece::Block { low, high } => {
             let across = (0..3).filter(|k| direction[*k].abs() < 0.5).map(|k| high[k] - low[k]);
             Some(across.fold(f64::INFINITY, f64::min))
@@ -173,7 +175,7 @@ fn blocked(part: &Part, cabinet: &Cabinet) -> Option<Finding> {
     let reach = |far: f64| Piece::Rod {
         from: along(*end, direction, 2.0 * TOUCH),
         to: along(*end, direction, far.max(4.0 * TOUCH)),
-        radius: 0.45 * wanted,
+        radii: [0.45 * wanted; 2],
     };
     let boards = cabinet.parts.iter().filter(|other| {
         let inside = matches!(other.kind, PartKind::Brace | PartKind::Fold | PartKind::Closing);
@@ -234,17 +236,19 @@ fn reaches_out(piece: &Piece, interior: &Solid) -> bool {
             let inward = [0, 1, 2].map(|k| [low[k] + TOUCH, high[k] - TOUCH]);
             (0..8_usize).map(|corner| [0, 1, 2].map(|k| inward[k][corner >> k & 1])).collect::<Vec<_>>()
         }
-        &Piece::Rod { from, to, radius } => {
+        &Piece::Rod { from, to, radii } => {
             let direction = unit(minus(to, from));
             let aside = if direction[0].abs() < 0.9 { [1.0, 0.0, 0.0] } else { [0.0, 1.0, 0.0] };
             let first = unit(cross(direction, aside));
             let second = cross(direction, first);
-            let ends = [along(from, direction, TOUCH), along(to, direction, -TOUCH)];
+            let ends = [(along(from, direction, TOUCH), radii[0]), (along(to, direction, -TOUCH), radii[1])];
             let angles = (0..24).map(|step| f64::from(step) / 24.0 * 2.0 * std::f64::consts::PI);
             angles
                 .flat_map(|angle| {
-                    let reach = radius - TOUCH;
-                    ends.map(|end| along(along(end, first, reach * angle.cos()), second, reach * angle.sin()))
+                    ends.map(|(end, radius)| {
+                        let reach = radius - TOUCH;
+                        along(along(end, first, reach * angle.cos()), second, reach * angle.sin())
+                    })
                 })
                 .collect()
         }

@@ -1,6 +1,7 @@
 //! Boxes for tests.
 #![allow(dead_code)]
 
+use oak_acoustics::element::End;
 use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, Measured, Solid};
 use oak_cabinetry::panel::MATERIALS;
@@ -35,6 +36,7 @@ pub fn body(shape: EnclosureShape) -> Body {
         ports: Vec::new(),
         front_ports: Vec::new(),
         radiators: Place { face: Face::Left, across: None, up: None },
+        recess: 0.0,
         braces: Vec::new(),
         strips: 0.0,
         items: Vec::new(),
@@ -58,15 +60,36 @@ pub fn contents(litres: f64) -> Contents {
 }
 
 pub fn tube(diameter: f64, length: f64) -> PortSize {
-    PortSize { section: CrossSection::Round { radius: diameter / 2.0 }, length, count: 1, walls: 0 }
+    PortSize {
+        section: CrossSection::Round { radius: diameter / 2.0 },
+        length,
+        count: 1,
+        walls: 0,
+        ends: [End::Flanged, End::Free],
+    }
 }
 
 pub fn slot(width: f64, height: f64, length: f64, walls: u32) -> PortSize {
-    PortSize { section: CrossSection::Slot { width, height }, length, count: 1, walls }
+    PortSize {
+        section: CrossSection::Slot { width, height },
+        length,
+        count: 1,
+        walls,
+        ends: [End::Flanged, End::Free],
+    }
 }
 
 pub fn build(turns: u32) -> PortBuild {
-    PortBuild { face: None, across: None, up: None, wall: 0.004, turns, flares: [0.0; 2], flange: None }
+    PortBuild {
+        face: None,
+        across: None,
+        up: None,
+        wall: 0.004,
+        turns,
+        flares: [0.0; 2],
+        flange: None,
+        full_width: false,
+    }
 }
 
 /// Volume of a closed surface, m3, by the divergence theorem: another way than the shapes' own.

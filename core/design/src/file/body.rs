@@ -86,6 +86,9 @@ pub struct RawBody {
     /// What their added mass is made of.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub washers: Option<RawWashers>,
+    /// How deep the frames of drivers and radiators are let into their boards; they lie on them where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub recess: Option<Typed>,
     /// Boards across the room.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 12)]

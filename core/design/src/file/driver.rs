@@ -97,6 +97,27 @@ pub struct RawDriver {
     /// What it takes of the room in a box.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub displacement: Option<Typed>,
+    /// How thick the frame is where it lies on the board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub rim: Option<Typed>,
+    /// Diameter of the circle that its bolts stand on.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bolt_circle: Option<Typed>,
+    /// How many bolts hold it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bolts: Option<Typed>,
+    /// Diameter of the hole for each.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bolt_hole: Option<Typed>,
+    /// The closed box that its maker recommends: net volume.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sealed_volume: Option<Typed>,
+    /// The ported box that its maker recommends: net volume.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ported_volume: Option<Typed>,
+    /// The tuning of that box.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ported_tuning: Option<Typed>,
     /// Printed level at 1 m for 1 W; only compared.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub level_1w: Option<Typed>,
@@ -211,6 +232,13 @@ impl Default for RawDriver {
             cutout: None,
             magnet: None,
             displacement: None,
+            rim: None,
+            bolt_circle: None,
+            bolts: None,
+            bolt_hole: None,
+            sealed_volume: None,
+            ported_volume: None,
+            ported_tuning: None,
             level_1w: None,
             level_2v83: None,
             price: None,
@@ -226,7 +254,7 @@ impl Default for RawDriver {
 
 impl RawDriver {
     /// The typed values by the name of their field, in the order of the file.
-    pub fn values(&self) -> [(&'static str, &Option<Typed>); 26] {
+    pub fn values(&self) -> [(&'static str, &Option<Typed>); 33] {
         [
             ("size", &self.size),
             ("nominal", &self.nominal),
@@ -250,6 +278,13 @@ impl RawDriver {
             ("cutout", &self.cutout),
             ("magnet", &self.magnet),
             ("displacement", &self.displacement),
+            ("rim", &self.rim),
+            ("bolt_circle", &self.bolt_circle),
+            ("bolts", &self.bolts),
+            ("bolt_hole", &self.bolt_hole),
+            ("sealed_volume", &self.sealed_volume),
+            ("ported_volume", &self.ported_volume),
+            ("ported_tuning", &self.ported_tuning),
             ("level_1w", &self.level_1w),
             ("level_2v83", &self.level_2v83),
             ("price", &self.price),
@@ -282,6 +317,13 @@ impl RawDriver {
             "cutout" => &mut self.cutout,
             "magnet" => &mut self.magnet,
             "displacement" => &mut self.displacement,
+            "rim" => &mut self.rim,
+            "bolt_circle" => &mut self.bolt_circle,
+            "bolts" => &mut self.bolts,
+            "bolt_hole" => &mut self.bolt_hole,
+            "sealed_volume" => &mut self.sealed_volume,
+            "ported_volume" => &mut self.ported_volume,
+            "ported_tuning" => &mut self.ported_tuning,
             "level_1w" => &mut self.level_1w,
             "level_2v83" => &mut self.level_2v83,
             "price" => &mut self.price,

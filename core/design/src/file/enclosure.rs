@@ -286,7 +286,7 @@ pub struct RawPort {
     /// Round: inside diameter.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub diameter: Option<Typed>,
-    /// Slot: inside width.
+    /// Slot: inside width; along three walls it is as wide as the box where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub width: Option<Typed>,
     /// Slot: inside height.
@@ -310,4 +310,13 @@ pub struct RawPort {
     /// How much farther its mouth has to the listener than the cone.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub path: Option<Typed>,
+}
+
+impl RawPort {
+    /// Whether it is a slot between both sides of the box, as wide as that is.
+    pub fn is_across(&self) -> bool {
+        self.shape == RawPortSection::Slot
+            && self.inner_end == Some(RawEnd::ThreeWalls)
+            && self.width.is_none()
+    }
 }

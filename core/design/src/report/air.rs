@@ -111,7 +111,7 @@ pub(super) fn ports(computed: &Computed, contents: &Contents, cabinet: &Cabinet)
             let tuning = tuned[chamber];
             let build = design.body.port_build(chamber == 1, index);
             let [outer, inner] = build.flares;
-            let outside = port.outside(build.wall);
+            let hole = port.hole(build.wall);
             let bell = port.passage()[1] + 2.0 * (inner + if inner > 0.0 { build.wall } else { 0.0 });
             let area = port.section.area() * f64::from(port.count);
             let speeds = response.air_speed(*opening).zip(&response.frequency);
@@ -131,10 +131,10 @@ pub(super) fn ports(computed: &Computed, contents: &Contents, cabinet: &Cabinet)
                 index,
                 overall: port.built(&build.flares),
                 straight: if outer + inner > 0.0 { port.straight(&build.flares) } else { [port.length; 2] },
-                hole: outside,
+                hole,
                 seen: port.seen(&build)[0],
                 inner: bell,
-                passes: bell <= outside[1] + 1e-9,
+                passes: bell <= hole[1] + 1e-9,
                 area,
                 fastest,
                 least: SPEEDS.map(|speed| area * fastest[0] / speed),

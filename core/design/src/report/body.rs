@@ -361,6 +361,7 @@ fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartRepor
             PartKind::Fold => "fold",
             PartKind::Closing => "closing",
             PartKind::Mouth => "mouth",
+            PartKind::Strip => "strip",
         },
         name: part.name(),
         index: part.index,

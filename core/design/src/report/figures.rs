@@ -43,6 +43,8 @@ pub struct PortReport {
     pub area: f64,
     /// First resonance of the pipe itself, Hz.
     pub pipe_resonance: f64,
+    /// Width of a slot, m.
+    pub width: Option<f64>,
 }
 
 /// Single figures of a design at its drive.
@@ -121,7 +123,12 @@ impl PassageReport {
 fn ports(tuning: Option<&PortTuning>) -> Vec<PortReport> {
     let ports = tuning.into_iter().flat_map(|tuning| &tuning.ports);
     ports
-        .map(|port| PortReport { length: port.length, area: port.area, pipe_resonance: port.pipe_resonance })
+        .map(|port| PortReport {
+            length: port.length,
+            area: port.area,
+            width: port.width,
+            pipe_resonance: port.pipe_resonance,
+        })
         .collect()
 }
 

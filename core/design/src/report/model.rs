@@ -54,8 +54,8 @@ pub enum PieceReport {
         from: [f64; 3],
         /// Middle of the other.
         to: [f64; 3],
-        /// Its radius.
-        radius: f64,
+        /// Its radius at either end.
+        radii: [f64; 2],
     },
     /// A block along the axes.
     Block {
@@ -76,7 +76,7 @@ pub enum PieceReport {
 impl From<&Piece> for PieceReport {
     fn from(piece: &Piece) -> Self {
         match piece.clone() {
-            Piece::Rod { from, to, radius } => Self::Rod { from, to, radius },
+            Piece::Rod { from, to, radii } => Self::Rod { from, to, radii },
             Piece::Block { low, high } => Self::Block { low, high },
             Piece::Prism { near, far } => Self::Prism { near, far },
         }

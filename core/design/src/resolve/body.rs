@@ -60,6 +60,7 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
     let sizes = led(raw, enclosure, shape.as_ref(), sizes);
     let thickness = lengths.optional("thickness", &field::THICKNESS, &raw.thickness).unwrap_or(USUAL_BOARD);
     let partition = lengths.optional("partition", &field::PARTITION, &raw.partition).unwrap_or(thickness);
+    let recess = lengths.optional("recess", &field::RECESS, &raw.recess).unwrap_or(0.0);
     let strips = lengths.optional("strips", &field::STRIPS, &raw.strips).unwrap_or(0.0);
     let panel =
         Panel { thickness, layers: 1, inset: 0.0, material: material(raw.material).unwrap_or(&MATERIALS[0]) };
@@ -104,6 +105,7 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
         ports,
         front_ports,
         radiators,
+        recess,
         braces,
         strips,
         items,
@@ -257,6 +259,7 @@ impl Lengths<'_, '_> {
                 ]
                 .map(|flare| flare.unwrap_or(0.0)),
                 flange: self.optional(&at("flange"), &field::PORT_FLANGE, &build.flange),
+                full_width: ports.get(index).is_some_and(RawPort::is_across),
             });
         }
         builds

@@ -2,6 +2,7 @@
 
 use oak_acoustics::driver::{Doubt, Driver, Missing, Quantity, Sheet, Stated};
 use oak_acoustics::medium::Air;
+use oak_cabinetry::BoltCircle;
 
 use super::reading::Reading;
 use super::{plausible, slip};
@@ -39,6 +40,14 @@ pub struct Record {
     pub magnet: Option<f64>,
     /// What it takes of the room in a box, m3.
     pub displacement: Option<f64>,
+    /// How thick its frame is, m.
+    pub rim: Option<f64>,
+    /// Its bolts, where they are known.
+    pub bolts: Option<BoltCircle>,
+    /// Net volume of the closed box that its maker recommends, m3.
+    pub sealed: Option<f64>,
+    /// Net volume (m3) and tuning (Hz) of the ported one.
+    pub ported: Option<[f64; 2]>,
     /// What one costs.
     pub price: Option<f64>,
     /// How many are on hand.
@@ -148,9 +157,36 @@ fn read_record(raw: &RawDriver, reading: &mut Reading) -> Record {
         cutout: reading.optional("cutout", &field::CUTOUT, &raw.cutout),
         magnet: reading.optional("magnet", &field::MAGNET, &raw.magnet),
         displacement: reading.optional("displacement", &field::DISPLACEMENT, &raw.displacement),
+        rim: reading.optional("rim", &field::RIM, &raw.rim),
+        bolts: read_bolts(raw, reading),
+        sealed: reading.optional("sealed_volume", &field::SEALED_VOLUME, &raw.sealed_volume),
+        ported: read_ported(raw, reading),
         price: reading.optional("price", &field::PRICE, &raw.price),
         on_hand: raw.on_hand.as_ref().and_then(|_| reading.count("on_hand", &field::ON_HAND, &raw.on_hand)),
     }
+}
+
+/// Usual bolts where only their circle is stated (common practice): so many, and a hole of so many m.
+const USUAL_BOLTS: (u32, f64) = (8, 0.0055);
+
+fn read_bolts(raw: &RawDriver, reading: &mut Reading) -> Option<BoltCircle> {
+    let count = raw.bolts.as_ref().and_then(|_| reading.count("bolts", &field::BOLTS, &raw.bolts));
+    let hole = reading.optional("bolt_hole", &field::BOLT_HOLE, &raw.bolt_hole);
+    let circle = reading.optional("bolt_circle", &field::BOLT_CIRCLE, &raw.bolt_circle)?;
+    let (usual, usual_hole) = USUAL_BOLTS;
+    Some(BoltCircle { diameter: circle, count: count.unwrap_or(usual), hole: hole.unwrap_or(usual_hole) })
+}
+
+/// Neither is a box without the other.
+fn read_ported(raw: &RawDriver, reading: &mut Reading) -> Option<[f64; 2]> {
+    let volume = reading.optional("ported_volume", &field::PORTED_VOLUME, &raw.ported_volume);
+    let tuning = reading.optional("ported_tuning", &field::PORTED_TUNING, &raw.ported_tuning);
+    match (&raw.ported_volume, &raw.ported_tuning) {
+        (Some(_), None) => drop(reading.required("ported_tuning", &field::PORTED_TUNING, &None)),
+        (None, Some(_)) => drop(reading.required("ported_volume", &field::PORTED_VOLUME, &None)),
+        _ => {}
+    }
+    Some([volume?, tuning?])
 }
 
 fn read_sheet(raw: &RawDriver, reading: &mut Reading) -> Sheet {

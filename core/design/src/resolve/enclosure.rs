@@ -20,6 +20,8 @@ use crate::problem::{ProblemKind, Range};
 const MOST: usize = 8;
 /// Mechanical Q of a radiator at its own resonance where its friction is not stated, common practice.
 const USUAL_RADIATOR_Q: f64 = 8.0;
+/// Width of a slot that is as wide as the box until that is known, m.
+const UNTIL_BUILT: f64 = 0.3;
 /// T of a hyperbolic flare where none is stated: loads best just above the cut-off (Salmon 1946).
 const USUAL_T: f64 = 0.6;
 
@@ -287,7 +289,11 @@ fn port(place: &str, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
             .required(&place("diameter"), &field::DIAMETER, &raw.diameter)
             .map(|diameter| CrossSection::Round { radius: diameter / 2.0 }),
         RawPortSection::Slot => {
-            let width = reading.required(&place("width"), &field::WIDTH, &raw.width);
+            let width = if raw.is_across() {
+                Some(UNTIL_BUILT)
+            } else {
+                reading.required(&place("width"), &field::WIDTH, &raw.width)
+            };
             let height = reading.required(&place("height"), &field::HEIGHT, &raw.height);
             width.zip(height).map(|(width, height)| CrossSection::Slot { width, height })
         }

@@ -35,7 +35,7 @@ pub(crate) fn ratio(brief: &Brief, built: &Built) -> Option<f64> {
 fn worst(brief: &Brief, built: &Built) -> Option<Found> {
     let Boxed { contents, cabinet } = built.boxed.as_ref()?;
     let travel = built.design.driver.driver.xmax.unwrap_or(0.0);
-    let all = [wedge(brief, cabinet), feet(brief, contents, cabinet, travel), head(brief, cabinet)];
+    let all = [wedge(brief, built), feet(brief, contents, cabinet, travel), head(brief, cabinet)];
     all.into_iter().flatten().min_by(|a, b| a.ratio.total_cmp(&b.ratio))
 }
 
@@ -47,12 +47,17 @@ struct Found {
 }
 
 /// Stood in a place that is less deep at its top, its upright side against the upright side of the place.
-fn wedge(brief: &Brief, cabinet: &Cabinet) -> Option<Found> {
+fn wedge(brief: &Brief, built: &Built) -> Option<Found> {
+    let Boxed { contents, cabinet } = built.boxed.as_ref()?;
     let [_, height, depth] = brief.outside;
     let (height, depth) = height.zip(depth)?;
     let top = brief.top_depth?;
-    let [low, high] = cabinet.outer.bounds();
-    let corners: Vec<_> = cabinet.outer.facets().into_iter().flat_map(|facet| facet.corners).collect();
+    let [low, high] = cabinet.standing(&built.design.body, contents);
+    let proud = cabinet.proud(&built.design.body, contents).flat_map(|[from, to]| {
+        (0..4_usize).map(move |bits| [from[0], [from, to][bits & 1][1], [from, to][bits >> 1][2]])
+    });
+    let corners = cabinet.outer.facets().into_iter().flat_map(|facet| facet.corners);
+    let corners: Vec<_> = corners.chain(proud).collect();
     // How far any corner is beyond the slanting line that the place ends at, with its back against the upright side, or turned round.
     let over = |turned: bool| {
         let reach = |z: f64| if turned { high[2] - z } else { z - low[2] };
@@ -65,7 +70,7 @@ fn wedge(brief: &Brief, cabinet: &Cabinet) -> Option<Found> {
     Some(Found {
         reached: if met { "fits the space".to_owned() } else { format!("{:.0} mm too deep", by * 1e3) },
         words: if met {
-            format!("{:.0} mm to spare", (-by * 1e3).abs())
+            format!("{:.0} mm to spare", -by * 1e3 + 0.0)
         } else {
             format!("at {:.0} mm height", at * 1e3)
         },

@@ -86,7 +86,7 @@ const EXACT: f64 = 1e-6;
 
 /// What a brief allows over what a box takes, at worst: from 1 on it is small enough; `None` where nothing is asked, or there is no box.
 pub(crate) fn ratio(brief: &Brief, built: &Built) -> Option<f64> {
-    let limits = limits(brief, built.outside()?, built.boxed.as_ref()?.cabinet.outer.volume());
+    let limits = limits(brief, built.standing()?, built.boxed.as_ref()?.cabinet.outer.volume());
     limits.iter().map(|limit| limit.most / limit.taken).min_by(f64::total_cmp)
 }
 
@@ -103,13 +103,25 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         ));
     }
     let (outside, boxed) = built.outside().zip(built.boxed.as_ref())?;
+    let standing = built.standing()?;
     let volume = boxed.cabinet.outer.volume();
-    let limits = limits(case.brief, outside, volume);
+    let limits = limits(case.brief, standing, volume);
     let tightest = limits.iter().min_by(|a, b| (a.most / a.taken).total_cmp(&(b.most / b.taken)))?;
     let ratio = tightest.most / tightest.taken;
     let met = ratio >= 1.0 - EXACT;
     let sizes = outside.map(|size| format!("{:.1}", size * 100.0)).join(" × ");
     let litres = format!("{:.1} l", volume * 1e3);
+    let further = [0, 1, 2].map(|k| standing[k] - outside[k]);
+    let proud = ["width", "height", "depth"]
+        .into_iter()
+        .zip(further)
+        .find(|(_, more)| *more > 5e-4)
+        .map_or_else(String::new, |(side, more)| {
+            format!(
+                " What stands proud of its boards adds {:.0} mm to its {side}; let in flush it would not.",
+                more * 1e3
+            )
+        });
     let most = ["wide", "high", "deep"].into_iter().zip(case.brief.outside);
     let place: Vec<String> = most
         .filter_map(|(name, most)| Some(format!("{:.0} mm {name}", most? * 1e3)))
@@ -127,7 +139,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio,
         why: format!(
-            "As drawn it is {sizes} cm wide, high and deep outside, {litres}, and holds {:.1} l of air. The brief allows at most {}. Other \
+            "As drawn it is {sizes} cm wide, high and deep outside, {litres}, and holds {:.1} l of air.{proud} The brief allows at most {}. Other \
              proportions, thinner panels, a smaller box that plays less low or less loud, or a driver with less Vas fit a smaller space.",
             case.air() * 1e3,
             place.join(", ")

@@ -111,6 +111,7 @@ function Placed(props: Props & { of: PlaceKey; name: string; usual: RawFace; alo
           />
         </>
       )}
+      {of === 'driver' && <BodyField {...props} name="Frame let in" path="body.recess" follows={0} />}
     </section>
   );
 }

@@ -98,7 +98,7 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
           <Tabs.Content key={value} value={value} tabIndex={-1} className="min-h-0 flex-1">
             <Scroll label={name} className="h-full overflow-y-auto pt-2 pr-1 pb-2">
               <h2 className="sr-only">{name}</h2>
-              {value === 'sizes' && <SizesTab {...editing} report={report} />}
+              {value === 'sizes' && <SizesTab {...editing} report={report} brief={brief} />}
               {report && value === 'air' && (
                 <AirTab {...editing} report={report} brief={brief} onTry={onTry} onBrief={onBrief} />
               )}

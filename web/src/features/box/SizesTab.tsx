@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { BodyReport, ChamberReport, RawBody, RawItem } from '../../api/types';
+import type { BodyReport, ChamberReport, RawBody, RawBrief, RawItem } from '../../api/types';
 import {
   bodyOf,
   FACES,
@@ -27,6 +27,7 @@ import { BodyField, type Editing } from './BodyField';
 interface Props extends Editing {
   /** Absent where the box cannot be built; what is written of it can be changed all the same. */
   report: BodyReport | undefined;
+  brief: RawBrief | null;
 }
 
 const SIZES = [
@@ -51,7 +52,7 @@ export function SizesTab(props: Props) {
             className="flex-none"
             value={body.shape ?? 'box'}
             options={SHAPES}
-            onChange={(shape) => edit(withShape(design, shape), 'shape')}
+            onChange={(shape) => edit(withShape(design, shape, props.brief?.top_depth), 'shape')}
           />
           {SIZES.map(([name, key], at) => (
             <BodyField

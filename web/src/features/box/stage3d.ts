@@ -87,7 +87,7 @@ function geometryOf(piece: Piece): BufferGeometry {
   }
   const [from, to] = [vector(piece.from), vector(piece.to)];
   const way = to.clone().sub(from);
-  const geometry = new CylinderGeometry(piece.radius, piece.radius, way.length(), 40);
+  const geometry = new CylinderGeometry(piece.radii[1], piece.radii[0], way.length(), 40);
   geometry.applyQuaternion(new Mesh().quaternion.setFromUnitVectors(new Vector3(0, 1, 0), way.normalize()));
   const middle = from.add(to).multiplyScalar(0.5);
   return geometry.translate(middle.x, middle.y, middle.z);

@@ -4,6 +4,7 @@ import {
   portsAt,
   type Shape,
   withBranch,
+  withInnerEnd,
   withoutSegment,
   withPorts,
   withSegment,
@@ -73,12 +74,7 @@ function PortKind({ design, chamber, at, onChange }: Change & { chamber: string;
         label="Inner end of the port"
         value={port.inner_end ?? 'free'}
         options={INNER_ENDS}
-        onChange={(inner_end) =>
-          put(
-            ports.map((one, index) => (index === at ? { ...one, inner_end } : one)),
-            'port',
-          )
-        }
+        onChange={(inner_end) => onChange(withInnerEnd(design, chamber, at, inner_end), 'port')}
       />
       {ports.length < MOST_PORTS && (
         <Button

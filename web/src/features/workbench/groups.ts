@@ -75,15 +75,18 @@ function portsOf(chamber: string, report: Report) {
 
 function portRows(design: RawDesign, chamber: string, at: number): Row[] {
   const place = `${chamber}.ports[${at}]`;
+  const port = portsAt(design, chamber)[at];
+  const across = port?.inner_end === 'three_walls';
+  const width = (report: Report) => (across ? portsOf(chamber, report)[at]?.width : null);
   const shapes: Record<string, Row[]> = {
     round: [{ name: 'Diameter', paths: [`${place}.diameter`] }],
     slot: [
-      { name: 'Slot width', paths: [`${place}.width`] },
+      { name: 'Slot width', paths: [`${place}.width`], follows: width, optional: across },
       { name: 'Slot height', paths: [`${place}.height`] },
     ],
     corner: [{ name: 'Side', paths: [`${place}.side`] }],
   };
-  const sizes = shapes[portsAt(design, chamber)[at]?.shape ?? 'round'] ?? [];
+  const sizes = shapes[port?.shape ?? 'round'] ?? [];
   const follows = (report: Report) => portsOf(chamber, report)[at]?.length;
   return [...sizes, { name: 'Port length', paths: [`${place}.length`], follows }];
 }
