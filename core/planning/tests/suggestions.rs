@@ -7,14 +7,14 @@ use oak_acoustics::Stop;
 use oak_acoustics::medium::Air;
 use oak_design::conditions::RawConditions;
 use oak_design::file::{RawAirNoise, RawBrief, RawBuild, RawDesign, RawFamily, Typed};
-use oak_design::resolve::{resolve_brief, resolve_design};
+use oak_design::resolve::resolve_design;
 use oak_design::start::RawAsk;
-use oak_planning::Case;
-use oak_planning::check::{Check, Verdict, judge};
+use oak_planning::check::{Check, Verdict};
 use oak_planning::parameter::{Held, PARAMETERS, Span};
-use oak_planning::suggestion::{RawSuggestionRequest, Suggestion, Suggestions, suggest};
+use oak_planning::suggestion::{RawSuggestionRequest, Suggestion, suggest};
 use oak_planning::sweep::{RawSweep, sweep};
 use oak_planning::tolerance::{RawSpreads, RawTolerance, tolerance};
+use support::remedies::{checks, keeps_its_word, press_all, short_designs, suggested};
 use support::{demo_build, demo_builds};
 
 fn nook() -> RawBuild {
@@ -24,35 +24,6 @@ fn nook() -> RawBuild {
 fn turned(design: &RawDesign, parameter: &str, from: Option<f64>, to: Option<f64>) -> RawSweep {
     let parameter = Some(parameter.to_owned());
     RawSweep { design: design.clone(), brief: None, conditions: RawConditions::InUse, parameter, from, to }
-}
-
-fn checks(brief: &RawBrief, design: &RawDesign) -> Vec<Check> {
-    judge(&Case::of(&resolve_brief(brief).expect("a brief"), design).expect("whole"))
-}
-
-fn suggested(brief: &RawBrief, design: &RawDesign, check: &str) -> Suggestions {
-    suggest(
-        &RawSuggestionRequest { brief: brief.clone(), design: design.clone(), check: check.to_owned() },
-        &Stop::default(),
-    )
-    .expect("suggestions")
-}
-
-/// What a suggestion claims, computed again from the design or brief that it hands out.
-fn keeps_its_word(brief: &RawBrief, design: &RawDesign, id: &str, suggestion: &Suggestion, verdict: Verdict) {
-    let again =
-        checks(suggestion.brief.as_ref().unwrap_or(brief), suggestion.design.as_ref().unwrap_or(design));
-    let check = again.iter().find(|check| check.id == id).expect("still asked");
-    assert_eq!(check.verdict, verdict, "{suggestion:?}");
-    assert_eq!(check.reached, suggestion.reached);
-    for effect in &suggestion.effects {
-        let other = again.iter().find(|check| check.id == effect.id).expect("still asked");
-        assert_eq!((&other.reached, other.verdict), (&effect.after, effect.verdict));
-    }
-    let before = checks(brief, design);
-    let was_short = |id: &str| before.iter().any(|check| check.id == id && check.verdict == Verdict::Short);
-    let harms = again.iter().filter(|check| check.verdict == Verdict::Short && !was_short(check.id)).count();
-    assert_eq!(harms, suggestion.harms);
 }
 
 #[test]
@@ -75,7 +46,8 @@ fn whatever_falls_short_in_the_demo_is_mended_as_said_or_said_not_to_be() {
                     assert!(found.suggestions.is_empty());
                     keeps_its_word(brief, design, check.id, nearest, Verdict::Short);
                 }
-                assert!(found.suggestions.is_sorted_by_key(|suggestion| suggestion.harms), "{found:?}");
+                let key = |suggestion: &Suggestion| (suggestion.harms, !suggestion.caveat.is_empty());
+                assert!(found.suggestions.is_sorted_by_key(key), "{found:?}");
             }
         }
     }
@@ -99,6 +71,11 @@ fn a_small_step_is_enough_where_little_is_missing_and_a_smaller_one_is_not() {
         .find(|suggestion| suggestion.turns.len() == 1 && suggestion.turns[0].id == "volume");
     let turn = &alone.expect("more volume goes lower").turns[0];
     assert!(turn.after > turn.before && turn.after < 1.5 * turn.before, "{turn:?}");
+    // What it says of itself is true of it, not of what it was made from.
+    let made = alone.expect("found").design.as_ref().expect("a design");
+    let said = format!("Volume {} instead of 44 l", made.enclosure.volume.clone().expect("typed"));
+    assert!(made.notes.starts_with("Made from \"Slot, all-round\""), "{}", made.notes);
+    assert!(made.notes.contains(&said), "{} {said}", made.notes);
     let held = Held::of(design).expect("whole");
     let volume = &PARAMETERS[0];
     let less = volume.set(&held, turn.before + 0.75 * (turn.after - turn.before)).expect("within its range");
@@ -137,6 +114,101 @@ fn what_is_met_needs_no_mending_and_what_is_not_asked_is_told() {
     assert!(found.suggestions.is_empty() && found.nearest.is_none());
     let ask = RawSuggestionRequest { brief, design, check: "colour".to_owned() };
     assert_eq!(suggest(&ask, &Stop::default()).expect_err("no such check")[0].field, "check");
+}
+
+#[test]
+fn more_mass_that_only_lowers_what_is_compared_with_is_not_first_and_says_so() {
+    let build = demo_build("Busker's upright");
+    let brief = build.brief.expect("a brief");
+    let mut masses = 0;
+    for design in build.variants.iter().chain(&demo_build("Pit organ").variants) {
+        for lowest in ["25 Hz", "38 Hz"] {
+            let brief = RawBrief { lowest: Some(lowest.into()), ..brief.clone() };
+            let short = |check: &Check| check.id == "lowest" && check.verdict == Verdict::Short;
+            if !checks(&brief, design).iter().any(short) {
+                continue;
+            }
+            let found = suggested(&brief, design, "lowest");
+            let all = found.suggestions.iter().chain(&found.nearest);
+            for suggestion in all.filter(|one| one.turns.len() == 1 && one.turns[0].id == "added_mass") {
+                masses += 1;
+                let fallen = suggestion.costs.iter().find(|cost| cost.id == "sensitivity").expect("told");
+                assert!(fallen.after < fallen.before - 0.3, "{suggestion:?}");
+                if suggestion.harms == 0 && !suggestion.caveat.is_empty() {
+                    assert!(
+                        suggestion.caveat.contains("plays no louder than before"),
+                        "{}",
+                        suggestion.caveat
+                    );
+                    let honest = found.suggestions.iter().any(|one| one.harms == 0 && one.caveat.is_empty());
+                    assert!(!honest || found.suggestions[0] != *suggestion, "{found:?}");
+                }
+            }
+        }
+    }
+    assert!(masses > 2, "{masses}");
+}
+
+#[test]
+fn what_vanishes_when_it_is_right_can_be_fixed_too() {
+    let build = nook();
+    let (usual, ported) = (build.brief.expect("a brief"), build.variants[0].clone());
+    // A kind of cabinet that the brief does not allow.
+    let sealed = RawBrief { families: vec![RawFamily::Sealed], ..usual.clone() };
+    let found = suggested(&sealed, &ported, "family");
+    let best = found.suggestions.first().expect("a closed box is allowed");
+    assert_eq!(best.design.as_ref().expect("a design").enclosure.family, RawFamily::Sealed);
+    // Air that no port keeps quiet enough: without one there is none.
+    let loud =
+        RawBrief { air_noise: Some(RawAirNoise::Silent), loudness: Some("108 dB".into()), ..usual.clone() };
+    let found = suggested(&loud, &ported, "air");
+    let without = found.suggestions.iter().filter(|one| one.reached == "no port").count();
+    assert!(without > 0, "{found:?}");
+    // A boom.
+    let mut booming = ported.clone();
+    booming.enclosure.tuning = Some("46 Hz".into());
+    booming.enclosure.volume = Some("60 l".into());
+    booming.driver.qts = None;
+    booming.driver.qes = Some(0.9.into());
+    let found = suggested(&usual, &booming, "even");
+    assert!(!found.suggestions.is_empty(), "{:?}", found.nearest);
+}
+
+#[test]
+fn a_place_that_is_ten_millimetres_short_may_be_asked_again() {
+    let build = nook();
+    let (usual, design) = (build.brief.expect("a brief"), build.variants[0].clone());
+    let held = Held::of(&design).expect("whole");
+    let deep = held.built.standing().expect("a box")[2];
+    let brief =
+        RawBrief { depth: Some(Typed::from(format!("{:.0} mm", deep * 1e3 - 10.0).as_str())), ..usual };
+    let found = suggested(&brief, &design, "size");
+    let asked = found.suggestions.iter().find(|one| one.brief.is_some()).expect("the brief may give way");
+    assert_eq!(asked.turns[0].id, "depth");
+    assert!((0.0..0.0101).contains(&(asked.turns[0].after - deep)), "{:?}", asked.turns);
+    // And a builder looks for other sizes, or lets the frame in, before.
+    assert!(found.suggestions[0].design.is_some(), "{found:?}");
+}
+
+#[test]
+fn whatever_is_short_each_suggestion_does_what_it_says_and_none_is_overlooked() {
+    // `cargo bench --workspace --profile dev --bench suggestions` presses those of 200.
+    let pressed = press_all(&short_designs(4));
+    assert!(pressed > 10, "{pressed}");
+}
+
+#[test]
+fn a_brace_in_the_way_is_moved_before_anything_else_is_changed() {
+    let build = nook();
+    let (usual, mut design) = (build.brief.expect("a brief"), build.variants[0].clone());
+    let body = design.body.get_or_insert_default();
+    body.braces = serde_json::from_value(serde_json::json!([{ "along": "width" }])).expect("a brace");
+    let found = suggested(&usual, &design, "fits");
+    let best = found.suggestions.first().expect("it can be moved");
+    assert!(best.words.starts_with("The brace"), "{best:?}");
+    let moved = best.design.as_ref().expect("a design");
+    assert_eq!(moved.enclosure, design.enclosure);
+    assert_eq!(moved.body.as_ref().expect("written").braces.len(), 1);
 }
 
 /// Every family with a start for a small woofer.

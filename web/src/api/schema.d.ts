@@ -1175,6 +1175,23 @@ export interface components {
             /** @description The drivers, in order. */
             rows: components["schemas"]["ComparedDriver"][];
         };
+        /** @description What a change costs or gains that the brief does not ask about. */
+        Cost: {
+            /** @description `sensitivity` or `max_output`. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description As it stands, dB.
+             */
+            before: number;
+            /**
+             * Format: double
+             * @description As it would be, dB.
+             */
+            after: number;
+        };
         /** @description How firmly something holds a standing wave. */
         CouplingReport: {
             /** @description Which part. */
@@ -3361,6 +3378,13 @@ export interface components {
             reached: string;
             /** @description What else of the brief changes by it. */
             effects: components["schemas"]["Effect"][];
+            /** @description What else it does to how loud the design plays. */
+            costs: components["schemas"]["Cost"][];
+            /**
+             * @description Why it is not what it seems, in words: it only lowers what the note is compared with, or makes a port that cannot be built. Empty
+             *     otherwise.
+             */
+            caveat: string;
             /** @description How many things that were met would be short. */
             harms: number;
             design?: components["schemas"]["RawDesign"] | null;
@@ -3370,7 +3394,7 @@ export interface components {
         Suggestions: {
             /** @description As it stands. */
             check: components["schemas"]["Check"];
-            /** @description What fixes it, the least harm and then the least change first. */
+            /** @description What fixes it: the least harm first, then what is all it seems, then the least change. */
             suggestions: components["schemas"]["Suggestion"][];
             nearest?: components["schemas"]["Suggestion"] | null;
         };

@@ -1,14 +1,14 @@
 //! What is tried to fix a design, one function a way.
 
 use oak_cabinetry::geometry::Face;
-use oak_design::field;
+use oak_design::field::{self, Field};
 use oak_design::file::{
     RawBrief, RawDesign, RawDriverArray, RawEnd, RawFace, RawFamily, RawFold, RawPlace, RawPort,
     RawPortBuild, RawPortSection, RawStack, Typed,
 };
 use oak_design::start::RawAsk;
 
-use super::{Bench, Change, Found, Turn};
+use super::{Bench, Change, Found, Turn, moved};
 use crate::check::Verdict;
 use crate::fitted::fitted;
 use crate::parameter::{Held, PARAMETERS, Parameter};
@@ -36,10 +36,16 @@ pub(super) enum Attempt {
     Port(PortChange),
     /// The way of a line or horn folded otherwise.
     Fold(FoldChange),
+    /// Something mounted elsewhere, or built a little otherwise: what is said of it, the design, and how much is changed.
+    Mounted(String, Box<RawDesign>, f64),
+    /// Half as many drivers, of those in series or in parallel.
+    Fewer { series: bool },
     /// A brief with more power.
     Power,
     /// A brief that asks less.
     Loudness,
+    /// A brief that is content with what is reached.
+    Less,
 }
 
 /// How a port may be built otherwise.
@@ -112,11 +118,17 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
     let others = [
         Attempt::Drivers { series: false },
         Attempt::Drivers { series: true },
+        Attempt::Fewer { series: false },
+        Attempt::Fewer { series: true },
         Attempt::Power,
         Attempt::Loudness,
+        Attempt::Less,
     ];
     let own = bench.ask.design.enclosure.family;
-    let families = FAMILIES.into_iter().filter(|family| *family != own).map(Attempt::Family);
+    // Of those that the brief allows, where it names any.
+    let allowed = &bench.brief.families;
+    let kinds = if allowed.is_empty() { FAMILIES.to_vec() } else { allowed.clone() };
+    let families = kinds.into_iter().filter(|family| *family != own).map(Attempt::Family);
     // Only what does not fit is helped by building it otherwise.
     let fits = bench.check.id == "fits";
     let ports = PORT_WAYS.into_iter().filter(|_| fits).map(Attempt::Port);
@@ -128,8 +140,10 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
     let placed = fits || ["size", "place"].contains(&bench.check.id);
     let sizes = placed.then_some(Attempt::Sizes);
     let faces = DRIVER_FACES.into_iter().filter(|_| placed && !way).map(Attempt::Face);
-    sizes
+    let mounted = moved::attempts(bench);
+    mounted
         .into_iter()
+        .chain(sizes)
         .chain(faces)
         .chain(ports)
         .chain(folds)
@@ -152,8 +166,11 @@ impl Attempt {
             Self::Face(face) => driver_face(bench, face),
             Self::Port(way) => port(bench, way),
             Self::Fold(way) => fold(bench, way),
+            Self::Mounted(words, design, effort) => built_otherwise(bench, *design, words, effort),
+            Self::Fewer { series } => fewer(bench, series),
             Self::Power => power(bench),
             Self::Loudness => loudness(bench),
+            Self::Less => content(bench),
         }
     }
 }
@@ -170,9 +187,9 @@ fn turn(bench: &Bench<'_>, parameter: &'static Parameter, up: bool) -> Option<Fo
         let exact = parameter.times(&bench.held, factor)?;
         let after = digits.map_or(exact, |digits| rounded(exact, digits, parameter));
         let (turn, design) = turned(bench, parameter, after)?;
-        let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+        let (check, seen) = bench.look(&bench.ask.brief, &design)?;
         let change = Change { words: String::new(), turns: vec![turn], design: Some(design), brief: None };
-        Some(bench.found(change, factor.ln().abs(), &check, &checks))
+        Some(bench.found(change, factor.ln().abs(), &check, &seen))
     };
     let direction = |factor: f64| if up { factor } else { factor.recip() };
     let (mut low, mut best) = (1.0, None::<Found>);
@@ -234,10 +251,10 @@ fn both(bench: &Bench<'_>, pair: [(&'static Parameter, bool); 2]) -> Option<Foun
         let after = rounded(second.times(&held, direction(also, b))?, 2, second);
         let design = second.set(&held, after)?;
         let other = Turn::of(second.id, second.name, second.field, before, after);
-        let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+        let (check, seen) = bench.look(&bench.ask.brief, &design)?;
         let change =
             Change { words: String::new(), turns: vec![one, other], design: Some(design), brief: None };
-        let found = bench.found(change, 0.2 + (a * b).ln(), &check, &checks);
+        let found = bench.found(change, 0.2 + (a * b).ln(), &check, &seen);
         (found.met && found.suggestion.harms == 0).then_some(found)
     })
 }
@@ -273,9 +290,9 @@ fn driver_face(bench: &Bench<'_>, face: RawFace) -> Option<Found> {
 
 /// A change that only concerns how it is built, where it helps.
 fn built_otherwise(bench: &Bench<'_>, design: RawDesign, words: String, effort: f64) -> Option<Found> {
-    let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+    let (check, seen) = bench.look(&bench.ask.brief, &design)?;
     let change = Change { words, turns: Vec::new(), design: Some(design), brief: None };
-    let found = bench.found(change, effort, &check, &checks);
+    let found = bench.found(change, effort, &check, &seen);
     (found.met || found.ratio > bench.check.ratio).then_some(found)
 }
 
@@ -287,10 +304,27 @@ fn drivers(bench: &Bench<'_>, series: bool) -> Option<Found> {
     let count = field::SERIES.read(slot.as_ref()).unwrap_or(1.0) * 2.0;
     *slot = Some(Typed::Number(count));
     let words = if series { "Twice the drivers, in series" } else { "Twice the drivers, in parallel" };
-    let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+    let (check, seen) = bench.look(&bench.ask.brief, &design)?;
     let change = Change { words: words.to_owned(), turns: Vec::new(), design: Some(design), brief: None };
-    let found = bench.found(change, 1.2, &check, &checks);
+    let found = bench.found(change, 1.2, &check, &seen);
     (found.met || found.ratio > bench.check.ratio).then_some(found)
+}
+
+/// Half as many drivers.
+fn fewer(bench: &Bench<'_>, series: bool) -> Option<Found> {
+    let mut design = bench.ask.design.clone();
+    let driver_array = design.driver_array.as_mut()?;
+    let (slot, field) = if series {
+        (&mut driver_array.series, &field::SERIES)
+    } else {
+        (&mut driver_array.parallel, &field::PARALLEL)
+    };
+    let half = field.read(slot.as_ref())? / 2.0;
+    if half.fract() != 0.0 {
+        return None;
+    }
+    *slot = Some(Typed::Number(half));
+    built_otherwise(bench, design, "Half as many drivers".to_owned(), 1.2)
 }
 
 /// Another kind of cabinet, by whichever of its starting points fixes with the least harm.
@@ -310,32 +344,34 @@ fn family(bench: &Bench<'_>, family: RawFamily) -> Option<Found> {
     let found = starts.into_iter().filter_map(|start| {
         let other = RawDesign { name: design.name.clone(), body: design.body.clone(), ..start.design? };
         let other = fitted(&bench.brief, &bench.ask.brief, other);
-        let (check, checks) = bench.look(&bench.ask.brief, &other)?;
+        let (check, seen) = bench.look(&bench.ask.brief, &other)?;
         let words = format!("{} instead, by the starting point \"{}\"", family.name(), start.name);
         let change = Change { words, turns: Vec::new(), design: Some(other), brief: None };
-        Some(bench.found(change, 1.0, &check, &checks))
+        Some(bench.found(change, 1.0, &check, &seen))
     });
     found.filter(|found| found.met).min_by_key(|found| found.suggestion.harms)
 }
 
-/// Makes the first port a slot as wide as the room between the sides and of an area (m2); its width and height, m.
-///
-/// The room itself may follow from the volume that the slot takes, so a few rounds.
-fn across_the_floor(design: &mut RawDesign, front: bool, section: f64) -> Option<[f64; 2]> {
-    let mut across = section.sqrt() * 4.0;
-    let mut height = 0.0;
-    for _ in 0..5 {
-        height = ((section / across) * 1e3).round().max(5.0) * 1e-3;
+/// Makes the first port a slot between both sides and of an area (m2); its height, m.
+fn across_the_floor(design: &mut RawDesign, front: bool, section: f64) -> Option<f64> {
+    let mut height = section.sqrt() / 4.0;
+    // The room itself may follow from the volume that the slot takes, so a few rounds.
+    for _ in 0..4 {
+        height = (height * 1e3).round().max(5.0) * 1e-3;
         let ports =
             if front { &mut design.enclosure.front.as_mut()?.ports } else { &mut design.enclosure.ports };
         let port = ports.first_mut()?;
-        port.width = Some(field::WIDTH.typed(across, 4));
+        port.width = None;
         port.height = Some(field::HEIGHT.typed(height, 3));
         let held = Held::of(design).ok()?;
         let [low, high] = held.built.boxed?.cabinet.interior.bounds();
-        across = ((high[0] - low[0]) * 1e3 - 1e-6).floor() * 1e-3;
+        let wanted = section / (high[0] - low[0]);
+        if (wanted - height).abs() <= 5e-4 {
+            break;
+        }
+        height = wanted;
     }
-    Some([across, height])
+    Some(height)
 }
 
 /// The port that does not fit, built another way.
@@ -387,8 +423,12 @@ fn port(bench: &Bench<'_>, way: PortChange) -> Option<Found> {
                 inner_end: Some(RawEnd::ThreeWalls),
                 ..port.clone()
             };
-            let [across, height] = across_the_floor(&mut design, front, section)?;
-            format!("A slot along the floor, {:.0} mm by {:.0} mm{}", across * 1e3, height * 1e3, said(turns))
+            let height = across_the_floor(&mut design, front, section)?;
+            format!(
+                "A slot along the floor, as wide as the box and {:.0} mm high{}",
+                height * 1e3,
+                said(turns)
+            )
         }
     };
     let effort = match way {
@@ -414,7 +454,7 @@ fn fold(bench: &Bench<'_>, way: FoldChange) -> Option<Found> {
     }
     let (corner, thickness) = (fold.corner, fold.thickness.clone());
     *fold = RawFold { folds: typed, stack, corner, thickness, ..RawFold::default() };
-    let (check, checks) = bench.look(&bench.ask.brief, &design)?;
+    let (check, seen) = bench.look(&bench.ask.brief, &design)?;
     let times = match folds {
         0 => "Not folded".to_owned(),
         1 => "Folded once".to_owned(),
@@ -428,7 +468,7 @@ fn fold(bench: &Bench<'_>, way: FoldChange) -> Option<Found> {
     let effort = 0.1 + if lie.is_empty() { 0.0 } else { 0.05 };
     let change =
         Change { words: format!("{times}{lie}"), turns: Vec::new(), design: Some(design), brief: None };
-    let found = bench.found(change, effort, &check, &checks);
+    let found = bench.found(change, effort, &check, &seen);
     (found.met || found.ratio > bench.check.ratio).then_some(found)
 }
 
@@ -457,11 +497,80 @@ fn loudness(bench: &Bench<'_>) -> Option<Found> {
     least(bench, steps)
 }
 
+/// Most by which a brief is relaxed, as a share.
+const RELAXED: f64 = 0.15;
+
+/// A brief that is content with what is reached: where it is not far from what was asked.
+fn content(bench: &Bench<'_>) -> Option<Found> {
+    let asked = &bench.ask.brief;
+    let (mut brief, mut turns) = (asked.clone(), Vec::new());
+    let mut relax = |id, name, field: &'static Field, slot: &mut Option<Typed>, reached: f64| {
+        let before = field.read(slot.as_ref())?;
+        let typed = field.typed(reached, 4);
+        *slot = Some(typed.clone());
+        turns.push(Turn::of(id, name, field, before, field.read(Some(&typed))?));
+        Some(())
+    };
+    match bench.check.id {
+        "size" => {
+            let standing = bench.held.built.standing()?;
+            let sides: [(_, _, _, &mut Option<Typed>); 3] = [
+                ("width", "Width allowed", &field::BRIEF_WIDTH, &mut brief.width),
+                ("height", "Height allowed", &field::BRIEF_HEIGHT, &mut brief.height),
+                ("depth", "Depth allowed", &field::BRIEF_DEPTH, &mut brief.depth),
+            ];
+            for (k, (id, name, field, slot)) in sides.into_iter().enumerate() {
+                if bench.brief.outside[k].is_some_and(|most| standing[k] > most * (1.0 + 1e-6)) {
+                    // To whole centimetres, as people measure places.
+                    relax(id, name, field, slot, (standing[k] * 1e2 - 1e-4).ceil() * 1e-2)?;
+                }
+            }
+            let volume = bench.held.built.boxed.as_ref()?.cabinet.outer.volume();
+            if bench.brief.free.is_some_and(|free| volume > free) {
+                let reached = (volume * 1e3).ceil() * 1e-3;
+                relax("volume", "Outside volume allowed", &field::BRIEF_FREE, &mut brief.volume, reached)?;
+            }
+        }
+        "lowest" => {
+            let reached = bench.now.lowest?;
+            relax(
+                "lowest",
+                "Lowest note asked",
+                &field::BRIEF_LOWEST,
+                &mut brief.lowest,
+                (reached * 2.0).ceil() / 2.0,
+            )?;
+        }
+        "weight" => {
+            let reached = field::BRIEF_WEIGHT.read(asked.weight.as_ref())? / bench.check.ratio;
+            relax(
+                "weight",
+                "Weight allowed",
+                &field::BRIEF_WEIGHT,
+                &mut brief.weight,
+                (reached * 2.0).ceil() / 2.0,
+            )?;
+        }
+        "cost" => {
+            let reached = field::BRIEF_BUDGET.read(asked.budget.as_ref())? / bench.check.ratio;
+            relax("budget", "Budget", &field::BRIEF_BUDGET, &mut brief.budget, reached.ceil())?;
+        }
+        _ => return None,
+    }
+    let near = |turn: &Turn| (turn.after / turn.before).ln().abs() <= RELAXED;
+    if turns.is_empty() || !turns.iter().all(near) {
+        return None;
+    }
+    let (check, seen) = bench.look(&brief, &bench.ask.design)?;
+    let change = Change { words: String::new(), turns, design: None, brief: Some(brief) };
+    Some(bench.found(change, 1.4, &check, &seen))
+}
+
 /// How the design stands to another brief.
 fn asked(bench: &Bench<'_>, turn: Turn, brief: RawBrief) -> Option<Found> {
-    let (check, checks) = bench.look(&brief, &bench.ask.design)?;
+    let (check, seen) = bench.look(&brief, &bench.ask.design)?;
     let change = Change { words: String::new(), turns: vec![turn], design: None, brief: Some(brief) };
-    Some(bench.found(change, 1.5, &check, &checks))
+    Some(bench.found(change, 1.5, &check, &seen))
 }
 
 /// The first that fixes, or the best of what helps.

@@ -1,6 +1,7 @@
 //! What would fix a design that falls short of its brief: changes found by simulating them.
 
 mod attempt;
+mod moved;
 
 use oak_acoustics::Stop;
 use oak_design::Problem;
@@ -14,7 +15,7 @@ use utoipa::ToSchema;
 
 use crate::Case;
 use crate::check::{Check, Verdict, judge};
-use crate::parameter::Held;
+use crate::parameter::{Held, PARAMETERS};
 
 use attempt::attempts;
 
@@ -68,6 +69,19 @@ pub struct Effect {
     pub verdict: Verdict,
 }
 
+/// What a change costs or gains that the brief does not ask about.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Cost {
+    /// `sensitivity` or `max_output`.
+    pub id: &'static str,
+    /// What it is called.
+    pub name: &'static str,
+    /// As it stands, dB.
+    pub before: f64,
+    /// As it would be, dB.
+    pub after: f64,
+}
+
 /// A change that fixes one thing, simulated.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Suggestion {
@@ -79,6 +93,11 @@ pub struct Suggestion {
     pub reached: String,
     /// What else of the brief changes by it.
     pub effects: Vec<Effect>,
+    /// What else it does to how loud the design plays.
+    pub costs: Vec<Cost>,
+    /// Why it is not what it seems, in words: it only lowers what the note is compared with, or makes a port that cannot be built. Empty
+    /// otherwise.
+    pub caveat: String,
     /// How many things that were met would be short.
     pub harms: usize,
     /// The changed design; absent where it is the brief that changes.
@@ -92,7 +111,7 @@ pub struct Suggestion {
 pub struct Suggestions {
     /// As it stands.
     pub check: Check,
-    /// What fixes it, the least harm and then the least change first.
+    /// What fixes it: the least harm first, then what is all it seems, then the least change.
     pub suggestions: Vec<Suggestion>,
     /// Where nothing does: the single change that comes nearest.
     pub nearest: Option<Suggestion>,
@@ -112,19 +131,25 @@ pub fn suggest(ask: &RawSuggestionRequest, stop: &Stop) -> Result<Suggestions, V
     let mut found: Vec<Found> =
         attempts(&bench).into_par_iter().filter_map(|attempt| attempt.run(&bench)).collect();
     found.sort_by(|a, b| {
-        (a.suggestion.harms, a.effort).partial_cmp(&(b.suggestion.harms, b.effort)).expect("finite")
+        let key = |found: &Found| {
+            let Suggestion { harms, caveat, .. } = &found.suggestion;
+            (*harms, !caveat.is_empty(), found.effort)
+        };
+        key(a).partial_cmp(&key(b)).expect("finite")
     });
-    let (suggestions, mut short): (Vec<_>, Vec<_>) = found.into_iter().partition(|found| found.met);
+    let (mut suggestions, mut short): (Vec<_>, Vec<_>) = found.into_iter().partition(|found| found.met);
+    let most = if bench.check.id == "fits" { MOST_WAYS_OUT } else { MOST };
+    // That the brief may give way is always told.
+    let gives = suggestions.iter().position(|found| found.suggestion.brief.is_some());
+    if let Some(gives) = gives.filter(|gives| *gives >= most) {
+        suggestions.swap(most - 1, gives);
+    }
     short.sort_by(|a, b| b.ratio.total_cmp(&a.ratio));
     let nearest =
         if suggestions.is_empty() { short.into_iter().next().map(|found| found.suggestion) } else { None };
     Ok(Suggestions {
         check: bench.check.clone(),
-        suggestions: suggestions
-            .into_iter()
-            .take(if bench.check.id == "fits" { MOST_WAYS_OUT } else { MOST })
-            .map(|found| found.suggestion)
-            .collect(),
+        suggestions: suggestions.into_iter().take(most).map(|found| found.suggestion).collect(),
         nearest,
     })
 }
@@ -135,9 +160,54 @@ struct Bench<'a> {
     stop: &'a Stop,
     held: Held<'a>,
     brief: Brief,
-    checks: Vec<Check>,
+    now: Seen,
     check: Check,
 }
+
+/// How a design stands to a brief.
+struct Seen {
+    checks: Vec<Check>,
+    loud: Loud,
+    /// Lowest note that is heard in full, Hz.
+    lowest: Option<f64>,
+}
+
+/// How loud it plays, dB at 1 m.
+#[derive(Debug, Clone, Copy)]
+struct Loud {
+    /// In its passband for 2.83 V.
+    sensitivity: f64,
+    /// At the lowest note that is asked for, for 2.83 V.
+    lowest: Option<f64>,
+    /// Most that is clean there.
+    most: Option<f64>,
+}
+
+impl Seen {
+    fn of(brief: &RawBrief, design: &RawDesign) -> Result<Self, Vec<Problem>> {
+        let brief = resolve_brief(brief).map_err(|problems| {
+            problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
+        })?;
+        let case = Case::of(&brief, design)?;
+        let per_volt = 20.0 * (case.design.drive.volts / BENCH_VOLTS).log10();
+        let at = (!case.band.is_empty()).then_some(case.band.start);
+        let loud = Loud {
+            sensitivity: case.computed.figures.reference_level - per_volt,
+            lowest: at.and_then(|at| case.computed.response.level().nth(at)).map(|level| level - per_volt),
+            most: at.map(|at| case.computed.max_output.level[at]).filter(|level| level.is_finite()),
+        };
+        Ok(Self { checks: judge(&case), loud, lowest: case.computed.figures.f3 })
+    }
+
+    fn check(&self, id: &str) -> Option<&Check> {
+        self.checks.iter().find(|check| check.id == id)
+    }
+}
+
+/// What sensitivities are stated for, V.
+const BENCH_VOLTS: f64 = 2.83;
+/// Less than this is not told, dB.
+const HEARD: f64 = 0.1;
 
 /// A change that was simulated.
 struct Found {
@@ -151,30 +221,46 @@ struct Found {
 impl<'a> Bench<'a> {
     fn of(ask: &'a RawSuggestionRequest, stop: &'a Stop) -> Result<Self, Vec<Problem>> {
         let held = Held::of(&ask.design)?;
-        let checks = checks(&ask.brief, &ask.design)?;
-        let check = checks.iter().find(|check| check.id == ask.check).cloned().ok_or_else(|| {
+        let now = Seen::of(&ask.brief, &ask.design)?;
+        let check = now.check(&ask.check).cloned().ok_or_else(|| {
             vec![Problem::new("check", ProblemKind::NoSuchField { name: ask.check.clone() })]
         })?;
         let brief = resolve_brief(&ask.brief)?;
-        Ok(Self { ask, stop, held, brief, checks, check })
+        Ok(Self { ask, stop, held, brief, now, check })
     }
 
     /// How a changed brief or design stands; nothing where it cannot be computed, or nobody waits for it any more.
-    fn look(&self, brief: &RawBrief, design: &RawDesign) -> Option<(Check, Vec<Check>)> {
+    fn look(&self, brief: &RawBrief, design: &RawDesign) -> Option<(Check, Seen)> {
         if self.stop.stopped() {
             return None;
         }
-        let checks = checks(brief, design).ok()?;
-        Some((checks.iter().find(|check| check.id == self.check.id)?.clone(), checks))
+        let seen = Seen::of(brief, design).ok()?;
+        Some((seen.check(self.check.id).cloned().unwrap_or_else(|| self.at_rest(design)), seen))
     }
 
-    fn found(&self, change: Change, effort: f64, check: &Check, checks: &[Check]) -> Found {
-        let Change { words, turns, design, brief } = change;
-        let was = |id: &str| self.checks.iter().find(|check| check.id == id);
-        let effects: Vec<Effect> = checks
+    /// A check that nothing is left to say about: rules speak of what is there.
+    fn at_rest(&self, design: &RawDesign) -> Check {
+        let reached = match self.check.id {
+            "air" => "no port".to_owned(),
+            "even" => "even".to_owned(),
+            "family" => design.enclosure.family.name().to_owned(),
+            _ => "met".to_owned(),
+        };
+        Check { reached, words: String::new(), verdict: Verdict::Met, ratio: 1.0, ..self.check.clone() }
+    }
+
+    fn found(&self, change: Change, effort: f64, check: &Check, seen: &Seen) -> Found {
+        let notes = self.notes(&change);
+        let Change { words, turns, mut design, brief } = change;
+        // A starting point has a reason of its own; any other was the reason of what is changed.
+        if let Some(design) = design.as_mut().filter(|design| design.notes == self.ask.design.notes) {
+            design.notes = notes;
+        }
+        let effects: Vec<Effect> = seen
+            .checks
             .iter()
             .filter(|other| other.id != self.check.id)
-            .filter_map(|after| was(after.id).map(|before| (before, after)))
+            .filter_map(|after| self.now.check(after.id).map(|before| (before, after)))
             .filter(|(before, after)| before.reached != after.reached || before.verdict != after.verdict)
             .map(|(before, after)| Effect {
                 id: after.id,
@@ -185,22 +271,66 @@ impl<'a> Bench<'a> {
             })
             .collect();
         // A rule may show only once it is broken.
-        let broken = checks.iter().filter(|after| {
-            after.verdict == Verdict::Short
-                && was(after.id).is_none_or(|before| before.verdict != Verdict::Short)
-        });
-        let harms = broken.count();
-        let suggestion =
-            Suggestion { words, turns, reached: check.reached.clone(), effects, harms, design, brief };
+        let broken: Vec<&Check> = seen
+            .checks
+            .iter()
+            .filter(|after| {
+                after.verdict == Verdict::Short
+                    && self.now.check(after.id).is_none_or(|before| before.verdict != Verdict::Short)
+            })
+            .collect();
+        let costs = self.costs(seen.loud);
+        let caveat = self.caveat(check, seen, &broken);
+        let harms = broken.len();
+        let reached = check.reached.clone();
+        let suggestion = Suggestion { words, turns, reached, effects, costs, caveat, harms, design, brief };
         Found { met: check.verdict == Verdict::Met, ratio: check.ratio, effort, suggestion }
     }
-}
 
-fn checks(brief: &RawBrief, design: &RawDesign) -> Result<Vec<Check>, Vec<Problem>> {
-    let brief = resolve_brief(brief).map_err(|problems| {
-        problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
-    })?;
-    Ok(judge(&Case::of(&brief, design)?))
+    /// What was changed, for the notes of the changed design.
+    fn notes(&self, change: &Change) -> String {
+        let typed =
+            |turn: &Turn, value: f64| match PARAMETERS.iter().find(|parameter| parameter.id == turn.id) {
+                Some(parameter) => parameter.field.typed(value, 4).to_string(),
+                None => value.to_string(),
+            };
+        let turned = |turn: &Turn| {
+            format!("{} {} instead of {}", turn.name, typed(turn, turn.after), typed(turn, turn.before))
+        };
+        let words = Some(change.words.clone()).filter(|words| !words.is_empty());
+        let all: Vec<String> = words.into_iter().chain(change.turns.iter().map(turned)).collect();
+        let (from, what) = (&self.ask.design.name, self.check.name.to_lowercase());
+        format!("Made from \"{from}\" for its {what}: {}.", all.join(", "))
+    }
+
+    fn costs(&self, after: Loud) -> Vec<Cost> {
+        let before = self.now.loud;
+        let pairs = [
+            ("sensitivity", "Sensitivity", Some(before.sensitivity), Some(after.sensitivity)),
+            ("max_output", "Max. clean SPL at the lowest note", before.most, after.most),
+        ];
+        let told = |(id, name, before, after): (_, _, Option<f64>, Option<f64>)| {
+            let (before, after) = before.zip(after)?;
+            ((after - before).abs() >= HEARD).then_some(Cost { id, name, before, after })
+        };
+        pairs.into_iter().filter_map(told).collect()
+    }
+
+    /// Why a change is not all it seems.
+    fn caveat(&self, check: &Check, seen: &Seen, broken: &[&Check]) -> String {
+        if let Some(fits) = broken.iter().find(|broken| broken.id == "fits") {
+            return format!("The box can then not be built: {}.", fits.words);
+        }
+        let (before, after) = (self.now.loud, seen.loud);
+        let fallen = before.sensitivity - after.sensitivity;
+        let lower = check.id == "lowest" && check.ratio > self.check.ratio;
+        match (before.lowest.zip(after.lowest), self.brief.lowest) {
+            (Some((was, is)), Some(lowest)) if lower && fallen > HEARD && is <= was + HEARD => format!(
+                "At {lowest:.0} Hz it plays no louder than before; the level above falls by {fallen:.1} dB and is less far from it."
+            ),
+            _ => String::new(),
+        }
+    }
 }
 
 /// What is changed, before it is known what it does.

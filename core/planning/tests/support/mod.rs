@@ -1,6 +1,8 @@
 //! What several tests of plans use.
 #![allow(dead_code)]
 
+pub mod remedies;
+
 use oak_design::file::{RawBuild, open_build};
 
 const BUILDS: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds");

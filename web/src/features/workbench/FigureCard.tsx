@@ -7,7 +7,7 @@ import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 import type { Chip } from './figures';
-import { mendDetail, mendedDesign, mendWords } from './suggestions';
+import { costWords, mendDetail, mendedDesign, mendWords } from './suggestions';
 import { Workings } from './Workings';
 
 interface Props {
@@ -118,6 +118,10 @@ function MendRow({
           <span className="font-normal text-met">→ {inWords(suggestion.reached)}</span>
         </p>
         <p className="text-[13px] text-soft">{mendDetail(suggestion)}</p>
+        {suggestion.caveat && <p className="text-[13px] text-short">{inWords(suggestion.caveat)}</p>}
+        {suggestion.costs.length > 0 && (
+          <p className="text-[13px] text-soft">{suggestion.costs.map(costWords).join(' · ')}</p>
+        )}
         {suggestion.effects.length > 0 && (
           <p className="text-[13px]">
             {suggestion.effects.map(({ id, name, before, after, verdict }, at) => (

@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import type { Suggestion, Turn } from '../../api/types';
 import { preferences } from '../../model/preferences';
 import { slot } from '../../testing/nook';
-import { mendDetail, mendedDesign, mendWords } from './suggestions';
+import { costWords, mendDetail, mendedDesign, mendWords } from './suggestions';
 
 const volume: Turn = {
   id: 'volume',
@@ -26,6 +26,8 @@ const suggestion = (turns: Turn[], words = ''): Suggestion => ({
   turns,
   reached: '26.8 Hz',
   effects: [],
+  costs: [{ id: 'sensitivity', name: 'Sensitivity', before: 86.24, after: 84.1 }],
+  caveat: '',
   harms: 0,
   design: slot,
   brief: null,
@@ -38,6 +40,10 @@ describe('what mends a design', () => {
     expect(mendWords(suggestion([volume, tuning]))).toBe('7 l more volume and Tuning 3 Hz lower');
     expect(mendDetail(suggestion([volume, tuning]))).toBe('Volume 44 l → 51 l, Tuning 29 Hz → 26 Hz');
     expect(mendWords(suggestion([], 'Twice the drivers, in series'))).toBe('Twice the drivers, in series');
+  });
+
+  it('tells what it costs', () => {
+    expect(suggestion([volume]).costs.map(costWords)).toEqual(['Sensitivity 86.2 → 84.1 dB']);
   });
 
   it('is said in the units of the reader', () => {

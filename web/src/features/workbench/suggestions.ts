@@ -38,6 +38,11 @@ export function mendDetail({ turns }: Suggestion): string {
     .join(', ');
 }
 
+/** What it does to how loud it plays. */
+export function costWords({ name, before, after }: Suggestion['costs'][number]): string {
+  return `${name} ${before.toFixed(1)} → ${after.toFixed(1)} dB`;
+}
+
 /** The mended design under a name that says what was done. */
 export function mendedDesign(design: RawDesign, suggestion: Suggestion): RawDesign | null {
   if (!suggestion.design) return null;
