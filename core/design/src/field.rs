@@ -210,7 +210,7 @@ fields! {
     BRIEF_HEAD = "brief.head_width", "Amplifier head", Length, "cm", 0.05, 2.0, "Width of the amplifier head that is to stand on it.";
     BRIEF_WEIGHT = "brief.weight", "Weight", Mass, "kg", 0.5, 1000.0, "Most that the finished cabinet may weigh, with its drivers.";
     BRIEF_FREE = "brief.volume", "Outside volume", Volume, "l", 1e-3, 20.0, "Most that the whole cabinet may take up.";
-    BRIEF_BUDGET = "brief.budget", "Budget", Number, "", 0.0, 1e6, "What the drivers may cost in all, in the money you reckon in.";
+    BRIEF_BUDGET = "brief.budget", "Budget", Number, "", 0.0, 1e6, "What drivers, radiators, ports and boards may cost in all, in the money you reckon in.";
     BRIEF_POWER = "brief.amplifier_power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into its load.";
     BRIEF_LOAD = "brief.amplifier_load", "Least load", Resistance, "ohm", 0.5, 64.0, "The lowest impedance that the amplifier stands.";
     BRIEF_CROSSOVER = "brief.crossover", "Crossover", Frequency, "Hz", 20.0, 1000.0, "Where the other loudspeakers take over.";

@@ -6,6 +6,7 @@ use oak_design::working::{Input, Working};
 
 use crate::Case;
 use crate::check::{Check, judge};
+use crate::price::{Priced, USUAL};
 
 const BRIEF: &str = "The brief and the driver's sheet.";
 const EVEN: &str =
@@ -39,15 +40,21 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
         Some((millimetres(built.outside()?), built.boxed.as_ref()?.cabinet.parts.len()))
     };
     let (formula, inputs, source) = match check.id {
-        "cost" => (
-            "cost = price of one × drivers; met while cost ≤ budget",
-            vec![
-                value("price", format!("{:.0}", case.design.driver.record.price?)),
-                value("drivers", case.drivers().to_string()),
-                value("budget", format!("{:.0}", case.brief.budget?)),
-            ],
-            BRIEF,
-        ),
+        "cost" => {
+            let priced = Priced::of(case, &USUAL)?;
+            (
+                "cost = price of one driver × drivers + radiators + ports + boards; met while cost ≤ budget",
+                vec![
+                    value("driver", format!("{:.0}", priced.driver)),
+                    value("drivers", case.drivers().to_string()),
+                    value("radiators", format!("{:.1}", priced.radiators)),
+                    value("ports", format!("{:.1}", priced.ports)),
+                    value("boards", format!("{:.1}", priced.boards)),
+                    value("budget", format!("{:.0}", case.brief.budget?)),
+                ],
+                "Driver by its sheet; the rest at usual prices by volume of wood, area of cone and length of tube (common practice).",
+            )
+        }
         "family" => (
             "the kind of cabinet is among those that the brief allows",
             vec![

@@ -2,7 +2,7 @@
 //!
 //! `template` holds briefs to begin with; `case` computes a design as its brief has it used; `check` judges, one rule a file;
 //! `driver_match` searches drivers and cabinets for a brief, `compare` puts drivers beside each other; `wiring` lists the ways
-//! to wire equal drivers, `change` says what each change to them does. `parameter` lists the values that can be turned one at a time:
+//! to wire equal drivers, `price` what the parts cost, `change` says what each change to them does. `parameter` lists the values that can be turned one at a time:
 //! `suggestion` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly. `cabinet` is the box itself.
 
 mod cabinet;
@@ -14,6 +14,7 @@ pub mod driver_match;
 mod explain;
 mod fitted;
 pub mod parameter;
+pub mod price;
 mod start;
 pub mod suggestion;
 pub mod sweep;

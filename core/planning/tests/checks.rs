@@ -3,10 +3,11 @@
 mod support;
 
 use oak_design::conditions::RawQuestion;
-use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawFamily, Typed};
+use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawEnclosure, RawFamily, Typed};
 use oak_design::resolve::{Brief, resolve_brief};
 use oak_planning::Case;
 use oak_planning::check::{Check, Verdict, judge};
+use oak_planning::price::{Priced, USUAL};
 use oak_planning::template::templates;
 use support::demo_builds;
 
@@ -143,10 +144,28 @@ fn size_load_and_cost_say_by_how_much() {
     assert_eq!(find(&unknown, "cost").verdict, Verdict::Unknown);
     let mut priced = design;
     priced.driver.price = Some(Typed::Number(80.0));
-    let checks = judge(&Case::of(&brief, &priced).expect("whole"));
-    assert_eq!(
-        (find(&checks, "cost").verdict, find(&checks, "cost").words.as_str()),
-        (Verdict::Short, "79 over")
+    let case = Case::of(&brief, &priced).expect("whole");
+    // Sealed, so that there are but boards: the wood between outside and inside, and a seventh more of the sheets.
+    let plain = RawEnclosure {
+        ports: Vec::new(),
+        tuning: None,
+        family: RawFamily::Sealed,
+        ..priced.enclosure.clone()
+    };
+    let sealed = RawDesign { enclosure: plain, ..priced.clone() };
+    let bare = Case::of(&brief, &sealed).expect("whole");
+    let cabinet = &bare.built().boxed.as_ref().expect("a box").cabinet;
+    let wood = cabinet.outer.volume() - cabinet.interior.volume();
+    let cost = 80.0 + wood * 700.0 * 1.15;
+    let checks = judge(&bare);
+    assert_eq!(find(&checks, "cost").reached, format!("{cost:.0}"));
+    assert_eq!(find(&checks, "cost").verdict, Verdict::Short);
+    assert!(find(&checks, "cost").why.contains("one driver at 80, boards"), "{}", find(&checks, "cost").why);
+    // Its port costs more than none.
+    let ported = Priced::of(&case, &USUAL).expect("priced");
+    assert!(
+        ported.total() > ported.drivers + ported.boards || ported.boards > wood * 700.0 * 1.15,
+        "{ported:?}"
     );
 }
 

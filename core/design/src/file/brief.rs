@@ -52,7 +52,7 @@ pub struct RawBrief {
     /// Most outside volume.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volume: Option<Typed>,
-    /// What the drivers may cost.
+    /// What drivers, radiators, ports and boards may cost.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub budget: Option<Typed>,
     /// Power of the amplifier into its least load.

@@ -33,7 +33,7 @@ pub struct Brief {
     pub weight: Option<f64>,
     /// Most outside volume, m3.
     pub free: Option<f64>,
-    /// What the drivers may cost.
+    /// What the parts may cost.
     pub budget: Option<f64>,
     /// Power of the amplifier into its least load, W.
     pub power: Option<f64>,

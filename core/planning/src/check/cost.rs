@@ -1,13 +1,13 @@
-//! The drivers stay within the budget.
+//! The parts stay within the budget.
 
 use super::{Check, Verdict};
 use crate::Case;
+use crate::price::{Priced, USUAL};
 
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let budget = case.brief.budget?;
-    let drivers = case.drivers();
-    let (id, name) = ("cost", "Cost of the drivers");
-    let Some(price) = case.design.driver.record.price else {
+    let (id, name) = ("cost", "Cost of the parts");
+    let Some(priced) = Priced::of(case, &USUAL) else {
         return Some(Check::unknown(
             id,
             name,
@@ -15,8 +15,15 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
             "Type what one costs into the driver's sheet.",
         ));
     };
-    let cost = price * f64::from(drivers);
+    let cost = priced.total();
     let met = cost <= budget;
+    let said = |what: &str, cost: f64| (cost >= 0.5).then(|| format!("{what} {cost:.0}"));
+    let parts = [
+        Some(format!("{} at {:.0}", plural(case.drivers()), priced.driver)),
+        said("radiators", priced.radiators),
+        said("ports", priced.ports),
+        said("boards", priced.boards),
+    ];
     Some(Check {
         id,
         name,
@@ -24,6 +31,14 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         words: if met { format!("{:.0} left", budget - cost) } else { format!("{:.0} over", cost - budget) },
         verdict: Verdict::of(met),
         ratio: if cost > 0.0 { budget / cost } else { 2.0 },
-        why: format!("{drivers} at {price:.0} each. Wood, amplifier and the rest come on top."),
+        why: format!(
+            "{}. Radiators, ports and boards at usual prices, with {:.0} % left of the sheets; amplifier, glue and finish come on top.",
+            parts.into_iter().flatten().collect::<Vec<_>>().join(", "),
+            USUAL.waste * 100.0
+        ),
     })
+}
+
+fn plural(drivers: u32) -> String {
+    if drivers == 1 { "one driver".to_owned() } else { format!("{drivers} drivers") }
 }

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::Case;
 use crate::check::{Check, Verdict, judge, size};
+use crate::price::{Priced, USUAL};
 
 /// Rules that count: travel and air noise at the asked level are within the loudness.
 const COUNTED: [&str; 9] = ["lowest", "loudness", "even", "size", "fits", "place", "weight", "load", "cost"];
@@ -45,7 +46,7 @@ pub struct Found {
     pub f3: Option<f64>,
     /// Largest clean level over the whole band at the listener, dB; absent where nothing limits it.
     pub loudness: Option<f64>,
-    /// What the drivers cost.
+    /// What its parts cost.
     pub cost: Option<f64>,
 }
 
@@ -79,7 +80,6 @@ impl Found {
         let loudness =
             case.band.clone().map(|k| case.computed.max_output.level[k]).fold(f64::INFINITY, f64::min)
                 - 20.0 * case.brief.distance.log10();
-        let price = case.design.driver.record.price;
         Self {
             starting_point: starting_point.to_owned(),
             reason: reason.unwrap_or_else(|| tuned(case)),
@@ -94,7 +94,7 @@ impl Found {
             volume: case.air(),
             f3: case.computed.figures.f3,
             loudness: loudness.is_finite().then_some(loudness),
-            cost: price.map(|price| price * f64::from(case.drivers())),
+            cost: Priced::of(case, &USUAL).map(|priced| priced.total()),
         }
     }
 }
