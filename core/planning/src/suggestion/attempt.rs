@@ -200,7 +200,8 @@ fn turn(bench: &Bench<'_>, parameter: &'static Parameter, up: bool) -> Option<Fo
         }
         // Two steps that only make it worse: the other way, then.
         let helped = found.ratio > bench.check.ratio * 1.002;
-        if step == 1 && !helped && best.is_none() {
+        let worse = found.ratio < bench.check.ratio * 0.998;
+        if step == 1 && worse && best.is_none() {
             return None;
         }
         if helped && best.as_ref().is_none_or(|best| found.ratio > best.ratio) {
