@@ -11,7 +11,7 @@ use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::exchange::{write_limit_table, write_response_table};
 use oak_design::file::{RawFamily, Typed, open_build, open_design, open_driver};
 use oak_design::quantities::quantities;
-use oak_design::report::{Report, compute};
+use oak_design::report::{BuiltExport, Report, compute};
 use oak_design::resolve::ResolvedDesign;
 use oak_design::response::FrequencyGrid;
 use oak_design::schema::{SCHEMAS, schema};
@@ -36,6 +36,8 @@ enum Command {
     },
     /// Writes the largest clean output of a design and what binds it at each frequency, as CSV.
     Limits(Spanned),
+    /// Writes a design as it is built, with its box in three dimensions, for other programs to work out again, as JSON.
+    Built(Asked),
     /// Writes what is heard of a step or tone burst, as CSV.
     Transient(Transient),
     /// Takes long work out of a database's queue: `oak-drum-server worker`, the program beside this one.
@@ -157,6 +159,7 @@ fn main() -> ExitCode {
         Command::Simulate(arguments) => simulate(&arguments),
         Command::Start { what: Started::Design(arguments) } => start(&arguments),
         Command::Limits(arguments) => limits(&arguments),
+        Command::Built(asked) => built(&asked),
         Command::Transient(arguments) => transient(&arguments),
         Command::Schema { kind } => print_schema(&kind),
         Command::Worker { arguments } => worker(&arguments),
@@ -230,6 +233,12 @@ fn limits(arguments: &Spanned) -> anyhow::Result<String> {
     let (design, grid) = arguments.open()?;
     let computed = compute(&design, &grid).map_err(|problem| all(&arguments.asked.design, &[problem]))?;
     Ok(write_limit_table(&computed))
+}
+
+fn built(asked: &Asked) -> anyhow::Result<String> {
+    let design = asked.open()?;
+    let built = design.built().map_err(|problem| all(&asked.design, &[problem]))?;
+    pretty(&BuiltExport::of(&design, &built))
 }
 
 fn transient(arguments: &Transient) -> anyhow::Result<String> {

@@ -6,14 +6,19 @@ use crate::command;
 use crate::machine::{self, NGSPICE};
 
 /// Python packages of the scripts under `reference/`, as they were when the results were made.
-const PACKAGES: &[&str] = &["numpy==2.4.6", "openwind==0.12.4", "scikit-fem==12.0.2"];
+const PACKAGES: &[&str] = &["numpy==2.4.6", "openwind==0.12.4", "scikit-fem==12.0.2", "scipy==1.17.1"];
 
 /// `cargo xtask reference`: runs every script that makes results.
 pub fn run() -> Result<()> {
     let python = python()?;
     command::run("python3", "reference/ngspice", &["run.py"])?;
     command::run(&python, "reference/openwind", &["run.py"])?;
-    command::run(&python, "reference/scikit-fem", &["run.py"])
+    command::run(&python, "reference/scikit-fem", &["run.py"])?;
+    // These ask the program for what it would build.
+    command::build()?;
+    ["reference/as-built", "reference/voxels"]
+        .into_iter()
+        .try_for_each(|folder| command::run(&python, folder, &["run.py"]))
 }
 
 /// `cargo xtask speed`: the solver beside NumPy and ngspice on the same circuits.

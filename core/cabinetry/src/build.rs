@@ -108,6 +108,17 @@ impl Interior<'_> {
         }
     }
 
+    /// Length along an axis, m.
+    fn along(&self, axis: Axis) -> f64 {
+        match self {
+            Self::Solid(solid) => {
+                let [low, high] = solid.bounds().map(|point| point[axis.index()]);
+                high - low
+            }
+            Self::Cuboid(sizes) => sizes[axis.index()],
+        }
+    }
+
     /// Area across an axis at a place from its low end (m), or in the middle, m2.
     fn across(&self, axis: Axis, at: Option<f64>) -> f64 {
         match self {
@@ -318,16 +329,22 @@ impl Body {
         for front in [false, true] {
             self.each_entry(front, contents, folded, &mut |_, volume, _| taken += volume);
         }
-        let brace = |brace: &Brace| brace.volume_across(interior.across(brace.axis, brace.at));
-        let braces = self.braces.iter().map(brace).sum();
         let thick = contents.divided().then(|| self.partition.total());
+        // A partition stands across those that are not parallel to it.
+        let split = self.split_axis(contents, &interior);
+        let left = |axis: Axis| match thick {
+            Some(thick) if axis != split => 1.0 - thick / interior.along(split),
+            _ => 1.0,
+        };
+        let brace =
+            |brace: &Brace| left(brace.axis) * brace.volume_across(interior.across(brace.axis, brace.at));
+        let braces = self.braces.iter().map(brace).sum();
         let strips = match interior {
             _ if self.strips <= 0.0 || contents.path.is_some() => 0.0,
             Interior::Cuboid(sizes) => self.strips_of_cuboid(sizes, thick),
             Interior::Solid(solid) => {
                 let strips = self.strips_in(contents, solid, solid);
-                let axis = self.split_axis(contents, &interior);
-                let cut = |strip: &Strip| thick.map_or(0.0, |thick| strip.across(axis, self.strips) * thick);
+                let cut = |strip: &Strip| thick.map_or(0.0, |thick| strip.across(split, self.strips) * thick);
                 strips.iter().map(|strip| strip.volume(self.strips) - cut(strip)).sum()
             }
         };

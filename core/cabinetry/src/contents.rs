@@ -283,6 +283,14 @@ impl PortSize {
         let [width, height] = self.outside(wall);
         // In a turn along walls the legs share a board.
         let shared = if self.walls > 0 && self.turns(build, inside) { wall } else { 0.0 };
+        // Two rods that meet at a right angle have 8/3 of the cube of their radius in common; what is counted of the second begins a
+        // radius farther on.
+        let elbow = match self.section {
+            CrossSection::Round { radius } if self.turns(build, inside) => {
+                f64::from(build.turns.min(2)) * (PI - 8.0 / 3.0) * (radius + wall).powi(3)
+            }
+            _ => 0.0,
+        };
         let bell = match self.section {
             CrossSection::Round { radius } if build.flares[1] > 0.0 => {
                 let (long, tube) = (build.flares[1].min(inside), radius + wall);
@@ -295,7 +303,7 @@ impl PortSize {
             CrossSection::Slot { .. } => 1.0,
             CrossSection::Corner { .. } => 0.5,
         };
-        share * width * height * (inside - shared) + bell
+        share * width * height * (inside - shared) + elbow + bell
     }
 
     /// Whether one that is so long inside (m) makes its turn: in a corner, or too short for one, it runs straight.

@@ -232,6 +232,31 @@ fn two_triangles_in_one_corner_and_three_in_two() {
 }
 
 #[test]
+fn a_port_for_a_corner_needs_a_square_one() {
+    let inside = |port: PortSize| {
+        let mut inside = contents(60.0);
+        inside.ports[0] = vec![port];
+        inside
+    };
+    let section = CrossSection::Corner { side: 0.08 };
+    for port in [slot(0.12, 0.03, 0.2, 2), PortSize { section, ..slot(0.1, 0.1, 0.2, 2) }] {
+        for (shape, has) in [
+            (EnclosureShape::Rectangular, true),
+            (EnclosureShape::Rounded { radius: 0.04 }, false),
+            (EnclosureShape::Prism { sides: 6 }, false),
+        ] {
+            let wish = Body { shape, ..sized(0.5, 0.6, 0.45) };
+            let missing = |finding: &Finding| matches!(finding, Finding::NoCorner { .. });
+            let found = built(&wish, &inside(port)).findings;
+            assert_eq!(found.iter().any(missing), !has, "{shape:?} {port:?} {found:?}");
+        }
+    }
+    // Along one wall it has boards of its own on both sides.
+    let wish = Body { shape: EnclosureShape::Rounded { radius: 0.04 }, ..sized(0.5, 0.6, 0.45) };
+    assert!(built(&wish, &inside(slot(0.12, 0.03, 0.2, 1))).findings.iter().all(|one| !one.forbids()));
+}
+
+#[test]
 fn a_brace_in_the_clear_air_before_a_port_is_said_and_one_beyond_it_is_not() {
     let mut wish = sized(0.4, 0.5, 0.7);
     let mut inside = contents(60.0);

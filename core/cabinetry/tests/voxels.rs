@@ -212,6 +212,20 @@ fn a_divided_box_holds_in_each_chamber_what_it_says() {
     let mut inside = Contents { wanted: [Some(0.05), Some(0.05)], ..contents(50.0) };
     inside.ports[1] = vec![tube(0.1, 0.12)];
     check("bandpass", &built(&wish, &inside));
+    // A brace that crosses the partition is a frame in either chamber.
+    let at = Some(0.08);
+    for shape in [EnclosureShape::Rectangular, EnclosureShape::Prism { sides: 6 }] {
+        let braced = Body {
+            shape,
+            sizes: [Some(0.5), Some(0.6), Some(0.62)],
+            braces: vec![Brace { axis: Axis::X, at, thickness: 0.018, open: 0.5 }],
+            ..wish.clone()
+        };
+        let cabinet = built(&braced, &Contents { ports: [Vec::new(), Vec::new()], ..inside.clone() });
+        check(&format!("{shape:?}"), &cabinet);
+        let frames = cabinet.parts.iter().filter(|part| part.kind == oak_cabinetry::PartKind::Brace);
+        assert_eq!(frames.count(), 2);
+    }
 }
 
 /// Ports that any box of the test holds.

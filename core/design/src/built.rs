@@ -309,11 +309,20 @@ impl ResolvedDesign {
             (Some(_), false) => self.volumes,
         };
         let design = self.as_built(&compiled, nets);
+        let missed = |k: usize| {
+            let wanted = contents.wanted[k].filter(|_| contents.path.is_none());
+            wanted.zip(nets[k]).is_some_and(|(wanted, net)| (net - wanted).abs() > EXACT * wanted)
+        };
         let (design, compiled) = match &cabinet.fold {
             Some(laid) => {
                 let folded = design.folded(laid);
                 let compiled = folded.compile()?;
                 (folded, compiled)
+            }
+            // A box that does not come out at just what was wanted sounds as it came out.
+            None if missed(0) || missed(1) => {
+                let compiled = design.compile()?;
+                (design, compiled)
             }
             None => (design, compiled),
         };
@@ -463,6 +472,9 @@ fn laid_profile(wanted: &Profile, laid: &Laid) -> Profile {
     }
     Profile { segments }
 }
+
+/// By how much of what was wanted a chamber may be off, as a share, before it is worked out anew.
+const EXACT: f64 = 1e-7;
 
 /// How near the width of a slot comes to its box, m, and what is said where that does not settle.
 const SETTLED: f64 = 1e-7;

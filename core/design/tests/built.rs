@@ -141,6 +141,32 @@ fn a_slot_between_both_sides_is_as_wide_as_the_box_whatever_that_comes_to() {
 }
 
 #[test]
+fn a_brace_across_a_partition_takes_its_wood_once_and_both_chambers_sound_as_drawn() {
+    let mut raw = ported();
+    raw.enclosure = serde_json::from_value(serde_json::json!({
+        "family": "bandpass4", "volume": "60 l",
+        "front": { "volume": "50 l", "tuning": "60 Hz", "ports": [{ "shape": "round", "diameter": "120 mm" }] }
+    }))
+    .expect("a cabinet");
+    for shape in [RawEnclosureShape::Box, RawEnclosureShape::Wedge] {
+        raw.body = Some(RawBody { shape, top_depth: typed("400 mm"), ..RawBody::default() });
+        raw.body.as_mut().expect("written").braces =
+            serde_json::from_value(serde_json::json!([{ "along": "width" }])).expect("a brace");
+        let found = built(&raw);
+        let chambers = &found.boxed.as_ref().expect("a box").cabinet.chambers;
+        let nets = [0, 1].map(|k| chambers[k].ledger.net());
+        if shape == RawEnclosureShape::Box {
+            assert!((nets[0] - 0.06).abs() < 1e-7 && (nets[1] - 0.05).abs() < 1e-7, "{nets:?}");
+        }
+        assert_eq!(found.design.volumes, nets.map(Some));
+        // The network is that of these volumes: the tuning of the port as it is cut.
+        let again = found.design.unboxed().expect("computes").compiled.port_tuning.expect("ported").reactance;
+        let tuned = found.compiled.port_tuning.as_ref().expect("ported").reactance;
+        assert!((again - tuned).abs() < 1e-6, "{again} {tuned}");
+    }
+}
+
+#[test]
 fn what_fill_makes_of_the_air_is_no_air() {
     let mut raw = ported();
     raw.enclosure.fill = Some(oak_design::file::RawStuffing::Full);

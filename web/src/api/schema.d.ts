@@ -1880,7 +1880,7 @@ export interface components {
             loudness?: number | null;
             /**
              * Format: double
-             * @description What the drivers cost.
+             * @description What its parts cost.
              */
             cost?: number | null;
         };
@@ -2061,6 +2061,12 @@ export interface components {
             size: number[];
             /** @description Whether it is round. */
             round: boolean;
+            /** @description Whether it is the half of its width and height that lies in a corner. */
+            corner: boolean;
+            /** @description Middle line of its air from the mouth inward, m; of ports and ways. */
+            path: number[][];
+            /** @description In which chamber: 0 behind the drivers, 1 before them. */
+            chamber: number;
         };
         /** @description A box in three dimensions, m: `x` across from left to right, `y` up, `z` forward. */
         ModelReport: {

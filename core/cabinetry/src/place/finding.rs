@@ -52,6 +52,11 @@ pub enum Finding {
         /// What is beside it; less than nothing where it is too wide.
         beside: f64,
     },
+    /// A port for a corner where the shape has none.
+    NoCorner {
+        /// Which.
+        part: String,
+    },
     /// A slot in a slanting face.
     Slanting {
         /// Which.
@@ -137,6 +142,7 @@ impl Finding {
             | Self::PortTooLong { part, .. }
             | Self::Slanting { part }
             | Self::NotAcross { part, .. }
+            | Self::NoCorner { part }
             | Self::Outside { part }
             | Self::Touches { part, .. }
             | Self::Close { part, .. }
@@ -198,6 +204,11 @@ impl fmt::Display for Finding {
                 f,
                 "The {part} is {} wider than the box inside. Leave its width empty, and it is as wide as the box.",
                 mm(-beside)
+            ),
+            Self::NoCorner { part } => write!(
+                f,
+                "The {part} is to lie in a corner of the box, and this shape has no square one at its board. Let it stand free, as a tube, or \
+                 along one wall."
             ),
             Self::Slanting { part } => {
                 write!(

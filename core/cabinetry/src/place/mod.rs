@@ -13,7 +13,7 @@ pub use mouth::Mouth;
 pub(crate) use strip::Strip;
 pub use touch::overlap;
 
-use crate::body::Body;
+use crate::body::{Body, Brace};
 use crate::build::Cabinet;
 use crate::contents::{Contents, RIM};
 use crate::geometry::{Face, Frame, Point, Solid, bounds, dot, minus};
@@ -230,45 +230,57 @@ fn items(body: &Body, cabinet: &mut Cabinet) {
     }
 }
 
-/// Boards with a window: four rails around it.
+/// Boards with a window: four rails around it. A partition parts one that crosses it.
 fn braces(body: &Body, cabinet: &mut Cabinet) {
     let [low, high] = cabinet.interior.bounds();
     for (index, brace) in body.braces.iter().enumerate() {
         let k = brace.axis.index();
-        let (mut from, mut to) = (low, high);
-        from[k] = brace.place(&cabinet.interior) - brace.thickness / 2.0;
-        to[k] = from[k] + brace.thickness;
-        if from[k] < low[k] - 1e-9 || to[k] > high[k] + 1e-9 {
+        let at = brace.place(&cabinet.interior);
+        let slab = [at - brace.thickness / 2.0, at + brace.thickness / 2.0];
+        if slab[0] < low[k] - 1e-9 || slab[1] > high[k] + 1e-9 {
             let part = Part::of(PartKind::Brace, index, 0).name();
             cabinet.findings.push(Finding::Beyond { part, most: high[k] - low[k] });
             continue;
         }
-        let (a, b) = ((k + 1) % 3, (k + 2) % 3);
-        let window = [a, b].map(|side| {
-            let middle = f64::midpoint(from[side], to[side]);
-            let half = (to[side] - from[side]) / 2.0 * brace.open.sqrt();
-            [middle - half, middle + half]
-        });
-        let block = |side: usize, range: [f64; 2], within: Option<(usize, [f64; 2])>| {
-            let (mut low, mut high) = (from, to);
-            (low[side], high[side]) = (range[0], range[1]);
-            if let Some((other, range)) = within {
-                (low[other], high[other]) = (range[0], range[1]);
+        for (chamber, room) in cabinet.chambers.iter().enumerate() {
+            let area = room.interior.area_at(brace.axis, at);
+            if area > 0.0 {
+                let pieces = rails(brace, slab, room.interior.bounds(), area);
+                cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Brace, index, chamber) });
             }
-            Piece::Block { low, high }
-        };
-        let pieces = if brace.open > 0.0 {
-            vec![
-                block(a, [from[a], window[0][0]], None),
-                block(a, [window[0][1], to[a]], None),
-                block(b, [from[b], window[1][0]], Some((a, window[0]))),
-                block(b, [window[1][1], to[b]], Some((a, window[0]))),
-            ]
-        } else {
-            vec![Piece::Block { low: from, high: to }]
-        };
-        cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Brace, index, 0) });
+        }
     }
+}
+
+/// The rails of a brace in a room of these bounds, which is so large (m2) where it stands.
+fn rails(brace: &Brace, slab: [f64; 2], [mut from, mut to]: [Point; 2], area: f64) -> Vec<Piece> {
+    let k = brace.axis.index();
+    (from[k], to[k]) = (slab[0], slab[1]);
+    let (a, b) = ((k + 1) % 3, (k + 2) % 3);
+    // Of its share of the room, which need not fill its bounds.
+    let open = brace.open * area / ((to[a] - from[a]) * (to[b] - from[b]));
+    let window = [a, b].map(|side| {
+        let middle = f64::midpoint(from[side], to[side]);
+        let half = (to[side] - from[side]) / 2.0 * open.sqrt();
+        [middle - half, middle + half]
+    });
+    let block = |side: usize, range: [f64; 2], within: Option<(usize, [f64; 2])>| {
+        let (mut low, mut high) = (from, to);
+        (low[side], high[side]) = (range[0], range[1]);
+        if let Some((other, range)) = within {
+            (low[other], high[other]) = (range[0], range[1]);
+        }
+        Piece::Block { low, high }
+    };
+    if brace.open <= 0.0 {
+        return vec![Piece::Block { low: from, high: to }];
+    }
+    vec![
+        block(a, [from[a], window[0][0]], None),
+        block(a, [window[0][1], to[a]], None),
+        block(b, [from[b], window[1][0]], Some((a, window[0]))),
+        block(b, [window[1][1], to[b]], Some((a, window[0]))),
+    ]
 }
 
 impl Cabinet {

@@ -5,7 +5,7 @@ use super::{Finding, MountingFace, Part, PartKind, Piece, clear, fold};
 use crate::body::{Body, PortBuild};
 use crate::build::Cabinet;
 use crate::contents::{Contents, PortSize};
-use crate::geometry::{Face, Frame, Point, Solid, along, length, minus, unit};
+use crate::geometry::{Face, Frame, Point, Solid, along, dot, length, minus, unit};
 use oak_acoustics::medium::CrossSection;
 
 /// By how much a slot between both sides may be narrower than the room, m: what is lost in rounding to a millimetre.
@@ -173,6 +173,10 @@ impl Run<'_> {
             corners.push(along(inner, inward, inside));
             (inside + gap, depth)
         };
+        let corner = port.walls > 1 || matches!(port.section, CrossSection::Corner { .. });
+        if corner && !self.in_corners(interior) {
+            cabinet.findings.push(Finding::NoCorner { part: part.name() });
+        }
         if port.walls == 3 {
             let beside = face_plate.size(0) - port.passage()[0];
             if beside.abs() > EXACTLY {
@@ -190,6 +194,18 @@ impl Run<'_> {
         part.path = corners;
         part.wall = self.build.wall;
         cabinet.parts.push(part);
+    }
+
+    /// Whether the room is just as wide and high as its board there: rounded and slanting walls leave it.
+    fn in_corners(&self, interior: &Solid) -> bool {
+        let frame = &self.face_plate.frame;
+        let [low, high] = interior.bounds();
+        [(frame.u, 0), (frame.v, 1)].into_iter().all(|(direction, k)| {
+            let reach = |corner: Point| dot(minus(corner, frame.origin), direction);
+            let (a, b) = (reach(low), reach(high));
+            let ends = [self.face_plate.low[k] - a.min(b), self.face_plate.high[k] - a.max(b)];
+            ends.iter().all(|off| off.abs() < EXACTLY)
+        })
     }
 
     /// The bell at the inner end of a flared tube.
@@ -262,7 +278,13 @@ impl Run<'_> {
                 let far = minus(to, from);
                 let reach = length(far);
                 let direction = far.map(|value| value / reach);
-                let begin = if leg == 0 { self.face_plate.deep } else { half[1] + wall };
+                // A tube's elbow begins within the leg before it, a slot's leg on the board over that.
+                let round = matches!(self.port.section, CrossSection::Round { .. });
+                let begin = match leg {
+                    0 => self.face_plate.deep,
+                    _ if round => 0.0,
+                    _ => half[1] + wall,
+                };
                 let closed = if leg > 0 || short { wall } else { 0.0 };
                 let end = if leg + 1 < legs { reach + half[1] + closed } else { reach };
                 if end <= begin + 1e-6 {

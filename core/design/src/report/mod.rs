@@ -7,6 +7,7 @@ mod curves;
 mod damping;
 mod drawing;
 mod driver;
+mod export;
 mod figures;
 mod fold;
 mod model;
@@ -22,6 +23,10 @@ pub use curves::{Curves, FurtherCurves, MaxOutputReport, RibbonPiece, limit_name
 pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};
+pub use export::{
+    AirExport, BuiltExport, ChamberExport, DriverExport, LedgerExport, PassageExport, PortExport,
+    RadiatorExport, StretchExport,
+};
 pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
 pub use fold::{FoldOffer, FoldPanelReport, FoldReport, fold_offers};
 pub use model::{ModelPartReport, ModelReport, PanelModel, PieceReport};

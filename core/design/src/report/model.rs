@@ -42,6 +42,12 @@ pub struct ModelPartReport {
     pub size: [f64; 2],
     /// Whether it is round.
     pub round: bool,
+    /// Whether it is the half of its width and height that lies in a corner.
+    pub corner: bool,
+    /// Middle line of its air from the mouth inward, m; of ports and ways.
+    pub path: Vec<[f64; 3]>,
+    /// In which chamber: 0 behind the drivers, 1 before them.
+    pub chamber: usize,
 }
 
 /// A simple piece of space, m.
@@ -96,6 +102,9 @@ impl ModelReport {
                 normal: mouth.map_or([0.0; 3], |mouth| mouth.normal),
                 size: mouth.map_or([0.0; 2], |mouth| mouth.size),
                 round: mouth.is_some_and(|mouth| mouth.round),
+                corner: mouth.is_some_and(|mouth| mouth.corner.is_some()),
+                path: part.path.clone(),
+                chamber: part.chamber,
             }
         };
         Self {
