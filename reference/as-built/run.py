@@ -13,6 +13,7 @@ Kept beside this script: the designs, and for each its level at 1 m for 2.83 V i
 
 import csv
 import json
+import os
 import pathlib
 import random
 import subprocess
@@ -24,7 +25,7 @@ from scipy.special import ive, j1, struve
 
 HERE = pathlib.Path(__file__).parent
 ROOT = HERE.parent.parent
-PROGRAM = ROOT / "target/debug/oak-drum"
+PROGRAM = pathlib.Path(os.environ.get("OAK_DRUM", ROOT / "target/debug/oak-drum"))
 FREQUENCIES = np.geomspace(12, 450, 40)
 DESIGNS = 100
 FAMILIES = [

@@ -25,7 +25,6 @@ from scipy import ndimage
 
 HERE = pathlib.Path(__file__).parent
 ROOT = HERE.parent.parent
-PROGRAM = ROOT / "target/debug/oak-drum"
 sys.path.insert(0, str(HERE.parent / "as-built"))
 import run as as_built  # noqa: E402
 
@@ -217,7 +216,7 @@ def any_design(pick, number, woofers):
         with tempfile.NamedTemporaryFile("w", suffix=".json") as file:
             json.dump(driver, file)
             file.flush()
-            answer = subprocess.run([PROGRAM, "start", "design", "--driver", file.name, "--family", family], capture_output=True, text=True)
+            answer = subprocess.run([as_built.PROGRAM, "start", "design", "--driver", file.name, "--family", family], capture_output=True, text=True)
         return json.loads(answer.stdout) | {"name": f"{number:03} {family}"} if answer.returncode == 0 else None
     design = as_built.any_design(pick, number, woofers)
     if design["enclosure"]["family"] != "line":

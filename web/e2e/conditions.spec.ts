@@ -1,11 +1,11 @@
-import { expect, test } from './support';
+import { expect, openBuild, test } from './support';
 
 test('figures stand as the brief uses a variant or on the bench, and say so wherever they are shown', async ({
   page,
   server,
 }) => {
-  await page.goto(server.address);
-  await page.getByRole('link', { name: /^Narrowboat nook/ }).click();
+  const nook = await server.importDemo('narrowboat-nook', 'Nook in conditions');
+  await openBuild(page, server, nook.id);
   const words = page.locator('[data-conditions]');
   const card = page.getByRole('button', { name: 'Work on Slot, all-round' });
   const drive = page.getByRole('textbox', { name: 'Drive' });

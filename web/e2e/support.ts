@@ -75,6 +75,12 @@ export class Server {
     return this.open(build.id);
   }
 
+  /** A build of the demo as it comes, under a name of its own: other tests change the one that is there. */
+  async importDemo(file: string, name: string): Promise<Build> {
+    const demo = JSON.parse(readFileSync(`${DEMO}/builds/${file}.json`, 'utf8')) as object;
+    return this.call<Build>('POST', '/builds/import', { ...demo, name });
+  }
+
   open(id: string): Promise<BuildWithVariants> {
     return this.call('GET', `/builds/${id}`);
   }

@@ -318,6 +318,8 @@ test('every command is found by its name', async ({ page, server }) => {
   await page.getByRole('combobox').fill('go to the drivers');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/drivers$/);
+  // A key means what the page says once the palette is gone.
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Alt+g');
   const glossary = page.getByRole('dialog', { name: 'Glossary' });
   await glossary.getByRole('textbox', { name: 'Look up' }).fill('qtc');

@@ -2,12 +2,13 @@
 
 mod support;
 
-use oak_acoustics::driver::{Driver, Sheet};
+use oak_acoustics::driver::{Driver, DriverArray, Sheet, Wiring};
 use oak_acoustics::enclosure::{Enclosure, Setting};
 use oak_acoustics::medium::{Air, POLYESTER, fill_materials};
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
 use oak_acoustics::starting_point::{
-    self, Ask, Start, StartingPoint, Wishes, butterworth, chebyshev, flat, keele, quasi_butterworth,
+    self, Ask, MAKER, Recommended, Start, StartingPoint, Wishes, butterworth, chebyshev, flat, keele,
+    quasi_butterworth,
 };
 use proptest::prelude::*;
 use support::{any_driver_array, every_family, woofer};
@@ -162,10 +163,9 @@ fn a_weak_motor_gets_no_horn_and_a_strong_one_no_open_baffle() {
         starting_point::TAPPED_HORN,
         starting_point::PORTED,
     ] {
-        for starting_point in starting_points
-            .iter()
-            .filter(|starting_point| !["all_round", "at_fs", "lowest_note"].contains(&starting_point.id))
-        {
+        for starting_point in starting_points.iter().filter(|starting_point| {
+            !["all_round", "at_fs", "lowest_note", MAKER].contains(&starting_point.id)
+        }) {
             let refusal = (starting_point.start)(&weak).expect_err("no start");
             assert!(refusal.0.contains("1.20"), "{}: {}", starting_point.name, refusal.0);
         }
@@ -307,4 +307,29 @@ fn fills_of_starting_points_and_of_the_list_are_within_their_formula() {
     for material in fill_materials().into_iter().filter(|material| material.id.starts_with("polyester")) {
         assert!((least..=most).contains(&material.fill.bulk_density), "{}", material.name);
     }
+}
+
+#[test]
+fn what_a_sheet_recommends_is_taken_as_it_is_for_each_driver() {
+    let recommended = Recommended { sealed: Some(0.02), ported: Some([0.045, 34.0]) };
+    let wiring = Wiring { series: 1, parallel: 2 };
+    let two = DriverArray { wiring, ..DriverArray::from(woofer()) };
+    for (drivers, count) in [(DriverArray::from(woofer()), 1.0), (two, 2.0)] {
+        let asked =
+            Ask { recommended, ..Ask::new(Setting::new(drivers, Air::reference()), Wishes::default()) };
+        let sealed = start(starting_point::SEALED, MAKER, &asked).expect("recommended");
+        let Enclosure::Sealed(box_of_sheet) = sealed.enclosure else { panic!("sealed") };
+        assert!((box_of_sheet.volume - 0.02 * count).abs() < 1e-12);
+        let ported = start(starting_point::PORTED, MAKER, &asked).expect("recommended");
+        let Enclosure::Ported(box_of_sheet) = ported.enclosure else { panic!("ported") };
+        assert!((box_of_sheet.volume - 0.045 * count).abs() < 1e-12);
+        let found = box_of_sheet.tuning.expect("to be tuned");
+        assert!((found - 34.0).abs() < 1e-9);
+        // A smaller wish cuts it, and says so.
+        let small = Ask { wishes: Wishes { volume: Some(0.01), lowest: None }, ..asked };
+        let cut = start(starting_point::SEALED, MAKER, &small).expect("recommended");
+        assert!(cut.reason.contains("Cut to the size"), "{}", cut.reason);
+    }
+    let none = ask(woofer(), Wishes::default());
+    assert!(start(starting_point::PORTED, MAKER, &none).is_err());
 }

@@ -483,7 +483,7 @@ impl Body {
     /// Tells of braces and strips, m3.
     fn boards(&self, braces: f64, strips: f64, told: &mut Told<'_>) {
         let name = if self.braces.len() > 1 { "Braces" } else { "Brace" };
-        for (name, volume) in [(name, braces), ("Corner strips", strips)] {
+        for (name, volume) in [(name, braces), (STRIPS, strips)] {
             if volume > 0.0 {
                 told(&|| name.to_owned(), volume, false);
             }
@@ -529,6 +529,9 @@ impl Body {
         }
     }
 }
+
+/// What strips are called in a ledger.
+pub(crate) const STRIPS: &str = "Corner strips";
 
 /// Wall of a port where none is stated, m: of plastic pipe (common practice).
 pub const USUAL_WALL: f64 = 0.004;

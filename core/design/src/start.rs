@@ -3,12 +3,12 @@
 use oak_acoustics::Stop;
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{
-    Bandpass4, Bandpass6, Enclosure, FrontHorn, Line, Losses, Mouth, Port, Ported, Radiator, Sealed, Setting,
+    Bandpass4, Bandpass6, Enclosure, FrontHorn, Line, Losses, Mouth, Port, Ported, Radiator, Sealed,
     TappedHorn,
 };
 use oak_acoustics::medium::{CrossSection, Frame};
 use oak_acoustics::profile::{Flare, Profile};
-use oak_acoustics::starting_point::{self, Ask, StartingPoint, Wishes};
+use oak_acoustics::starting_point::{self, Ask, MAKER, Recommended, StartingPoint};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -19,7 +19,7 @@ use crate::file::{
     RawPortSection, RawRadiator, RawSegment, RawSpace, Typed, VERSION,
 };
 use crate::problem::Problem;
-use crate::resolve::{read_wishes, resolve_design};
+use crate::resolve::{Record, read_wishes, resolve_design};
 
 /// What a starting point is asked for with.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -111,10 +111,15 @@ impl RawAsk {
     /// # Errors
     /// Every problem with what was given, with its place.
     pub fn answer(&self, stop: &Stop) -> Result<Vec<StartReport>, Vec<Problem>> {
-        let (setting, wishes) = self.read()?;
-        let ask = Ask::new(setting, wishes);
+        let ask = self.read()?;
+        let recommends = match self.family {
+            RawFamily::Sealed => ask.recommended.sealed.is_some(),
+            RawFamily::Ported => ask.recommended.ported.is_some(),
+            _ => false,
+        };
         Ok(starting_points(self.family)
             .iter()
+            .filter(|starting_point| starting_point.id != MAKER || recommends)
             .take_while(|_| !stop.stopped())
             .map(|starting_point| self.answer_of(starting_point, &ask))
             .collect())
@@ -125,8 +130,7 @@ impl RawAsk {
     /// # Errors
     /// Every problem with what was given, with its place.
     pub fn answer_by(&self, starting_point: &StartingPoint) -> Result<StartReport, Vec<Problem>> {
-        let (setting, wishes) = self.read()?;
-        Ok(self.answer_of(starting_point, &Ask::new(setting, wishes)))
+        Ok(self.answer_of(starting_point, &self.read()?))
     }
 
     /// Everything but the cabinet as a design, in an infinite baffle, which has no values of its own.
@@ -134,11 +138,15 @@ impl RawAsk {
         self.design("Start", String::new(), RawEnclosure::empty(RawFamily::InfiniteBaffle))
     }
 
-    fn read(&self) -> Result<(Setting, Wishes), Vec<Problem>> {
+    fn read(&self) -> Result<Ask, Vec<Problem>> {
         let design = self.blank();
         let wishes = read_wishes(self.volume.as_ref(), self.lowest.as_ref());
         match (resolve_design(&design), wishes) {
-            (Ok(resolved), Ok(wishes)) => Ok((resolved.setting(), wishes)),
+            (Ok(resolved), Ok(wishes)) => {
+                let Record { sealed, ported, .. } = resolved.driver.record;
+                let recommended = Recommended { sealed, ported };
+                Ok(Ask { recommended, ..Ask::new(resolved.setting(), wishes) })
+            }
             (design, wishes) => {
                 let problems = [design.err(), wishes.err()];
                 Err(problems.into_iter().flatten().flatten().collect())

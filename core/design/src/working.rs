@@ -1,11 +1,14 @@
 //! How each figure is worked out: its formula, what went into it here, and where it comes from.
 
 use oak_acoustics::network::Reference;
+use oak_cabinetry::modes::{plain, standing_waves};
+use oak_cabinetry::panel;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::built::Boxed;
 use crate::problem::Problem;
-use crate::report::{Computed, compute};
+use crate::report::{Computed, WeightReport, compute};
 use crate::resolve::ResolvedDesign;
 use oak_acoustics::response::FrequencyGrid;
 
@@ -13,7 +16,7 @@ use oak_acoustics::response::FrequencyGrid;
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Working {
     /// Which figure: `f3`, `clean`, `peak`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `radiator`, `fc`, `qtc`,
-    /// `level`, `group_delay`, `efficiency`, `way`.
+    /// `level`, `group_delay`, `efficiency`, `way`, `net_volume`, `board`, `standing_wave`, `mass`.
     pub id: &'static str,
     /// What it is called.
     pub name: &'static str,
@@ -50,7 +53,7 @@ pub fn workings(design: &ResolvedDesign) -> Result<Vec<Working>, Problem> {
     let grid = FrequencyGrid::logarithmic(10.0, 1000.0, POINTS).expect("within the allowed range");
     let computed = compute(design, &grid)?;
     let design = &computed.built.design;
-    let rules: [fn(&ResolvedDesign, &Computed) -> Option<Working>; 16] = [
+    let rules: [fn(&ResolvedDesign, &Computed) -> Option<Working>; 20] = [
         f3,
         level,
         clean,
@@ -67,6 +70,10 @@ pub fn workings(design: &ResolvedDesign) -> Result<Vec<Working>, Problem> {
         efficiency,
         air_volume,
         way,
+        net_volume,
+        board,
+        standing_wave,
+        mass,
     ];
     Ok(rules.iter().filter_map(|rule| rule(design, &computed)).collect())
 }
@@ -333,6 +340,91 @@ fn efficiency(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
         formula: "η = radiated power/(E Re I)",
         inputs: Vec::new(),
         source: "Every opening works against its own radiation resistance and, where they stand close, against the others' sound.",
+    })
+}
+
+fn net_volume(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let Boxed { cabinet, .. } = computed.built.boxed.as_ref()?;
+    let ledger = &cabinet.chambers.first()?.ledger;
+    let litres = |volume: f64| format!("{:.2} l", volume * 1e3);
+    let mut inputs = vec![words("room", &litres(ledger.gross))];
+    let each = ledger.entries.iter().map(|entry| format!("{} {}", entry.what, litres(entry.volume)));
+    inputs.push(words("taken", &each.collect::<Vec<_>>().join(", ")));
+    Some(Working {
+        id: "net_volume",
+        name: "Net volume behind the drivers",
+        result: litres(ledger.net()),
+        formula: "room between the boards − what lies in it",
+        inputs,
+        source: "Prisms and frusta as they are drawn; of a driver what lies behind its board, of a port what lies inside. Checked by filling \
+                 boxes with cubes.",
+    })
+}
+
+fn board(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let Boxed { cabinet, .. } = computed.built.boxed.as_ref()?;
+    let walls = panel::walls(&design.body, cabinet);
+    let weakest = walls.iter().filter_map(|wall| Some((wall, wall.weakest()?)));
+    let (wall, plate) = weakest.min_by(|a, b| a.1.resonance().total_cmp(&b.1.resonance()))?;
+    let material = plate.material;
+    Some(Working {
+        id: "board",
+        name: "Resonance of the weakest board",
+        result: format!("{:.0} Hz, {}", plate.resonance(), wall.face.name()),
+        formula: "f = π/2 √(D/(ρ h)) √(G⁴/a⁴ + G⁴/b⁴ + 2 J²/(a b)²), D = E h³/(12 (1 − ν²))",
+        inputs: vec![
+            input("a", plate.sides[0] * 1e3, "mm"),
+            input("b", plate.sides[1] * 1e3, "mm"),
+            input("h", plate.thickness * 1e3, "mm"),
+            input("E", material.modulus / 1e9, "GPa"),
+            input("ν", material.poisson, ""),
+            input("ρ", material.density, "kg/m3"),
+            words("edges", &format!("{:.0} % of the way from hinged to clamped", plate.held * 100.0)),
+        ],
+        source: "Warburton 1954: G 1 hinged and 1.506 clamped, J 1 and 1.248; within 1 % of Leissa 1969 (NASA SP-160). How firmly glue holds an \
+                 edge is common practice.",
+    })
+}
+
+/// Up to where standing waves are looked for, Hz.
+const HIGHEST_WAVE: f64 = 2000.0;
+
+fn standing_wave(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let Boxed { cabinet, .. } = computed.built.boxed.as_ref()?;
+    let room = &cabinet.chambers.first()?.interior;
+    let [low, high] = room.bounds();
+    let longest = (0..3).map(|k| high[k] - low[k]).fold(0.0, f64::max);
+    let waves = standing_waves(room, plain(&design.body.shape), design.air.speed, HIGHEST_WAVE);
+    let lowest = waves.into_iter().min_by(|a, b| a.frequency.total_cmp(&b.frequency))?;
+    Some(Working {
+        id: "standing_wave",
+        name: "Lowest standing wave",
+        result: format!("{:.0} Hz", lowest.frequency),
+        formula: "f = c/2 √((nx/Lx)² + (ny/Ly)² + (nz/Lz)²) between square boards; else by slices along the axis",
+        inputs: vec![
+            input("longest", longest * 1e3, "mm"),
+            input("c", design.air.speed, "m/s"),
+            input("c/2L", design.air.speed / (2.0 * longest), "Hz"),
+        ],
+        source: "The wave equation in a room with hard walls (Morse and Ingard 1968, chapter 9); a cone or port where it has a node does not drive it.",
+    })
+}
+
+fn mass(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+    let Boxed { contents, cabinet } = computed.built.boxed.as_ref()?;
+    let weight = WeightReport::of(&design.body, contents, cabinet);
+    let kilograms = |mass: f64| format!("{mass:.1} kg");
+    Some(Working {
+        id: "mass",
+        name: "Weight",
+        result: kilograms(weight.total()),
+        formula: "area × thickness × density of each board without its holes; drivers 75 kg/m² × frame²",
+        inputs: vec![
+            words("boards", &kilograms(weight.panels)),
+            words("inside", &kilograms(weight.braces)),
+            words("drivers", &kilograms(weight.drivers)),
+        ],
+        source: "Densities of the material table; braces, partition, fold and slot boards count as inside. What drivers weigh is common practice.",
     })
 }
 

@@ -481,3 +481,48 @@ fn both_chambers_of_a_bandpass_ring() {
         }
     }
 }
+
+/// The spring of a closed volume, worked out from `p V^gamma`: what a small stroke either way changes of its stiffness.
+#[test]
+fn the_air_inside_pushes_on_the_largest_board_and_is_stiffer_inward() {
+    let raw = design("Narrowboat nook", "Sealed, bench berth");
+    let found = report(&raw).pressure.expect("a chamber");
+    let resolved = resolve_design(&raw).expect("whole");
+    let grid = FrequencyGrid::logarithmic(10.0, 500.0, 60).expect("a grid");
+    let computed = compute_undelayed(&resolved, &grid).expect("computes");
+    let largest = report(&raw).panels.iter().map(|panel| panel.area).fold(0.0, f64::max);
+    assert!((found.force - found.peak[0] * largest).abs() < 1e-9);
+    let net = computed.built.design.volumes[0].expect("a chamber");
+    // Below resonance the pressure is that of the air pressed together: gamma P Sd x/V, absorption aside.
+    let at = computed.response.frequency.iter().position(|f| *f >= 15.0).expect("within");
+    let travel = computed.response.excursion().nth(at).expect("there");
+    let gain = resolved.gains[0];
+    let expected = 1.4 * 101_325.0 * resolved.driver.driver.sd * travel / (net * gain);
+    let shown = computed.response.chamber_pressure[0][at].norm() * 2.0_f64.sqrt();
+    assert!((shown / expected - 1.0).abs() < 0.03, "{shown} {expected}");
+    let stiffness = |share: f64| (1.0 - share).powf(-2.4);
+    let (inward, outward) = (stiffness(found.moved), stiffness(-found.moved));
+    assert!(((inward - outward) / 2.0 - found.stiffer).abs() < 0.1 * found.stiffer, "{found:?}");
+}
+
+#[test]
+fn the_figures_of_a_box_say_how_they_are_worked_out_and_what_they_come_to_elsewhere() {
+    let raw = design("Narrowboat nook", "Sealed, bench berth");
+    let resolved = resolve_design(&raw).expect("whole");
+    let found = oak_design::working::workings(&resolved).expect("works");
+    let of = |id: &str| found.iter().find(|working| working.id == id).unwrap_or_else(|| panic!("{id}"));
+    let shown = report(&raw);
+    assert_eq!(of("net_volume").result, format!("{:.2} l", shown.chambers[0].net * 1e3));
+    let weakest = shown.panels.iter().filter_map(|panel| panel.resonance).fold(f64::INFINITY, f64::min);
+    assert!(of("board").result.starts_with(&format!("{weakest:.0} Hz")), "{}", of("board").result);
+    assert!(of("board").inputs.iter().any(|input| input.symbol == "E"));
+    assert_eq!(of("mass").result, format!("{:.1} kg", shown.weight.total()));
+    let lowest = shown.waves.iter().map(|wave| wave.frequency).fold(f64::INFINITY, f64::min);
+    assert_eq!(of("standing_wave").result, format!("{lowest:.0} Hz"));
+    // The front weighs what is left around the hole.
+    let front = shown.panels.iter().find(|panel| panel.face == "front").expect("there");
+    let all: f64 = shown.panels.iter().map(|panel| panel.mass).sum();
+    let cutout = resolved.driver_size().cutout;
+    let hole = std::f64::consts::PI / 4.0 * cutout * cutout * front.thickness * 740.0;
+    assert!((all - shown.weight.panels - hole).abs() < 0.02, "{all} {} {hole}", shown.weight.panels);
+}

@@ -4,10 +4,10 @@ mod support;
 
 use oak_design::Problem;
 use oak_design::exchange::{ColumnChoice, ImportAsk, read_driver_table, read_drivers, write_driver_table};
-use oak_design::file::{RawDriver, Typed};
+use oak_design::file::{RawCoils, RawDriver, RawDriverArray, Typed};
 use oak_design::problem::ProblemKind;
 use oak_design::report::DriverReport;
-use oak_design::resolve::resolve_driver;
+use oak_design::resolve::{resolve_driver, resolve_driver_array};
 use proptest::prelude::*;
 use support::{DEMO, any_text, demo_builds};
 
@@ -236,7 +236,11 @@ fn the_coils_of_a_driver_survive_the_table_and_a_bad_word_does_not() {
     let (none, report) = read_driver_table(table.replace("dual_series", "twin").as_bytes()).expect("a table");
     assert!(none.is_empty());
     assert_eq!(report.problems[0].field, "coils");
-    assert!(report.problems[0].message.contains("\"twin\" is not one of single, dual_series, dual_parallel"));
+    assert!(
+        report.problems[0]
+            .message
+            .contains("\"twin\" is not one of single, dual_series, dual_parallel, dual_each")
+    );
 }
 
 /// Invented sheets of every kind of woofer: size mm, nominal ohm, Re ohm, Fs Hz, Qms, Qes, Vas l, Sd cm2. The demo's 26 stand beside them.
@@ -355,4 +359,25 @@ fn forty_plausible_sheets_are_not_blamed_and_forty_slips_are_found() {
         }
     }
     assert!(missed.len() <= 4, "{} of 40 missed: {missed:#?}", missed.len());
+}
+
+#[test]
+fn a_sheet_that_states_each_coil_is_the_same_driver_as_with_both_wired() {
+    let sheet = |re: &str, nominal: &str, bl: &str, le: &str, coils: &str| -> RawDriver {
+        serde_json::from_value(serde_json::json!({
+            "name": "Two coils", "re": re, "nominal": nominal, "bl": bl, "le": le, "coils": coils,
+            "fs": "38 Hz", "qms": 5.0, "qes": 0.45, "sd": "220 cm2", "xmax": "8 mm",
+        }))
+        .expect("a sheet")
+    };
+    let each = resolve_driver(&sheet("3.6 ohm", "4 ohm", "7 T m", "0.8 mH", "dual_each")).expect("whole");
+    let wired =
+        resolve_driver(&sheet("1.8 ohm", "2 ohm", "7 T m", "0.8 mH", "dual_parallel")).expect("whole");
+    assert_eq!(each.driver, wired.driver);
+    // In series, as it is wired for an amplifier that wants more ohms.
+    let series = RawDriverArray { coils: Some(RawCoils::Series), ..RawDriverArray::default() };
+    let raw = sheet("3.6 ohm", "4 ohm", "7 T m", "0.8 mH", "dual_each");
+    let found = resolve_driver_array(&raw, Some(&series)).expect("wired").driver;
+    assert!((found.re - 7.2).abs() < 1e-12 && (found.bl - 14.0).abs() < 1e-12, "{found:?}");
+    assert!((found.qes() - wired.driver.qes()).abs() < 1e-9, "the brake is the same");
 }

@@ -40,7 +40,7 @@ pub fn wiring_options(
     least: f64,
     most: f64,
 ) -> Result<Vec<WiringOption>, Vec<Problem>> {
-    let dual = matches!(driver.coils, Some(RawSheetCoils::DualSeries | RawSheetCoils::DualParallel));
+    let dual = driver.coils.is_some_and(|coils| coils != RawSheetCoils::Single);
     let coils: &[Option<RawCoils>] =
         if dual { &[Some(RawCoils::Parallel), Some(RawCoils::Series)] } else { &[None] };
     let sheet = resolve_driver_array(driver, None)?.equivalent();

@@ -951,6 +951,7 @@ export interface components {
             waves_verdict: string;
             /** @description What it weighs. */
             weight: components["schemas"]["WeightReport"];
+            pressure?: components["schemas"]["PressureReport"] | null;
             panel_radiation?: components["schemas"]["PanelRadiationReport"] | null;
             /** @description Layers of fill. */
             fills: components["schemas"]["FillReport"][];
@@ -2512,6 +2513,28 @@ export interface components {
              */
             width?: number | null;
         };
+        /** @description What the air inside does to the box at the design's drive. */
+        PressureReport: {
+            /** @description Highest pressure behind the drivers, Pa peak, and where, Hz. */
+            peak: number[];
+            /** @description The largest board. */
+            face: string;
+            /**
+             * Format: double
+             * @description What pushes on it then, N.
+             */
+            force: number;
+            /**
+             * Format: double
+             * @description Air that the cones move one way over the air in the chamber.
+             */
+            moved: number;
+            /**
+             * Format: double
+             * @description By how much that makes the spring of the air stiffer inward than outward, as a share.
+             */
+            stiffer: number;
+        };
         /** @description An error as answered, after RFC 9457. */
         ProblemDocument: {
             /** @description What kind of problem: `urn:oak-drum:...`. */
@@ -3112,7 +3135,7 @@ export interface components {
          * @description The coils of a driver and how the values of its sheet were taken.
          * @enum {string}
          */
-        RawSheetCoils: "single" | "dual_series" | "dual_parallel";
+        RawSheetCoils: "single" | "dual_series" | "dual_parallel" | "dual_each";
         /** @description Where a value comes from. */
         RawSource: {
             /** @description How it was had. */
@@ -3744,7 +3767,7 @@ export interface components {
         Working: {
             /**
              * @description Which figure: `f3`, `clean`, `peak`, `air_volume`, `air_speed`, `excursion`, `load`, `tuning`, `port_length`, `radiator`, `fc`, `qtc`,
-             *     `level`, `group_delay`, `efficiency`, `way`.
+             *     `level`, `group_delay`, `efficiency`, `way`, `net_volume`, `board`, `standing_wave`, `mass`.
              */
             id: string;
             /** @description What it is called. */

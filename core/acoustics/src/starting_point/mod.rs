@@ -35,6 +35,18 @@ pub struct Wishes {
     pub lowest: Option<f64>,
 }
 
+/// Boxes that a data sheet recommends for one driver.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Recommended {
+    /// Net volume of a closed one, m3.
+    pub sealed: Option<f64>,
+    /// Net volume (m3) and tuning (Hz) of a ported one.
+    pub ported: Option<[f64; 2]>,
+}
+
+/// The starting point that takes what the data sheet recommends.
+pub const MAKER: &str = "maker";
+
 /// What a starting point is asked.
 #[derive(Debug, Clone, Copy)]
 pub struct Ask {
@@ -44,6 +56,8 @@ pub struct Ask {
     pub driver: Driver,
     /// What is wished for.
     pub wishes: Wishes,
+    /// What the sheet recommends.
+    pub recommended: Recommended,
 }
 
 /// One way to begin.
@@ -74,7 +88,8 @@ pub struct Refusal(pub String);
 impl Ask {
     /// A question about drivers in a setting.
     pub fn new(setting: Setting, wishes: Wishes) -> Self {
-        Self { setting, driver: setting.driver_array.as_driven(), wishes }
+        let driver = setting.driver_array.as_driven();
+        Self { setting, driver, wishes, recommended: Recommended::default() }
     }
 
     fn vas(&self) -> f64 {

@@ -3,7 +3,7 @@
 use super::alignment::{flat, keele};
 use super::port::{narrow_words, tuned};
 use super::search::Look;
-use super::{Ask, Refusal, Start, StartingPoint, litres, refuse};
+use super::{Ask, MAKER, Refusal, Start, StartingPoint, litres, refuse};
 use crate::enclosure::{Enclosure, Losses, Ported};
 
 /// Starting points of ported boxes.
@@ -14,6 +14,7 @@ pub static PORTED: &[StartingPoint] = &[
     StartingPoint { id: "lowest_note", name: "To the lowest note", start: lowest_note },
     StartingPoint { id: "all_round", name: "All-round", start: all_round },
     StartingPoint { id: "at_fs", name: "At Fs", start: at_fs },
+    StartingPoint { id: MAKER, name: "As the maker recommends", start: recommended },
 ];
 
 /// Leakage of a usual ported box (Small 1973).
@@ -45,6 +46,19 @@ fn start(ask: &Ask, volume: f64, tuning: f64, reason: &str) -> Result<Start, Ref
     };
     let reason = format!("{reason}{}", narrow_words(narrow));
     Ok(Start { enclosure: Enclosure::Ported(ported), reason })
+}
+
+/// The box of the data sheet, one share for each driver.
+fn recommended(ask: &Ask) -> Result<Start, Refusal> {
+    let Some([one, tuning]) = ask.recommended.ported else {
+        return refuse("The sheet recommends no ported box.".to_owned());
+    };
+    let (volume, cut) = ask.within(one * f64::from(ask.setting.driver_array.wiring.count()));
+    let reason = format!(
+        "{} tuned to {tuning:.1} Hz, as the data sheet recommends for each driver.{cut}",
+        litres(one)
+    );
+    start(ask, volume, tuning, &reason)
 }
 
 /// Cuts a box to the size wished for and tunes it anew for the lowest F3 without a hump.

@@ -1,7 +1,7 @@
 //! Closed boxes.
 
 use super::search::crossing;
-use super::{Ask, Refusal, Start, StartingPoint, litres, refuse};
+use super::{Ask, MAKER, Refusal, Start, StartingPoint, litres, refuse};
 use crate::enclosure::{Aperiodic, Enclosure, Losses, Sealed};
 use crate::response::{FrequencyGrid, Response};
 
@@ -28,6 +28,7 @@ pub static SEALED: &[StartingPoint] = &[
         start: |ask| by_qtc(ask, 1.0, "a small box with a hump of 1.2 dB (Chebyshev)"),
     },
     StartingPoint { id: "just_seal_it", name: "Just seal it", start: just_seal_it },
+    StartingPoint { id: MAKER, name: "As the maker recommends", start: recommended },
 ];
 
 /// Starting points of boxes with a resistive vent.
@@ -58,6 +59,23 @@ fn by_qtc(ask: &Ask, qtc: f64, why: &str) -> Result<Start, Refusal> {
         "Qtc {:.2}: {why}. With usual losses that takes {} and puts Fc at {:.0} Hz (Small 1972).{cut}",
         found.qtc,
         litres(volume),
+        found.fc
+    );
+    Ok(Start { enclosure: Enclosure::Sealed(sealed), reason })
+}
+
+/// The box of the data sheet, one share for each driver.
+fn recommended(ask: &Ask) -> Result<Start, Refusal> {
+    let Some(one) = ask.recommended.sealed else {
+        return refuse("The sheet recommends no closed box.".to_owned());
+    };
+    let (volume, cut) = ask.within(one * f64::from(ask.setting.driver_array.wiring.count()));
+    let sealed = Sealed { volume, losses: Losses::CLOSED };
+    let found = sealed.closed_box(&ask.driver, &ask.setting.air);
+    let reason = format!(
+        "{} as the data sheet recommends for each driver: Qtc {:.2}, Fc {:.0} Hz with usual losses.{cut}",
+        litres(one),
+        found.qtc,
         found.fc
     );
     Ok(Start { enclosure: Enclosure::Sealed(sealed), reason })

@@ -2,7 +2,7 @@
 
 use super::{GLUED, Plate};
 use crate::body::{Body, Brace, Panel};
-use crate::build::Cabinet;
+use crate::build::{Cabinet, STRIPS};
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Facet, Frame, area_vector, length};
 use oak_acoustics::Stop;
@@ -98,10 +98,12 @@ fn fields(cabinet: &Cabinet, body: &Body, face: Face, panel: &Panel) -> Vec<Plat
     columns.iter().flat_map(|a| rows.iter().map(move |b| (*a, *b))).map(|(a, b)| plate(a, b)).collect()
 }
 
-/// Mass of braces, partition and fold boards, kg.
+/// Mass of braces, strips, partition and fold boards, kg.
 pub fn inner_mass(body: &Body, cabinet: &Cabinet) -> f64 {
     let braces: f64 = body.braces.iter().map(|brace| brace.volume(&cabinet.interior)).sum();
-    let mut mass = braces * body.panel.material.density;
+    let entries = cabinet.chambers.iter().flat_map(|chamber| &chamber.ledger.entries);
+    let strips: f64 = entries.filter(|entry| entry.what == STRIPS).map(|entry| entry.volume).sum();
+    let mut mass = (braces + strips) * body.panel.material.density;
     if let Some(laid) = &cabinet.fold {
         mass += laid.wood() * body.panel.material.density;
     }

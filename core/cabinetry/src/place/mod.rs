@@ -16,6 +16,7 @@ pub use touch::overlap;
 use crate::body::{Body, Brace};
 use crate::build::Cabinet;
 use crate::contents::{Contents, RIM};
+use crate::fold::Seat;
 use crate::geometry::{Face, Frame, Point, Solid, bounds, dot, minus};
 use arrange::arrange;
 
@@ -179,7 +180,7 @@ pub fn clear(interior: &Solid, from: Point, direction: Point) -> f64 {
 
 /// Mounts everything and says what does not fit.
 pub(crate) fn fill(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
-    partition(cabinet);
+    partition(body, contents, cabinet);
     fold::install(body, contents, cabinet);
     arrange(body, contents, cabinet);
     braces(body, cabinet);
@@ -195,10 +196,21 @@ pub(crate) fn fill(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     strip::install(body, contents, cabinet);
 }
 
-fn partition(cabinet: &mut Cabinet) {
+/// The board between two chambers; where a way begins at the one, it ends before the wall there.
+fn partition(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     let Some((axis, [from, to])) = cabinet.partition() else { return };
     let [mut low, mut high] = cabinet.interior.bounds();
     (low[axis.index()], high[axis.index()]) = (from, to);
+    let begins = contents.path.as_ref().is_some_and(|path| path.seat == Seat::Chamber);
+    if let Some(laid) = cabinet.fold.as_ref().filter(|_| begins) {
+        let (run, opening) = (body.fold.run().index(), laid.area(0.0) / laid.plan.width);
+        let at_low = laid.line().first().is_some_and(|[along, _]| *along < laid.plan.run / 2.0);
+        if at_low {
+            low[run] += opening;
+        } else {
+            high[run] -= opening;
+        }
+    }
     let pieces = vec![Piece::Block { low, high }];
     cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Partition, 0, 0) });
 }

@@ -187,12 +187,18 @@ pub enum RawSheetCoils {
     DualSeries,
     /// Two equal coils, measured in parallel.
     DualParallel,
+    /// Two equal coils, with the resistance, inductance, impedance and force factor of each; everything else with both at work.
+    DualEach,
 }
 
 impl RawSheetCoils {
     /// Every one with its spelling in files.
-    pub const ALL: [(Self, &str); 3] =
-        [(Self::Single, "single"), (Self::DualSeries, "dual_series"), (Self::DualParallel, "dual_parallel")];
+    pub const ALL: [(Self, &str); 4] = [
+        (Self::Single, "single"),
+        (Self::DualSeries, "dual_series"),
+        (Self::DualParallel, "dual_parallel"),
+        (Self::DualEach, "dual_each"),
+    ];
 }
 
 fn format() -> String {

@@ -1,11 +1,14 @@
 //! The box of a design, laid out.
 
+use std::f64::consts::{PI, SQRT_2};
+
 use oak_acoustics::enclosure::Compiled;
+use oak_acoustics::medium::CrossSection;
 use oak_acoustics::response::Response;
 use oak_cabinetry::drawing::{self, View};
 use oak_cabinetry::geometry::Point;
 use oak_cabinetry::panel::{self, Plate, Wall};
-use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind};
+use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind, PortSize};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -54,6 +57,8 @@ pub struct BodyReport {
     pub waves_verdict: String,
     /// What it weighs.
     pub weight: WeightReport,
+    /// What the air inside does to it; of kinds without a chamber none.
+    pub pressure: Option<PressureReport>,
     /// How loud the panels are beside the driver.
     pub panel_radiation: Option<PanelRadiationReport>,
     /// Layers of fill.
@@ -159,6 +164,47 @@ pub struct PanelReport {
     pub field: Option<[f64; 2]>,
 }
 
+/// What the air inside does to the box at the design's drive.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PressureReport {
+    /// Highest pressure behind the drivers, Pa peak, and where, Hz.
+    pub peak: [f64; 2],
+    /// The largest board.
+    pub face: String,
+    /// What pushes on it then, N.
+    pub force: f64,
+    /// Air that the cones move one way over the air in the chamber.
+    pub moved: f64,
+    /// By how much that makes the spring of the air stiffer inward than outward, as a share.
+    pub stiffer: f64,
+}
+
+impl PressureReport {
+    fn of(computed: &Computed, cabinet: &Cabinet, panels: &[Wall]) -> Option<Self> {
+        let (response, built) = (&computed.response, &computed.built);
+        let pressures = response.chamber_pressure.first()?;
+        let peaks = pressures.iter().map(|pressure| SQRT_2 * pressure.norm());
+        let peak = peaks
+            .zip(&response.frequency)
+            .map(|(peak, frequency)| [peak, *frequency])
+            .max_by(|a, b| a[0].total_cmp(&b[0]))?;
+        let wall = panels.iter().max_by(|a, b| a.area.total_cmp(&b.area))?;
+        let area = built.compiled.network.cones.first()?.area;
+        // Beyond its travel the figure says nothing.
+        let most = built.design.driver.driver.xmax.unwrap_or(f64::INFINITY);
+        let travel = response.excursion().fold(0.0, f64::max).min(most);
+        let moved = area * travel / cabinet.chambers.first()?.ledger.net();
+        Some(Self {
+            peak,
+            face: wall.face.name(),
+            force: peak[0] * wall.area,
+            moved,
+            // p V^gamma stays: to first order the spring changes by (gamma + 1) times the share, one way up and the other down.
+            stiffer: (built.design.air.gamma + 1.0) * moved,
+        })
+    }
+}
+
 /// What does not fit, or hardly.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct FindingReport {
@@ -257,6 +303,7 @@ impl BodyReport {
             waves_verdict,
             weight: WeightReport::of(&design.body, contents, cabinet),
             panel_radiation: panel_radiation(computed, &panels, crossover),
+            pressure: PressureReport::of(computed, cabinet, &panels),
             panels: panels.iter().map(PanelReport::of).collect(),
             drawings: View::ALL
                 .into_iter()
@@ -269,9 +316,12 @@ impl BodyReport {
 impl WeightReport {
     /// Weighs a box with its drivers.
     pub fn of(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Self {
+        let panels: f64 = panel::walls(body, cabinet).iter().map(|panel| panel.mass).sum();
+        let holes: f64 =
+            cabinet.parts.iter().filter_map(|part| hole_mass(body, contents, cabinet, part)).sum();
         Self {
-            panels: panel::walls(body, cabinet).iter().map(|panel| panel.mass).sum(),
-            braces: panel::inner_mass(body, cabinet),
+            panels: panels - holes,
+            braces: panel::inner_mass(body, cabinet) + slot_mass(body, contents),
             drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
         }
     }
@@ -280,6 +330,47 @@ impl WeightReport {
     pub fn total(&self) -> f64 {
         self.panels + self.braces + self.drivers
     }
+}
+
+/// What the hole of something mounted takes off its board, kg.
+fn hole_mass(body: &Body, contents: &Contents, cabinet: &Cabinet, part: &Part) -> Option<f64> {
+    let panel = body.panel(
+        cabinet.outer.facets().into_iter().map(|facet| facet.face).find(|face| Some(*face) == part.face)?,
+    );
+    let round = |across: f64| PI / 4.0 * across * across;
+    let area = match part.kind {
+        PartKind::Driver => round(contents.drivers.cutout),
+        PartKind::Radiator => round(contents.radiators?.cutout()),
+        PartKind::Port => {
+            let [across, tall] = contents.hole(part)?;
+            let mouth = cabinet.mouth(part, contents)?;
+            if mouth.round {
+                round(across)
+            } else {
+                across * tall * if mouth.corner.is_some() { 0.5 } else { 1.0 }
+            }
+        }
+        PartKind::Mouth => cabinet.mouth(part, contents)?.area(),
+        _ => return None,
+    };
+    Some(area * panel.total() * panel.material.density)
+}
+
+/// The boards of slots and of ports in corners, kg.
+fn slot_mass(body: &Body, contents: &Contents) -> f64 {
+    let boards = |(front, ports): (bool, &Vec<PortSize>)| -> f64 {
+        ports
+            .iter()
+            .enumerate()
+            .filter(|(_, port)| !matches!(port.section, CrossSection::Round { .. }))
+            .map(|(index, port)| {
+                let wood = port.volume(&body.port_build(front, index), port.length)
+                    - port.section.area() * port.length;
+                f64::from(port.count) * wood.max(0.0) * body.panel.material.density
+            })
+            .sum()
+    };
+    [false, true].into_iter().zip(&contents.ports).map(boards).sum()
 }
 
 impl PanelReport {

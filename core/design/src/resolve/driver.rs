@@ -7,7 +7,7 @@ use oak_cabinetry::BoltCircle;
 use super::reading::Reading;
 use super::{plausible, slip};
 use crate::field::{self, Field};
-use crate::file::{LONGEST_NAME, LONGEST_NOTE, LONGEST_TAG, MOST_TAGS, RawDriver};
+use crate::file::{LONGEST_NAME, LONGEST_NOTE, LONGEST_TAG, MOST_TAGS, RawDriver, RawSheetCoils};
 use crate::problem::{Problem, ProblemKind};
 
 /// A complete driver with what is known about where it came from.
@@ -195,8 +195,12 @@ fn read_sheet(raw: &RawDriver, reading: &mut Reading) -> Sheet {
         (None, Some(_)) => drop(reading.required("l2", &field::L2, &raw.l2)),
         _ => {}
     }
+    // Both in parallel: half the resistance of one, its force and, as they share their flux, its inductance.
+    let share = if raw.coils == Some(RawSheetCoils::DualEach) { 0.5 } else { 1.0 };
+    let mut both = |name: &str, field, typed| reading.optional(name, field, typed).map(|each| share * each);
+    let (re, nominal) = (both("re", &field::RE, &raw.re), both("nominal", &field::NOMINAL, &raw.nominal));
     Sheet {
-        re: reading.optional("re", &field::RE, &raw.re),
+        re,
         le: reading.optional("le", &field::LE, &raw.le),
         l2: reading.optional("l2", &field::L2, &raw.l2),
         r2: reading.optional("r2", &field::R2, &raw.r2),
@@ -216,7 +220,7 @@ fn read_sheet(raw: &RawDriver, reading: &mut Reading) -> Sheet {
         sd: reading.optional("sd", &field::SD, &raw.sd),
         xmax: reading.optional("xmax", &field::XMAX, &raw.xmax),
         pe: reading.optional("pe", &field::PE, &raw.pe),
-        nominal: reading.optional("nominal", &field::NOMINAL, &raw.nominal),
+        nominal,
         level_1w: reading.optional("level_1w", &field::LEVEL_1W, &raw.level_1w),
         level_2v83: reading.optional("level_2v83", &field::LEVEL_2V83, &raw.level_2v83),
     }

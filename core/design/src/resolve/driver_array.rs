@@ -82,7 +82,7 @@ fn coils(raw: &RawDriverArray, sheet: &RawDriver, reading: &mut Reading) -> Opti
     let Some(used) = raw.coils else { return Some(DualCoil::AsStated) };
     let stated = match sheet.coils {
         Some(RawSheetCoils::DualSeries) => SheetCoils::Series,
-        Some(RawSheetCoils::DualParallel) => SheetCoils::Parallel,
+        Some(RawSheetCoils::DualParallel | RawSheetCoils::DualEach) => SheetCoils::Parallel,
         Some(RawSheetCoils::Single) | None => {
             reading.note("driver_array.coils", ProblemKind::NotDual);
             return None;

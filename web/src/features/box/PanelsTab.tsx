@@ -8,6 +8,7 @@ import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
+import { FoldedWorkings } from '../workbench/Workings';
 import { BodyField, type Editing } from './BodyField';
 
 interface Props extends Editing {
@@ -43,6 +44,15 @@ export function PanelsTab(props: Props) {
               worst at {panel_radiation.frequency.toFixed(0)} Hz.
             </>
           )}
+        </p>
+      )}
+      {report.pressure && (
+        <p>
+          At this drive the air inside pushes with{' '}
+          <b className="font-mono">{Math.round(report.pressure.force)} N</b> on the {report.pressure.face}, at{' '}
+          {report.pressure.peak[1]?.toFixed(0)} Hz ({Math.round(report.pressure.peak[0] ?? 0)} Pa). The cones
+          move {(report.pressure.moved * 100).toFixed(1)} % of the air: its spring is{' '}
+          {(report.pressure.stiffer * 100).toFixed(1)} % stiffer inward and as much softer outward.
         </p>
       )}
       <table className="w-full text-[13px]">
@@ -143,6 +153,7 @@ export function PanelsTab(props: Props) {
         </div>
         <Stiffer {...props} />
       </section>
+      <FoldedWorkings ids={['board', 'mass']} design={design} />
     </div>
   );
 }

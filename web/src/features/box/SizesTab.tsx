@@ -22,6 +22,7 @@ import { Icon } from '../../ui/Icon';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';
 import { TextInput } from '../../ui/TextInput';
+import { FoldedWorkings } from '../workbench/Workings';
 import { BodyField, type Editing } from './BodyField';
 
 interface Props extends Editing {
@@ -131,6 +132,9 @@ export function SizesTab(props: Props) {
           Tuned so: {report.tuning.symbol}{' '}
           <b className="font-mono">{report.tuning.frequency.toFixed(1)} Hz</b>, ports cut for this box.
         </p>
+      )}
+      {report && (
+        <FoldedWorkings ids={['net_volume', 'air_volume', 'tuning', 'port_length']} design={design} />
       )}
     </div>
   );

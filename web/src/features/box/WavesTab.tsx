@@ -5,6 +5,7 @@ import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Select } from '../../ui/Select';
+import { FoldedWorkings } from '../workbench/Workings';
 import { BodyField, type Editing } from './BodyField';
 import { CavityCheck } from './CavityCheck';
 import { Damping, FILLS } from './Damping';
@@ -77,6 +78,7 @@ export function WavesTab({ report, chosen, onChoose, ...editing }: Props) {
       {report.damping && <Damping damping={report.damping} design={editing.design} edit={editing.edit} />}
       <Fill {...editing} report={report} />
       <CavityCheck design={editing.design} />
+      <FoldedWorkings ids={['standing_wave']} design={editing.design} />
     </div>
   );
 }

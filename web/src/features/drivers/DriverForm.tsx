@@ -25,6 +25,7 @@ const COILS = [
   ['single', 'one coil'],
   ['dual_series', 'two, values for both in series'],
   ['dual_parallel', 'two, values for both in parallel'],
+  ['dual_each', 'two, Re, Le, Z and Bl of each coil'],
 ] as const;
 
 /** What is kept about a driver and has no source. */

@@ -230,7 +230,8 @@ const VOLUME = fieldAt('enclosure.volume');
 
 /** Size and tuning of whatever kind of cabinet it is. */
 function sizeWords({ enclosure }: RawDesign, { figures, as_built }: Report): string {
-  const way = figures.passage;
+  // A slot with its flare is a box with a mouth, not a way with a chamber.
+  const way = enclosure.family === 'slot_flare' ? null : figures.passage;
   const size = way
     ? `${significant(way.length, 3)} m`
     : enclosure.family.endsWith('baffle')

@@ -1,4 +1,4 @@
-import { useDeferredValue } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { useWorkings } from '../../api/queries';
 import type { RawDesign, Working } from '../../api/types';
 import { inWords } from '../../model/preferences';
@@ -15,18 +15,37 @@ interface WorkingsProps {
 }
 
 /** How some figures of a design are worked out. */
-export function Workings({ ids, design, judged = false }: WorkingsProps) {
-  const workings = useWorkings(useDeferredValue(design), judged);
-  const found = ids.flatMap((id) => workings.data?.find((one) => one.id === id) ?? []);
-  if (!ids.length) return null;
+export function Workings(props: WorkingsProps) {
+  if (!props.ids.length) return null;
   return (
     <section aria-label="How is this worked out?">
       <h3 className="mb-1">How is this worked out?</h3>
+      <Found {...props} />
+    </section>
+  );
+}
+
+/** The same, worked out once it is asked for. */
+export function FoldedWorkings(props: WorkingsProps) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>How is this worked out?</summary>
+      {open && <Found {...props} />}
+    </details>
+  );
+}
+
+function Found({ ids, design, judged = false }: WorkingsProps) {
+  const workings = useWorkings(useDeferredValue(design), judged);
+  const found = ids.flatMap((id) => workings.data?.find((one) => one.id === id) ?? []);
+  return (
+    <>
       <Message error={workings.error} />
       {found.map((working) => (
         <WorkingText key={working.id} working={working} />
       ))}
-    </section>
+    </>
   );
 }
 
