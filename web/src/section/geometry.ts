@@ -37,8 +37,9 @@ export const millimetres = (metres: number): string => `${Math.round(metres * 10
 /** The section of a design; null where there is nothing to draw yet. */
 export function layOut(subject: Subject): Scene | null {
   const { family } = subject.design.enclosure;
-  // A way is drawn unrolled until something is said of its box.
-  const unrolled = hasWay(family) && !(subject.body?.fold && subject.design.body);
+  // A way is drawn unrolled until something is said of its box; a slot with its flare is a part of one.
+  const boxed = subject.design.body || family === 'slot_flare';
+  const unrolled = hasWay(family) && !(subject.body?.fold && boxed);
   if (unrolled) return layOutWay(subject);
   if (subject.body) return layOutBuilt(subject, subject.body);
   if (hasTwoChambers(family)) return bandpass(subject);
