@@ -111,7 +111,7 @@ pub struct Suggestion {
 pub struct Suggestions {
     /// As it stands.
     pub check: Check,
-    /// What fixes it: the least harm first, then what is all it seems, then the least change.
+    /// What fixes it: first what is all it seems; of that the least harm, then the least change.
     pub suggestions: Vec<Suggestion>,
     /// Where nothing does: the single change that comes nearest.
     pub nearest: Option<Suggestion>,
@@ -133,7 +133,7 @@ pub fn suggest(ask: &RawSuggestionRequest, stop: &Stop) -> Result<Suggestions, V
     found.sort_by(|a, b| {
         let key = |found: &Found| {
             let Suggestion { harms, caveat, .. } = &found.suggestion;
-            (*harms, !caveat.is_empty(), found.effort)
+            (!caveat.is_empty(), *harms, found.effort)
         };
         key(a).partial_cmp(&key(b)).expect("finite")
     });
