@@ -232,6 +232,21 @@ fn two_triangles_in_one_corner_and_three_in_two() {
 }
 
 #[test]
+fn a_brace_cannot_stand_where_the_partition_does() {
+    let inside = Contents { wanted: [Some(0.03), Some(0.03)], ..contents(30.0) };
+    let mut wish = Body { sizes: [Some(0.4), Some(0.4), Some(0.5)], ..body(EnclosureShape::Rectangular) };
+    let plain = built(&wish, &inside);
+    let [low, high] = [0, 1].map(|k| plain.chambers[k].interior.bounds());
+    let middle = f64::midpoint(low[1][2], high[0][2]) - 0.018;
+    let crossing = |finding: &Finding| matches!(finding, Finding::Touches { part, other } if part == "brace" && other == "partition");
+    for (at, crosses) in [(middle, true), (middle - 0.06, false)] {
+        wish.braces = vec![Brace { axis: Axis::Z, at: Some(at), thickness: 0.018, open: 0.5 }];
+        let found = built(&wish, &inside).findings;
+        assert_eq!(found.iter().any(crossing), crosses, "{at}: {found:?}");
+    }
+}
+
+#[test]
 fn a_port_for_a_corner_needs_a_square_one() {
     let inside = |port: PortSize| {
         let mut inside = contents(60.0);

@@ -212,6 +212,20 @@ fn a_divided_box_holds_in_each_chamber_what_it_says() {
     let mut inside = Contents { wanted: [Some(0.05), Some(0.05)], ..contents(50.0) };
     inside.ports[1] = vec![tube(0.1, 0.12)];
     check("bandpass", &built(&wish, &inside));
+    // Through the partition: along its floor, in its corner, between both sides.
+    for (walls, width) in [(1, 0.15), (2, 0.15), (3, 0.44 - 0.036)] {
+        let series = Contents {
+            ports: [vec![slot(width, 0.03, 0.12, walls)], Vec::new()],
+            through: true,
+            ..inside.clone()
+        };
+        let wish = Body { ports: vec![PortBuild { wall: 0.018, ..build(0) }], strips: 0.0, ..wish.clone() };
+        let cabinet = built(&wish, &series);
+        check(&format!("series, {walls} walls"), &cabinet);
+        let port = cabinet.parts.iter().find(|part| part.name() == "port").expect("there");
+        let [low, _] = port.pieces[0].bounds();
+        assert!((low[1] - 0.018).abs() < 1e-9, "{walls}: it lies on the floor, {low:?}");
+    }
     // A brace that crosses the partition is a frame in either chamber.
     let at = Some(0.08);
     for shape in [EnclosureShape::Rectangular, EnclosureShape::Prism { sides: 6 }] {

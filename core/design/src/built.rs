@@ -256,34 +256,61 @@ impl ResolvedDesign {
         if let Some(contents) = self.contents_tuned(None, None)
             && let Ok(cabinet) = self.body.build(&contents)
         {
-            now.widen_slots(&Boxed { contents, cabinet });
+            let (_, rooms) = now.slots(&Boxed { contents, cabinet });
+            now.set_slots(&rooms);
         }
+        let mut before: Option<(Vec<f64>, Vec<f64>)> = None;
         for _ in 0..ROUNDS {
             let built = now.boxed_as_wide()?;
             let Some(boxed) = &built.boxed else { return Ok(built) };
-            if !now.widen_slots(boxed) {
+            let (given, found) = now.slots(boxed);
+            if given.iter().zip(&found).all(|(given, found)| (given - found).abs() < SETTLED) {
                 return Ok(built);
             }
+            // The room hardly depends on the slot, so a secant is there in two or three steps.
+            let next = (0..given.len()).map(|k| match &before {
+                Some((last, answer)) if (given[k] - last[k] - found[k] + answer[k]).abs() > f64::EPSILON => {
+                    let step = given[k] - last[k];
+                    given[k] + (found[k] - given[k]) * step / (step - found[k] + answer[k])
+                }
+                _ => found[k],
+            });
+            now.set_slots(&next.collect::<Vec<_>>());
+            before = Some((given, found));
         }
         Err(Problem::new("enclosure.ports", ProblemKind::Unbuildable { reason: UNSETTLED.to_owned() }).into())
     }
 
-    /// Makes slots that are to be as wide as the box as wide as one is inside; whether that changed any.
-    fn widen_slots(&mut self, Boxed { contents, cabinet }: &Boxed) -> bool {
+    /// Widths of the slots that are to be as wide as the box, and how wide a box is there inside, m.
+    fn slots(&mut self, Boxed { contents, cabinet }: &Boxed) -> (Vec<f64>, Vec<f64>) {
         let body = self.body.clone();
-        let mut moved = false;
+        let mut found = Vec::new();
         for (front, ports) in [false, true].into_iter().zip(self.enclosure.ports_mut()) {
             for (index, port) in ports.into_iter().flatten().enumerate() {
                 let room = cabinet.across(&body, contents, front, index);
-                let full = body.port_build(front, index).full_width;
-                if let (true, Some(room), CrossSection::Slot { width, .. }) = (full, room, &mut port.section)
+                if let (true, Some(room), CrossSection::Slot { width, .. }) =
+                    (body.port_build(front, index).full_width, room, port.section)
                 {
-                    moved |= (*width - room).abs() > SETTLED;
-                    *width = room;
+                    found.push((width, room));
                 }
             }
         }
-        moved
+        found.into_iter().unzip()
+    }
+
+    /// Makes these slots so wide, m.
+    fn set_slots(&mut self, widths: &[f64]) {
+        let body = self.body.clone();
+        let mut widths = widths.iter();
+        for (front, ports) in [false, true].into_iter().zip(self.enclosure.ports_mut()) {
+            for (index, port) in ports.into_iter().flatten().enumerate() {
+                if let (true, CrossSection::Slot { width, .. }) =
+                    (body.port_build(front, index).full_width, &mut port.section)
+                {
+                    *width = widths.next().copied().unwrap_or(*width);
+                }
+            }
+        }
     }
 
     fn boxed_as_wide(&self) -> Result<Built, Unsettled> {
@@ -477,7 +504,7 @@ fn laid_profile(wanted: &Profile, laid: &Laid) -> Profile {
 const EXACT: f64 = 1e-7;
 
 /// How near the width of a slot comes to its box, m, and what is said where that does not settle.
-const SETTLED: f64 = 1e-7;
+const SETTLED: f64 = 5e-7;
 const UNSETTLED: &str = "a slot as wide as the box does not settle with the box's width; state either";
 
 /// Most rounds of settling a box with its ports.

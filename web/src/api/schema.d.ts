@@ -3423,7 +3423,7 @@ export interface components {
         Suggestions: {
             /** @description As it stands. */
             check: components["schemas"]["Check"];
-            /** @description What fixes it: the least harm first, then what is all it seems, then the least change. */
+            /** @description What fixes it: first what is all it seems; of that the least harm, then the least change. */
             suggestions: components["schemas"]["Suggestion"][];
             nearest?: components["schemas"]["Suggestion"] | null;
         };

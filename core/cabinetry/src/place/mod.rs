@@ -254,6 +254,14 @@ fn braces(body: &Body, cabinet: &mut Cabinet) {
             cabinet.findings.push(Finding::Beyond { part, most: high[k] - low[k] });
             continue;
         }
+        let crossed = cabinet.partition().filter(|(axis, span)| {
+            *axis == brace.axis && slab[0] < span[1] - 1e-9 && slab[1] > span[0] + 1e-9
+        });
+        if crossed.is_some() {
+            let part = Part::of(PartKind::Brace, index, 0).name();
+            cabinet.findings.push(Finding::Touches { part, other: "partition".to_owned() });
+            continue;
+        }
         for (chamber, room) in cabinet.chambers.iter().enumerate() {
             let area = room.interior.area_at(brace.axis, at);
             if area > 0.0 {

@@ -134,9 +134,14 @@ fn in_partition(cabinet: &mut Cabinet, part: &Part, port: &PortSize, build: &Por
     for number in 0..port.count {
         // In the corner farthest from the drivers in the middle.
         let across = build.across.unwrap_or(BETWEEN + width / 2.0) + f64::from(number) * (width + BETWEEN);
-        let at = match port.section {
-            CrossSection::Corner { side } => [side / 2.0; 2],
-            _ => [across, build.up.unwrap_or(BETWEEN + height / 2.0)],
+        let [inner, tall] = port.passage();
+        let lifted = tall / 2.0 + f64::from(number) * height;
+        let at = match (port.section, port.walls) {
+            (CrossSection::Corner { side }, _) => [side / 2.0; 2],
+            (_, 0) => [across, build.up.unwrap_or(BETWEEN + height / 2.0)],
+            (_, 1) => [across, tall / 2.0],
+            (_, 2) => [inner / 2.0, lifted],
+            _ => [size[0] / 2.0, lifted],
         };
         let run = Run { face_plate: &face_plate, port, build, at };
         run.lay(cabinet, Part { at, ..part.clone() }, 0);
