@@ -191,9 +191,10 @@ def look(name, built):
                 neighbour[tuple(edge)] = False
                 touching = flow & neighbour
                 if touching.any():
-                    at = sum((grid.axis(j)[index] - end[j]) * direction[j] for j, index in enumerate(np.nonzero(touching)))
-                    # A slanting end is a flight of steps.
-                    beside += int((abs(at) > 2 * side).sum())
+                    where = [grid.axis(j)[index] for j, index in enumerate(np.nonzero(touching))]
+                    from_plane = lambda place: abs(sum((where[j] - place[j]) * direction[j] for j in range(3)))
+                    # A slanting end is a flight of steps. A port through a partition opens at both.
+                    beside += int(((from_plane(end) > 2 * side) & (from_plane(part["path"][0]) > 2 * side)).sum())
         window = np.clip(np.round((end - grid.low) / grid.side - 0.5).astype(int), 0, grid.count - 1)
         ahead = np.arange(1, int(gap / grid.side[axis])) * int(np.sign(direction[axis]))
         line = window[axis] + ahead

@@ -87,7 +87,7 @@ fn fits(bench: &Bench<'_>) -> Vec<Attempt> {
                 }));
             }
             found.push(with(bench, "Without the brace".to_owned(), 0.12, |body| {
-                drop(body.braces.remove(index))
+                drop(body.braces.remove(index));
             }));
         }
     }
