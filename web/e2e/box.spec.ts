@@ -87,7 +87,7 @@ test('a standing wave is seen in the section, its fill weighed, and what it does
   });
   await ring.getByRole('button', { name: 'Check in three directions' }).click();
   await expect(ring).toContainText('spectral elements', { timeout: 90_000 });
-  expect(lines).toEqual(['application/x-ndjson']);
+  await expect.poll(() => lines).toEqual(['application/x-ndjson']);
 });
 
 test('a line is folded into its box: other folds, other corners, and a board pulled in the section', async ({

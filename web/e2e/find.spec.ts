@@ -90,7 +90,8 @@ test('a search is begun again for more drivers, and says when its brief is no lo
   await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
   const job = page.getByRole('row').filter({ hasText: 'Drivers for a brief: Barn dance' });
   await expect(job).toHaveCount(1);
-  await expect(job).toContainText('Finished');
+  // Its boxes are drawn once all drivers were looked at.
+  await expect(job).toContainText('Finished', { timeout: 60_000 });
   await page.goBack();
 
   await page.getByRole('button', { name: /The brief/ }).click();
