@@ -7,6 +7,7 @@ const FOLDER = new URL('../../docs/screenshots/', import.meta.url).pathname;
 
 for (const theme of ['light', 'dark'] as const) {
   test(`main views, ${theme}`, async ({ page, server }) => {
+    test.setTimeout(240_000);
     await page.addInitScript((name) => localStorage.setItem('oak-drum:theme', name), theme);
     const shoot = (name: string) => page.screenshot({ path: `${FOLDER}${name}-${theme}.png` });
     await page.goto(server.address);
@@ -116,7 +117,7 @@ for (const theme of ['light', 'dark'] as const) {
     if (theme === 'light') await shoot('type-in-driver');
     if (theme === 'light') {
       await page.goto(`${server.address}/builds/${nook?.id}/find`);
-      await expect(page.getByText(/^\d+ drivers looked at\.$/)).toBeVisible();
+      await expect(page.getByText(/^\d+ drivers looked at\.$/)).toBeVisible({ timeout: 90_000 });
       await page.locator('[data-found] button').first().click();
       await expect(page.getByRole('region', { name: /in every cabinet$/ })).toContainText('asked');
       await page.waitForTimeout(600);

@@ -96,12 +96,12 @@ fields! {
     MAGNET = "driver.magnet", "Magnet", Length, "mm", 0.01, 1.0, "Across the magnet.";
     DISPLACEMENT = "driver.displacement", "Takes", Volume, "l", 1e-5, 0.1, "What the driver takes of the room in a box. Estimated from its sizes where absent.";
     RIM = "driver.rim", "Rim", Length, "mm", 1e-3, 0.05, "How thick the frame is where it lies on the board, with its gasket. It stands so far proud unless it is let in.";
-    BOLT_CIRCLE = "driver.bolt_circle", "Bolt circle", Length, "mm", 0.02, 1.0, "Diameter of the circle on which the holes for its bolts stand.";
+    BOLT_CIRCLE = "driver.bolt_circle", "Circle", Length, "mm", 0.02, 1.0, "Diameter of the circle on which the holes for its bolts stand.";
     BOLTS = "driver.bolts", "Bolts", Number, "", 3.0, 24.0, "How many bolts hold it.";
-    BOLT_HOLE = "driver.bolt_hole", "Bolt hole", Length, "mm", 2e-3, 0.02, "Diameter of the hole for each bolt.";
-    SEALED_VOLUME = "driver.sealed_volume", "Sealed, maker", Volume, "l", 1e-4, 10.0, "Net volume of the closed box that its maker recommends; one of the starting points.";
-    PORTED_VOLUME = "driver.ported_volume", "Ported, maker", Volume, "l", 1e-4, 10.0, "Net volume of the ported box that its maker recommends; one of the starting points.";
-    PORTED_TUNING = "driver.ported_tuning", "Fb, maker", Frequency, "Hz", 5.0, 500.0, "Tuning of the ported box that its maker recommends.";
+    BOLT_HOLE = "driver.bolt_hole", "Hole", Length, "mm", 2e-3, 0.02, "Diameter of the hole for each bolt.";
+    SEALED_VOLUME = "driver.sealed_volume", "Sealed", Volume, "l", 1e-4, 10.0, "Net volume of the closed box that its maker recommends; one of the starting points.";
+    PORTED_VOLUME = "driver.ported_volume", "Ported", Volume, "l", 1e-4, 10.0, "Net volume of the ported box that its maker recommends; one of the starting points.";
+    PORTED_TUNING = "driver.ported_tuning", "at Fb", Frequency, "Hz", 5.0, 500.0, "Tuning of the ported box that its maker recommends.";
     LEVEL_1W = "driver.level_1w", "1 W", Level, "dB", 40.0, 130.0, "Printed sensitivity for 1 W at 1 m. Only compared with what the other values give.";
     LEVEL_2V83 = "driver.level_2v83", "2.83 V", Level, "dB", 40.0, 130.0, "Printed sensitivity for 2.83 V at 1 m. Only compared with what the other values give.";
     PRICE = "driver.price", "Price", Number, "", 0.0, 1e6, "What one costs, in the money you reckon in.";

@@ -325,9 +325,18 @@ impl<'a> Bench<'a> {
         let fallen = before.sensitivity - after.sensitivity;
         let lower = check.id == "lowest" && check.ratio > self.check.ratio;
         match (before.lowest.zip(after.lowest), self.brief.lowest) {
-            (Some((was, is)), Some(lowest)) if lower && fallen > HEARD && is <= was + HEARD => format!(
-                "At {lowest:.0} Hz it plays no louder than before; the level above falls by {fallen:.1} dB and is less far from it."
-            ),
+            // Most of what brings the note within reach is what the rest has lost.
+            (Some((was, is)), Some(lowest)) if lower && fallen > HEARD && is - was <= fallen / 4.0 => {
+                let louder = is - was;
+                let there = if louder <= HEARD {
+                    "no louder than before".to_owned()
+                } else {
+                    format!("only {louder:.1} dB louder")
+                };
+                format!(
+                    "At {lowest:.0} Hz it plays {there}; the level above falls by {fallen:.1} dB and is less far from it."
+                )
+            }
             _ => String::new(),
         }
     }
