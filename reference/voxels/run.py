@@ -9,7 +9,7 @@ cannot be built are left out.
 Kept beside this script, for every design and chamber: the volume of its air by the ledger and by counting, what two parts share,
 where a port's air touches the chamber beside its inner mouth, and what stands in the clear air before that.
 
-    cargo xtask reference [--designs N]
+    cargo xtask reference, or by itself: run.py [--designs N]
 """
 
 import csv

@@ -320,20 +320,16 @@ impl Body {
                 Interior::Solid(&built[1])
             }
         };
-        let partition = if contents.divided() {
-            interior.across(self.split_axis(contents, &interior), None) * self.partition.total()
-        } else {
-            0.0
-        };
+        let split =
+            contents.divided().then(|| (self.split_axis(contents, &interior), self.partition.total()));
+        let partition = split.map_or(0.0, |(axis, thick)| interior.across(axis, None) * thick);
         let mut taken = 0.0;
         for front in [false, true] {
             self.each_entry(front, contents, folded, &mut |_, volume, _| taken += volume);
         }
-        let thick = contents.divided().then(|| self.partition.total());
         // A partition stands across those that are not parallel to it.
-        let split = self.split_axis(contents, &interior);
-        let left = |axis: Axis| match thick {
-            Some(thick) if axis != split => 1.0 - thick / interior.along(split),
+        let left = |axis: Axis| match split {
+            Some((across, thick)) if axis != across => 1.0 - thick / interior.along(across),
             _ => 1.0,
         };
         let brace =
@@ -341,10 +337,12 @@ impl Body {
         let braces = self.braces.iter().map(brace).sum();
         let strips = match interior {
             _ if self.strips <= 0.0 || contents.path.is_some() => 0.0,
-            Interior::Cuboid(sizes) => self.strips_of_cuboid(sizes, thick),
+            Interior::Cuboid(sizes) => self.strips_of_cuboid(sizes, split.map(|(_, thick)| thick)),
             Interior::Solid(solid) => {
                 let strips = self.strips_in(contents, solid, solid);
-                let cut = |strip: &Strip| thick.map_or(0.0, |thick| strip.across(split, self.strips) * thick);
+                let cut = |strip: &Strip| {
+                    split.map_or(0.0, |(axis, thick)| strip.across(axis, self.strips) * thick)
+                };
                 strips.iter().map(|strip| strip.volume(self.strips) - cut(strip)).sum()
             }
         };

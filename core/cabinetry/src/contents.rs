@@ -9,7 +9,7 @@ use crate::body::PortBuild;
 use crate::flare;
 use crate::fold::{DuctPath, Seat};
 use crate::geometry::{Frame, Solid};
-use crate::place::Part;
+use crate::place::{Part, PartKind};
 
 /// How large a driver is, m.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -111,14 +111,22 @@ impl DriverSize {
         }
     }
 
+    /// How far behind the first of a pair the second one's front is in the box, m.
+    pub(crate) fn second(&self) -> Option<f64> {
+        match self.pair {
+            Some(Pair::Behind(far)) => Some(far),
+            Some(Pair::Before(_)) | None => None,
+        }
+    }
+
     /// How many of them take room in the box.
     pub fn inside(&self) -> u32 {
-        self.count * if matches!(self.pair, Some(Pair::Behind(_))) { 2 } else { 1 }
+        self.count * if self.second().is_some() { 2 } else { 1 }
     }
 
     /// What all of them take of the room behind a board of a thickness (m), m3.
     pub fn taken(&self, board: f64) -> f64 {
-        let second = if matches!(self.pair, Some(Pair::Behind(_))) { self.volume(0.0) } else { 0.0 };
+        let second = self.second().map_or(0.0, |_| self.volume(0.0));
         f64::from(self.count) * (self.volume(board) + second)
     }
 
@@ -128,6 +136,11 @@ impl DriverSize {
             Some(Pair::Before(gap)) => gap + self.depth,
             _ => (self.rim - recess).max(0.0),
         }
+    }
+
+    /// Whether let in flush one would reach out of its board less than let into it so deep (m).
+    pub fn sinks(&self, recess: f64) -> bool {
+        self.proud(self.rim) < self.proud(recess)
     }
 
     /// How many there are in all.
@@ -306,6 +319,17 @@ impl PortSize {
         share * width * height * (inside - shared) + elbow + bell
     }
 
+    /// What the boards of all of them are made of where they are built of boards, m3; nothing of tubes.
+    pub fn wood(&self, build: &PortBuild) -> f64 {
+        match self.section {
+            CrossSection::Round { .. } => 0.0,
+            _ => {
+                let wood = self.volume(build, self.length) - self.section.area() * self.length;
+                f64::from(self.count) * wood.max(0.0)
+            }
+        }
+    }
+
     /// Whether one that is so long inside (m) makes its turn: in a corner, or too short for one, it runs straight.
     pub(crate) fn turns(&self, build: &PortBuild, inside: f64) -> bool {
         let half = if self.walls > 0 { self.passage() } else { self.outside(build.wall) };
@@ -399,9 +423,13 @@ impl Contents {
         self.ports[part.chamber.min(1)].get(part.index)
     }
 
-    /// Width and height of the hole that a port needs in its board, of a round one its diameter outside its wall, m.
-    pub fn hole(&self, part: &Part) -> Option<[f64; 2]> {
-        Some(self.port(part)?.hole(part.wall))
+    /// Across the frame of a driver or radiator, m.
+    pub fn frame(&self, part: &Part) -> Option<f64> {
+        match part.kind {
+            PartKind::Driver => Some(self.drivers.frame),
+            PartKind::Radiator => Some(self.radiators?.frame()),
+            _ => None,
+        }
     }
 
     /// Whether a partition stands between two chambers.

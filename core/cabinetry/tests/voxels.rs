@@ -4,7 +4,7 @@ mod support;
 
 use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Point, Solid};
-use oak_cabinetry::{Body, Brace, Cabinet, Contents, Piece, PortBuild, PortSize, RadiatorSize};
+use oak_cabinetry::{Body, Brace, Cabinet, Contents, PartKind, Piece, PortBuild, PortSize, RadiatorSize};
 use proptest::prelude::*;
 use support::{any_shape, body, build, contents, slot, tube};
 
@@ -237,8 +237,27 @@ fn a_divided_box_holds_in_each_chamber_what_it_says() {
         };
         let cabinet = built(&braced, &Contents { ports: [Vec::new(), Vec::new()], ..inside.clone() });
         check(&format!("{shape:?}"), &cabinet);
-        let frames = cabinet.parts.iter().filter(|part| part.kind == oak_cabinetry::PartKind::Brace);
+        let frames = cabinet.parts.iter().filter(|part| part.kind == PartKind::Brace);
         assert_eq!(frames.count(), 2);
+    }
+}
+
+#[test]
+fn strips_stand_in_the_corners_of_a_stepped_box_not_at_its_nose() {
+    for (height, depth) in [(0.15, 0.2), (0.34, 0.24), (0.1, 0.29)] {
+        let mut wish = Body { strips: 0.022, ..body(EnclosureShape::Step { height, depth }) };
+        wish.sizes = [Some(0.5), Some(0.6), Some(0.4)];
+        let cabinet = built(&wish, &contents(60.0));
+        check(&format!("{height} down, {depth} deep"), &cabinet);
+        let strips = cabinet.parts.iter().find(|part| part.kind == PartKind::Strip).expect("there");
+        for piece in &strips.pieces {
+            let [low, high] = piece.bounds();
+            let middle = [0, 1, 2].map(|k| f64::midpoint(low[k], high[k]));
+            assert!(
+                cabinet.interior.holds(middle),
+                "{height} down, {depth} deep: {piece:?} stands in the wood"
+            );
+        }
     }
 }
 

@@ -6,8 +6,8 @@ use oak_acoustics::medium::CrossSection;
 use oak_acoustics::network::{Network, Node, OpeningKind};
 use oak_acoustics::profile::{Flare, Profile, Segment};
 use oak_cabinetry::{
-    BuildError, Cabinet, Contents, DriverSize, DuctPath, Laid, Pair, Part, PartKind, PortBuild, PortSize,
-    RadiatorSize, Seat,
+    Body, BuildError, Cabinet, Contents, DriverSize, DuctPath, Laid, Pair, Part, PartKind, PortBuild,
+    PortSize, RadiatorSize, Seat,
 };
 
 use crate::file::RawArrangement;
@@ -256,14 +256,19 @@ impl ResolvedDesign {
         if let Some(contents) = self.contents_tuned(None, None)
             && let Ok(cabinet) = self.body.build(&contents)
         {
-            let (_, rooms) = now.slots(&Boxed { contents, cabinet });
-            now.set_slots(&rooms);
+            for (front, index, width) in slots(&mut now.enclosure, &self.body) {
+                *width = cabinet.across(&self.body, &contents, front, index).unwrap_or(*width);
+            }
         }
         let mut before: Option<(Vec<f64>, Vec<f64>)> = None;
         for _ in 0..ROUNDS {
             let built = now.boxed_as_wide()?;
-            let Some(boxed) = &built.boxed else { return Ok(built) };
-            let (given, found) = now.slots(boxed);
+            let Some(Boxed { contents, cabinet }) = &built.boxed else { return Ok(built) };
+            let (given, found): (Vec<f64>, Vec<f64>) = slots(&mut now.enclosure, &self.body)
+                .map(|(front, index, width)| {
+                    (*width, cabinet.across(&self.body, contents, front, index).unwrap_or(*width))
+                })
+                .unzip();
             if given.iter().zip(&found).all(|(given, found)| (given - found).abs() < SETTLED) {
                 return Ok(built);
             }
@@ -275,42 +280,12 @@ impl ResolvedDesign {
                 }
                 _ => found[k],
             });
-            now.set_slots(&next.collect::<Vec<_>>());
+            for ((_, _, width), next) in slots(&mut now.enclosure, &self.body).zip(next) {
+                *width = next;
+            }
             before = Some((given, found));
         }
         Err(Problem::new("enclosure.ports", ProblemKind::Unbuildable { reason: UNSETTLED.to_owned() }).into())
-    }
-
-    /// Widths of the slots that are to be as wide as the box, and how wide a box is there inside, m.
-    fn slots(&mut self, Boxed { contents, cabinet }: &Boxed) -> (Vec<f64>, Vec<f64>) {
-        let body = self.body.clone();
-        let mut found = Vec::new();
-        for (front, ports) in [false, true].into_iter().zip(self.enclosure.ports_mut()) {
-            for (index, port) in ports.into_iter().flatten().enumerate() {
-                let room = cabinet.across(&body, contents, front, index);
-                if let (true, Some(room), CrossSection::Slot { width, .. }) =
-                    (body.port_build(front, index).full_width, room, port.section)
-                {
-                    found.push((width, room));
-                }
-            }
-        }
-        found.into_iter().unzip()
-    }
-
-    /// Makes these slots so wide, m.
-    fn set_slots(&mut self, widths: &[f64]) {
-        let body = self.body.clone();
-        let mut widths = widths.iter();
-        for (front, ports) in [false, true].into_iter().zip(self.enclosure.ports_mut()) {
-            for (index, port) in ports.into_iter().flatten().enumerate() {
-                if let (true, CrossSection::Slot { width, .. }) =
-                    (body.port_build(front, index).full_width, &mut port.section)
-                {
-                    *width = widths.next().copied().unwrap_or(*width);
-                }
-            }
-        }
     }
 
     fn boxed_as_wide(&self) -> Result<Built, Unsettled> {
@@ -413,6 +388,21 @@ impl ResolvedDesign {
         (built.enclosure, built.volumes) = (enclosure, net);
         built
     }
+}
+
+/// The slots that are to be as wide as the box: whether before the drivers, which of them, and how wide, m.
+fn slots<'a>(
+    enclosure: &'a mut Enclosure,
+    body: &'a Body,
+) -> impl Iterator<Item = (bool, usize, &'a mut f64)> {
+    [false, true].into_iter().zip(enclosure.ports_mut()).flat_map(move |(front, ports)| {
+        ports.into_iter().flatten().enumerate().filter_map(move |(index, port)| match &mut port.section {
+            CrossSection::Slot { width, .. } if body.port_build(front, index).full_width => {
+                Some((front, index, width))
+            }
+            _ => None,
+        })
+    })
 }
 
 /// Where what sounds stands in space as it is mounted, by element; several of a kind stand in their middle.

@@ -362,8 +362,8 @@ fn net_volume(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 }
 
 fn board(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
-    let Boxed { cabinet, .. } = computed.built.boxed.as_ref()?;
-    let walls = panel::walls(&design.body, cabinet);
+    let Boxed { contents, cabinet } = computed.built.boxed.as_ref()?;
+    let walls = panel::walls(&design.body, contents, cabinet);
     let weakest = walls.iter().filter_map(|wall| Some((wall, wall.weakest()?)));
     let (wall, plate) = weakest.min_by(|a, b| a.1.resonance().total_cmp(&b.1.resonance()))?;
     let material = plate.material;

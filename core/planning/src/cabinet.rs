@@ -132,7 +132,7 @@ pub fn panels(ask: &RawQuestion, stop: &Stop) -> Result<Option<PanelsReport>, Ve
     let found = panel::propose(&design.body, contents, wanted, stop);
     let mut braced = design.body.clone();
     braced.braces.extend(found.iter().copied());
-    let after = braced.build(contents).map_or(0.0, |cabinet| panel::weakest_of(&braced, &cabinet));
+    let after = braced.build(contents).map_or(0.0, |cabinet| panel::weakest_of(&braced, contents, &cabinet));
     let materials = panel::MATERIALS
         .iter()
         .take_while(|_| !stop.stopped())
@@ -140,12 +140,13 @@ pub fn panels(ask: &RawQuestion, stop: &Stop) -> Result<Option<PanelsReport>, Ve
             let mut body = design.body.clone();
             let panels = body.panels.iter_mut().map(|(_, panel)| panel);
             panels.chain([&mut body.panel, &mut body.partition]).for_each(|panel| panel.material = material);
-            let panels = panel::walls(&body, cabinet);
+            let panels = panel::walls(&body, contents, cabinet);
             MaterialReport {
                 id: material.id,
                 name: material.name,
-                mass: panels.iter().map(|panel| panel.mass).sum::<f64>() + panel::inner_mass(&body, cabinet),
-                resonance: panel::weakest_of(&body, cabinet),
+                mass: panels.iter().map(|panel| panel.mass).sum::<f64>()
+                    + panel::inner_mass(&body, contents, cabinet),
+                resonance: panel::weakest_of(&body, contents, cabinet),
                 panel_radiation: panel_radiation(&computed, &panels, crossover)
                     .map(|panel_radiation| panel_radiation.level),
                 source: material.source,
@@ -165,6 +166,6 @@ pub fn panels(ask: &RawQuestion, stop: &Stop) -> Result<Option<PanelsReport>, Ve
             open: None,
         })
         .collect();
-    let resonance = panel::weakest_of(&design.body, cabinet);
+    let resonance = panel::weakest_of(&design.body, contents, cabinet);
     Ok(Some(PanelsReport { wanted, resonance, braces, braced: after, materials }))
 }

@@ -83,28 +83,20 @@ impl Priced {
                 let cone = PI / 4.0 * radiators.cone * radiators.cone;
                 f64::from(radiators.count) * (prices.radiator[0] + prices.radiator[1] * cone)
             }),
-            boards: panel::walls(body, cabinet)
+            boards: panel::walls(body, contents, cabinet)
                 .iter()
-                .map(|wall| {
-                    let material = wall.panel.material;
-                    wall.mass / material.density * prices.board(material.id) * (1.0 + prices.waste)
-                })
+                .map(|wall| wall.wood * prices.board(wall.panel.material.id) * (1.0 + prices.waste))
                 .sum::<f64>()
-                + panel::inner_mass(body, cabinet) / body.panel.material.density * board,
+                + panel::inner_mass(body, contents, cabinet) / body.panel.material.density * board,
             ..priced
         };
         for (front, ports) in [false, true].into_iter().zip(&contents.ports) {
             for (index, port) in ports.iter().enumerate() {
-                let (build, count) = (body.port_build(front, index), f64::from(port.count));
-                let wood = (port.volume(&build, port.length) - port.section.area() * port.length).max(0.0);
-                match port.section {
-                    CrossSection::Round { radius } => {
-                        let flares = build.flares.iter().filter(|flare| **flare > 0.0).count();
-                        let tube = prices.tube[0] + prices.tube[1] * 2.0 * radius;
-                        found.ports += count * (tube * port.length + prices.flare * flares as f64);
-                    }
-                    _ => found.boards += count * wood * board,
-                }
+                let CrossSection::Round { radius } = port.section else { continue };
+                let flares = body.port_build(front, index).flares;
+                let flares = flares.into_iter().filter(|flare| *flare > 0.0).count();
+                let tube = prices.tube[0] + prices.tube[1] * 2.0 * radius;
+                found.ports += f64::from(port.count) * (tube * port.length + prices.flare * flares as f64);
             }
         }
         Some(found)

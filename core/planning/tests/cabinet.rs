@@ -146,6 +146,10 @@ fn proposed_braces_make_the_boards_ring_higher_and_the_box_still_fits() {
     assert!(of("birch_ply").resonance > 1.3 * of("mdf").resonance);
     assert!(of("poplar_ply").mass < 0.7 * of("mdf").mass);
     assert!(of("birch_ply").panel_radiation < of("mdf").panel_radiation);
+    // What it is of weighs there what it weighs everywhere.
+    let shown = cabinet(&question(design, build.brief.as_ref())).expect("builds").expect("a box");
+    assert!(shown.panels.iter().all(|panel| panel.material == "mdf"));
+    assert!((of("mdf").mass - shown.weight.panels - shown.weight.braces).abs() < 1e-9);
 }
 
 #[test]
@@ -167,6 +171,24 @@ fn a_place_that_is_a_wedge_takes_a_wedge_and_not_the_box_of_its_foot() {
     brief.top_depth = None;
     let brief = resolve_brief(&brief).expect("a brief");
     assert!(judge(&Case::of(&brief, &design).expect("whole")).iter().all(|check| check.id != "place"));
+}
+
+#[test]
+fn only_a_frame_that_can_be_let_in_is_told_to_be() {
+    let (mut brief, mut design) = straight();
+    let flush = "let in flush it would not";
+    assert!(check(&brief, &design, "size").why.contains(flush));
+    // Of two face to face the whole outer one stands before the board.
+    let pair = serde_json::json!({ "isobaric": { "arrangement": "face_to_face" } });
+    design.driver_array = Some(serde_json::from_value(pair).expect("an array"));
+    brief.depth = length("350 mm");
+    let size = check(&brief, &design, "size");
+    assert_eq!(size.verdict, Verdict::Short, "{}", size.why);
+    assert!(size.why.contains("stands proud") && !size.why.contains(flush), "{}", size.why);
+    let request = RawSuggestionRequest { brief, design, check: "size".to_owned() };
+    let found = suggest(&request, &Stop::default()).expect("whole");
+    let mut ways = found.suggestions.iter().chain(&found.nearest);
+    assert!(ways.all(|way| !way.words.contains("The frame let")), "{found:?}");
 }
 
 #[test]

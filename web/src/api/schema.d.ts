@@ -2219,7 +2219,7 @@ export interface components {
             area: number;
             /**
              * Format: double
-             * @description kg.
+             * @description What it weighs around its holes, kg.
              */
             mass: number;
             /**
@@ -3718,12 +3718,12 @@ export interface components {
         WeightReport: {
             /**
              * Format: double
-             * @description The boards.
+             * @description The boards around their holes.
              */
             panels: number;
             /**
              * Format: double
-             * @description Braces, partition and fold boards.
+             * @description Braces, strips, partition, fold boards and the boards of slots.
              */
             braces: number;
             /**

@@ -5,7 +5,7 @@ use crate::body::Body;
 use crate::build::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Face, Point, along, area_vector, cross, dot, minus, unit};
-use crate::place::{Part, PartKind, Piece};
+use crate::place::{Part, Piece};
 
 /// How far boards stand apart, over the largest size.
 const APART: f64 = 0.45;
@@ -95,20 +95,15 @@ const ROUND: usize = 36;
 /// What is cut out of a board, as outlines on its outer side that run round as seen from there.
 fn holes(contents: &Contents, cabinet: &Cabinet, face: Face) -> Vec<Vec<Point>> {
     let outline = |part: &Part| -> Option<Vec<Point>> {
-        let mouth = cabinet.mouth(part, contents)?;
-        let across = match part.kind {
-            PartKind::Driver => contents.drivers.cutout,
-            PartKind::Radiator => contents.radiators?.cutout(),
-            _ => contents.hole(part).map_or(mouth.size[0], |hole| hole[0]),
-        };
-        let (u, v) = (mouth.level, cross(mouth.normal, mouth.level));
-        let at = |[a, b]: [f64; 2]| along(along(mouth.outer, u, a), v, b);
-        let [w, h] = mouth.size.map(|size| size / 2.0);
-        Some(match mouth.corner {
-            _ if mouth.round => (0..ROUND)
+        let hole = cabinet.hole(part, contents)?;
+        let (u, v) = (hole.level, cross(hole.normal, hole.level));
+        let at = |[a, b]: [f64; 2]| along(along(hole.outer, u, a), v, b);
+        let [w, h] = hole.size.map(|size| size / 2.0);
+        Some(match hole.corner {
+            _ if hole.round => (0..ROUND)
                 .map(|step| {
                     let angle = 2.0 * std::f64::consts::PI * step as f64 / ROUND as f64;
-                    at([angle.cos(), angle.sin()].map(|part| part * across / 2.0))
+                    at([angle.cos(), angle.sin()].map(|part| part * w))
                 })
                 .collect(),
             Some(inward) if inward > 0.0 => [[-w, -h], [w, -h], [-w, h]].map(at).to_vec(),

@@ -335,7 +335,10 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
             (true, _) => Line::Metal,
         };
         if mouth.round {
-            for across in circles(part, contents, mouth.size[0]) {
+            // The widest first: frame, hole, and what moves.
+            let hole = cabinet.hole(part, contents).map(|hole| hole.size[0]);
+            let circles = contents.frame(part).into_iter().chain(hole);
+            for across in circles.chain([mouth.size[0]]) {
                 drawing.rings.push(Ring { part: name.clone(), line, middle, radius: across / 2.0 });
             }
             if let (PartKind::Driver, Some(bolts)) = (part.kind, contents.drivers.bolts) {
@@ -374,48 +377,19 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
     drawing
 }
 
-/// Diameters of the circles of something round in a board, the widest first: frame, hole, and what moves, m.
-fn circles(part: &Part, contents: &Contents, moves: f64) -> Vec<f64> {
-    match part.kind {
-        PartKind::Driver => vec![contents.drivers.frame, contents.drivers.cutout, moves],
-        PartKind::Radiator => contents
-            .radiators
-            .map_or_else(Vec::new, |radiators| vec![radiators.frame(), radiators.cutout(), moves]),
-        PartKind::Port => vec![contents.hole(part).map_or(moves, |hole| hole[0]), moves],
-        _ => vec![moves],
-    }
-}
-
 /// What has to be cut into the front, in words beside it: holes once each.
 fn hole_sizes(cabinet: &Cabinet, contents: &Contents, sheet: Sheet) -> Vec<([f64; 2], String)> {
     let mut labels: Vec<([f64; 2], String)> = Vec::new();
     for part in cabinet.parts.iter().filter(|part| part.face == Some(Face::Front)) {
-        let Some(mouth) = cabinet.mouth(part, contents) else { continue };
-        let words = match part.kind {
-            PartKind::Driver => {
-                let drivers = &contents.drivers;
-                let bolts = drivers.bolts.map_or_else(String::new, |bolts| {
-                    format!(
-                        ", {} × ø {} on ø {}",
-                        bolts.count,
-                        millimetres(bolts.hole),
-                        millimetres(bolts.diameter)
-                    )
-                });
-                format!("ø {}{bolts}", millimetres(drivers.cutout))
-            }
-            PartKind::Radiator => contents
-                .radiators
-                .map(|radiators| format!("ø {}", millimetres(radiators.cutout())))
-                .unwrap_or_default(),
-            PartKind::Port | PartKind::Mouth => match contents.hole(part) {
-                Some([across, _]) if mouth.round => format!("ø {}", millimetres(across)),
-                _ => format!("{} × {}", millimetres(mouth.size[0]), millimetres(mouth.size[1])),
-            },
-            _ => continue,
-        };
+        let Some(hole) = cabinet.hole(part, contents) else { continue };
+        let [across, up] = hole.size.map(millimetres);
+        let mut words = if hole.round { format!("ø {across}") } else { format!("{across} × {up}") };
+        if let (PartKind::Driver, Some(bolts)) = (part.kind, contents.drivers.bolts) {
+            let [hole, circle] = [bolts.hole, bolts.diameter].map(millimetres);
+            words += &format!(", {} × ø {hole} on ø {circle}", bolts.count);
+        }
         if labels.iter().all(|(_, known)| *known != words) {
-            labels.push((sheet.at(mouth.outer), words));
+            labels.push((sheet.at(hole.outer), words));
         }
     }
     labels

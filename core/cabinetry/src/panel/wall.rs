@@ -16,7 +16,9 @@ pub struct Wall {
     pub panel: Panel,
     /// Area of its outer side, m2.
     pub area: f64,
-    /// kg.
+    /// What it is cut from, its holes still in it, m3.
+    pub wood: f64,
+    /// What it weighs around its holes, kg.
     pub mass: f64,
     /// Its fields between edges and braces that can ring; none of a pipe's wall, which is held by its roundness.
     pub fields: Vec<Plate>,
@@ -37,7 +39,7 @@ impl Wall {
 }
 
 /// All boards of a cabinet, with what braces and partition make of them.
-pub fn walls(body: &Body, cabinet: &Cabinet) -> Vec<Wall> {
+pub fn walls(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {
     let (outer, inner) = (cabinet.outer.facets(), cabinet.interior.facets());
     body.shape
         .faces()
@@ -50,8 +52,12 @@ pub fn walls(body: &Body, cabinet: &Cabinet) -> Vec<Wall> {
             };
             let (area, inside) = (sum(&outer), sum(&inner));
             (area > 0.0).then(|| {
-                let mass = f64::midpoint(area, inside) * panel.total() * panel.material.density;
-                Wall { face, panel, area, mass, fields: fields(cabinet, body, face, &panel) }
+                let parts = cabinet.parts.iter().filter(|part| part.face == Some(face));
+                let holes = parts.filter_map(|part| cabinet.hole(part, contents));
+                let cut: f64 = holes.map(|hole| hole.area() * panel.total()).sum();
+                let wood = f64::midpoint(area, inside) * panel.total();
+                let mass = (wood - cut) * panel.material.density;
+                Wall { face, panel, area, wood, mass, fields: fields(cabinet, body, face, &panel) }
             })
         })
         .collect()
@@ -98,12 +104,18 @@ fn fields(cabinet: &Cabinet, body: &Body, face: Face, panel: &Panel) -> Vec<Plat
     columns.iter().flat_map(|a| rows.iter().map(move |b| (*a, *b))).map(|(a, b)| plate(a, b)).collect()
 }
 
-/// Mass of braces, strips, partition and fold boards, kg.
-pub fn inner_mass(body: &Body, cabinet: &Cabinet) -> f64 {
+/// Mass of braces, strips, partition, fold boards and the boards of slots, kg.
+pub fn inner_mass(body: &Body, contents: &Contents, cabinet: &Cabinet) -> f64 {
     let braces: f64 = body.braces.iter().map(|brace| brace.volume(&cabinet.interior)).sum();
     let entries = cabinet.chambers.iter().flat_map(|chamber| &chamber.ledger.entries);
     let strips: f64 = entries.filter(|entry| entry.what == STRIPS).map(|entry| entry.volume).sum();
-    let mut mass = (braces + strips) * body.panel.material.density;
+    let slots: f64 = [false, true]
+        .into_iter()
+        .zip(&contents.ports)
+        .flat_map(|(front, ports)| ports.iter().enumerate().map(move |(index, port)| (front, index, port)))
+        .map(|(front, index, port)| port.wood(&body.port_build(front, index)))
+        .sum();
+    let mut mass = (braces + strips + slots) * body.panel.material.density;
     if let Some(laid) = &cabinet.fold {
         mass += laid.wood() * body.panel.material.density;
     }
@@ -130,7 +142,7 @@ pub fn propose(body: &Body, contents: &Contents, wanted: f64, stop: &Stop) -> Ve
     let mut proposed = Vec::new();
     while proposed.len() < MOST {
         let Ok(now) = better.build(contents) else { break };
-        let weakest = weakest_of(&better, &now);
+        let weakest = weakest_of(&better, contents, &now);
         if weakest >= wanted {
             break;
         }
@@ -149,11 +161,11 @@ pub fn propose(body: &Body, contents: &Contents, wanted: f64, stop: &Stop) -> Ve
                     return None;
                 }
                 // Several boards are weak alike: the sum over them sees help that the weakest alone does not.
-                Some((brace, score(&tried, &built, wanted)))
+                Some((brace, score(&tried, contents, &built, wanted)))
             })
             .max_by(|a, b| a.1.total_cmp(&b.1));
         let Some((brace, gained)) = best else { break };
-        if gained <= score(&better, &now, wanted) + 1e-6 {
+        if gained <= score(&better, contents, &now, wanted) + 1e-6 {
             break;
         }
         better.braces.push(brace);
@@ -163,14 +175,14 @@ pub fn propose(body: &Body, contents: &Contents, wanted: f64, stop: &Stop) -> Ve
 }
 
 /// The lowest resonance of all boards, Hz.
-pub fn weakest_of(body: &Body, cabinet: &Cabinet) -> f64 {
-    let all = walls(body, cabinet);
+pub fn weakest_of(body: &Body, contents: &Contents, cabinet: &Cabinet) -> f64 {
+    let all = walls(body, contents, cabinet);
     all.iter().filter_map(Wall::weakest).map(Plate::resonance).fold(f64::INFINITY, f64::min)
 }
 
 /// How far all boards are towards a frequency.
-fn score(body: &Body, cabinet: &Cabinet, wanted: f64) -> f64 {
-    let all = walls(body, cabinet);
+fn score(body: &Body, contents: &Contents, cabinet: &Cabinet, wanted: f64) -> f64 {
+    let all = walls(body, contents, cabinet);
     let each = all.iter().filter_map(Wall::weakest).map(|field| (field.resonance() / wanted).min(1.0).ln());
     each.sum()
 }

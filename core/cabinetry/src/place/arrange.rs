@@ -3,7 +3,7 @@
 use super::{Finding, MountingFace, Part, PartKind, Piece, fold, port};
 use crate::body::{Body, Place};
 use crate::build::Cabinet;
-use crate::contents::{Contents, DriverSize, Pair};
+use crate::contents::{Contents, DriverSize};
 use crate::fold::Seat;
 use crate::geometry::{Axis, Face, Point};
 
@@ -95,10 +95,7 @@ fn in_face(body: &Body, drivers: &DriverSize, cabinet: &mut Cabinet, row: Option
 
 /// Basket and magnet of each driver at one place, as far as they lie behind the board.
 pub(super) fn rods(drivers: &DriverSize, board: f64, at: impl Fn(f64) -> Point) -> Vec<Piece> {
-    let second = match drivers.pair {
-        Some(Pair::Behind(far)) => Some((far, 0.0)),
-        Some(Pair::Before(_)) | None => None,
-    };
+    let second = drivers.second().map(|far| (far, 0.0));
     let rods = |(behind, board): (f64, f64)| {
         let at = &at;
         let rod = move |([from, to], radii): ([f64; 2], [f64; 2])| Piece::Rod {

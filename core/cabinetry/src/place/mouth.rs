@@ -43,6 +43,18 @@ impl Mouth {
 }
 
 impl Cabinet {
+    /// What is cut out of the board that a part sits in: its mouth, as wide as the hole for it; `None` for boards.
+    pub fn hole(&self, part: &Part, contents: &Contents) -> Option<Mouth> {
+        let mouth = self.mouth(part, contents)?;
+        let size = match part.kind {
+            PartKind::Driver => [contents.drivers.cutout; 2],
+            PartKind::Radiator => [contents.radiators?.cutout(); 2],
+            PartKind::Port => contents.port(part)?.hole(part.wall),
+            _ => mouth.size,
+        };
+        Some(Mouth { size, ..mouth })
+    }
+
     /// Where a part meets the air; `None` for boards.
     pub fn mouth(&self, part: &Part, contents: &Contents) -> Option<Mouth> {
         let (size, round) = match part.kind {

@@ -4,7 +4,7 @@ use super::{Part, PartKind, Piece};
 use crate::body::Body;
 use crate::build::Cabinet;
 use crate::contents::Contents;
-use crate::geometry::{Axis, Point, Solid, along, cross, dot, length, minus};
+use crate::geometry::{Axis, Facet, Point, Solid, along, area_vector, cross, dot, length, minus, unit};
 
 /// A strip along an edge.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -73,45 +73,43 @@ impl Strip {
 /// What only lies on each other is not in each other, m.
 const NEAR: f64 = 1e-6;
 
-/// Strips of a side (m) along all edges between different faces of a room. Those along its axis go through; the others end at them.
+/// Into a face from its edge between two corners, square to the edge: unit.
+fn into(face: &Facet, a: Point, b: Point) -> Point {
+    let corners = &face.corners;
+    let after =
+        corners.iter().position(|corner| *corner == a).map(|index| corners[(index + 1) % corners.len()]);
+    // Corners run counter-clockwise: the face lies to the left of an edge.
+    let edge = if after == Some(b) { minus(b, a) } else { minus(a, b) };
+    unit(cross(area_vector(corners), edge))
+}
+
+/// Strips of a side (m) along all edges between different faces of a room that are corners and not noses. Those along
+/// its axis go through; the others end at them.
 fn strips(interior: &Solid, side: f64) -> Vec<Strip> {
     let facets = interior.facets();
     let count = interior.sides.len();
-    let unit_across = |from: Point, edge: Point, inner: Point| {
-        // Square to the edge, towards a point of the face.
-        let far = minus(inner, from);
-        let share = dot(far, edge);
-        let across = [0, 1, 2].map(|k| far[k] - share * edge[k]);
-        let size = length(across);
-        across.map(|value| value / size)
-    };
-    let middle = |corners: &[Point]| {
-        [0, 1, 2].map(|k| corners.iter().map(|at| at[k]).sum::<f64>() / corners.len() as f64)
-    };
-    let strip = |a: Point, b: Point, faces: [&[Point]; 2]| {
-        let reach = length(minus(b, a));
-        let edge = minus(b, a).map(|value| value / reach);
-        Strip { ends: [a, b], into: faces.map(|face| unit_across(a, edge, middle(face))) }
+    let strip = |a: Point, b: Point, faces: [&Facet; 2]| Strip {
+        ends: [a, b],
+        into: faces.map(|face| into(face, a, b)),
     };
     let own = |index: usize| {
-        let before = &facets[(index + count - 1) % count];
-        (before.face != facets[index].face).then_some(before)
+        let (face, before) = (&facets[index], &facets[(index + count - 1) % count]);
+        let found = strip(face.corners[0], face.corners[3], [face, before]);
+        let corner = dot(found.into[0], area_vector(&before.corners)) < 0.0;
+        (before.face != face.face && corner).then_some(found)
     };
     let mut found = Vec::new();
     for index in 0..count {
-        let (facet, next) = (&facets[index], (index + 1) % count);
-        if let Some(before) = own(index) {
-            let corners = &facet.corners;
-            found.push(strip(corners[0], corners[3], [&facet.corners, &before.corners]));
-        }
+        let (facet, [here, next]) = (&facets[index], [index, (index + 1) % count].map(own));
+        found.extend(here);
         // A side's edges with the beginning and the end.
         for (end, [a, b]) in [(count, [0, 1]), (count + 1, [3, 2])] {
             let (a, b) = (facet.corners[a], facet.corners[b]);
             let reach = length(minus(b, a));
             let cut = |there: Option<_>| if there.is_some() { side / reach } else { 0.0 };
-            let (from, to) = (cut(own(index)), 1.0 - cut(own(next)));
+            let (from, to) = (cut(here), 1.0 - cut(next));
             if to > from {
-                found.push(strip(a, b, [&facet.corners, &facets[end].corners]).part(from, to));
+                found.push(strip(a, b, [facet, &facets[end]]).part(from, to));
             }
         }
     }

@@ -1,14 +1,13 @@
 //! The box of a design, laid out.
 
-use std::f64::consts::{PI, SQRT_2};
+use std::f64::consts::SQRT_2;
 
 use oak_acoustics::enclosure::Compiled;
-use oak_acoustics::medium::CrossSection;
 use oak_acoustics::response::Response;
 use oak_cabinetry::drawing::{self, View};
 use oak_cabinetry::geometry::Point;
 use oak_cabinetry::panel::{self, Plate, Wall};
-use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind, PortSize};
+use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -156,7 +155,7 @@ pub struct PanelReport {
     pub material: &'static str,
     /// m2.
     pub area: f64,
-    /// kg.
+    /// What it weighs around its holes, kg.
     pub mass: f64,
     /// Lowest resonance of its weakest field, Hz; of a pipe's wall none.
     pub resonance: Option<f64>,
@@ -219,9 +218,9 @@ pub struct FindingReport {
 /// What it weighs, kg.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct WeightReport {
-    /// The boards.
+    /// The boards around their holes.
     pub panels: f64,
-    /// Braces, partition and fold boards.
+    /// Braces, strips, partition, fold boards and the boards of slots.
     pub braces: f64,
     /// The drivers, estimated from their frames.
     pub drivers: f64,
@@ -273,7 +272,7 @@ impl BodyReport {
         let parts: Vec<_> = cabinet.parts.iter().map(|part| part_report(part, contents, cabinet)).collect();
         let crossover = crossover.unwrap_or(USUAL_CROSSOVER);
         let (waves, waves_verdict) = waves(design, contents, cabinet, crossover);
-        let panels = panel::walls(&design.body, cabinet);
+        let panels = panel::walls(&design.body, contents, cabinet);
         let fills = fills(&design.body, cabinet);
         Ok(Some(Self {
             outside: size(low, high),
@@ -316,12 +315,9 @@ impl BodyReport {
 impl WeightReport {
     /// Weighs a box with its drivers.
     pub fn of(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Self {
-        let panels: f64 = panel::walls(body, cabinet).iter().map(|panel| panel.mass).sum();
-        let holes: f64 =
-            cabinet.parts.iter().filter_map(|part| hole_mass(body, contents, cabinet, part)).sum();
         Self {
-            panels: panels - holes,
-            braces: panel::inner_mass(body, cabinet) + slot_mass(body, contents),
+            panels: panel::walls(body, contents, cabinet).iter().map(|panel| panel.mass).sum(),
+            braces: panel::inner_mass(body, contents, cabinet),
             drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
         }
     }
@@ -330,47 +326,6 @@ impl WeightReport {
     pub fn total(&self) -> f64 {
         self.panels + self.braces + self.drivers
     }
-}
-
-/// What the hole of something mounted takes off its board, kg.
-fn hole_mass(body: &Body, contents: &Contents, cabinet: &Cabinet, part: &Part) -> Option<f64> {
-    let panel = body.panel(
-        cabinet.outer.facets().into_iter().map(|facet| facet.face).find(|face| Some(*face) == part.face)?,
-    );
-    let round = |across: f64| PI / 4.0 * across * across;
-    let area = match part.kind {
-        PartKind::Driver => round(contents.drivers.cutout),
-        PartKind::Radiator => round(contents.radiators?.cutout()),
-        PartKind::Port => {
-            let [across, tall] = contents.hole(part)?;
-            let mouth = cabinet.mouth(part, contents)?;
-            if mouth.round {
-                round(across)
-            } else {
-                across * tall * if mouth.corner.is_some() { 0.5 } else { 1.0 }
-            }
-        }
-        PartKind::Mouth => cabinet.mouth(part, contents)?.area(),
-        _ => return None,
-    };
-    Some(area * panel.total() * panel.material.density)
-}
-
-/// The boards of slots and of ports in corners, kg.
-fn slot_mass(body: &Body, contents: &Contents) -> f64 {
-    let boards = |(front, ports): (bool, &Vec<PortSize>)| -> f64 {
-        ports
-            .iter()
-            .enumerate()
-            .filter(|(_, port)| !matches!(port.section, CrossSection::Round { .. }))
-            .map(|(index, port)| {
-                let wood = port.volume(&body.port_build(front, index), port.length)
-                    - port.section.area() * port.length;
-                f64::from(port.count) * wood.max(0.0) * body.panel.material.density
-            })
-            .sum()
-    };
-    [false, true].into_iter().zip(&contents.ports).map(boards).sum()
 }
 
 impl PanelReport {
@@ -463,11 +418,7 @@ fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartRepor
         normal: mouth.map_or([0.0; 3], |mouth| mouth.normal),
         across: mouth.map_or(0.0, |mouth| mouth.size[0]),
         tall: mouth.filter(|mouth| !mouth.round).map(|mouth| mouth.size[1]),
-        frame: match part.kind {
-            PartKind::Driver => Some(contents.drivers.frame),
-            PartKind::Radiator => contents.radiators.map(|radiators| radiators.frame()),
-            _ => None,
-        },
+        frame: contents.frame(part),
         path: part.path.clone(),
     }
 }

@@ -70,7 +70,7 @@ fn wedge(brief: &Brief, built: &Built) -> Option<Found> {
     Some(Found {
         reached: if met { "fits the space".to_owned() } else { format!("{:.0} mm too deep", by * 1e3) },
         words: if met {
-            format!("{:.0} mm to spare", -by * 1e3 + 0.0)
+            format!("{:.0} mm to spare", (-by * 1e3).max(0.0))
         } else {
             format!("at {:.0} mm height", at * 1e3)
         },

@@ -112,15 +112,14 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let sizes = outside.map(|size| format!("{:.1}", size * 100.0)).join(" × ");
     let litres = format!("{:.1} l", volume * 1e3);
     let further = [0, 1, 2].map(|k| standing[k] - outside[k]);
+    let flush = boxed.contents.drivers.sinks(built.design.body.recess);
+    let flush = if flush { "; let in flush it would not" } else { "" };
     let proud = ["width", "height", "depth"]
         .into_iter()
         .zip(further)
         .find(|(_, more)| *more > 5e-4)
         .map_or_else(String::new, |(side, more)| {
-            format!(
-                " What stands proud of its boards adds {:.0} mm to its {side}; let in flush it would not.",
-                more * 1e3
-            )
+            format!(" What stands proud of its boards adds {:.0} mm to its {side}{flush}.", more * 1e3)
         });
     let most = ["wide", "high", "deep"].into_iter().zip(case.brief.outside);
     let place: Vec<String> = most

@@ -160,14 +160,15 @@ impl Attempt {
         match self {
             Self::Turn(parameter, up) => turn(bench, parameter, up),
             Self::Both(pair) => both(bench, pair),
-            Self::Drivers { series } => drivers(bench, series),
+            Self::Drivers { series: true } => drivers(bench, true, 2.0, "Twice the drivers, in series"),
+            Self::Drivers { series: false } => drivers(bench, false, 2.0, "Twice the drivers, in parallel"),
             Self::Family(kind) => family(bench, kind),
             Self::Sizes => sizes(bench),
             Self::Face(face) => driver_face(bench, face),
             Self::Port(way) => port(bench, way),
             Self::Fold(way) => fold(bench, way),
             Self::Mounted(words, design, effort) => built_otherwise(bench, *design, words, effort),
-            Self::Fewer { series } => fewer(bench, series),
+            Self::Fewer { series } => drivers(bench, series, 0.5, "Half as many drivers"),
             Self::Power => power(bench),
             Self::Loudness => loudness(bench),
             Self::Less => content(bench),
@@ -297,35 +298,21 @@ fn built_otherwise(bench: &Bench<'_>, design: RawDesign, words: String, effort: 
     (found.met || found.ratio > bench.check.ratio).then_some(found)
 }
 
-/// Twice as many drivers.
-fn drivers(bench: &Bench<'_>, series: bool) -> Option<Found> {
+/// So many times as many drivers, as far as they stay whole ones.
+fn drivers(bench: &Bench<'_>, series: bool, times: f64, words: &str) -> Option<Found> {
     let mut design = bench.ask.design.clone();
     let driver_array = design.driver_array.get_or_insert_with(RawDriverArray::default);
-    let slot = if series { &mut driver_array.series } else { &mut driver_array.parallel };
-    let count = field::SERIES.read(slot.as_ref()).unwrap_or(1.0) * 2.0;
-    *slot = Some(Typed::Number(count));
-    let words = if series { "Twice the drivers, in series" } else { "Twice the drivers, in parallel" };
-    let (check, seen) = bench.look(&bench.ask.brief, &design)?;
-    let change = Change { words: words.to_owned(), turns: Vec::new(), design: Some(design), brief: None };
-    let found = bench.found(change, 1.2, &check, &seen);
-    (found.met || found.ratio > bench.check.ratio).then_some(found)
-}
-
-/// Half as many drivers.
-fn fewer(bench: &Bench<'_>, series: bool) -> Option<Found> {
-    let mut design = bench.ask.design.clone();
-    let driver_array = design.driver_array.as_mut()?;
     let (slot, field) = if series {
         (&mut driver_array.series, &field::SERIES)
     } else {
         (&mut driver_array.parallel, &field::PARALLEL)
     };
-    let half = field.read(slot.as_ref())? / 2.0;
-    if half.fract() != 0.0 {
+    let count = field.read(slot.as_ref()).unwrap_or(1.0) * times;
+    if count.fract() != 0.0 {
         return None;
     }
-    *slot = Some(Typed::Number(half));
-    built_otherwise(bench, design, "Half as many drivers".to_owned(), 1.2)
+    *slot = Some(Typed::Number(count));
+    built_otherwise(bench, design, words.to_owned(), 1.2)
 }
 
 /// Another kind of cabinet, by whichever of its starting points fixes with the least harm.
@@ -455,7 +442,6 @@ fn fold(bench: &Bench<'_>, way: FoldChange) -> Option<Found> {
     }
     let (corner, thickness) = (fold.corner, fold.thickness.clone());
     *fold = RawFold { folds: typed, stack, corner, thickness, ..RawFold::default() };
-    let (check, seen) = bench.look(&bench.ask.brief, &design)?;
     let times = match folds {
         0 => "Not folded".to_owned(),
         1 => "Folded once".to_owned(),
@@ -467,10 +453,7 @@ fn fold(bench: &Bench<'_>, way: FoldChange) -> Option<Found> {
         (FoldChange::Turned(_), RawStack::Level) => ", its channels level below each other",
     };
     let effort = 0.1 + if lie.is_empty() { 0.0 } else { 0.05 };
-    let change =
-        Change { words: format!("{times}{lie}"), turns: Vec::new(), design: Some(design), brief: None };
-    let found = bench.found(change, effort, &check, &seen);
-    (found.met || found.ratio > bench.check.ratio).then_some(found)
+    built_otherwise(bench, design, format!("{times}{lie}"), effort)
 }
 
 /// An amplifier of as much power as fixes.
@@ -532,31 +515,28 @@ fn content(bench: &Bench<'_>) -> Option<Found> {
                 relax("volume", "Outside volume allowed", &field::BRIEF_FREE, &mut brief.volume, reached)?;
             }
         }
-        "lowest" => {
-            let reached = bench.now.lowest?;
-            relax(
-                "lowest",
-                "Lowest note asked",
-                &field::BRIEF_LOWEST,
-                &mut brief.lowest,
-                (reached * 2.0).ceil() / 2.0,
-            )?;
+        id => {
+            let within =
+                |field: &Field, slot: &Option<Typed>| Some(field.read(slot.as_ref())? / bench.check.ratio);
+            let (id, name, field, slot, reached, step) = match id {
+                "lowest" => {
+                    let field = &field::BRIEF_LOWEST;
+                    (id, "Lowest note asked", field, &mut brief.lowest, bench.now.lowest, 0.5)
+                }
+                "weight" => {
+                    let field = &field::BRIEF_WEIGHT;
+                    let reached = within(field, &brief.weight);
+                    (id, "Weight allowed", field, &mut brief.weight, reached, 0.5)
+                }
+                "cost" => {
+                    let field = &field::BRIEF_BUDGET;
+                    let reached = within(field, &brief.budget);
+                    ("budget", "Budget", field, &mut brief.budget, reached, 1.0)
+                }
+                _ => return None,
+            };
+            relax(id, name, field, slot, (reached? / step).ceil() * step)?;
         }
-        "weight" => {
-            let reached = field::BRIEF_WEIGHT.read(asked.weight.as_ref())? / bench.check.ratio;
-            relax(
-                "weight",
-                "Weight allowed",
-                &field::BRIEF_WEIGHT,
-                &mut brief.weight,
-                (reached * 2.0).ceil() / 2.0,
-            )?;
-        }
-        "cost" => {
-            let reached = field::BRIEF_BUDGET.read(asked.budget.as_ref())? / bench.check.ratio;
-            relax("budget", "Budget", &field::BRIEF_BUDGET, &mut brief.budget, reached.ceil())?;
-        }
-        _ => return None,
     }
     let near = |turn: &Turn| (turn.after / turn.before).ln().abs() <= RELAXED;
     if turns.is_empty() || !turns.iter().all(near) {

@@ -40,10 +40,10 @@ fn with(bench: &Bench<'_>, words: String, effort: f64, change: impl FnOnce(&mut 
 /// Frames flush with their boards.
 fn let_in(bench: &Bench<'_>) -> Option<Attempt> {
     let design = &bench.held.built.design;
-    let rim = design.driver_size().rim;
-    (design.driver_size().proud(design.body.recess) > 0.0 && design.body.recess < rim).then(|| {
-        let words = format!("The frame let {:.0} mm into its board", rim * 1e3);
-        with(bench, words, 0.01, |body| body.recess = Some(field::RECESS.typed(rim, 3)))
+    let size = design.driver_size();
+    size.sinks(design.body.recess).then(|| {
+        let words = format!("The frame let {:.0} mm into its board", size.rim * 1e3);
+        with(bench, words, 0.01, |body| body.recess = Some(field::RECESS.typed(size.rim, 3)))
     })
 }
 

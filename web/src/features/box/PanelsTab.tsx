@@ -87,7 +87,7 @@ export function PanelsTab(props: Props) {
           ))}
           <tr>
             <th scope="row" className="text-left font-normal">
-              Braces{report.chambers.length > 1 ? ' and partition' : ''}
+              Boards inside
             </th>
             <td colSpan={2} />
             <td className="text-right font-mono">{weight.braces.toFixed(1)} kg</td>
