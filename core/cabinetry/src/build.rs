@@ -144,6 +144,13 @@ impl Body {
         if contents.path.is_some() && self.fold.folds.is_none() {
             return self.best_fold(contents);
         }
+        let mut cabinet = self.empty(contents)?;
+        place::fill(self, contents, &mut cabinet);
+        Ok(cabinet)
+    }
+
+    /// The box with its chambers and its way as it is folded, with nothing mounted.
+    fn empty(&self, contents: &Contents) -> Result<Cabinet, BuildError> {
         let (sizes, taken) = self.solve(contents)?;
         let Interiors { outer, interior, chambers } = self.interiors(sizes, contents, taken)?;
         let fold = match (&contents.path, chambers.last()) {
@@ -152,7 +159,7 @@ impl Body {
         };
         let free = self.shape.free();
         let solved = [0, 1, 2].map(|k| self.sizes[k].is_none() && free[k]);
-        let mut cabinet = Cabinet {
+        Ok(Cabinet {
             outer,
             interior,
             sizes,
@@ -161,9 +168,7 @@ impl Body {
             fold,
             parts: Vec::new(),
             findings: Vec::new(),
-        };
-        place::fill(self, contents, &mut cabinet);
-        Ok(cabinet)
+        })
     }
 
     /// The box with as many folds as suit it: where everything goes in, then where the way comes out nearest to what was asked and
@@ -181,7 +186,8 @@ impl Body {
             OFF * missed + spread.map(|size| (size - mean).abs()).iter().sum::<f64>()
         };
         let forbidden = |cabinet: &Cabinet| cabinet.findings.iter().any(Finding::forbids);
-        let mut best: Option<Cabinet> = None;
+        // With whether anything forbids it and how far it is off.
+        let mut best: Option<(Cabinet, (bool, f64))> = None;
         let mut refused = BuildError::NoFold;
         let mut worse = 0;
         let length = contents.path.as_ref().map_or(0.0, DuctPath::length);
@@ -196,14 +202,19 @@ impl Body {
         for folds in counts {
             let mut wish = self.clone();
             wish.fold.folds = Some(folds);
-            match wish.build(contents) {
-                Ok(cabinet) => {
-                    let better = best.as_ref().is_none_or(|best| {
-                        (forbidden(&cabinet), off(&cabinet)) < (forbidden(best), off(best))
-                    });
+            match wish.empty(contents) {
+                Ok(mut cabinet) => {
+                    let far = off(&cabinet);
+                    // What is mounted makes none better that is farther off already.
+                    let hopeless = best.as_ref().is_some_and(|(_, known)| (false, far) >= *known);
+                    if !hopeless {
+                        place::fill(&wish, contents, &mut cabinet);
+                    }
+                    let found = (forbidden(&cabinet), far);
+                    let better = !hopeless && best.as_ref().is_none_or(|(_, known)| found < *known);
                     worse = if better { 0 } else { worse + 1 };
                     if better {
-                        best = Some(cabinet);
+                        best = Some((cabinet, found));
                     }
                 }
                 Err(error) => {
@@ -212,11 +223,11 @@ impl Body {
                 }
             }
             // Beside the best number on both sides each is farther off.
-            if worse == 2 && best.as_ref().is_some_and(|best| !forbidden(best)) {
+            if worse == 2 && best.as_ref().is_some_and(|(_, (forbids, _))| !forbids) {
                 break;
             }
         }
-        best.ok_or(refused)
+        best.map(|(cabinet, _)| cabinet).ok_or(refused)
     }
 
     /// Lays a way into its chamber.
@@ -276,7 +287,8 @@ impl Body {
         }
         let wanted: f64 = contents.wanted.iter().flatten().sum();
         // Too small for its boards, its steps or its corners is too small.
-        let over = |scale: f64| self.volumes(with(scale), contents, taken).map(|net| net - wanted).ok();
+        let mounted = self.mounted(contents, taken);
+        let over = |scale: f64| self.volumes(with(scale), contents, mounted).map(|net| net - wanted).ok();
         let mean = self.proportions.iter().product::<f64>().cbrt();
         let [mut low, mut high] = SIZES.map(|size| size / mean);
         let none = BuildError::NoSize { least: SIZES[0], most: SIZES[1] };
@@ -309,8 +321,17 @@ impl Body {
         Ok(with(high))
     }
 
-    /// Net volume of all chambers, m3.
-    fn volumes(&self, sizes: Sizes, contents: &Contents, folded: f64) -> Result<f64, BuildError> {
+    /// What everything but boards takes that depend on the sizes, with those of a fold (m3), m3.
+    fn mounted(&self, contents: &Contents, folded: f64) -> f64 {
+        let mut taken = 0.0;
+        for front in [false, true] {
+            self.each_entry(front, contents, folded, &mut |_, volume, _| taken += volume);
+        }
+        taken
+    }
+
+    /// Net volume of all chambers, m3, with what is mounted in them (m3).
+    fn volumes(&self, sizes: Sizes, contents: &Contents, mounted: f64) -> Result<f64, BuildError> {
         let panels = |face| self.panel(face).taken();
         let built;
         let interior = match self.shape.cuboid(sizes, self.measured, panels) {
@@ -323,10 +344,7 @@ impl Body {
         let split =
             contents.divided().then(|| (self.split_axis(contents, &interior), self.partition.total()));
         let partition = split.map_or(0.0, |(axis, thick)| interior.across(axis, None) * thick);
-        let mut taken = 0.0;
-        for front in [false, true] {
-            self.each_entry(front, contents, folded, &mut |_, volume, _| taken += volume);
-        }
+        let mut taken = mounted;
         // A partition stands across those that are not parallel to it.
         let left = |axis: Axis| match split {
             Some((across, thick)) if axis != across => 1.0 - thick / interior.along(across),
@@ -348,6 +366,17 @@ impl Body {
         };
         self.boards(braces, strips, &mut |_, volume, _| taken += volume);
         Ok(interior.volume() - partition - taken)
+    }
+
+    /// Width, height and depth outside, m, without a look at what is mounted where.
+    ///
+    /// # Errors
+    /// See [`BuildError`].
+    pub fn outside(&self, contents: &Contents) -> Result<Sizes, BuildError> {
+        let (sizes, _) = self.solve(contents)?;
+        let [outer, _] = self.shape.build(sizes, self.measured, |face| self.panel(face).taken())?;
+        let [low, high] = outer.bounds();
+        Ok([0, 1, 2].map(|k| high[k] - low[k]))
     }
 
     /// Net volume of each chamber, m3.

@@ -4,10 +4,11 @@ mod support;
 
 use approx::assert_relative_eq;
 use oak_acoustics::Stop;
-use oak_cabinetry::geometry::{EnclosureShape, Measured};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Measured};
 use oak_cabinetry::modes::{Opening, Spread, coinciding, plain, standing_waves};
-use oak_cabinetry::panel::{MATERIALS, Material, Plate, propose, walls, weakest_of};
-use support::{body, contents};
+use oak_cabinetry::panel::{Location, MATERIALS, Material, Plate, Wall, propose, walls, weakest_of};
+use oak_cabinetry::{Body, Brace, Contents};
+use support::{body, contents, slot};
 
 const SPEED: f64 = 343.2;
 
@@ -101,9 +102,10 @@ fn the_mean_over_a_cone_agrees_with_counting() {
 }
 
 /// `lambda^2 = 2 pi f a^2 sqrt(rho h/D)` of a plate.
-fn lambda_squared(sides: [f64; 2], held: f64) -> f64 {
-    let material = Material::named("mdf").expect("known");
-    let plate = Plate { sides, thickness: 0.018, material, held };
+fn lambda_squared(sides: [f64; 2], held: f64, free: bool) -> f64 {
+    let material = &Material { poisson: 0.3, ..*Material::named("mdf").expect("known") };
+    let material: &'static Material = Box::leak(Box::new(*material));
+    let plate = Plate { sides, thickness: 0.018, material, held, free };
     let spring = material.stiffness(0.018) / (material.density * 0.018);
     2.0 * std::f64::consts::PI * plate.resonance() * sides[0] * sides[0] / spring.sqrt()
 }
@@ -114,14 +116,65 @@ fn plates_ring_as_leissa_tabulates() {
     let pi2 = std::f64::consts::PI.powi(2);
     for ratio in [1.0, 1.5, 2.5] {
         assert_relative_eq!(
-            lambda_squared([0.5, 0.5 / ratio], 0.0),
+            lambda_squared([0.5, 0.5 / ratio], 0.0, false),
             pi2 * (1.0 + ratio * ratio),
             max_relative = 1e-9
         );
     }
     for (ratio, clamped) in [(1.0, 35.99), (1.5, 60.77), (2.5, 147.8)] {
-        assert_relative_eq!(lambda_squared([0.5, 0.5 / ratio], 1.0), clamped, max_relative = 0.01);
+        assert_relative_eq!(lambda_squared([0.5, 0.5 / ratio], 1.0, false), clamped, max_relative = 0.01);
     }
+}
+
+#[test]
+fn plates_with_a_free_edge_ring_as_leissa_tabulates() {
+    // Leissa, Journal of Sound and Vibration 31 (1973), squares with Poisson's ratio 0.3, from memory: three edges hinged and one free
+    // 11.6845, three clamped and one free 24.020.
+    for (held, expected) in [(0.0, 11.6845), (1.0, 24.020)] {
+        assert_relative_eq!(lambda_squared([0.5; 2], held, true), expected, max_relative = 0.01);
+    }
+    // Far out of a narrow passage the free end does not count: a strip held on both sides.
+    let strip = |held: f64| lambda_squared([0.1, 5.0], held, true);
+    assert_relative_eq!(strip(0.0), std::f64::consts::PI.powi(2), max_relative = 0.01);
+    assert_relative_eq!(strip(1.0), 22.373, max_relative = 0.01);
+}
+
+#[test]
+fn boards_inside_are_plates_too() {
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.sizes = [Some(0.5), Some(0.6), Some(0.6)];
+    let one = |walls: Vec<Wall>, location: Location| {
+        walls.into_iter().find(|wall| wall.location == location).expect("there")
+    };
+    // A partition across the room, and a brace that halves it.
+    let divided = Contents { wanted: [Some(0.05), Some(0.05)], ..contents(50.0) };
+    let partition = |wish: &Body| {
+        let cabinet = wish.build(&divided).expect("a box");
+        let [low, high] = cabinet.interior.bounds();
+        (one(walls(wish, &divided, &cabinet), Location::Partition), [high[0] - low[0], high[1] - low[1]])
+    };
+    let (whole, [wide, tall]) = partition(&wish);
+    assert_eq!(whole.fields.len(), 1);
+    assert_relative_eq!(whole.fields[0].sides[0], wide, max_relative = 1e-9);
+    assert_relative_eq!(whole.mass, wide * tall * 0.018 * 740.0, max_relative = 1e-6);
+    wish.braces = vec![Brace { axis: Axis::X, at: Some(wide / 2.0), thickness: 0.018, open: 0.5 }];
+    let (halved, _) = partition(&wish);
+    assert_eq!(halved.fields.len(), 2);
+    let [before, after] = [&whole, &halved].map(|wall| wall.weakest().expect("a field").resonance());
+    assert!(after > 1.8 * before, "{before} {after}");
+    // The board of a slot between both sides: as wide as the passage, free inside; a strip along its middle halves it.
+    wish.braces.clear();
+    let mut ported = contents(60.0);
+    let width = wish.build(&ported).expect("a box").interior.bounds()[1][0] * 2.0;
+    ported.ports[0] = vec![slot(width, 0.03, 0.3, 3)];
+    let cabinet = wish.build(&ported).expect("a box");
+    let board = one(walls(&wish, &ported, &cabinet), Location::Slot { front: false, index: 0 });
+    let field = board.weakest().expect("a field");
+    assert!(field.free && (field.sides[0] - width).abs() < 1e-9, "{field:?}");
+    assert!((field.sides[1] - 0.3).abs() < 0.02, "{field:?}");
+    let held = Plate { free: false, ..*field };
+    assert!(field.resonance() < held.resonance());
+    assert!(board.supported().expect("a field") > 2.0 * field.resonance());
 }
 
 #[test]
@@ -130,7 +183,7 @@ fn plates_give_way_as_timoshenko_tabulates() {
     // Woinowsky-Krieger, from memory), times the mean of the shape over its height.
     let material = &MATERIALS[0];
     for (held, middle, mean) in [(0.0, 0.00406, 0.405), (1.0, 0.00126, 0.25)] {
-        let plate = Plate { sides: [0.5; 2], thickness: 0.018, material, held };
+        let plate = Plate { sides: [0.5; 2], thickness: 0.018, material, held, free: false };
         let expected = middle * mean * 0.5_f64.powi(6) / material.stiffness(0.018);
         assert_relative_eq!(plate.compliance(), expected, max_relative = 0.12);
     }

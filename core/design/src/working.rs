@@ -367,11 +367,13 @@ fn board(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let weakest = walls.iter().filter_map(|wall| Some((wall, wall.weakest()?)));
     let (wall, plate) = weakest.min_by(|a, b| a.1.resonance().total_cmp(&b.1.resonance()))?;
     let material = plate.material;
+    let free = if plate.free { ", one end of b free" } else { "" };
+    let edges = format!("{:.0} % of the way from hinged to clamped{free}", plate.held * 100.0);
     Some(Working {
         id: "board",
         name: "Resonance of the weakest board",
-        result: format!("{:.0} Hz, {}", plate.resonance(), wall.face.name()),
-        formula: "f = π/2 √(D/(ρ h)) √(G⁴/a⁴ + G⁴/b⁴ + 2 J²/(a b)²), D = E h³/(12 (1 − ν²))",
+        result: format!("{:.0} Hz, {}", plate.resonance(), wall.location.name()),
+        formula: "f = π/2 √(D/(ρ h)) √k, k = Ga⁴/a⁴ + Gb⁴/b⁴ + 2 (ν Ha Hb + (1 − ν) Ja Jb)/(a b)², D = E h³/(12 (1 − ν²))",
         inputs: vec![
             input("a", plate.sides[0] * 1e3, "mm"),
             input("b", plate.sides[1] * 1e3, "mm"),
@@ -379,9 +381,11 @@ fn board(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
             input("E", material.modulus / 1e9, "GPa"),
             input("ν", material.poisson, ""),
             input("ρ", material.density, "kg/m3"),
-            words("edges", &format!("{:.0} % of the way from hinged to clamped", plate.held * 100.0)),
+            input("k", plate.edges(), "1/m4"),
+            words("edges", &edges),
         ],
-        source: "Warburton 1954: G 1 hinged and 1.506 clamped, J 1 and 1.248; within 1 % of Leissa 1969 (NASA SP-160). How firmly glue holds an \
+        source: "Warburton 1954: G 1 hinged and 1.506 clamped, H and J 1 and 1.248; with a free end G 0 and 0.597, H 0 and −0.087, J 0.304 and \
+                 0.471; within 1 % of Leissa 1969 (NASA SP-160). How firmly glue holds an \
                  edge is common practice.",
     })
 }

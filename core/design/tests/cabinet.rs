@@ -506,6 +506,24 @@ fn the_air_inside_pushes_on_the_largest_board_and_is_stiffer_inward() {
 }
 
 #[test]
+fn boards_inside_are_told_of_with_what_helps_them() {
+    let shown = report(&design("Narrowboat nook", "Slot, all-round"));
+    let slot = shown.panels.iter().find(|panel| panel.inside).expect("the slot's boards");
+    assert_eq!(slot.name, "port's boards");
+    let (resonance, moves) = (slot.resonance.expect("a plate"), slot.deflection.expect("it moves"));
+    // Half of the chamber's pressure presses on it, and nothing moves by as much as a millimetre.
+    assert!((1e-8..1e-4).contains(&moves), "{moves}");
+    assert!(slot.radiation.expect("a sound").level < -20.0);
+    assert_eq!(slot.remedy.is_some(), resonance < 2.0 * 90.0, "{resonance} {:?}", slot.remedy);
+    // A board twice as wide between its edges is told what a strip along its middle does.
+    let line = report(&design("Pit organ", "Pedal line"));
+    let folds: Vec<_> = line.panels.iter().filter(|panel| panel.name.starts_with("fold board")).collect();
+    assert_eq!(folds.len(), line.fold.as_ref().expect("folded").panels.len());
+    let weak = folds.iter().find(|panel| panel.remedy.is_some()).expect("a wide one");
+    assert!(weak.resonance.expect("a plate") < 240.0, "{weak:?}");
+}
+
+#[test]
 fn the_figures_of_a_box_say_how_they_are_worked_out_and_what_they_come_to_elsewhere() {
     let raw = design("Narrowboat nook", "Sealed, bench berth");
     let resolved = resolve_design(&raw).expect("whole");
@@ -520,7 +538,7 @@ fn the_figures_of_a_box_say_how_they_are_worked_out_and_what_they_come_to_elsewh
     let lowest = shown.waves.iter().map(|wave| wave.frequency).fold(f64::INFINITY, f64::min);
     assert_eq!(of("standing_wave").result, format!("{lowest:.0} Hz"));
     // The front weighs what is left around the hole, and the rows of the table add up to the whole.
-    let board = |face: &str| shown.panels.iter().find(|panel| panel.face == face).expect("there");
+    let board = |name: &str| shown.panels.iter().find(|panel| panel.name == name).expect("there");
     let (front, back) = (board("front"), board("back"));
     let cutout = resolved.driver_size().cutout;
     let hole = std::f64::consts::PI / 4.0 * cutout * cutout * front.thickness * 740.0;

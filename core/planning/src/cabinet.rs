@@ -12,7 +12,8 @@ use oak_design::conditions::{Question, RawQuestion};
 use oak_design::field;
 use oak_design::file::{RawAxis, RawBrace, RawDesign};
 use oak_design::report::{
-    BodyReport, FoldOffer, ModelReport, USUAL_CROSSOVER, compute_undelayed, fold_offers, panel_radiation,
+    BodyReport, CLEAR, FoldOffer, ModelReport, USUAL_CROSSOVER, compute_undelayed, fold_offers,
+    panel_radiation,
 };
 use oak_design::resolve::resolve_design;
 use serde::Serialize;
@@ -113,9 +114,6 @@ pub struct PanelsReport {
     pub materials: Vec<MaterialReport>,
 }
 
-/// Boards should ring above this many times what the box plays (common practice: clear of the band).
-const CLEAR: f64 = 2.0;
-
 /// What would stiffen the boards of a design's box; `None` where it has none.
 ///
 /// # Errors
@@ -145,7 +143,7 @@ pub fn panels(ask: &RawQuestion, stop: &Stop) -> Result<Option<PanelsReport>, Ve
                 id: material.id,
                 name: material.name,
                 mass: panels.iter().map(|panel| panel.mass).sum::<f64>()
-                    + panel::inner_mass(&body, contents, cabinet),
+                    + panel::braces_and_strips(&body, cabinet) * body.panel.material.density,
                 resonance: panel::weakest_of(&body, contents, cabinet),
                 panel_radiation: panel_radiation(&computed, &panels, crossover)
                     .map(|panel_radiation| panel_radiation.level),

@@ -1,5 +1,6 @@
 //! Sizes for a box that go into the place that a brief leaves it.
 
+use oak_cabinetry::Contents;
 use oak_design::built::Built;
 use oak_design::field::{self, Field};
 use oak_design::file::{
@@ -58,6 +59,8 @@ struct Search<'a> {
     brief: &'a Brief,
     design: &'a RawDesign,
     most: &'a Most,
+    /// What goes in, where the boxes differ in their sizes alone.
+    contents: Option<Contents>,
     best: Standing,
     body: Option<RawBody>,
 }
@@ -67,10 +70,24 @@ impl Search<'_> {
         self.best == Standing::DONE
     }
 
+    fn with(&self, body: &RawBody) -> RawDesign {
+        RawDesign { body: Some(body.clone()), ..self.design.clone() }
+    }
+
+    /// What the sides of the place allow over those of a box, which is quickly told; 1 where it is not.
+    fn sides(&self, body: &RawBody) -> f64 {
+        let Some(contents) = &self.contents else { return 1.0 };
+        let outside =
+            resolve_design(&self.with(body)).ok().and_then(|found| found.body.outside(contents).ok());
+        outside.map_or(0.0, |outside| size::sides(self.brief, outside).min(1.0))
+    }
+
     /// How the design stands in a box; nothing where one that suits is known, or it cannot be worked out.
     fn look(&mut self, body: &RawBody) -> Option<Standing> {
-        let other = RawDesign { body: Some(body.clone()), ..self.design.clone() };
-        let found = standing(self.brief, &other).filter(|_| !self.done())?;
+        if self.done() {
+            return None;
+        }
+        let found = standing(self.brief, &self.with(body))?;
         if found > self.best {
             (self.best, self.body) = (found, Some(body.clone()));
         }
@@ -80,6 +97,30 @@ impl Search<'_> {
     fn look_at_ways(&mut self, body: &RawBody) {
         for way in ways(body, self.design.enclosure.ports.len(), self.most) {
             self.look(&way);
+        }
+    }
+
+    /// Looks at those that the place has room for, and then at the nearest of the others.
+    fn look_at_all(&mut self, bodies: impl Iterator<Item = RawBody>) {
+        let mut larger = Vec::new();
+        for body in bodies {
+            if self.done() {
+                return;
+            }
+            let sides = self.sides(&body);
+            if sides < 1.0 - 1e-6 {
+                larger.push((sides, body));
+                continue;
+            }
+            // What goes in needs but another place for what is mounted.
+            let found = self.look(&body);
+            if self.contents.is_some() && found.is_some_and(|found| found.room >= 1.0) {
+                self.look_at_ways(&body);
+            }
+        }
+        larger.sort_by(|a, b| b.0.total_cmp(&a.0));
+        for (_, body) in larger.iter().take(NEAREST) {
+            self.look(body);
         }
     }
 }
@@ -96,25 +137,21 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
     if design.body.as_ref().is_some_and(stated) {
         return design;
     }
-    let Some(best) = standing(brief, &design) else { return design };
-    let proud = resolve_design(&design).map_or(0.0, |found| found.driver_size().proud(found.body.recess));
+    let Some(built) = resolve_design(&design).ok().and_then(|found| found.built().ok()) else {
+        return design;
+    };
+    let best = Standing::of(brief, &built);
+    let proud = built.design.driver_size().proud(built.design.body.recess);
     let most = Most::of(brief, asked, proud);
-    let mut search = Search { brief, design: &design, most: &most, best, body: design.body.clone() };
-    let own = design.body.clone().unwrap_or_default();
     let lumped = design.enclosure.family.is_of_its_volume();
+    let contents = built.boxed.filter(|_| lumped).map(|boxed| boxed.contents);
+    let mut search =
+        Search { brief, design: &design, most: &most, contents, best, body: design.body.clone() };
+    let own = design.body.clone().unwrap_or_default();
     if lumped && best.room >= 1.0 && !search.done() {
         search.look_at_ways(&own);
     }
-    for body in bodies(brief, asked, own.clone(), lumped, &most) {
-        if search.done() {
-            break;
-        }
-        // What goes in needs but another place for what is mounted.
-        let found = search.look(&body);
-        if lumped && found.is_some_and(|found| found.room >= 1.0) {
-            search.look_at_ways(&body);
-        }
-    }
+    search.look_at_all(bodies(brief, asked, own.clone(), lumped, &most));
     if lumped && search.best.room < 1.0 {
         let nearest = search.body.clone().unwrap_or(own);
         search.look_at_ways(&nearest);
@@ -122,6 +159,9 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
     let body = search.body;
     RawDesign { body, ..design }
 }
+
+/// Of boxes that are larger than the place, so many are looked at.
+const NEAREST: usize = 3;
 
 /// How large a box may be.
 struct Most {

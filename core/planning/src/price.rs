@@ -87,7 +87,7 @@ impl Priced {
                 .iter()
                 .map(|wall| wall.wood * prices.board(wall.panel.material.id) * (1.0 + prices.waste))
                 .sum::<f64>()
-                + panel::inner_mass(body, contents, cabinet) / body.panel.material.density * board,
+                + panel::braces_and_strips(body, cabinet) * board,
             ..priced
         };
         for (front, ports) in [false, true].into_iter().zip(&contents.ports) {

@@ -2198,8 +2198,10 @@ export interface components {
         };
         /** @description A board. */
         PanelReport: {
-            /** @description Which side. */
-            face: string;
+            /** @description Which one. */
+            name: string;
+            /** @description Whether it stands inside: a partition, a board of a fold or a slot. */
+            inside: boolean;
             /**
              * Format: double
              * @description All layers, m.
@@ -2229,6 +2231,14 @@ export interface components {
             resonance?: number | null;
             /** @description That field, m. */
             field?: number[] | null;
+            /** @description Where it resonates too low and no brace reaches it, what helps. */
+            remedy?: string | null;
+            /**
+             * Format: double
+             * @description How far it moves where it moves most, at worst up to the crossover at the design's drive, m peak.
+             */
+            deflection?: number | null;
+            radiation?: components["schemas"]["PanelRadiationReport"] | null;
         };
         /** @description What would stiffen the boards of a box. */
         PanelsReport: {
@@ -2517,7 +2527,7 @@ export interface components {
         PressureReport: {
             /** @description Highest pressure behind the drivers, Pa peak, and where, Hz. */
             peak: number[];
-            /** @description The largest board. */
+            /** @description The largest outer board. */
             face: string;
             /**
              * Format: double
@@ -3718,12 +3728,12 @@ export interface components {
         WeightReport: {
             /**
              * Format: double
-             * @description The boards around their holes.
+             * @description All boards, outer ones around their holes.
              */
             panels: number;
             /**
              * Format: double
-             * @description Braces, strips, partition, fold boards and the boards of slots.
+             * @description Braces and strips.
              */
             braces: number;
             /**

@@ -101,8 +101,10 @@ impl Solid {
 
     /// Smallest and largest coordinates, m.
     pub fn bounds(&self) -> [Point; 2] {
-        let corners: Vec<Point> = self.facets().into_iter().flat_map(|facet| facet.corners).collect();
-        bounds(corners.iter())
+        let ends = self.outlines.iter().zip(self.span);
+        let corners =
+            ends.flat_map(|(outline, along)| outline.iter().map(move |point| self.lift(*point, along)));
+        bounds(corners)
     }
 
     /// Its surface, piece by piece: the sides in order, then beginning and end.
@@ -128,7 +130,14 @@ impl Solid {
         let along = point[self.axis.index()];
         let [first, second] = self.axis.plane();
         let inside = (self.span[0]..=self.span[1]).contains(&along);
-        inside && holds(&self.outline((along - self.span[0]) / self.length()), [point[first], point[second]])
+        let at = [point[first], point[second]];
+        let [start, end] = &self.outlines;
+        inside
+            && if start == end {
+                holds(start, at)
+            } else {
+                holds(&self.outline((along - self.span[0]) / self.length()), at)
+            }
     }
 
     /// Area of the cut across an axis at a place, m2.

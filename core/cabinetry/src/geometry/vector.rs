@@ -3,7 +3,7 @@
 use super::Point;
 
 /// Smallest and largest coordinates of points, m.
-pub(crate) fn bounds<'a>(points: impl Iterator<Item = &'a Point>) -> [Point; 2] {
+pub(crate) fn bounds(points: impl Iterator<Item = Point>) -> [Point; 2] {
     points.fold([[f64::INFINITY; 3], [f64::NEG_INFINITY; 3]], |[low, high], point| {
         [[0, 1, 2].map(|k| low[k].min(point[k])), [0, 1, 2].map(|k| high[k].max(point[k]))]
     })

@@ -1,22 +1,62 @@
 //! The boards of a cabinet.
 
+use oak_acoustics::Stop;
+
+use super::inner::inner;
 use super::{GLUED, Plate};
 use crate::body::{Body, Brace, Panel};
 use crate::build::{Cabinet, STRIPS};
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Facet, Frame, area_vector, length};
-use oak_acoustics::Stop;
+
+/// Which board of a cabinet it is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Location {
+    /// An outer one.
+    Outer(Face),
+    /// Between two chambers.
+    Partition,
+    /// Between two channels of a folded way, from 0.
+    Fold(usize),
+    /// Beside the last channel of a folded way.
+    Closing,
+    /// What makes a slot, of the chamber before the drivers or behind them, by the port's position.
+    Slot {
+        /// Whether it is before the drivers.
+        front: bool,
+        /// Position of the port.
+        index: usize,
+    },
+}
+
+impl Location {
+    /// What to call it.
+    pub fn name(self) -> String {
+        match self {
+            Self::Outer(face) => face.name(),
+            Self::Partition => "partition".to_owned(),
+            Self::Fold(index) => format!("fold board {}", index + 1),
+            Self::Closing => "closing board".to_owned(),
+            Self::Slot { .. } => "port's boards".to_owned(),
+        }
+    }
+
+    /// Whether the outside is on its other side.
+    pub fn is_outer(self) -> bool {
+        matches!(self, Self::Outer(_))
+    }
+}
 
 /// One board of a cabinet.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Wall {
-    /// Which side.
-    pub face: Face,
+    /// Which one.
+    pub location: Location,
     /// Of what and how thick.
     pub panel: Panel,
-    /// Area of its outer side, m2.
+    /// Area of its outer side, or of one side of it, m2.
     pub area: f64,
-    /// What it is cut from, its holes still in it, m3.
+    /// What it is cut from, the holes of an outer one still in it, m3.
     pub wood: f64,
     /// What it weighs around its holes, kg.
     pub mass: f64,
@@ -30,16 +70,50 @@ impl Wall {
         self.fields.iter().min_by(|a, b| a.resonance().total_cmp(&b.resonance()))
     }
 
+    /// Its weakest field's resonance with a support against the middle of that field's first side, Hz.
+    pub fn supported(&self) -> Option<f64> {
+        let field = self.weakest()?;
+        let [a, b] = field.sides;
+        Some(Plate { sides: [a / 2.0, b], ..*field }.resonance())
+    }
+
+    // Joints lose more than boards (common practice).
+    fn loss(&self) -> f64 {
+        self.panel.material.loss + 0.03
+    }
+
     /// Volume that a pressure of 1 Pa pushes out at a frequency (Hz), m3/Pa.
     pub fn compliance(&self, frequency: f64) -> f64 {
-        // Joints lose more than boards (common practice).
-        let loss = self.panel.material.loss + 0.03;
-        self.fields.iter().map(|field| field.compliance() * field.rise(frequency, loss)).sum()
+        self.fields.iter().map(|field| field.compliance() * field.rise(frequency, self.loss())).sum()
+    }
+
+    /// How far a pressure of 1 Pa at a frequency (Hz) moves it where it moves most, m/Pa.
+    pub fn deflection(&self, frequency: f64) -> f64 {
+        let each = self.fields.iter().map(|field| field.deflection() * field.rise(frequency, self.loss()));
+        each.fold(0.0, f64::max)
     }
 }
 
-/// All boards of a cabinet, with what braces and partition make of them.
+/// All boards of a cabinet, the outer ones first, with what braces and partition make of them.
 pub fn walls(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {
+    let mut all = outer(body, contents, cabinet);
+    all.extend(inner(body, contents, cabinet));
+    all
+}
+
+/// Closer to an edge than this a brace does not divide a board, m.
+pub(super) const EDGE: f64 = 0.01;
+
+pub(super) fn plate(panel: &Panel, a: f64, b: f64) -> Plate {
+    Plate { sides: [a, b], thickness: panel.total(), material: panel.material, held: GLUED, free: false }
+}
+
+/// The fields between columns and rows (m).
+pub(super) fn grid(panel: &Panel, columns: &[f64], rows: &[f64]) -> Vec<Plate> {
+    columns.iter().flat_map(|a| rows.iter().map(move |b| (*a, *b))).map(|(a, b)| plate(panel, a, b)).collect()
+}
+
+fn outer(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {
     let (outer, inner) = (cabinet.outer.facets(), cabinet.interior.facets());
     body.shape
         .faces()
@@ -57,7 +131,14 @@ pub fn walls(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {
                 let cut: f64 = holes.map(|hole| hole.area() * panel.total()).sum();
                 let wood = f64::midpoint(area, inside) * panel.total();
                 let mass = (wood - cut) * panel.material.density;
-                Wall { face, panel, area, wood, mass, fields: fields(cabinet, body, face, &panel) }
+                Wall {
+                    location: Location::Outer(face),
+                    panel,
+                    area,
+                    wood,
+                    mass,
+                    fields: fields(cabinet, body, face, &panel),
+                }
             })
         })
         .collect()
@@ -74,7 +155,7 @@ fn fields(cabinet: &Cabinet, body: &Body, face: Face, panel: &Panel) -> Vec<Plat
             if share.abs() > 0.5 {
                 let begin = frame.origin[axis.index()];
                 let place = (at - begin) / share;
-                if place > 0.01 && place < size - 0.01 {
+                if (EDGE..size - EDGE).contains(&place) {
                     places.push(place);
                 }
             }
@@ -94,35 +175,15 @@ fn fields(cabinet: &Cabinet, body: &Body, face: Face, panel: &Panel) -> Vec<Plat
         places.sort_by(f64::total_cmp);
         places.windows(2).map(|pair| pair[1] - pair[0]).collect()
     };
-    let (columns, rows) = (cuts(frame.u, frame.size[0]), cuts(frame.v, frame.size[1]));
-    let plate = |a: f64, b: f64| Plate {
-        sides: [a, b],
-        thickness: panel.total(),
-        material: panel.material,
-        held: GLUED,
-    };
-    columns.iter().flat_map(|a| rows.iter().map(move |b| (*a, *b))).map(|(a, b)| plate(a, b)).collect()
+    grid(panel, &cuts(frame.u, frame.size[0]), &cuts(frame.v, frame.size[1]))
 }
 
-/// Mass of braces, strips, partition, fold boards and the boards of slots, kg.
-pub fn inner_mass(body: &Body, contents: &Contents, cabinet: &Cabinet) -> f64 {
+/// Volume of braces and strips, m3.
+pub fn braces_and_strips(body: &Body, cabinet: &Cabinet) -> f64 {
     let braces: f64 = body.braces.iter().map(|brace| brace.volume(&cabinet.interior)).sum();
     let entries = cabinet.chambers.iter().flat_map(|chamber| &chamber.ledger.entries);
     let strips: f64 = entries.filter(|entry| entry.what == STRIPS).map(|entry| entry.volume).sum();
-    let slots: f64 = [false, true]
-        .into_iter()
-        .zip(&contents.ports)
-        .flat_map(|(front, ports)| ports.iter().enumerate().map(move |(index, port)| (front, index, port)))
-        .map(|(front, index, port)| port.wood(&body.port_build(front, index)))
-        .sum();
-    let mut mass = (braces + strips + slots) * body.panel.material.density;
-    if let Some(laid) = &cabinet.fold {
-        mass += laid.wood() * body.panel.material.density;
-    }
-    if let Some((axis, [at, _])) = cabinet.partition() {
-        mass += cabinet.interior.area_at(axis, at) * body.partition.total() * body.partition.material.density;
-    }
-    mass
+    braces + strips
 }
 
 /// Most braces that are proposed.

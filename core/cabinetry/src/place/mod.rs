@@ -147,7 +147,7 @@ impl Piece {
     pub fn bounds(&self) -> [Point; 2] {
         match self {
             Self::Block { low, high } => [*low, *high],
-            Self::Prism { near, far } => bounds(near.iter().chain(far)),
+            Self::Prism { near, far } => bounds(near.iter().chain(far).copied()),
             &Self::Rod { from, to, radii } => {
                 let far = (0..3).map(|k| (to[k] - from[k]).powi(2)).sum::<f64>().sqrt().max(1e-12);
                 // A disc reaches as far along an axis as its tilt lets it.

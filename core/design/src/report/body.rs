@@ -2,11 +2,12 @@
 
 use std::f64::consts::SQRT_2;
 
+use oak_acoustics::Complex;
 use oak_acoustics::enclosure::Compiled;
 use oak_acoustics::response::Response;
 use oak_cabinetry::drawing::{self, View};
 use oak_cabinetry::geometry::Point;
-use oak_cabinetry::panel::{self, Plate, Wall};
+use oak_cabinetry::panel::{self, Location, Plate, Wall};
 use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -22,6 +23,8 @@ use crate::resolve::ResolvedDesign;
 
 /// Where the others take over if the brief does not say, Hz (common practice).
 pub const USUAL_CROSSOVER: f64 = 120.0;
+/// Boards should resonate above this many times what the box plays (common practice: clear of the band).
+pub const CLEAR: f64 = 2.0;
 /// Mass of a driver over the square of its frame, kg/m2 (common practice: 5 kg for 250 mm).
 const DRIVER_MASS: f64 = 75.0;
 
@@ -145,8 +148,10 @@ pub struct PartReport {
 /// A board.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct PanelReport {
-    /// Which side.
-    pub face: String,
+    /// Which one.
+    pub name: String,
+    /// Whether it stands inside: a partition, a board of a fold or a slot.
+    pub inside: bool,
     /// All layers, m.
     pub thickness: f64,
     /// How many layers.
@@ -161,6 +166,12 @@ pub struct PanelReport {
     pub resonance: Option<f64>,
     /// That field, m.
     pub field: Option<[f64; 2]>,
+    /// Where it resonates too low and no brace reaches it, what helps.
+    pub remedy: Option<String>,
+    /// How far it moves where it moves most, at worst up to the crossover at the design's drive, m peak.
+    pub deflection: Option<f64>,
+    /// How loud it is beside the sound.
+    pub radiation: Option<PanelRadiationReport>,
 }
 
 /// What the air inside does to the box at the design's drive.
@@ -168,7 +179,7 @@ pub struct PanelReport {
 pub struct PressureReport {
     /// Highest pressure behind the drivers, Pa peak, and where, Hz.
     pub peak: [f64; 2],
-    /// The largest board.
+    /// The largest outer board.
     pub face: String,
     /// What pushes on it then, N.
     pub force: f64,
@@ -187,7 +198,8 @@ impl PressureReport {
             .zip(&response.frequency)
             .map(|(peak, frequency)| [peak, *frequency])
             .max_by(|a, b| a[0].total_cmp(&b[0]))?;
-        let wall = panels.iter().max_by(|a, b| a.area.total_cmp(&b.area))?;
+        let outer = panels.iter().filter(|panel| panel.location.is_outer());
+        let wall = outer.max_by(|a, b| a.area.total_cmp(&b.area))?;
         let area = built.compiled.network.cones.first()?.area;
         // Beyond its travel the figure says nothing.
         let most = built.design.driver.driver.xmax.unwrap_or(f64::INFINITY);
@@ -195,7 +207,7 @@ impl PressureReport {
         let moved = area * travel / cabinet.chambers.first()?.ledger.net();
         Some(Self {
             peak,
-            face: wall.face.name(),
+            face: wall.location.name(),
             force: peak[0] * wall.area,
             moved,
             // p V^gamma stays: to first order the spring changes by (gamma + 1) times the share, one way up and the other down.
@@ -218,9 +230,9 @@ pub struct FindingReport {
 /// What it weighs, kg.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct WeightReport {
-    /// The boards around their holes.
+    /// All boards, outer ones around their holes.
     pub panels: f64,
-    /// Braces, strips, partition, fold boards and the boards of slots.
+    /// Braces and strips.
     pub braces: f64,
     /// The drivers, estimated from their frames.
     pub drivers: f64,
@@ -303,7 +315,7 @@ impl BodyReport {
             weight: WeightReport::of(&design.body, contents, cabinet),
             panel_radiation: panel_radiation(computed, &panels, crossover),
             pressure: PressureReport::of(computed, cabinet, &panels),
-            panels: panels.iter().map(PanelReport::of).collect(),
+            panels: panels.iter().map(|panel| PanelReport::of(computed, panel, crossover)).collect(),
             drawings: View::ALL
                 .into_iter()
                 .map(|view| DrawingReport::of(&drawing::view(view, &design.body, contents, cabinet)))
@@ -317,7 +329,7 @@ impl WeightReport {
     pub fn of(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Self {
         Self {
             panels: panel::walls(body, contents, cabinet).iter().map(|panel| panel.mass).sum(),
-            braces: panel::inner_mass(body, contents, cabinet),
+            braces: panel::braces_and_strips(body, cabinet) * body.panel.material.density,
             drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
         }
     }
@@ -329,10 +341,15 @@ impl WeightReport {
 }
 
 impl PanelReport {
-    fn of(panel: &Wall) -> Self {
+    fn of(computed: &Computed, panel: &Wall, crossover: f64) -> Self {
         let weakest = panel.weakest();
+        let response = &computed.response;
+        let moved = response.frequency.iter().enumerate().filter(|(_, frequency)| **frequency <= crossover);
+        let moved =
+            moved.map(|(at, frequency)| SQRT_2 * across(response, panel, at) * panel.deflection(*frequency));
         Self {
-            face: panel.face.name(),
+            name: panel.location.name(),
+            inside: !panel.location.is_outer(),
             thickness: panel.panel.total(),
             layers: panel.panel.layers,
             material: panel.panel.material.id,
@@ -340,7 +357,38 @@ impl PanelReport {
             mass: panel.mass,
             resonance: weakest.map(Plate::resonance),
             field: weakest.map(|field| field.sides),
+            remedy: remedy(panel, crossover),
+            deflection: weakest.map(|_| moved.fold(0.0, f64::max)),
+            radiation: weakest.and_then(|_| radiation(computed, std::slice::from_ref(panel), crossover)),
         }
+    }
+}
+
+/// What lifts the resonance of a board of a slot or a fold, which braces do not reach.
+fn remedy(panel: &Wall, crossover: f64) -> Option<String> {
+    let now = panel.weakest()?.resonance();
+    let how = match panel.location {
+        Location::Outer(_) | Location::Partition => return None,
+        Location::Slot { .. } => {
+            "a bracket or a strip on edge along the middle of its widest board, on the chamber's side"
+        }
+        Location::Fold(_) | Location::Closing => {
+            "a strip on edge between it and the next board, along the middle of the way"
+        }
+    };
+    let then = panel.supported()?;
+    let low = now < CLEAR * crossover;
+    low.then(|| format!("{how}, brings its resonance from {now:.0} to about {then:.0} Hz"))
+}
+
+/// What presses on a board at a position of the frequencies, Pa RMS: the chamber's pressure on outer ones, what two chambers differ
+/// by on the board between them; along a slot it falls to nothing, half of it on average; on boards of a fold no more than all of it.
+fn across(response: &Response, panel: &Wall, at: usize) -> f64 {
+    let inside = |chamber: usize| response.chamber_pressure.get(chamber).map_or(Complex::ZERO, |all| all[at]);
+    match panel.location {
+        Location::Outer(_) | Location::Fold(_) | Location::Closing => inside(0).norm(),
+        Location::Partition => (inside(0) - inside(1)).norm(),
+        Location::Slot { front, .. } => inside(usize::from(front)).norm() / 2.0,
     }
 }
 
@@ -456,24 +504,26 @@ fn fills(body: &Body, cabinet: &Cabinet) -> Vec<FillReport> {
         .collect()
 }
 
-/// How loud the boards are beside everything else, at worst from F3 to the crossover (Hz).
+/// How loud the outer boards are together beside everything else, at worst from F3 to the crossover (Hz).
 pub fn panel_radiation(computed: &Computed, panels: &[Wall], crossover: f64) -> Option<PanelRadiationReport> {
+    let outer: Vec<Wall> = panels.iter().filter(|panel| panel.location.is_outer()).cloned().collect();
+    radiation(computed, &outer, crossover)
+}
+
+/// How much air boards move beside what is heard, at worst from F3 to the crossover (Hz).
+fn radiation(computed: &Computed, panels: &[Wall], crossover: f64) -> Option<PanelRadiationReport> {
     let response: &Response = &computed.response;
-    let pressures = response.chamber_pressure.first()?;
+    response.chamber_pressure.first()?;
     let lowest = computed.figures.f3?;
     let air = &computed.built.compiled.network.air;
-    response
-        .frequency
-        .iter()
-        .zip(pressures)
-        .zip(&response.pressure)
-        .filter(|((frequency, _), _)| (lowest..=crossover).contains(frequency))
-        .map(|((frequency, inside), outside)| {
-            let omega = 2.0 * std::f64::consts::PI * frequency;
-            let panels: f64 = panels.iter().map(|panel| panel.compliance(*frequency)).sum();
-            let moved = omega * panels * inside.norm();
-            let heard = outside.norm() * computed.built.design.space.angle() / (omega * air.density);
-            PanelRadiationReport { level: 20.0 * (moved / heard).log10(), frequency: *frequency }
-        })
-        .max_by(|a, b| a.level.total_cmp(&b.level))
+    let band = response.frequency.iter().enumerate().filter(|(_, f)| (lowest..=crossover).contains(*f));
+    band.map(|(at, frequency)| {
+        let omega = 2.0 * std::f64::consts::PI * frequency;
+        let each = panels.iter().map(|panel| panel.compliance(*frequency) * across(response, panel, at));
+        let moved = omega * each.sum::<f64>();
+        let heard =
+            response.pressure[at].norm() * computed.built.design.space.angle() / (omega * air.density);
+        PanelRadiationReport { level: 20.0 * (moved / heard).log10(), frequency: *frequency }
+    })
+    .max_by(|a, b| a.level.total_cmp(&b.level))
 }

@@ -16,8 +16,8 @@ mod waves;
 pub use air::{PortCutReport, RadiatorReport};
 pub use as_built::AsBuiltReport;
 pub use body::{
-    BodyReport, ChamberReport, EntryReport, FillReport, FindingReport, PanelRadiationReport, PanelReport,
-    PartReport, PressureReport, TuningReport, USUAL_CROSSOVER, WeightReport, panel_radiation,
+    BodyReport, CLEAR, ChamberReport, EntryReport, FillReport, FindingReport, PanelRadiationReport,
+    PanelReport, PartReport, PressureReport, TuningReport, USUAL_CROSSOVER, WeightReport, panel_radiation,
 };
 pub use curves::{Curves, FurtherCurves, MaxOutputReport, RibbonPiece, limit_name};
 pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};

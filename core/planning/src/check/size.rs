@@ -90,6 +90,12 @@ pub(crate) fn ratio(brief: &Brief, built: &Built) -> Option<f64> {
     limits.iter().map(|limit| limit.most / limit.taken).min_by(f64::total_cmp)
 }
 
+/// The same of its sides alone (m); no less than all where the brief names none.
+pub(crate) fn sides(brief: &Brief, outside: [f64; 3]) -> f64 {
+    let each = brief.outside.into_iter().zip(outside).filter_map(|(most, taken)| Some(most? / taken));
+    each.fold(f64::INFINITY, f64::min)
+}
+
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let (id, name) = ("size", "Size outside");
     let asked = case.brief.free.is_some() || case.brief.outside.iter().any(Option::is_some);

@@ -177,8 +177,13 @@ fn chamber_of_ports(enclosure: &Enclosure) -> f64 {
 }
 
 impl Sketch {
+    /// By how much constraints are violated together.
+    pub fn violation(&self) -> f64 {
+        self.within.iter().map(|within| (-within).max(0.0)).sum()
+    }
+
     /// Merit with what is violated, for comparing starts; less is better.
     pub fn with_violations(&self) -> f64 {
-        self.merit + VIOLATION * self.within.iter().map(|within| (-within).max(0.0)).sum::<f64>()
+        self.merit + VIOLATION * self.violation()
     }
 }

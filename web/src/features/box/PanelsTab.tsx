@@ -4,6 +4,7 @@ import type { BodyReport, RawBrace, RawDesign } from '../../api/types';
 import { bodyOf, MATERIALS, withBody, withBrace, without } from '../../model/body';
 import { withBranch } from '../../model/design';
 import { inWords } from '../../model/preferences';
+import { significant } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
@@ -23,7 +24,7 @@ const ALONG = [
 
 const material = (id: string) => MATERIALS.find(([one]) => one === id)?.[1] ?? id;
 
-/** How the boards ring, the braces against it, what the box weighs. */
+/** How the boards resonate, the braces against it, what the box weighs. */
 export function PanelsTab(props: Props) {
   const { design, errors, edit, report } = props;
   const { panels, panel_radiation, weight } = report;
@@ -34,13 +35,13 @@ export function PanelsTab(props: Props) {
     <div className="flex flex-col gap-3">
       {weakest && (
         <p>
-          The {weakest.face} is the weakest board: its largest free field,{' '}
-          {inWords((weakest.field ?? []).map((side) => `${Math.round(side * 1e3)} mm`).join(' by '))}, rings
-          at <b className="font-mono">{weakest.resonance?.toFixed(0)} Hz</b>.
+          The {weakest.name} {weakest.name.endsWith('boards') ? 'are' : 'is'} the weakest: the largest free
+          field, {inWords((weakest.field ?? []).map((side) => `${Math.round(side * 1e3)} mm`).join(' by '))},
+          resonates at <b className="font-mono">{weakest.resonance?.toFixed(0)} Hz</b>.
           {panel_radiation && (
             <>
               {' '}
-              All boards together stay {Math.abs(panel_radiation.level).toFixed(0)} dB below the sound, at
+              All outer boards together stay {Math.abs(panel_radiation.level).toFixed(0)} dB below the sound, at
               worst at {panel_radiation.frequency.toFixed(0)} Hz.
             </>
           )}
@@ -67,15 +68,21 @@ export function PanelsTab(props: Props) {
               Weighs
             </th>
             <th scope="col" className="text-right">
-              Rings at
+              Resonance
+            </th>
+            <th scope="col" className="text-right">
+              Moves
+            </th>
+            <th scope="col" className="text-right">
+              Below sound
             </th>
           </tr>
         </thead>
         <tbody>
-          {panels.map(({ face, thickness, material: of, mass, resonance }) => (
-            <tr key={face} className={`border-grid border-b ${face === weakest?.face ? 'bg-rule' : ''}`}>
+          {panels.map(({ name, thickness, material: of, mass, resonance, deflection, radiation }) => (
+            <tr key={name} className={`border-grid border-b ${name === weakest?.name ? 'bg-rule' : ''}`}>
               <th scope="row" className="text-left font-normal first-letter:uppercase">
-                {face}
+                {name}
               </th>
               <td>{material(of)}</td>
               <td className="text-right font-mono">{inWords(`${(thickness * 1e3).toFixed(1)} mm`)}</td>
@@ -83,26 +90,46 @@ export function PanelsTab(props: Props) {
               <td className="text-right font-mono">
                 {resonance == null ? 'round' : `${resonance.toFixed(0)} Hz`}
               </td>
+              <td className="text-right font-mono">
+                {deflection == null ? '–' : `${significant(deflection * 1e6, 2)} µm`}
+              </td>
+              <td className="text-right font-mono">
+                {radiation == null ? '–' : `${Math.abs(radiation.level).toFixed(0)} dB`}
+              </td>
             </tr>
           ))}
-          <tr>
-            <th scope="row" className="text-left font-normal">
-              Boards inside
-            </th>
-            <td colSpan={2} />
-            <td className="text-right font-mono">{weight.braces.toFixed(1)} kg</td>
-            <td />
-          </tr>
+          {weight.braces > 0 && (
+            <tr>
+              <th scope="row" className="text-left font-normal">
+                Braces and strips
+              </th>
+              <td colSpan={2} />
+              <td className="text-right font-mono">{weight.braces.toFixed(1)} kg</td>
+              <td colSpan={3} />
+            </tr>
+          )}
           <tr className="font-semibold">
             <th scope="row" className="text-left">
               Empty cabinet
             </th>
             <td colSpan={2} />
             <td className="text-right font-mono">{(weight.panels + weight.braces).toFixed(1)} kg</td>
-            <td />
+            <td colSpan={3} />
           </tr>
         </tbody>
       </table>
+      <p className="text-soft">
+        How far each moves at this drive, at worst, and how far its own sound stays below that of the box. Half the
+        chamber's pressure is taken to press on a port's boards, all of it on those of a fold.
+      </p>
+      {panels.map(
+        ({ name, remedy }) =>
+          remedy && (
+            <p key={name}>
+              <span className="inline-block first-letter:uppercase">{name}</span>: {remedy}.
+            </p>
+          ),
+      )}
       <section aria-label="Braces" className="flex flex-col gap-1.5">
         <h3>Braces</h3>
         {braces.map((brace, at) => (
@@ -188,7 +215,7 @@ function Stiffer({ design, edit }: Props) {
       {found && found.braces.length === 0 && (
         <p>
           {found.resonance >= found.wanted
-            ? `The boards ring at ${found.resonance.toFixed(0)} Hz, clear of the ${found.wanted.toFixed(0)} Hz that would be good here: no brace is needed.`
+            ? `The boards resonate at ${found.resonance.toFixed(0)} Hz, clear of the ${found.wanted.toFixed(0)} Hz that would be good here: no brace is needed.`
             : `No brace that leaves driver and ports alone raises the ${found.resonance.toFixed(0)} Hz; thicker or stiffer boards do.`}
         </p>
       )}
@@ -222,7 +249,7 @@ function Stiffer({ design, edit }: Props) {
                 Weighs
               </th>
               <th scope="col" className="text-right">
-                Rings at
+                Resonance
               </th>
               <th scope="col" className="text-right">
                 Below the sound
