@@ -152,8 +152,8 @@ test('a port is cut of a pipe that is sold, with flares, from a list that is one
   const id = await openBox(page, server, 'Barn dance');
   await tab(page, 'Driver and ports');
   const port = page.getByRole('region', { name: 'Port', exact: true });
-  await port.getByRole('button', { name: 'Pipes to choose from' }).click();
-  const list = page.getByRole('dialog', { name: 'Pipes to choose from' });
+  await port.getByRole('button', { name: 'Pipes and kits to choose from' }).click();
+  const list = page.getByRole('dialog', { name: 'Pipes and kits to choose from' });
   await list.getByRole('button', { name: 'A pipe' }).click();
   const own = list.getByRole('textbox', { name: /^Name of pipe/ }).last();
   await own.fill('Rain pipe');

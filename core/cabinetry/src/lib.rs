@@ -20,7 +20,7 @@ pub mod place;
 pub use body::{Body, Brace, Item, ItemBlock, Layer, Panel, Place, PortBuild, Washers};
 pub use build::{BuildError, Cabinet, Chamber, USUAL_WALL};
 pub use contents::{
-    BoltCircle, CONE_OF_FRAME, Contents, DriverSize, PIPES, Pair, PortSize, RadiatorSize, frame_of,
+    BoltCircle, CONE_OF_FRAME, Contents, DriverSize, PIPES, Pair, Pipe, PortSize, RadiatorSize, frame_of,
 };
 pub use fold::{Corner, DuctPath, Fold, Laid, Seat};
 pub use ledger::{Entry, Ledger};

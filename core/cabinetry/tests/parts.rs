@@ -8,7 +8,8 @@ use approx::assert_relative_eq;
 use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face};
 use oak_cabinetry::{
-    Body, Brace, Contents, DriverSize, PIPES, Pair, Part, PartKind, Piece, PortBuild, PortSize, RadiatorSize,
+    Body, Brace, Contents, DriverSize, Finding, PIPES, Pair, Part, PartKind, Piece, Pipe, PortBuild,
+    PortSize, RadiatorSize,
 };
 use proptest::prelude::*;
 use support::{body, build, contents, slot, tube};
@@ -65,13 +66,45 @@ fn a_slot_needs_as_many_boards_as_walls_leave_open() {
 }
 
 #[test]
-fn pipes_have_walls_and_stand_in_order() {
-    for (name, outside, inside) in PIPES {
+fn pipes_have_walls_and_kits_flanges_as_wide_as_their_flares() {
+    for Pipe { name, outside, inside, flare, flange } in PIPES {
         let wall = (outside - inside) / 2.0;
-        assert!((0.001..0.006).contains(&wall), "{name}: {wall}");
-        assert_eq!(*name, format!("DN {:.0}", outside * 1e3));
+        assert!((0.0015..0.0125).contains(&wall), "{name}: {wall}");
+        assert_eq!(*flange > 0.0, *flare > 0.0, "{name}");
+        assert!(*flange == 0.0 || *flange > inside + 2.0 * flare, "{name}");
+        // The size in its name: of drain and pressure pipes outside, of kits inside.
+        if let Some(size) = name.strip_prefix("DN ") {
+            assert_eq!(size, format!("{:.0}", outside * 1e3));
+        }
     }
-    assert!(PIPES.windows(2).all(|pair| pair[0].1 < pair[1].1 && pair[0].2 < pair[1].2));
+    // Pressure pipes are thicker than drain pipes, and what is sold by the inch has about that much room.
+    let wall = |name: &str| {
+        let found = PIPES.iter().find(|pipe| pipe.name == name).expect("in the list");
+        (found.outside - found.inside) / 2.0
+    };
+    assert!(wall("PN 10, 110 mm") > 1.2 * wall("DN 110"));
+    for inches in [2.0, 3.0, 4.0, 6.0, 8.0, 10.0, 12.0] {
+        let name = format!("Schedule 40, {inches} in");
+        let found = PIPES.iter().find(|pipe| pipe.name == name).expect("in the list");
+        assert!((found.inside / (inches * 0.0254) - 1.0).abs() < 0.05, "{name}");
+    }
+}
+
+#[test]
+fn a_cabinet_of_drain_pipe_is_warned_of_and_one_of_pressure_pipe_is_not() {
+    for (wall, warned) in [(0.0077, true), (0.0121, false)] {
+        let mut wish = body(EnclosureShape::Cylinder { lying: true });
+        wish.sizes = [Some(0.315), None, None];
+        for panel in wish.panels.iter_mut().map(|(_, panel)| panel).chain([&mut wish.panel]) {
+            panel.thickness = wall;
+        }
+        let mut inside = contents(30.0);
+        inside.drivers.frame = 0.2;
+        let cabinet = wish.build(&inside).expect("a box");
+        let thin = cabinet.findings.iter().find(|finding| matches!(finding, Finding::ThinPipe { .. }));
+        assert_eq!(thin.is_some(), warned, "{wall}");
+        assert!(thin.is_none_or(|thin| !thin.forbids() && thin.to_string().contains("11 mm")), "{thin:?}");
+    }
 }
 
 #[test]

@@ -1,7 +1,7 @@
 //! The tables of units, fields and families as one document, for programs in other languages.
 
 use oak_acoustics::medium::{Frame, fill_materials};
-use oak_cabinetry::PIPES;
+use oak_cabinetry::{PIPES, Pipe};
 use oak_units::UNITS;
 use serde_json::{Value, json};
 
@@ -55,7 +55,9 @@ pub fn quantities() -> Value {
         TERMS.iter().map(|(term, meaning)| json!({ "term": term, "meaning": meaning })).collect();
     let pipes: Vec<_> = PIPES
         .iter()
-        .map(|(name, outside, inside)| json!({ "name": name, "outside": outside, "inside": inside }))
+        .map(|Pipe { name, outside, inside, flare, flange }| {
+            json!({ "name": name, "outside": outside, "inside": inside, "flare": flare, "flange": flange })
+        })
         .collect();
     let fills: Vec<_> = fill_materials()
         .iter()

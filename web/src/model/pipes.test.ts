@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { pipesOf, USUAL_PIPES, withPipe } from './pipes';
+import { madeOf, pipesOf, USUAL_PIPES, withPipe } from './pipes';
 
 const OWN = { name: 'Rain pipe', outside: 0.08, inside: 0.0764 };
 
@@ -21,4 +21,12 @@ test('one pipe of the list is changed, added or taken out', () => {
   expect(withPipe([OWN], 0, other)).toEqual([other]);
   expect(withPipe([OWN], 1, other)).toEqual([OWN, other]);
   expect(withPipe([OWN, other], 0, null)).toEqual([other]);
+});
+
+test('a kit brings its flares and its flange, a plain pipe takes them off', () => {
+  expect(madeOf({ name: 'Kit', outside: 0.106, inside: 0.1, flare: 0.028, flange: 0.18 })).toEqual({
+    diameter: '100.0 mm',
+    build: { wall: '3.00 mm', outer_flare: '28 mm', inner_flare: '28 mm', flange: '180 mm' },
+  });
+  expect(madeOf(OWN).build).toEqual({ wall: '1.80 mm', outer_flare: null, inner_flare: null, flange: null });
 });

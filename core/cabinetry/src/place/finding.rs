@@ -117,6 +117,13 @@ pub enum Finding {
         /// What.
         what: &'static str,
     },
+    /// The wall of a pipe is thin for a cabinet.
+    ThinPipe {
+        /// Its wall.
+        wall: f64,
+        /// What it should have at least.
+        wanted: f64,
+    },
     /// A place beyond the room.
     Beyond {
         /// Which part.
@@ -129,13 +136,13 @@ pub enum Finding {
 impl Finding {
     /// Whether it cannot be built so; otherwise it is only near.
     pub fn forbids(&self) -> bool {
-        !matches!(self, Self::Close { .. } | Self::Apart { .. })
+        !matches!(self, Self::Close { .. } | Self::Apart { .. } | Self::ThinPipe { .. })
     }
 
     /// The part that it is about.
     pub fn part(&self) -> Option<&str> {
         match self {
-            Self::Overfull { .. } | Self::Apart { .. } => None,
+            Self::Overfull { .. } | Self::Apart { .. } | Self::ThinPipe { .. } => None,
             Self::NoSeat | Self::WrongChannel { .. } | Self::PanelTooSmall { .. } => Some("driver"),
             Self::NoFace { part, .. }
             | Self::FaceTooSmall { part, .. }
@@ -193,6 +200,13 @@ impl fmt::Display for Finding {
                 mm(*gap),
                 mm(*needs),
                 mm(*has)
+            ),
+            Self::ThinPipe { wall, wanted } => write!(
+                f,
+                "A pipe with a wall of {} buzzes and goes out of round between its ends as a cabinet: take one of at least {}, such as \
+                 pressure pipe, or glue thin boards around it.",
+                mm(*wall),
+                mm(*wanted)
             ),
             Self::NotAcross { part, beside } if *beside > 0.0 => write!(
                 f,

@@ -1,7 +1,7 @@
 import type { PortCutReport, RadiatorReport, RawDesign } from '../../api/types';
 import { withBody, withPortBuild } from '../../model/body';
 import { withValue } from '../../model/design';
-import { pipes, pipesOf } from '../../model/pipes';
+import { madeOf, pipes, pipesOf } from '../../model/pipes';
 import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
 import { useObserved } from '../../ui/observed';
@@ -40,7 +40,7 @@ export function PortCut({ cut, list, at, round, here, ...editing }: PortProps) {
     <>
       {round && (
         <div className="grid grid-cols-[minmax(0,1fr)_8rem] items-center gap-2">
-          <span>Of a pipe that is sold</span>
+          <span>Stock pipe or kit</span>
           <Select
             label={`Pipe of the ${cut.name}`}
             value=""
@@ -54,13 +54,9 @@ export function PortCut({ cut, list, at, round, here, ...editing }: PortProps) {
             onChange={(name) => {
               const pipe = offered.find((one) => one.name === name);
               if (!pipe) return;
-              const wide = withValue(
-                design,
-                `${chamber}.ports[${at}].diameter`,
-                `${(pipe.inside * 1e3).toFixed(1)} mm`,
-              );
-              const wall = `${(((pipe.outside - pipe.inside) / 2) * 1e3).toFixed(2)} mm`;
-              edit(withPortBuild(wide, list, at, { wall }), 'pipe');
+              const { diameter, build } = madeOf(pipe);
+              const wide = withValue(design, `${chamber}.ports[${at}].diameter`, diameter);
+              edit(withPortBuild(wide, list, at, build), 'pipe');
             }}
           />
         </div>

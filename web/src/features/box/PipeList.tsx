@@ -11,7 +11,7 @@ import { TextInput } from '../../ui/TextInput';
 
 const FIELD = fieldAt('enclosure.ports.diameter');
 
-/** The pipes a person can get, to be written anew. */
+/** The pipes and kits a person can get, to be written anew. */
 export function PipeList() {
   const [open, setOpen] = useState(false);
   const list = pipesOf(useObserved(pipes));
@@ -24,10 +24,10 @@ export function PipeList() {
   return (
     <div>
       <Button look="quiet" onClick={() => setOpen(true)}>
-        Pipes to choose from
+        Pipes and kits to choose from
       </Button>
       <Dialog
-        title="Pipes to choose from"
+        title="Pipes and kits to choose from"
         about="Measure yours: what is sold under one name differs by a millimetre and more."
         open={open}
         onClose={() => setOpen(false)}
@@ -38,6 +38,8 @@ export function PipeList() {
               <th scope="col">Name</th>
               <th scope="col">Outside</th>
               <th scope="col">Inside</th>
+              <th scope="col">Flare</th>
+              <th scope="col">Flange</th>
               <th scope="col">
                 <span className="sr-only">Take out</span>
               </th>
@@ -55,16 +57,17 @@ export function PipeList() {
                     onChange={(name) => put(at, { ...pipe, name })}
                   />
                 </td>
-                {(['outside', 'inside'] as const).map((side) => (
+                {(['outside', 'inside', 'flare', 'flange'] as const).map((side) => (
                   <td key={side} className="pr-2">
                     <QuantityInput
                       label={`${pipe.name} ${side}`}
                       fields={[FIELD]}
-                      typed={measure(pipe[side], usualUnit(FIELD))}
-                      className="w-28 font-mono"
+                      typed={pipe[side] ? measure(pipe[side], usualUnit(FIELD)) : null}
+                      className="w-24 font-mono"
                       onType={(_, typed) => {
-                        const si = typed === null ? null : readTyped(typed, 'length')?.si;
-                        if (si) put(at, { ...pipe, [side]: si });
+                        const si = typed === null ? 0 : readTyped(typed, 'length')?.si;
+                        const bore = side === 'outside' || side === 'inside';
+                        if (si || (si === 0 && !bore)) put(at, { ...pipe, [side]: si });
                       }}
                     />
                   </td>
