@@ -185,7 +185,6 @@ fn words(ripple: [f64; 2], bump: [f64; 2], ported: bool) -> String {
 fn curves(compiled: &Compiled, grid: &FrequencyGrid, volts: f64) -> CavityCheckCurves {
     let network: &Network = &compiled.network;
     let response = Response::without_delay(network, grid, volts);
-    let density = network.air.density;
     let port = match (response.opening_velocity.first(), network.openings.first()) {
         (Some(velocity), Some(opening)) => velocity
             .iter()
@@ -193,8 +192,7 @@ fn curves(compiled: &Compiled, grid: &FrequencyGrid, volts: f64) -> CavityCheckC
             .map(|(velocity, frequency)| {
                 // Pressure of a source at 1 m: rho w U over the solid angle.
                 let flow = velocity.norm() * opening.area;
-                let pressure =
-                    2.0 * std::f64::consts::PI * frequency * density * flow / network.space.angle();
+                let pressure = network.source(2.0 * std::f64::consts::PI * frequency) * flow;
                 20.0 * (pressure / REFERENCE_PRESSURE).max(1e-9).log10()
             })
             .collect(),

@@ -116,7 +116,7 @@ impl Drive {
 }
 
 impl ResolvedDesign {
-    /// As a brief has it used: in its space, for its programme. The amplifier is the design's own, else that at hand; it is driven
+    /// As a brief has it used: in its space, for its programme, beside as many equal cabinets. The amplifier is the design's own, else that at hand; it is driven
     /// as the design says, else with all that the amplifier gives.
     #[must_use]
     pub fn in_use(mut self, brief: Option<&Brief>) -> Self {
@@ -131,16 +131,17 @@ impl ResolvedDesign {
         self.allowance.volts = full.map(|full| full.volts);
         if let Some(brief) = brief {
             self.space = brief.space.unwrap_or(self.space);
+            self.cabinets = brief.cabinets;
             self.allowance.crest = brief.crest.unwrap_or(own.crest);
             self.allowance.air_speed = brief.air_speed.unwrap_or(own.air_speed);
         }
         self
     }
 
-    /// At 2.83 V in half space; what limits it is its own.
+    /// One at 2.83 V in half space; what limits it is its own.
     #[must_use]
     pub fn on_the_bench(mut self) -> Self {
-        (self.drive, self.space) = (Drive::BENCH, Space::Half);
+        (self.drive, self.space, self.cabinets) = (Drive::BENCH, Space::Half, 1);
         self
     }
 
@@ -160,6 +161,9 @@ impl ResolvedDesign {
             Space::Quarter => "against a wall",
             Space::Eighth => "in a corner",
         };
-        format!("{drive}, {space}")
+        match self.cabinets {
+            1 => format!("{drive}, {space}"),
+            many => format!("{many} cabinets, each with {drive}, {space}"),
+        }
     }
 }

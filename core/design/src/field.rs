@@ -210,6 +210,7 @@ fields! {
     BRIEF_HEAD = "brief.head_width", "Amplifier head", Length, "cm", 0.05, 2.0, "Width of the amplifier head that is to stand on it.";
     BRIEF_WEIGHT = "brief.weight", "Weight", Mass, "kg", 0.5, 1000.0, "Most that the finished cabinet may weigh, with its drivers.";
     BRIEF_FREE = "brief.volume", "Outside volume", Volume, "l", 1e-3, 20.0, "Most that the whole cabinet may take up.";
+    BRIEF_CABINETS = "brief.cabinets", "Cabinets", Number, "", 1.0, 16.0, "How many equal ones stand close together, each with such an amplifier: a pair, a stack. Sizes and weight are those of one, loudness and cost those of all.";
     BRIEF_BUDGET = "brief.budget", "Budget", Number, "", 0.0, 1e6, "What drivers, radiators, ports and boards may cost in all, in the money you reckon in.";
     BRIEF_POWER = "brief.amplifier_power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into its load.";
     BRIEF_LOAD = "brief.amplifier_load", "Least load", Resistance, "ohm", 0.5, 64.0, "The lowest impedance that the amplifier stands.";

@@ -87,7 +87,7 @@ fn movers(design: &ResolvedDesign, network: &Network, response: &Response, frequ
         let same = |path: &&Path| path.element == element && path.terminal == terminal;
         let kind = network.paths.iter().find(same).map_or(0.0, |path| path.distance);
         // A small source at 1 m: j w rho U/(Omega r).
-        let source = Complex::new(0.0, omega * air.density / design.space.angle());
+        let source = Complex::new(0.0, network.source(omega));
         let pressure = source * flow * Complex::cis(-omega * kind / air.speed);
         let beside_sum = (pressure * response.pressure[0].conj()).arg().to_degrees();
         Some(Sound { level: level_of(pressure), beside_sum })

@@ -124,8 +124,9 @@ fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
                 input("Mms", driver.mms * 1e3, "g"),
                 input("ρ", design.air.density, "kg/m³"),
                 input("Ω", design.space.angle(), "sr"),
+                input("n", f64::from(design.cabinets), "cabinets"),
             ],
-            "p = ρ E Bl Sd/(Ω Re Mms),  L = 20 lg(p/20 µPa)",
+            "p = n ρ E Bl Sd/(Ω Re Mms),  L = 20 lg(p/20 µPa)",
             "Small 1972, Direct-radiator loudspeaker system analysis, J. Audio Eng. Soc. 20, eq. 24 in terms of pressure",
         ),
         Reference::Passband => (

@@ -43,13 +43,14 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
         "cost" => {
             let priced = Priced::of(case, &USUAL)?;
             (
-                "cost = price of one driver × drivers + radiators + ports + boards; met while cost ≤ budget",
+                "cost = (price of one driver × drivers + radiators + ports + boards) × cabinets; met while cost ≤ budget",
                 vec![
                     value("driver", format!("{:.0}", priced.driver)),
                     value("drivers", case.drivers().to_string()),
                     value("radiators", format!("{:.1}", priced.radiators)),
                     value("ports", format!("{:.1}", priced.ports)),
                     value("boards", format!("{:.1}", priced.boards)),
+                    value("cabinets", priced.cabinets.to_string()),
                     value("budget", format!("{:.0}", case.brief.budget?)),
                 ],
                 "Driver by its sheet; the rest at usual prices by volume of wood, area of cone and length of tube (common practice).",

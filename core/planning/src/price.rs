@@ -59,6 +59,8 @@ pub struct Priced {
     pub radiators: f64,
     /// Tubes with their flares; a slot's boards count as boards.
     pub ports: f64,
+    /// How many cabinets are made of all this.
+    pub cabinets: u32,
     /// Boards with what is left of the sheets.
     pub boards: f64,
 }
@@ -68,7 +70,8 @@ impl Priced {
     pub fn of(case: &Case<'_>, prices: &Prices) -> Option<Self> {
         let driver = case.design.driver.record.price?;
         let drivers = driver * f64::from(case.drivers());
-        let priced = Self { driver, drivers, radiators: 0.0, ports: 0.0, boards: 0.0 };
+        let cabinets = case.brief.cabinets;
+        let priced = Self { driver, drivers, radiators: 0.0, ports: 0.0, boards: 0.0, cabinets };
         let body = &case.built().design.body;
         let board = prices.board(body.panel.material.id) * (1.0 + prices.waste);
         let Some(Boxed { contents, cabinet }) = &case.built().boxed else {
@@ -102,9 +105,9 @@ impl Priced {
         Some(found)
     }
 
-    /// All together.
+    /// All together, of every cabinet.
     pub fn total(&self) -> f64 {
-        self.drivers + self.radiators + self.ports + self.boards
+        f64::from(self.cabinets) * (self.drivers + self.radiators + self.ports + self.boards)
     }
 }
 

@@ -7,12 +7,13 @@ use oak_acoustics::Stop;
 use oak_acoustics::network::{Network, OpeningKind};
 use oak_design::conditions::{DriveOrigin, RawConditions, RawQuestion};
 use oak_design::exchange::write_response_table;
-use oak_design::file::{RawBrief, RawDesign, RawDrive, RawLimits, RawSpace};
+use oak_design::file::{RawBrief, RawDesign, RawDrive, RawLimits, RawSpace, Typed};
 use oak_design::motion::motion;
 use oak_design::report::{Report, compute};
 use oak_design::resolve::resolve_brief;
 use oak_design::response::FrequencyGrid;
 use oak_planning::check::{Check, judge};
+use oak_planning::price::{Priced, USUAL};
 use oak_planning::sweep::{RawSweep, sweep};
 use oak_planning::tolerance::{RawSpreads, RawTolerance, tolerance};
 use oak_planning::{Case, starts, workings};
@@ -120,6 +121,36 @@ fn every_screen_says_the_same(asked: &RawQuestion) {
     } else {
         assert!(report.conditions.starts_with("2.83 V, half space"), "{}", report.conditions);
     }
+}
+
+#[test]
+fn a_pair_of_cabinets_is_twice_as_loud_and_twice_as_dear_and_each_is_as_one_alone() {
+    let build = demo_build("Pit organ");
+    let one = build.brief.expect("the demo has briefs");
+    let pair = RawBrief { cabinets: Some(Typed::Number(2.0)), ..one.clone() };
+    for raw in &build.variants {
+        every_screen_says_the_same(&question(raw, &pair, RawConditions::InUse));
+        every_screen_says_the_same(&question(raw, &pair, RawConditions::Bench));
+        let [alone, both] = [&one, &pair].map(|brief| {
+            let brief = resolve_brief(brief).expect("a brief");
+            let case = Case::of(&brief, raw).expect("whole");
+            let figures = &case.computed.figures;
+            let cost = Priced::of(&case, &USUAL).map(|priced| priced.total());
+            let travel = figures.excursion_in_band.map(|peak| peak.value);
+            let loud = case.computed.max_output.level[case.band.clone()].to_vec();
+            (figures.reference_level, figures.f3, travel, cost, loud, case.design.conditions())
+        });
+        // Together they push twice the air against the same space.
+        assert_relative_eq!(both.0 - alone.0, 20.0 * 2_f64.log10(), epsilon = 1e-9);
+        for (both, alone) in both.4.iter().zip(&alone.4) {
+            assert_relative_eq!(both - alone, 20.0 * 2_f64.log10(), epsilon = 1e-9);
+        }
+        assert_eq!((both.1, both.2), (alone.1, alone.2), "{}", raw.name);
+        assert_eq!(both.3, alone.3.map(|cost| 2.0 * cost));
+        assert_eq!(both.5, format!("2 cabinets, each with {}", alone.5));
+    }
+    let half = resolve_brief(&RawBrief { cabinets: Some(Typed::Number(1.5)), ..one });
+    assert_eq!(half.expect_err("no half ones")[0].field, "cabinets");
 }
 
 #[test]

@@ -2755,6 +2755,7 @@ export interface components {
             head_width?: components["schemas"]["Typed"] | null;
             weight?: components["schemas"]["Typed"] | null;
             volume?: components["schemas"]["Typed"] | null;
+            cabinets?: components["schemas"]["Typed"] | null;
             budget?: components["schemas"]["Typed"] | null;
             amplifier_power?: components["schemas"]["Typed"] | null;
             amplifier_load?: components["schemas"]["Typed"] | null;

@@ -31,6 +31,8 @@ pub struct Setting {
     pub air: Air,
     /// The space it radiates into.
     pub space: Space,
+    /// How many equal cabinets stand close together.
+    pub cabinets: u32,
     /// Which physics to include.
     pub fidelity: Fidelity,
 }
@@ -38,7 +40,8 @@ pub struct Setting {
 impl Setting {
     /// One driver or several in half space, with everything included.
     pub fn new(driver_array: impl Into<DriverArray>, air: Air) -> Self {
-        Self { driver_array: driver_array.into(), air, space: Space::Half, fidelity: Fidelity::FULL }
+        let driver_array = driver_array.into();
+        Self { driver_array, air, space: Space::Half, cabinets: 1, fidelity: Fidelity::FULL }
     }
 
     /// The same with other physics.
@@ -54,8 +57,12 @@ impl Setting {
 
     /// An empty network for this setting.
     pub(super) fn network(&self) -> Network {
-        let Self { driver_array, air, space, .. } = *self;
-        Network { space, ..Network::new(air, driver_array.as_driven(), driver_array.equivalent().re) }
+        let Self { driver_array, air, space, cabinets, .. } = *self;
+        Network {
+            space,
+            cabinets,
+            ..Network::new(air, driver_array.as_driven(), driver_array.equivalent().re)
+        }
     }
 
     /// Puts the drivers between the air before and behind them.

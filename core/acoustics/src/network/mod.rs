@@ -80,6 +80,8 @@ pub struct Network {
     pub air: Air,
     /// The space it radiates into.
     pub space: Space,
+    /// How many equal cabinets stand so close together that their sound adds up.
+    pub cabinets: u32,
     /// All drivers together as one behind its cable, for what follows from parameters alone.
     pub driver: Driver,
     /// Resistance of the coils alone, ohm: what turns current into heat.
@@ -108,6 +110,7 @@ impl Network {
         Self {
             air,
             space: Space::Half,
+            cabinets: 1,
             driver,
             coil_resistance,
             nodes: 0,
@@ -132,10 +135,16 @@ impl Network {
         self.chambers.push(ReportedChamber { label, node });
     }
 
+    /// Pressure at 1 m that a unit of volume velocity of each cabinet makes at an angular frequency (1/s), without its phase, Pa s/m3:
+    /// `omega rho n/Omega`.
+    pub fn source(&self, omega: f64) -> f64 {
+        omega * self.air.density * f64::from(self.cabinets) / self.space.angle()
+    }
+
     /// Piston-band level at 1 m that the parameters promise at a drive (V RMS), dB re 20 uPa.
     pub fn piston_level(&self, volts: f64) -> f64 {
         let narrowing = 2.0 * std::f64::consts::PI / self.space.angle();
-        self.driver.reference_level(volts, &self.air) + 20.0 * narrowing.log10()
+        self.driver.reference_level(volts, &self.air) + 20.0 * (narrowing * f64::from(self.cabinets)).log10()
     }
 
     /// Adds an element and returns its position.

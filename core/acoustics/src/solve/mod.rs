@@ -282,8 +282,7 @@ impl<'a, T: Real> Solver<'a, T> {
     /// Pressure at 1 m in the space of the network, without the travel time: `j w rho U/(Omega r)`, Pa RMS.
     #[inline(always)]
     pub fn heard_pressure(&self) -> Complex<T> {
-        let Network { air, space, .. } = self.network;
-        let flow = self.heard_outflow() * (self.omega * T::of(air.density / space.angle()));
+        let flow = self.heard_outflow() * (self.omega * T::of(self.network.source(1.0)));
         Complex::new(-flow.im, flow.re)
     }
 

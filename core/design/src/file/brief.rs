@@ -52,6 +52,9 @@ pub struct RawBrief {
     /// Most outside volume.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volume: Option<Typed>,
+    /// How many equal cabinets stand close together: a pair, a stack; 1 where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cabinets: Option<Typed>,
     /// What drivers, radiators, ports and boards may cost.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub budget: Option<Typed>,

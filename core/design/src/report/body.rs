@@ -515,14 +515,13 @@ fn radiation(computed: &Computed, panels: &[Wall], crossover: f64) -> Option<Pan
     let response: &Response = &computed.response;
     response.chamber_pressure.first()?;
     let lowest = computed.figures.f3?;
-    let air = &computed.built.compiled.network.air;
     let band = response.frequency.iter().enumerate().filter(|(_, f)| (lowest..=crossover).contains(*f));
     band.map(|(at, frequency)| {
         let omega = 2.0 * std::f64::consts::PI * frequency;
         let each = panels.iter().map(|panel| panel.compliance(*frequency) * across(response, panel, at));
         let moved = omega * each.sum::<f64>();
-        let heard =
-            response.pressure[at].norm() * computed.built.design.space.angle() / (omega * air.density);
+        // Of several cabinets what one moves beside what one is heard of.
+        let heard = response.pressure[at].norm() / computed.built.compiled.network.source(omega);
         PanelRadiationReport { level: 20.0 * (moved / heard).log10(), frequency: *frequency }
     })
     .max_by(|a, b| a.level.total_cmp(&b.level))

@@ -33,6 +33,8 @@ pub struct Brief {
     pub weight: Option<f64>,
     /// Most outside volume, m3.
     pub free: Option<f64>,
+    /// How many equal cabinets stand close together, each with such an amplifier.
+    pub cabinets: u32,
     /// What the parts may cost.
     pub budget: Option<f64>,
     /// Power of the amplifier into its least load, W.
@@ -75,6 +77,7 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         head: reading.optional("head_width", &field::BRIEF_HEAD, &raw.head_width),
         weight: reading.optional("weight", &field::BRIEF_WEIGHT, &raw.weight),
         free: reading.optional("volume", &field::BRIEF_FREE, &raw.volume),
+        cabinets: reading.count("cabinets", &field::BRIEF_CABINETS, &raw.cabinets).unwrap_or(1),
         budget: reading.optional("budget", &field::BRIEF_BUDGET, &raw.budget),
         power: reading.optional("amplifier_power", &field::BRIEF_POWER, &raw.amplifier_power),
         load: reading.optional("amplifier_load", &field::BRIEF_LOAD, &raw.amplifier_load),

@@ -51,6 +51,8 @@ pub struct ResolvedDesign {
     pub air: Air,
     /// The space it radiates into.
     pub space: Space,
+    /// How many equal cabinets stand close together.
+    pub cabinets: u32,
     /// Where what sounds stands, m, by element of its network; known once its box is drawn.
     pub places: Vec<(usize, [f64; 3])>,
     /// The tunings behind and before the driver as typed, to speak of them in the user's words.
@@ -64,6 +66,7 @@ impl ResolvedDesign {
             driver_array: self.driver_array,
             air: self.air,
             space: self.space,
+            cabinets: self.cabinets,
             fidelity: Fidelity::FULL,
         }
     }
@@ -176,6 +179,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             allowance,
             air,
             space,
+            cabinets: 1,
             places: Vec::new(),
             tunings_typed,
         }),

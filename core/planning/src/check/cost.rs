@@ -32,8 +32,13 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio: if cost > 0.0 { budget / cost } else { 2.0 },
         why: format!(
-            "{}. Radiators, ports and boards at usual prices, with {:.0} % left of the sheets; amplifier, glue and finish come on top.",
+            "{}{}. Radiators, ports and boards at usual prices, with {:.0} % left of the sheets; amplifier, glue and finish come on top.",
             parts.into_iter().flatten().collect::<Vec<_>>().join(", "),
+            if priced.cabinets > 1 {
+                format!(": {:.0} for one of {} cabinets", cost / f64::from(priced.cabinets), priced.cabinets)
+            } else {
+                String::new()
+            },
             USUAL.waste * 100.0
         ),
     })

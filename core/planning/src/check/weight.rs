@@ -15,7 +15,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let met = total <= most;
     Some(Check {
         id: "weight",
-        name: "Weight",
+        name: if case.brief.cabinets > 1 { "Weight of one" } else { "Weight" },
         reached: format!("{total:.1} kg"),
         words: if met {
             format!("{:.1} kg to spare", most - total)

@@ -55,6 +55,7 @@ type Quantity =
   | 'weight'
   | 'top_depth'
   | 'head_width'
+  | 'cabinets'
   | 'budget'
   | 'amplifier_power'
   | 'amplifier_load';
@@ -136,7 +137,7 @@ export function BriefDialog({ open, brief, busy, error, onKeep, onClose }: Props
                 )}
               </Group>
               <Group title="Amplifier and money">
-                {(['amplifier_power', 'amplifier_load', 'budget'] as const).map((name) =>
+                {(['amplifier_power', 'amplifier_load', 'budget', 'cabinets'] as const).map((name) =>
                   quantity(name, explain),
                 )}
               </Group>
