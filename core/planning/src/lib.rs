@@ -12,6 +12,7 @@ pub mod check;
 pub mod compare;
 pub mod driver_match;
 mod explain;
+mod firing;
 mod fitted;
 pub mod parameter;
 pub mod price;
@@ -24,5 +25,6 @@ pub mod wiring;
 
 pub use cabinet::{MaterialReport, PanelsReport, cabinet, cavity_check, drawing, folds, model, panels};
 pub use case::{Case, workings};
+pub use firing::{FiringReport, firings};
 pub use fitted::fitted;
 pub use start::starts;

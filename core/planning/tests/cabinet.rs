@@ -7,10 +7,10 @@ use oak_design::conditions::RawQuestion;
 use oak_design::file::{
     RawBody, RawBrief, RawBuild, RawDesign, RawEnclosureShape, RawFace, RawFold, RawPlace, Typed,
 };
-use oak_design::resolve::resolve_brief;
+use oak_design::resolve::{resolve_brief, resolve_design};
 use oak_planning::check::{Check, Verdict, judge};
 use oak_planning::suggestion::{RawSuggestionRequest, suggest};
-use oak_planning::{Case, cabinet};
+use oak_planning::{Case, cabinet, firings};
 use support::{demo_build, demo_builds};
 
 fn nook() -> RawBuild {
@@ -244,4 +244,37 @@ fn a_way_that_does_not_fit_is_folded_otherwise() {
         .expect("folded otherwise");
     let changed = folded.design.as_ref().expect("a design");
     assert_eq!(check(&brief, changed, "fits").verdict, Verdict::Met, "{}", folded.words);
+}
+
+#[test]
+fn firing_forward_up_and_down_are_laid_side_by_side_in_the_same_place() {
+    let (mut brief, design) = straight();
+    (brief.width, brief.height, brief.depth) = (length("600 mm"), length("400 mm"), length("420 mm"));
+    let ask = question(&design, Some(&brief));
+    let found = firings(&ask, &Stop::default()).expect("works out");
+    assert_eq!(found.iter().map(|one| one.name).collect::<Vec<_>>(), ["Forward", "Up", "Down"]);
+    let size = resolve_design(&design).expect("whole");
+    let (cone, travel) = (size.driver_size().cone, size.driver.driver.xmax.expect("in the sheet"));
+    for one in &found {
+        // The clearance and the box are the place, and the design that is offered is just that box.
+        let axis = if one.name == "Forward" { 2 } else { 1 };
+        assert!((one.outside[axis] + one.clearance - [0.6, 0.4, 0.42][axis]).abs() < 1e-9);
+        let shown = cabinet(&question(&one.design, Some(&brief))).expect("builds").expect("a box");
+        assert!((0..3).all(|k| (shown.outside[k] - one.outside[k]).abs() < 1.1e-3), "{:?}", shown.outside);
+        assert!((shown.chambers[0].net - one.air).abs() < 1e-9);
+    }
+    // Down: the rim of the gap is as large as the cone, and the cone may move.
+    assert!((found[2].clearance - cone / 4.0 - travel).abs() < 1e-9);
+    assert!(found[2].air < found[0].air && found[2].f3 > found[0].f3, "a gap eats the box");
+    // A place that leans: the box leans with it, and the gap pushes it out of none of its corners.
+    brief.top_depth = length("300 mm");
+    for one in firings(&question(&design, Some(&brief)), &Stop::default()).expect("works out") {
+        let shape = check(&brief, &one.design, "place");
+        assert!(one.forbids.is_empty() || shape.verdict == Verdict::Short || shape.ratio >= 1.0, "{shape:?}");
+        assert_eq!(shape.verdict, Verdict::Met, "{}: {} {}", one.name, shape.reached, shape.words);
+    }
+    // A folded way is not offered.
+    let organ = demo_build("Pit organ");
+    let line = organ.variants.iter().find(|design| design.name == "Pedal line").expect("in the demo");
+    assert!(firings(&question(line, organ.brief.as_ref()), &Stop::default()).expect("answers").is_empty());
 }

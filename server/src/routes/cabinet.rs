@@ -11,7 +11,7 @@ use oak_design::cavity_check::{CavityCheckReport, CavityModel};
 use oak_design::conditions::RawQuestion;
 use oak_design::file::RawDesign;
 use oak_design::report::{BodyReport, FoldOffer, ModelReport};
-use oak_planning::{self as planning, PanelsReport};
+use oak_planning::{self as planning, FiringReport, PanelsReport};
 use serde::{Deserialize, Serialize};
 use tokio::sync::mpsc::unbounded_channel;
 use utoipa::{IntoParams, ToSchema};
@@ -46,6 +46,22 @@ pub async fn panels(
 ) -> Result<Json<Option<PanelsReport>>, ApiError> {
     let question: RawQuestion = body::json(&request, payload).await?;
     Ok(Json(state.compute.long(move |stop| planning::panels(&question, stop)).await??))
+}
+
+/// The design firing forward, up and down, each time in the largest box that the place leaves; empty where it is folded or has no box.
+#[utoipa::path(tag = "cabinet", request_body = RawQuestion, responses(
+    (status = 200, body = Vec<FiringReport>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/cabinet/firings")]
+pub async fn firings(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Vec<FiringReport>>, ApiError> {
+    let question: RawQuestion = body::json(&request, payload).await?;
+    Ok(Json(state.compute.long(move |stop| planning::firings(&question, stop)).await??))
 }
 
 /// The way of a line or horn with other numbers of folds; empty where there is none.

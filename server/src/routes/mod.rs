@@ -41,6 +41,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(driver_array::changes)
         .service(cabinet::cabinet)
         .service(cabinet::panels)
+        .service(cabinet::firings)
         .service(cabinet::folds)
         .service(cabinet::cabinet_model)
         .service(cabinet::drawing)

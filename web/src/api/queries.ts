@@ -349,6 +349,18 @@ export function useBoards(design: RawDesign, wanted: boolean) {
   });
 }
 
+/** A design firing forward, up and down in the same place. */
+export function useFirings(design: RawDesign, wanted: boolean) {
+  const asked = useConditions();
+  return useQuery({
+    queryKey: ['firings', design, asked],
+    queryFn: ({ signal }) =>
+      answered(api.POST('/api/v1/cabinet/firings', { body: { design, ...asked }, signal })),
+    enabled: wanted,
+    ...ASKED_ONCE,
+  });
+}
+
 /** The way of a line or horn with other numbers of folds. */
 export function useFolds(design: RawDesign) {
   const asked = useConditions();

@@ -248,6 +248,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cabinet/firings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The design firing forward, up and down, each time in the largest box that the place leaves; empty where it is folded or has no box. */
+        post: operations["cabinet_firings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cabinet/folds": {
         parameters: {
             query?: never;
@@ -1760,6 +1777,41 @@ export interface components {
             forbids: boolean;
             /** @description The part it is about. */
             part?: string | null;
+        };
+        /** @description One way to let the drivers fire. */
+        FiringReport: {
+            /** @description Into which board the drivers go. */
+            face: components["schemas"]["RawFace"];
+            /** @description In words. */
+            name: string;
+            /**
+             * Format: double
+             * @description What stays free before the drivers, m.
+             */
+            clearance: number;
+            /** @description What it is made of. */
+            why: string;
+            /** @description Width, height and depth that are left for the box outside, m. */
+            outside: number[];
+            /**
+             * Format: double
+             * @description Air in it, m3.
+             */
+            air: number;
+            /**
+             * Format: double
+             * @description F3, Hz.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description Maximum clean level at the listener at the lowest note, dB; where a brief asks for one.
+             */
+            loudness?: number | null;
+            /** @description What forbids building it, or why it cannot be worked out. */
+            forbids: string[];
+            /** @description The design so. */
+            design: components["schemas"]["RawDesign"];
         };
         /** @description The same way with another number of folds. */
         FoldOffer: {
@@ -4309,6 +4361,45 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    cabinet_firings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiringReport"][];
+                };
+            };
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -84,6 +84,12 @@ fn wedge(brief: &Brief, built: &Built) -> Option<Found> {
     })
 }
 
+/// The gap under a driver that fires down, of a cone and its travel (m), m: as large round its rim as the cone, `pi d h = pi d2/4`, and the
+/// travel.
+pub(crate) fn feet_of(cone: f64, travel: f64) -> f64 {
+    cone / 4.0 + travel
+}
+
 /// A driver that fires down needs a gap under its rim as large as its cone.
 fn feet(brief: &Brief, contents: &Contents, cabinet: &Cabinet, travel: f64) -> Option<Found> {
     let down = cabinet
@@ -94,8 +100,7 @@ fn feet(brief: &Brief, contents: &Contents, cabinet: &Cabinet, travel: f64) -> O
     if !down {
         return None;
     }
-    // pi d h = pi d2/4.
-    let feet = contents.drivers.cone / 4.0 + travel;
+    let feet = feet_of(contents.drivers.cone, travel);
     let [low, high] = cabinet.outer.bounds();
     let needs = high[1] - low[1] + feet;
     let met = needs <= height + 1e-9;

@@ -8,6 +8,7 @@ import { Select } from '../../ui/Select';
 import { Mends } from '../workbench/FigureCard';
 import { BodyField, type Editing } from './BodyField';
 import { PortCut, RadiatorCut } from './CutPart';
+import { Firing } from './Firing';
 import { FoldPart } from './FoldPart';
 
 interface Props extends Editing {
@@ -42,6 +43,7 @@ export function AirTab(props: Props) {
       )}
       {report.fold && <FoldPart {...props} fold={report.fold} />}
       {driver?.face != null && <Placed {...props} of="driver" name="Driver" usual="front" along={along} />}
+      {driver?.face != null && report.fold === null && <Firing design={design} onTry={onTry} />}
       {radiators && <Placed {...props} of="radiator" name="Radiators" usual="left" />}
       {report.radiators && <RadiatorCut {...props} report={report.radiators} />}
       {portsAt(design, 'enclosure').map((_, at) => (
