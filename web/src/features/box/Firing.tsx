@@ -38,18 +38,12 @@ export function Firing({ design, onTry }: Props) {
             <tr className="border-line border-b text-left">
               <th scope="col">Fires</th>
               <th scope="col" className="text-right">
-                Kept free
-              </th>
-              <th scope="col" className="text-right">
-                Box outside
-              </th>
-              <th scope="col" className="text-right">
                 Air
               </th>
               <th scope="col" className="text-right">
                 F3
               </th>
-              <th scope="col" className="text-right">
+              <th scope="col" className="whitespace-nowrap pl-3 text-right">
                 Max. clean
               </th>
               <th scope="col">
@@ -62,22 +56,24 @@ export function Firing({ design, onTry }: Props) {
               ({ face, name, clearance, why, outside, air, f3, loudness, forbids, design: so }) => (
                 <tr key={face} className="border-grid border-b align-top">
                   <th scope="row" className="text-left font-normal">
-                    {name}
+                    <span className="block">{name}</span>
+                    <span className="block text-soft">
+                      {inWords(`Box ${outside.map(mm).join(' × ')} mm; ${mm(clearance)} mm free: ${why}.`)}
+                    </span>
                     {forbids.length > 0 && (
                       <span className="block text-short">Cannot be built: {inWords(forbids[0] ?? '')}</span>
                     )}
                   </th>
-                  <td className="text-right font-mono">
-                    <span className="block">{inWords(`${mm(clearance)} mm`)}</span>
-                    <span className="block font-sans text-[12px] text-soft">{inWords(why)}</span>
+                  <td className="whitespace-nowrap pl-3 text-right font-mono">
+                    {inWords(`${(air * 1e3).toFixed(1)} l`)}
                   </td>
-                  <td className="text-right font-mono">{inWords(`${outside.map(mm).join(' × ')} mm`)}</td>
-                  <td className="text-right font-mono">{inWords(`${(air * 1e3).toFixed(1)} l`)}</td>
-                  <td className="text-right font-mono">{f3 == null ? '–' : `${f3.toFixed(1)} Hz`}</td>
-                  <td className="text-right font-mono">
+                  <td className="whitespace-nowrap pl-3 text-right font-mono">
+                    {f3 == null ? '–' : `${f3.toFixed(1)} Hz`}
+                  </td>
+                  <td className="whitespace-nowrap pl-3 text-right font-mono">
                     {loudness == null ? '–' : `${loudness.toFixed(1)} dB`}
                   </td>
-                  <td className="text-right">
+                  <td className="pl-3 text-right">
                     <Button
                       aria-label={`Try it firing ${name.toLowerCase()}`}
                       onClick={() => onTry({ ...so, name: `${design.name}, firing ${name.toLowerCase()}` })}

@@ -24,6 +24,8 @@ const ALONG = [
 
 const material = (id: string) => MATERIALS.find(([one]) => one === id)?.[1] ?? id;
 
+const capitalised = (name: string) => name.charAt(0).toUpperCase() + name.slice(1);
+
 /** How the boards resonate, the braces against it, what the box weighs. */
 export function PanelsTab(props: Props) {
   const { design, errors, edit, report } = props;
@@ -35,14 +37,15 @@ export function PanelsTab(props: Props) {
     <div className="flex flex-col gap-3">
       {weakest && (
         <p>
-          The {weakest.name} {weakest.name.endsWith('boards') ? 'are' : 'is'} the weakest: the largest free
-          field, {inWords((weakest.field ?? []).map((side) => `${Math.round(side * 1e3)} mm`).join(' by '))},
+          {weakest.inside ? capitalised(weakest.name) : `The ${weakest.name}`}{' '}
+          {weakest.name.endsWith('boards') ? 'are' : 'is'} weakest: the largest free field,{' '}
+          {inWords((weakest.field ?? []).map((side) => `${Math.round(side * 1e3)} mm`).join(' by '))},
           resonates at <b className="font-mono">{weakest.resonance?.toFixed(0)} Hz</b>.
           {panel_radiation && (
             <>
               {' '}
-              All outer boards together stay {Math.abs(panel_radiation.level).toFixed(0)} dB below the sound, at
-              worst at {panel_radiation.frequency.toFixed(0)} Hz.
+              All outer boards together stay {Math.abs(panel_radiation.level).toFixed(0)} dB below the sound,
+              at worst at {panel_radiation.frequency.toFixed(0)} Hz.
             </>
           )}
         </p>
@@ -119,14 +122,14 @@ export function PanelsTab(props: Props) {
         </tbody>
       </table>
       <p className="text-soft">
-        How far each moves at this drive, at worst, and how far its own sound stays below that of the box. Half the
-        chamber's pressure is taken to press on a port's boards, all of it on those of a fold.
+        How far each moves at this drive, at worst, and how far its own sound stays below that of the box.
+        Half the chamber's pressure is taken to press on a port's boards, all of it on those of a fold.
       </p>
       {panels.map(
         ({ name, remedy }) =>
           remedy && (
             <p key={name}>
-              <span className="inline-block first-letter:uppercase">{name}</span>: {remedy}.
+              {capitalised(name)}: {remedy}.
             </p>
           ),
       )}
