@@ -67,8 +67,8 @@ def wall(kind, reach, omega, air):
     return density, compressibility
 
 
-def fill(resistivity, bulk, rigid, omega, air):
-    """Density and compressibility of fibrous fill (Allard and Champoux 1992; limp frame by Panneton 2007)."""
+def fill(resistivity, bulk, lining, rigid, omega, air):
+    """Density and compressibility of fibrous fill (Allard and Champoux 1992; limp frame by Panneton 2007), beside air where it only lines walls."""
     x = air["density"] * omega / (2 * np.pi * resistivity)
     still = air["density"] + air["density"] / 1.2 * np.sqrt(-0.0364 / x**2 - 0.1144j / x)
     heat = np.sqrt(-2.82 / x**2 - 24.9j / x)
@@ -76,7 +76,13 @@ def fill(resistivity, bulk, rigid, omega, air):
     if not rigid:
         total = bulk + (1 - bulk / 1380.0) * air["density"]
         still = (still * total - air["density"] ** 2) / (still + total - 2 * air["density"])
-    return still, 1 / modulus
+    if not lining:
+        return still, 1 / modulus
+    share, depth = lining
+    kt = omega * np.sqrt(still / modulus) * depth
+    reached = share * np.tan(kt) / kt
+    density = 1 / (reached / still + (1 - share) / air["density"])
+    return density, reached / modulus + (1 - share) / (air["gamma"] * air["pressure"])
 
 
 def duct(length, area, density, compressibility, omega):
@@ -259,7 +265,7 @@ def line(net, node, passage, omega, air):
             lo, hi = max(start, begin), min(start + long, end)
             if hi - lo > 1e-12:
                 if stretch["fill"]:
-                    medium = fill(*stretch["fill"], stretch["rigid"], omega, air)
+                    medium = fill(*stretch["fill"], stretch["lining"], stretch["rigid"], omega, air)
                 elif stretch["width"]:
                     w, h = stretch["width"], area / stretch["width"]
                     medium = wall("slot", w * h / (2 * (w + h)), omega, air)
@@ -343,6 +349,8 @@ def any_design(pick, number, woofers):
         length = pick.uniform(1.6, 2.6)
         area = 0.62 * np.pi / 4 * (size * 2.54) ** 2
         filled = {"fill_density": f"{pick.randint(12, 20)} kg/m3"} if pick.random() < 0.6 else {}
+        if filled and pick.random() < 0.5:
+            filled["fill_share"] = f"{pick.randint(20, 80)} %"
         enclosure = {
             "family": "line",
             "passage": {

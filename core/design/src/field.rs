@@ -143,6 +143,7 @@ fields! {
     SEGMENT_T = "enclosure.passage.segments.t", "T", Number, "", 0.0, 20.0, "Shape of a hyperbolic flare: 1 is exponential, 0.6 loads better just above the cut-off, 0 is a catenoid.";
     SEGMENT_WIDTH = "enclosure.passage.segments.width", "Width", Length, "mm", 0.005, 5.0, "Inside width of a rectangular passage; without one it counts as round.";
     FILL_DENSITY = "enclosure.passage.segments.fill_density", "Fill", Density, "kg/m3", 0.5, 200.0, "Fill in this stretch, mass over volume. 8 is loose, 20 well filled.";
+    FILL_SHARE = "enclosure.passage.segments.fill_share", "Across", Fraction, "%", 0.01, 1.0, "How much of the section the fill takes: all of it, or less where it lines walls. A lining of 30 mm on one side of a passage 120 mm high is 25 %.";
     FILL_RESISTIVITY = "enclosure.passage.segments.fill_resistivity", "Resistivity", FlowResistivity, "Pa s/m2", 10.0, 2e5, "How much the fill resists a steady flow. Found from the density of polyester where absent.";
     DRIVER_AT = "enclosure.passage.driver_at", "Driver at", Length, "m", 0.0, 20.0, "Where the drivers sit along the way, from its closed end. A fifth to a third hushes the next odd mode.";
     FRONT_AT = "enclosure.passage.front_at", "Front at", Length, "m", 0.01, 20.0, "Where the other side of the drivers speaks into the horn, from its throat.";

@@ -332,6 +332,7 @@ fn passage(profile: &Profile, mouth: End) -> RawPassage {
             width: segment.width.and_then(|width| typed(width, &field::SEGMENT_WIDTH, 3)),
             fill_density: segment.fill.and_then(|fill| typed(fill.bulk_density, &field::FILL_DENSITY, 3)),
             fill_resistivity: None,
+            fill_share: None,
             fill_frame: segment.fill.map(|fill| match fill.frame {
                 Frame::Limp => RawFrame::Limp,
                 Frame::Rigid => RawFrame::Rigid,

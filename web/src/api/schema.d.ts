@@ -3192,6 +3192,7 @@ export interface components {
             width?: components["schemas"]["Typed"] | null;
             fill_density?: components["schemas"]["Typed"] | null;
             fill_resistivity?: components["schemas"]["Typed"] | null;
+            fill_share?: components["schemas"]["Typed"] | null;
             fill_frame?: components["schemas"]["RawFrame"] | null;
         };
         /**

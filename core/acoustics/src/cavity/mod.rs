@@ -43,9 +43,9 @@ pub struct Patch {
 }
 
 impl Patch {
-    /// Where elements begin and end along an axis, m: on its edges, and half its size beyond them, where the air still
-    /// crowds; from a wall as far as it is wide.
-    fn edges(&self, axis: usize) -> Vec<f64> {
+    /// Where elements begin and end beside it along an axis, m: half its size beyond its edges, where the air still crowds; from a wall
+    /// as far as it is wide.
+    fn beside(&self, axis: usize) -> [f64; 2] {
         let size = [0, 1, 2].map(|k| self.high[k] - self.low[k]);
         let [low, high] = [self.low[axis], self.high[axis]];
         let (widest, smallest) = size
@@ -54,10 +54,10 @@ impl Patch {
             .fold((0.0_f64, f64::INFINITY), |(a, b), size| (a.max(*size), b.min(*size)));
         if size[axis] > 0.0 {
             let beyond = 0.5 * size[axis].min(smallest);
-            vec![low - beyond, low, high, high + beyond]
+            [low - beyond, high + beyond]
         } else {
             let near = 0.5 * smallest.min(widest);
-            vec![low - near, low, low + near]
+            [low - near, low + near]
         }
     }
 }

@@ -27,9 +27,12 @@ pub(super) struct Operator {
 impl Operator {
     pub fn new(cavity: &Cavity, fills: &[Fill]) -> Result<Self, CavityError> {
         let cuts = [0, 1, 2].map(|k| {
-            let patches = cavity.openings.iter().flatten().flat_map(|patch| patch.edges(k));
-            let blocks = cavity.blocks.iter().flat_map(|block| [block.low[k], block.high[k]]);
-            cut(cavity.size[k], &blocks.chain(patches).collect::<Vec<_>>())
+            let patches = || cavity.openings.iter().flatten();
+            let blocks: Vec<f64> =
+                cavity.blocks.iter().flat_map(|block| [block.low[k], block.high[k]]).collect();
+            let own: Vec<f64> = patches().flat_map(|patch| [patch.low[k], patch.high[k]]).collect();
+            let beside: Vec<f64> = patches().flat_map(|patch| patch.beside(k)).collect();
+            cut(cavity.size[k], &blocks, &own, &beside)
         });
         let unknowns = cuts.iter().map(|cut| nodes(cut)).product();
         if unknowns > MOST_UNKNOWNS {

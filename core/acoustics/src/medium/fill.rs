@@ -22,6 +22,17 @@ pub struct Fill {
     pub bulk_density: f64,
     /// Whether it moves.
     pub frame: Frame,
+    /// Where it lines a wall of a duct and does not fill it.
+    pub lining: Option<Lining>,
+}
+
+/// Fill along a wall of a duct, open air beside it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Lining {
+    /// Share of the cross-section that it takes.
+    pub share: f64,
+    /// How thick it is, m.
+    pub depth: f64,
 }
 
 /// Density of the stuff that fibres are made of, polyester and wool near 1380, glass 2500 kg/m3: what
@@ -35,7 +46,7 @@ impl Fill {
     /// Polyester of a bulk density (kg/m3): flow resistivity `25.989 rho^1.404` (Garai and Pompoli 2005, for
     /// fibres of 18 to 48 um and [12 to 60 kg/m3](POLYESTER)).
     pub fn polyester(bulk_density: f64, frame: Frame) -> Self {
-        Self { resistivity: 25.989 * bulk_density.powf(1.404), bulk_density, frame }
+        Self { resistivity: 25.989 * bulk_density.powf(1.404), bulk_density, frame, lining: None }
     }
 
     /// Share of the volume that is air.
@@ -43,13 +54,29 @@ impl Fill {
         1.0 - self.bulk_density / FIBRE_DENSITY
     }
 
-    /// Effective density (kg/m3) and bulk modulus (Pa) at an angular frequency (rad/s).
+    /// Effective density (kg/m3) and bulk modulus (Pa) of a duct with it at an angular frequency (rad/s).
+    ///
+    /// Beside a lining sound goes the passage's way: what the lining takes of its pressure and of its flow falls off in its depth t by
+    /// `F = tan(k t)/(k t)`, k its own wave number, and both act side by side: `1/rho = s F/rho_f + (1 - s)/rho_0`, `1/K = s F/K_f + (1 - s)/K_0`.
+    /// From the wave equation in both, the passage much narrower than a wave.
+    #[inline(always)]
+    pub fn at<T: Real>(&self, omega: T, air: &Air) -> (Complex<T>, Complex<T>) {
+        let (density, modulus) = self.throughout(omega, air);
+        let Some(Lining { share, depth }) = self.lining else { return (density, modulus) };
+        let reached = tangent_share(root(density * inverse(modulus)) * omega * T::of(depth)) * T::of(share);
+        let beside = |filled: Complex<T>, open: f64| {
+            inverse(inverse(filled) * reached + Complex::from(T::of((1.0 - share) / open)))
+        };
+        (beside(density, air.density), beside(modulus, air.bulk_modulus()))
+    }
+
+    /// Effective density (kg/m3) and bulk modulus (Pa) within it at an angular frequency (rad/s).
     ///
     /// Rigid frame: Allard and Champoux 1992, `X = rho0 f/sigma`, scaled from the paper's 1.2 kg/m3 and
     /// 101.32 kPa to the air at hand; the modulus with both constants times j, as passivity asks. Limp frame: `(M rho - rho0^2)/(M + rho - 2 rho0)` with
     /// `M` the bulk density and the air in it (Panneton 2007).
     #[inline(always)]
-    pub fn at<T: Real>(&self, omega: T, air: &Air) -> (Complex<T>, Complex<T>) {
+    fn throughout<T: Real>(&self, omega: T, air: &Air) -> (Complex<T>, Complex<T>) {
         let per_x = T::of(self.resistivity * 2.0 * std::f64::consts::PI / air.density) / omega;
         let density = T::of(air.density);
         let rigid = drag(per_x, 0.0364, 0.1144) * T::of(air.density / 1.2) + density;
@@ -65,6 +92,20 @@ impl Fill {
         }
     }
 }
+
+/// `tan(z)/z` by Lambert's fraction, for what is damped: to 1e-6 up to |z| of 3.
+#[inline(always)]
+fn tangent_share<T: Real>(z: Complex<T>) -> Complex<T> {
+    let square = z * z;
+    let mut below = Complex::from(T::of(f64::from(2 * FRACTIONS + 1)));
+    for step in (0..FRACTIONS).rev() {
+        below = Complex::from(T::of(f64::from(2 * step + 1))) - square * inverse(below);
+    }
+    inverse(below)
+}
+
+/// Steps of the fraction.
+const FRACTIONS: u32 = 10;
 
 /// `sqrt(-a/X^2 - j b/X)`: written as -j times a root in the right half plane.
 #[inline(always)]
@@ -101,7 +142,7 @@ pub fn fill_materials() -> Vec<FillMaterial> {
     let other = |id, name, bulk_density, resistivity, frame, source| FillMaterial {
         id,
         name,
-        fill: Fill { resistivity, bulk_density, frame },
+        fill: Fill { resistivity, bulk_density, frame, lining: None },
         source,
     };
     vec![
@@ -129,7 +170,7 @@ mod tests {
     use crate::J;
     use std::f64::consts::PI;
 
-    const WOOL: Fill = Fill { resistivity: 12_000.0, bulk_density: 40.0, frame: Frame::Rigid };
+    const WOOL: Fill = Fill { resistivity: 12_000.0, bulk_density: 40.0, frame: Frame::Rigid, lining: None };
 
     /// Miki 1990: characteristic impedance over rho c and wave number over w/c, q = f/sigma.
     fn miki(frequency: f64, resistivity: f64) -> (Complex, Complex) {

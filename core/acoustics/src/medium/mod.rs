@@ -7,7 +7,7 @@ mod stuffing;
 mod viscothermal;
 
 pub use air::Air;
-pub use fill::{Fill, FillMaterial, Frame, POLYESTER, fill_materials};
+pub use fill::{Fill, FillMaterial, Frame, Lining, POLYESTER, fill_materials};
 pub use space::Space;
 pub use stuffing::Stuffing;
 pub use viscothermal::{CrossSection, Layers, WallLosses, Walls};

@@ -205,6 +205,9 @@ pub struct RawSegment {
     /// Flow resistivity of the fill; polyester's at that density where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fill_resistivity: Option<Typed>,
+    /// Share of the section that it takes, less than all where it lines walls; all of it where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fill_share: Option<Typed>,
     /// Whether the fill moves with the air; it does where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fill_frame: Option<RawFrame>,

@@ -149,6 +149,8 @@ pub struct StretchExport {
     pub width: Option<f64>,
     /// Flow resistivity (Pa s/m2) and bulk density (kg/m3) of what fills it.
     pub fill: Option<[f64; 2]>,
+    /// Share of the section that it takes and how thick it is, m, where it only lines a wall.
+    pub lining: Option<[f64; 2]>,
     /// Whether that stands still.
     pub rigid: bool,
 }
@@ -326,6 +328,7 @@ fn stretches(profile: &Profile) -> Vec<StretchExport> {
             .collect(),
         width: segment.width,
         fill: segment.fill.map(|fill| [fill.resistivity, fill.bulk_density]),
+        lining: segment.fill.and_then(|fill| fill.lining).map(|lining| [lining.share, lining.depth]),
         rigid: segment.fill.is_some_and(|fill| fill.frame == oak_acoustics::medium::Frame::Rigid),
     };
     profile.segments.iter().map(segment).collect()

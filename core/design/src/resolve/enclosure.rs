@@ -5,7 +5,7 @@ use oak_acoustics::enclosure::{
     Aperiodic, Bandpass4, Bandpass6, Enclosure, FrontHorn, FrontPath, Line, Losses, Mouth, OpenBaffle,
     PassiveRadiator, Port, Ported, Radiator, Sealed, TappedHorn,
 };
-use oak_acoustics::medium::{CrossSection, Fill, Frame, Stuffing};
+use oak_acoustics::medium::{CrossSection, Fill, Frame, Lining, Stuffing};
 use oak_acoustics::profile::{Flare, Profile, Segment};
 
 use super::reading::Reading;
@@ -247,6 +247,7 @@ fn segment(raw: &RawSegment, place: &str, before: Option<f64>, reading: &mut Rea
     let density = reading.optional(&at("fill_density"), &field::FILL_DENSITY, &raw.fill_density);
     let resistivity =
         reading.optional(&at("fill_resistivity"), &field::FILL_RESISTIVITY, &raw.fill_resistivity);
+    let share = reading.optional(&at("fill_share"), &field::FILL_SHARE, &raw.fill_share);
     let flare = match raw.flare {
         RawFlare::Conical => Flare::Conical,
         RawFlare::Exponential => Flare::Exponential,
@@ -260,7 +261,12 @@ fn segment(raw: &RawSegment, place: &str, before: Option<f64>, reading: &mut Rea
     };
     let fill = density.map(|density| {
         let fill = Fill::polyester(density, frame);
-        Fill { resistivity: resistivity.unwrap_or(fill.resistivity), ..fill }
+        let lining = share.filter(|share| *share < 1.0).zip(start).map(|(share, start)| {
+            // Along one side of a passage as wide as is said, or as high as wide.
+            let area = f64::midpoint(start, end.unwrap_or(start));
+            Lining { share, depth: share * width.map_or(area.sqrt(), |width| area / width) }
+        });
+        Fill { resistivity: resistivity.unwrap_or(fill.resistivity), lining, ..fill }
     });
     Some(Segment { flare, length: length?, start: start?, end: end?, width, fill })
 }

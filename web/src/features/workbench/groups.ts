@@ -165,7 +165,10 @@ function segments(design: RawDesign): Group[] {
       plain: [
         { name: 'Fill', paths: [place('fill_density')], optional: true },
         ...(segment.fill_density
-          ? [{ name: 'Resistivity', paths: [place('fill_resistivity')] as [string], optional: true }]
+          ? [
+              { name: 'Fill across', paths: [place('fill_share')] as [string], optional: true },
+              { name: 'Resistivity', paths: [place('fill_resistivity')] as [string], optional: true },
+            ]
           : []),
         { name: 'Width', paths: [place('width')], optional: true },
         ...(segment.flare === 'hyperbolic'
