@@ -28,7 +28,15 @@ fn slope(enclosure: &Enclosure, from: f64) -> f64 {
 
 fn vented(volume: f64, tuning: f64) -> Ported {
     let section = CrossSection::Round { radius: 0.05 };
-    let port = Port { section, length: None, count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 };
+    let port = Port {
+        section,
+        length: None,
+        count: 1,
+        inner: End::Free,
+        outer: End::Flanged,
+        path: 0.0,
+        waist: 1.0,
+    };
     Ported { volume, losses: LOSSLESS, ports: vec![port], tuning: Some(tuning) }
 }
 
@@ -38,6 +46,42 @@ fn sealed(volume: f64) -> Sealed {
 
 fn radiators(mass: f64) -> Radiator {
     Radiator { mass, compliance: 7e-4, resistance: 1.0, area: 0.0346, count: 2, xmax: None }
+}
+
+/// A box with a slot 200 mm by 30 mm that narrows to a share of its height half-way in.
+fn slotted(waist: f64, length: Option<f64>, tuning: Option<f64>) -> Ported {
+    let port = vented(0.04, 30.0).ports[0];
+    let section = CrossSection::Slot { width: 0.2, height: 0.03 };
+    Ported { ports: vec![Port { section, length, waist, ..port }], tuning, ..vented(0.04, 30.0) }
+}
+
+#[test]
+fn a_slot_that_narrows_in_its_middle_tunes_lower_and_is_faster_there() {
+    let tuned = |waist: f64| {
+        let enclosure = Enclosure::Ported(slotted(waist, Some(0.35), None));
+        let compiled = enclosure.compile(&Setting::new(woofer(), Air::reference())).expect("builds");
+        (
+            compiled.port_tuning.as_ref().expect("ported").clone(),
+            response(&enclosure, Fidelity::FULL, 20.0, 60.0, 40),
+        )
+    };
+    let (even, slow) = tuned(1.0);
+    // As good as even it is even.
+    let (nearly, _) = tuned(1.0 - 1e-6);
+    assert!((nearly.reactance / even.reactance - 1.0).abs() < 1e-4, "{nearly:?} {even:?}");
+    let (half, fast) = tuned(0.5);
+    // Helmholtz: the mass of areas that fall to a half and rise again is ln(1/2)/(1/2 - 1) = 1.386 times as large along its length.
+    assert!(half.reactance < 0.93 * even.reactance, "{} {}", half.reactance, even.reactance);
+    assert!((half.reactance / half.helmholtz / (even.reactance / even.helmholtz) - 1.0).abs() < 0.01);
+    let speed = |response: &Response| response.air_speed(0).fold(0.0, f64::max);
+    assert!(speed(&fast) > 1.6 * speed(&slow), "{} {}", speed(&fast), speed(&slow));
+    // As long as the tuning needs: shorter.
+    let long = |waist: f64| {
+        let enclosure = Enclosure::Ported(slotted(waist, None, Some(35.0)));
+        let compiled = enclosure.compile(&Setting::new(woofer(), Air::reference())).expect("builds");
+        compiled.lengths()[1][0]
+    };
+    assert!(long(0.5) < 0.8 * long(1.0), "{} {}", long(0.5), long(1.0));
 }
 
 #[test]
@@ -92,8 +136,15 @@ fn a_radiator_without_a_suspension_is_a_port_of_the_same_mass() {
     let corrections =
         [End::Free, End::Flanged].iter().map(|end| end.length_correction(section.area())).sum::<f64>();
     let length = acoustic * section.area() / air.density - corrections;
-    let port =
-        Port { section, length: Some(length), count: 1, inner: End::Free, outer: End::Flanged, path: 0.0 };
+    let port = Port {
+        section,
+        length: Some(length),
+        count: 1,
+        inner: End::Free,
+        outer: End::Flanged,
+        path: 0.0,
+        waist: 1.0,
+    };
     let ported = Enclosure::Ported(Ported { volume, losses: LOSSLESS, ports: vec![port], tuning: None });
     let [a, b] = [with_radiators, ported].map(|one| response(&one, Fidelity::TEXTBOOK, 10.0, 200.0, 60));
     for (a, b) in a.level().zip(b.level()) {

@@ -18,6 +18,7 @@ fn simple_ported(volume: f64, radius: f64, length: Option<f64>, tuning: Option<f
         inner: End::Free,
         outer: End::Flanged,
         path: 0.0,
+        waist: 1.0,
     };
     Ported { volume, losses: Losses::default(), ports: vec![port], tuning }
 }
@@ -283,6 +284,7 @@ fn the_slot_made_narrower_tunes_lower() {
             inner: End::Walls(2),
             outer: End::Flanged,
             path: 0.0,
+            waist: 1.0,
         };
         let ported = Ported { volume: 0.05, losses: Losses::default(), ports: vec![port], tuning: None };
         let compiled =

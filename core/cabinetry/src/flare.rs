@@ -23,7 +23,7 @@ fn area(section: CrossSection, aside: f64) -> f64 {
 /// What a flare of a radius (m) counts as a length of the throat beyond its end correction, m: by the integral over its
 /// profile, the end correction of the mouth against the throat's counted.
 pub fn counts(section: CrossSection, radius: f64, end: End) -> f64 {
-    if radius == 0.0 {
+    if radius <= 0.0 {
         return 0.0;
     }
     let (throat, mouth) = (section.area(), area(section, radius));

@@ -126,6 +126,7 @@ fields! {
     DIAMETER = "enclosure.ports.diameter", "Diameter", Length, "mm", 5e-3, 1.0, "Inside diameter of the port.";
     WIDTH = "enclosure.ports.width", "Width", Length, "mm", 5e-3, 2.0, "Inside width of the slot.";
     HEIGHT = "enclosure.ports.height", "Height", Length, "mm", 1e-3, 1.0, "Inside height of the slot.";
+    WAIST = "enclosure.ports.waist", "Height in the middle", Length, "mm", 1e-3, 2.0, "Height half-way in of a slot that narrows evenly and widens again. The air is fastest there, and the slot tunes lower for its length.";
     SIDE = "enclosure.ports.side", "Side", Length, "mm", 5e-3, 1.0, "How far a port in a corner reaches along each of its two walls, inside.";
     LENGTH = "enclosure.ports.length", "Length", Length, "mm", 1e-3, 10.0, "Length of the port. Longer tunes lower.";
     COUNT = "enclosure.ports.count", "Ports", Number, "", 1.0, 16.0, "How many equal ports. More move the air slower and must be longer.";

@@ -291,6 +291,7 @@ fn port(port: &Port) -> RawPort {
         diameter,
         width,
         height,
+        waist: None,
         side,
         length: port.length.and_then(|length| millimetres(length, &field::LENGTH)),
         count: (port.count > 1).then(|| Typed::Number(f64::from(port.count))),

@@ -3130,6 +3130,7 @@ export interface components {
             diameter?: components["schemas"]["Typed"] | null;
             width?: components["schemas"]["Typed"] | null;
             height?: components["schemas"]["Typed"] | null;
+            waist?: components["schemas"]["Typed"] | null;
             side?: components["schemas"]["Typed"] | null;
             length?: components["schemas"]["Typed"] | null;
             count?: components["schemas"]["Typed"] | null;

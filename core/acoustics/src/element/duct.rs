@@ -24,7 +24,30 @@ impl Duct {
         let slice = Slice { length, start: area, end: area, width: None, fill: None };
         Self { one: Passage::new(nodes, &[slice], ends.map(Some), true).touching(section), count }
     }
+
+    /// The same of slots that narrow to a share of their area half-way and widen again, the area changing evenly.
+    pub fn uneven(
+        nodes: [Node; 2],
+        [width, height]: [f64; 2],
+        waist: f64,
+        length: f64,
+        count: u32,
+        ends: [End; 2],
+    ) -> Self {
+        let area = |part: f64| width * height * (1.0 - (1.0 - waist) * (1.0 - (2.0 * part - 1.0).abs()));
+        let step = 1.0 / f64::from(UNEVEN);
+        let slices: Vec<Slice> = (0..UNEVEN)
+            .map(|index| {
+                let [start, end] = [index, index + 1].map(|k| area(f64::from(k) * step));
+                Slice { length: length * step, start, end, width: Some(width), fill: None }
+            })
+            .collect();
+        Self { one: Passage::new(nodes, &slices, ends.map(Some), true), count }
+    }
 }
+
+/// Slices of an uneven slot.
+const UNEVEN: u32 = 16;
 
 impl Effect for Duct {
     fn terminals(&self) -> &[Node] {

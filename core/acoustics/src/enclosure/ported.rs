@@ -31,6 +31,8 @@ pub struct Port {
     pub outer: End,
     /// How much farther its mouth has to the listener than the cone, m.
     pub path: f64,
+    /// Of a slot, its height half-way in over that at its ends: 1 where it is even, less where it narrows evenly towards its middle.
+    pub waist: f64,
 }
 
 /// A chamber with one or more ports: a ported box by itself, and what bandpass boxes are made of.
@@ -83,7 +85,9 @@ impl Port {
     /// Length with both end corrections, m.
     fn effective_length(&self, length: f64) -> f64 {
         let area = self.section.area();
-        length + self.inner.length_correction(area) + self.outer.length_correction(area)
+        // The mean of S0/S along areas that fall and rise evenly.
+        let slower = if self.waist < 1.0 { self.waist.ln() / (self.waist - 1.0) } else { 1.0 };
+        length * slower + self.inner.length_correction(area) + self.outer.length_correction(area)
     }
 
     /// Acoustic mass of all the equal ports together, kg/m4.
@@ -93,7 +97,13 @@ impl Port {
 
     fn element(&self, nodes: [Node; 2], length: f64, air: &Air, fidelity: Fidelity) -> Box<dyn Element> {
         if fidelity.ducts {
-            Box::new(Duct::new(nodes, self.section, length, self.count, [self.inner, self.outer]))
+            let ends = [self.inner, self.outer];
+            Box::new(match self.section {
+                CrossSection::Slot { width, height } if self.waist < 1.0 => {
+                    Duct::uneven(nodes, [width, height], self.waist, length, self.count, ends)
+                }
+                section => Duct::new(nodes, section, length, self.count, ends),
+            })
         } else {
             Box::new(Mass::new(nodes, self.mass(length, air)))
         }
@@ -111,7 +121,8 @@ impl Port {
         let air = network.air;
         network.elements.push(self.element(nodes, length, &air, fidelity));
         let element = network.elements.len() - 1;
-        let area = self.section.area() * f64::from(self.count);
+        // Where the air is fastest.
+        let area = self.section.area() * self.waist * f64::from(self.count);
         network.openings.push(Opening {
             label,
             kind: OpeningKind::Port,

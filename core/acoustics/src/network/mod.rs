@@ -28,7 +28,7 @@ pub struct Opening {
     pub element: usize,
     /// Which terminal of it faces outward.
     pub terminal: usize,
-    /// Area of the mouth or of the moving surface, m2.
+    /// Area of the mouth or of the moving surface, or of the waist of a port that has one, m2.
     pub area: f64,
     /// One-way travel that a diaphragm can make, m.
     pub xmax: Option<f64>,

@@ -64,6 +64,7 @@ fn vented(chamber: &Value) -> Ported {
             inner: end("inner"),
             outer: end("outer"),
             path: 0.0,
+            waist: 1.0,
         }
     };
     let ports = chamber["ports"].as_array().expect("ports").iter().map(port).collect();

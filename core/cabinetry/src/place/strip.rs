@@ -76,10 +76,11 @@ const NEAR: f64 = 1e-6;
 /// Into a face from its edge between two corners, square to the edge: unit.
 fn into(face: &Facet, a: Point, b: Point) -> Point {
     let corners = &face.corners;
-    let after =
-        corners.iter().position(|corner| *corner == a).map(|index| corners[(index + 1) % corners.len()]);
+    let same = |one: Point, other: Point| length(minus(one, other)) < NEAR;
+    let begins = (0..corners.len()).find(|index| same(corners[*index], a));
+    let onward = begins.is_some_and(|index| same(corners[(index + 1) % corners.len()], b));
     // Corners run counter-clockwise: the face lies to the left of an edge.
-    let edge = if after == Some(b) { minus(b, a) } else { minus(a, b) };
+    let edge = if onward { minus(b, a) } else { minus(a, b) };
     unit(cross(area_vector(corners), edge))
 }
 

@@ -295,6 +295,9 @@ pub struct RawPort {
     /// Slot: inside height.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub height: Option<Typed>,
+    /// Slot: inside height half-way in, where it narrows evenly and widens again; even where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub waist: Option<Typed>,
     /// Corner: inside length along each wall.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub side: Option<Typed>,

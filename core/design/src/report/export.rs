@@ -97,6 +97,8 @@ pub struct PortExport {
     pub section: &'static str,
     /// Diameter; width and height; length along either wall, m.
     pub sides: [f64; 2],
+    /// Of a slot, its height half-way in over that at its ends, between which it changes evenly.
+    pub waist: f64,
     /// As cut, m.
     pub length: f64,
     /// How many.
@@ -295,11 +297,11 @@ fn ports(enclosure: &Enclosure, built: &Built) -> Vec<PortExport> {
                 CrossSection::Slot { width, height } => ("slot", [width, height]),
                 CrossSection::Corner { side } => ("corner", [side; 2]),
             };
-            let (count, path) = (port.count, port.path);
+            let (count, path, waist) = (port.count, port.path, port.waist);
             // A correction at unit radius.
             let ends = [port.inner, port.outer].map(|end| end.length_correction(std::f64::consts::PI));
             let flanged = port.outer == End::Flanged;
-            PortExport { chamber, inside, section, sides, length, count, ends, flanged, path, at: None }
+            PortExport { chamber, inside, section, sides, waist, length, count, ends, flanged, path, at: None }
         };
         ports.iter().zip(lengths).map(port).collect::<Vec<_>>()
     };

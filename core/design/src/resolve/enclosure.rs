@@ -310,6 +310,17 @@ fn port(place: &str, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
     let length = reading.optional(&place("length"), &field::LENGTH, &raw.length);
     let count = reading.count(&place("count"), &field::COUNT, &raw.count);
     let path = reading.optional(&place("path"), &field::PATH, &raw.path);
+    let waist = reading.optional(&place("waist"), &field::WAIST, &raw.waist);
+    let waist = match (section, waist) {
+        (Some(CrossSection::Slot { height, .. }), Some(waist)) if waist > height => {
+            let range = Range { min: field::WAIST.min, max: height, field: &field::WAIST };
+            reading
+                .note(&place("waist"), ProblemKind::OutOfRange { given: field::WAIST.write(waist), range });
+            None
+        }
+        (Some(CrossSection::Slot { height, .. }), Some(waist)) => Some(waist / height),
+        _ => None,
+    };
     let outer = raw.outer_end.unwrap_or(RawEnd::Flanged);
     if !matches!(outer, RawEnd::Free | RawEnd::Flanged) {
         reading.note(
@@ -329,6 +340,7 @@ fn port(place: &str, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
         })),
         outer: end(outer),
         path: path.unwrap_or(0.0),
+        waist: waist.unwrap_or(1.0),
     })
 }
 

@@ -83,6 +83,7 @@ function portRows(design: RawDesign, chamber: string, at: number): Row[] {
     slot: [
       { name: 'Slot width', paths: [`${place}.width`], follows: width, optional: across },
       { name: 'Slot height', paths: [`${place}.height`] },
+      { name: 'Height in the middle', paths: [`${place}.waist`], optional: true },
     ],
     corner: [{ name: 'Side', paths: [`${place}.side`] }],
   };
