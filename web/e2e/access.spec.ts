@@ -54,14 +54,14 @@ for (const theme of THEMES) {
     await clean(page, 'a refused value', PANEL);
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
-    await expect(page.getByRole('list', { name: 'Schools' })).toContainText('Flat');
+    await expect(page.getByRole('list', { name: 'Starting points' })).toContainText('Flat');
     // Once with all that lies under a dialog, which must be hidden from everybody.
     await clean(page, 'kinds of cabinet');
     await page.getByRole('radio', { name: 'Transmission line' }).click();
     await page.getByRole('button', { name: /^Use Tapered/ }).click();
     await expect(page.locator('[data-figure="way"]')).toBeVisible();
     await clean(page, 'workbench, line');
-    for (const tab of ['Way 1', 'Drivers', 'Limits']) {
+    for (const tab of ['Segment 1', 'Drivers', 'Limits']) {
       await page.getByRole('tab', { name: tab }).click();
       await clean(page, `values of ${tab}`, PANEL);
     }
@@ -87,7 +87,7 @@ for (const theme of THEMES) {
     await page.goto(`${server.address}/drivers`);
     await expect(page.getByRole('row', { name: /Heron/ }).first()).toBeVisible();
     await clean(page, 'drivers');
-    await page.getByRole('button', { name: 'Bounds …' }).click();
+    await page.getByRole('button', { name: 'Filters …' }).click();
     await expect(page.getByRole('textbox', { name: 'Fs, at most' })).toBeVisible();
     await clean(page, 'bounds', DIALOG);
     await page.keyboard.press('Escape');
@@ -126,7 +126,7 @@ for (const theme of THEMES) {
     await openBuild(page, server, nook?.id ?? '');
     await page.getByRole('button', { name: 'Work on Sealed, bench berth' }).click();
     await page.locator('[data-figure="brief-lowest"]').click();
-    await expect(page.getByRole('region', { name: 'What mends it' })).toContainText('→');
+    await expect(page.getByRole('region', { name: 'Ways to fix it' })).toContainText('→');
     await clean(page, 'what mends it');
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
@@ -140,7 +140,7 @@ for (const theme of THEMES) {
       ['Alt+x', /Kind of cabinet/, 'compared'],
       ['Alt+q', /Vd = Sd|F3/, 'all figures worked out'],
       ['Alt+y', /as it is/, 'history'],
-      ['Alt+a', /put away/, 'archived'],
+      ['Alt+a', /Archived variants/, 'archived'],
       ['Alt+u', /Lengths/, 'units'],
       ['Alt+g', /Alignment/, 'glossary'],
       ['Control+k', /Undo/, 'palette'],

@@ -10,7 +10,7 @@ const WRONG: [string, string, string][] = [
   ['Tuning Fb', '29 mm', '"mm" is a unit of length, not of frequency'],
   ['Slot height', '1,000 mm', 'may mean a thousand or a decimal comma'],
   ['Ports', '99', '99 is outside 1 to 16'],
-  ['Leaks QL', '0.5', '0.5 is outside 1 to 1000'],
+  ['Leakage (QL)', '0.5', '0.5 is outside 1 to 1000'],
 ];
 
 test('what cannot be is refused beside the field, with the range, and changes nothing', async ({

@@ -53,7 +53,7 @@ test('a port that does not fit is said, and a way out that the program finds mak
   await expect(page.getByText('Everything fits, with air around it')).toBeVisible();
   await page.getByRole('radiogroup', { name: 'Turns of the port' }).getByText('None').click();
   await expect(page.getByRole('list', { name: 'What does not fit' })).toContainText('The port does not fit');
-  const ways = page.getByRole('region', { name: 'Ways out' });
+  const ways = page.getByRole('region', { name: 'Ways to fix it' });
   await expect(ways.getByRole('listitem').first()).toContainText('turned up once at the back');
   await ways
     .getByRole('button', { name: /^Try as a variant/ })
@@ -78,7 +78,7 @@ test('a standing wave is seen in the section, its fill weighed, and what it does
   expect(await section.locator('rect[opacity]').count()).toBeGreaterThan(100);
   await page.getByRole('button', { name: 'A layer of fill' }).click();
   await expect(page.getByRole('region', { name: 'Layers of fill' })).toContainText(/Weighs \d+ g/);
-  const ring = page.getByRole('region', { name: 'Ring check' });
+  const ring = page.getByRole('region', { name: 'Standing-wave check' });
   await expect(ring).toContainText(/wave/);
   const lines: string[] = [];
   page.on('requestfinished', async (request) => {
@@ -127,7 +127,7 @@ test('the box is turned, cut away, and its parts chosen in three dimensions', as
   test.setTimeout(120_000);
   await page.setViewportSize({ width: 1024, height: 640 });
   await openBox(page, server, 'Barn dance');
-  await page.getByRole('radio', { name: 'Turn it' }).click();
+  await page.getByRole('radio', { name: '3-D' }).click();
   const turned = page.getByRole('img', { name: /^The box in three dimensions/ });
   await expect(turned.locator('canvas')).toBeVisible();
   const picture = async () => (await turned.screenshot()).toString('base64');
@@ -223,13 +223,13 @@ test('braces are proposed, put in, and the boards ring higher', async ({ page, s
   await page.getByRole('textbox', { name: 'Middle, from below' }).fill('120 mm');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Brace', exact: true }).first()).toBeVisible();
-  await page.getByRole('button', { name: 'Take out brace 1' }).click();
+  await page.getByRole('button', { name: 'Remove brace 1' }).click();
   await expect(page.getByRole('region', { name: 'Braces' })).not.toContainText('Brace 1');
 });
 
 test('every view is drawn and handed out', async ({ page, server }) => {
   await openBox(page, server, 'Barn dance');
-  for (const view of ['Front', 'Plan', 'Boards apart', 'Side section']) {
+  for (const view of ['Front', 'Plan', 'Exploded', 'Side section']) {
     await page.getByRole('radio', { name: view }).click();
     await expect(page.getByRole('group', { name: `${view} of the box` })).toBeVisible();
   }

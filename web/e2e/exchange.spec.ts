@@ -45,7 +45,7 @@ test('a driver is found by bounds, sorted, tagged, and its doubtful value mended
   server,
 }) => {
   await page.goto(`${server.address}/drivers`);
-  await page.getByRole('button', { name: 'Bounds …' }).click();
+  await page.getByRole('button', { name: 'Filters …' }).click();
   const bound = page.getByRole('textbox', { name: 'Sd, at least' });
   await bound.fill('500');
   await bound.press('Enter');

@@ -50,13 +50,13 @@ const TUNED: Record<Family, [string, string, string]> = {
   bandpass4: ['Front', 'Tuning Fb', '60 Hz'],
   bandpass6_parallel: ['Rear', 'Tuning Fb', '27 Hz'],
   bandpass6_series: ['Front', 'Volume Vb', '35 l'],
-  line: ['Way 1', 'Length', '1.6 m'],
+  line: ['Segment 1', 'Length', '1.6 m'],
   mass_loaded_line: ['Port', 'Port length', '200 mm'],
-  back_horn: ['Way', 'Ends at', '2500 cm2'],
+  back_horn: ['Horn', 'End area', '2500 cm2'],
   front_horn: ['Rear chamber', 'Volume Vb', '60 l'],
   tapped_horn: ['Taps', 'Driver at', '0.25 m'],
-  slot_flare: ['Way 1', 'Ends at', '120 cm2'],
-  open_baffle: ['Baffle', 'Way round', '0.8 m'],
+  slot_flare: ['Segment 1', 'End area', '120 cm2'],
+  open_baffle: ['Baffle', 'Baffle path', '0.8 m'],
   infinite_baffle: ['Wall', 'Drive', '40 W'],
 };
 
@@ -93,7 +93,7 @@ for (const { id, name } of tables.families) {
     await expect(page.getByRole('button', { name: `Kind of cabinet: ${name}` })).toBeVisible();
     await expect(page.getByRole('list', { name: 'Figures' })).toHaveText(after, { useInnerText: true });
     // Beside the plain box, both read at the cursor in every lane.
-    await expect(page.getByRole('region', { name: 'Level' }).getByRole('definition')).toHaveCount(2);
+    await expect(page.getByRole('region', { name: 'SPL' }).getByRole('definition')).toHaveCount(2);
     await expect(page.getByRole('img', { name: /^Runs out first/ })).toBeVisible();
 
     const started = page.getByRole('button', { name: new RegExp(`^More for ${name.slice(0, 8)}`) });
@@ -129,7 +129,7 @@ test('wishes change what the schools begin with', async ({ page, server }) => {
   const build = await emptyBuild(server, 'Wishes');
   await openBuild(page, server, build.id);
   await choose(page, 'line');
-  const starting_points = page.getByRole('list', { name: 'Schools' });
+  const starting_points = page.getByRole('list', { name: 'Starting points' });
   await expect(starting_points).toContainText('brakes the cone at 32 Hz');
   await page.getByRole('textbox', { name: 'Lowest note' }).fill('41.2');
   await page.keyboard.press('Enter');
@@ -175,7 +175,7 @@ test('several ports of different size each have their values', async ({ page, se
   const part = page.getByRole('dialog', { name: 'Port 2' });
   await expect(part.getByRole('textbox', { name: 'Diameter' })).toBeFocused();
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Take this port away' }).click();
+  await page.getByRole('button', { name: 'Remove this port' }).click();
   await expect(page.getByRole('tab', { name: 'Port 2' })).toHaveCount(0);
 });
 

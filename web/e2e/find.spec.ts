@@ -122,5 +122,5 @@ test('drivers are compared in the same box and each in its own', async ({ page, 
   await page.getByRole('combobox', { name: 'Kind of cabinet' }).selectOption('sealed');
   await expect(page.getByRole('textbox', { name: 'Tuning of the same box' })).toHaveCount(0);
   await page.getByRole('radio', { name: 'Each in its own' }).click();
-  await expect(page.getByRole('region', { name: 'Level' })).toContainText('Coot 250/4');
+  await expect(page.getByRole('region', { name: 'SPL' })).toContainText('Coot 250/4');
 });

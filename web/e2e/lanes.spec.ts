@@ -3,9 +3,9 @@ import { expect, openBuild, test } from './support';
 test('two variants are overlaid and read at one cursor', async ({ page, server }) => {
   const build = await server.makeBuild('Overlay');
   await openBuild(page, server, build.id);
-  const level = page.getByRole('region', { name: 'Level' });
+  const level = page.getByRole('region', { name: 'SPL' });
   await expect(level.getByRole('definition')).toHaveCount(2);
-  for (const name of ['Level', 'Cone travel', 'Air speed', 'Impedance', 'Group delay']) {
+  for (const name of ['SPL', 'Cone travel', 'Air speed', 'Impedance', 'Group delay']) {
     await expect(page.getByRole('region', { name, exact: true })).toBeVisible();
   }
   await page.getByRole('button', { name: 'Show Sealed, bench berth in the lanes' }).click();

@@ -63,7 +63,7 @@ test('from a move of the hand to the redrawn lanes', async ({ page, server }) =>
   for (const name of ['Long shelf', 'Twin radiators']) {
     await page.getByRole('button', { name: `Show ${name} in the lanes` }).click();
   }
-  await expect(page.getByRole('region', { name: 'Level' }).getByRole('definition')).toHaveCount(4);
+  await expect(page.getByRole('region', { name: 'SPL' }).getByRole('definition')).toHaveCount(4);
   const rule = await page.getByRole('slider', { name: 'Volume Vb, rule' }).boundingBox();
   if (!rule) throw new Error('no rule');
   const [x, y] = [rule.x + rule.width / 2, rule.y + rule.height / 2];

@@ -32,13 +32,13 @@ for (const theme of ['light', 'dark'] as const) {
     }
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
     await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
-    await expect(page.getByRole('list', { name: 'Schools' })).toContainText('QB3');
+    await expect(page.getByRole('list', { name: 'Starting points' })).toContainText('QB3');
     if (theme === 'light') await shoot('kind-of-cabinet');
     await page.keyboard.press('Escape');
     if (theme === 'light') {
       await page.getByRole('button', { name: 'Work on Sealed, bench berth' }).click();
       await page.locator('[data-figure="brief-lowest"]').click();
-      await expect(page.getByRole('region', { name: 'What mends it' })).toContainText('→');
+      await expect(page.getByRole('region', { name: 'Ways to fix it' })).toContainText('→');
       await page.waitForTimeout(400);
       await shoot('mending');
       await page.keyboard.press('Escape');
@@ -73,7 +73,7 @@ for (const theme of ['light', 'dark'] as const) {
       await shoot('fold');
       await openBuild(page, server, nook?.id ?? '');
       await page.getByRole('link', { name: 'Box' }).click();
-      await page.getByRole('radio', { name: 'Turn it' }).click();
+      await page.getByRole('radio', { name: '3-D' }).click();
       await page.waitForTimeout(2500);
       await shoot('turned');
       await page.getByRole('link', { name: 'Curves' }).click();

@@ -39,7 +39,7 @@ test('a chip that is short opens to what mends it, and a click makes the variant
   const lowest = figure(page, 'brief-lowest');
   await expect(lowest).toContainText('too high');
   await lowest.click();
-  const suggestions = page.getByRole('region', { name: 'What mends it' });
+  const suggestions = page.getByRole('region', { name: 'Ways to fix it' });
   const first = suggestions.getByRole('listitem').first();
   await expect(first).toContainText('→');
   await expect(page.getByRole('region', { name: 'How is this worked out?' })).toContainText('Lref');
@@ -83,7 +83,7 @@ test('lanes are folded, moved, enlarged and zoomed, and stay so', async ({ page,
   await expect
     .poll(async () => (await lane('Group delay').boundingBox())?.y ?? 0)
     .toBeLessThan((await lane('Impedance').boundingBox())?.y ?? 0);
-  await choose('Level', 'Set the range …');
+  await choose('SPL', 'Set the range …');
   await page.getByRole('textbox', { name: 'Lowest' }).fill('110');
   await page.getByRole('textbox', { name: 'Highest' }).fill('80');
   await page.getByRole('button', { name: 'Set', exact: true }).click();
@@ -92,10 +92,10 @@ test('lanes are folded, moved, enlarged and zoomed, and stay so', async ({ page,
   await page.getByRole('button', { name: 'Set', exact: true }).click();
   await page.reload();
   await expect.poll(() => height('Air speed')).toBeLessThan(30);
-  await choose('Impedance', 'Give it all the room');
+  await choose('Impedance', 'Maximise');
   await expect.poll(() => height('Impedance')).toBeGreaterThan(300);
-  await expect.poll(() => height('Level')).toBeLessThan(30);
-  await choose('Impedance', 'Back among the others');
+  await expect.poll(() => height('SPL')).toBeLessThan(30);
+  await choose('Impedance', 'Back to all lanes');
   await page.keyboard.press('Alt+3');
   await expect.poll(() => height('Air speed')).toBeGreaterThan(50);
 
@@ -252,7 +252,7 @@ test('every figure of a variant is worked out on one sheet', async ({ page, serv
 });
 
 test('variants are put in order, compared, looked back on and brought back', async ({ page, server }) => {
-  const build = await server.makeBuild('Shelf');
+  const build = await server.makeBuild('In stock');
   await openBuild(page, server, build.id);
   const names = () => page.getByRole('button', { name: /^Work on / }).allInnerTexts();
   await page.getByRole('button', { name: 'More for Slot, all-round' }).click();

@@ -11,7 +11,7 @@ pub static TERMS: &[(&str, &str)] = &[
     ("Fc", "Resonance of the driver on the spring of its suspension and of the air in a closed box."),
     (
         "Qtc",
-        "How a closed box rings at its resonance: 0.5 does not overshoot, 0.707 is flattest, above 1 the bass stands out.",
+        "How a closed box behaves at its resonance: 0.5 does not overshoot, 0.707 is flattest, above 1 the bass stands out.",
     ),
     (
         "Fb",
@@ -35,9 +35,9 @@ pub static TERMS: &[(&str, &str)] = &[
     ("Alignment", "A proven recipe of box and tuning for a driver of given parameters."),
     (
         "Limit ribbon",
-        "Says along the frequencies what runs out first: amplifier, coil, cone, air or radiator.",
+        "Says along the frequency axis what limits the level: amplifier, coil, cone, air or radiator.",
     ),
-    ("Largest clean output", "The level at each frequency when the first limit is just met."),
+    ("Maximum clean level", "The level at each frequency when the first limit is just met."),
     ("Standing wave", "Sound that runs to and fro between two walls and piles up; a box's own note."),
     (
         "Isobaric pair",
@@ -58,5 +58,5 @@ pub static TERMS: &[(&str, &str)] = &[
         "How far the peaks of what is played stand above its mean: 3 dB for a tone, 10 and more for music.",
     ),
     ("High-pass", "A filter that keeps what is too low away from the driver."),
-    ("Hump", "How far the highest level stands above the plain of the curve."),
+    ("Peak", "How far the highest level stands above the passband level."),
 ];

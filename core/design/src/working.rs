@@ -137,7 +137,7 @@ fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     };
     Some(Working {
         id: "level",
-        name: "Level at 1 m",
+        name: "SPL at 1 m",
         result: format!("{:.1} dB", computed.figures.reference_level),
         formula,
         inputs: reference,
@@ -160,7 +160,7 @@ fn clean(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     ];
     Some(Working {
         id: "clean",
-        name: "Largest clean level",
+        name: "Maximum clean level",
         result: format!("{most:.1} dB at 1 m and {}", hertz(f3)),
         formula: "L(f) + 20 lg of the least of: volts/E, amperes/I, √(heat/(I² Re)), Xmax/x, air/v",
         inputs: given.into_iter().flatten().collect(),

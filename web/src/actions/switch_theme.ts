@@ -2,7 +2,7 @@ import type { Action } from './action';
 
 export const switchTheme: Action = {
   id: 'switch-theme',
-  name: 'Switch between daylight and lamplight',
+  name: 'Switch between light and dark theme',
   keys: ['alt+l'],
   when: () => true,
   run: (context) => context.switchTheme(),

@@ -21,5 +21,5 @@ export const windows: Action[] = [
   action('compare', 'Compare the variants', 'alt+x'),
   action('workings', 'All figures of the active variant, worked out', 'alt+q'),
   action('history', 'History of the active variant', 'alt+y'),
-  action('archived', 'Variants that were put away', 'alt+a'),
+  action('archived', 'Archived variants', 'alt+a'),
 ];

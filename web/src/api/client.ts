@@ -19,7 +19,7 @@ export class Refusal extends Error {
 /** The server did not answer. */
 export class Unreachable extends Error {
   constructor() {
-    super('The server does not answer. Start it again; nothing that was kept is lost.');
+    super('The server does not answer. Start it again; nothing that was saved is lost.');
   }
 }
 

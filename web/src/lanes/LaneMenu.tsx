@@ -36,7 +36,7 @@ export const LaneMenu = memo(function LaneMenu({ lane, order, folded, range }: P
       >
         <Item onSelect={() => laneViews.fold(lane.id)}>{folded ? 'Unfold' : 'Fold away'}</Item>
         <Item onSelect={() => laneViews.maximise(lane.id)}>
-          {alone === lane.id ? 'Back among the others' : 'Give it all the room'}
+          {alone === lane.id ? 'Back to all lanes' : 'Maximise'}
         </Item>
         <Item disabled={at <= 0} onSelect={() => laneViews.move(lane.id, -1, order)}>
           Move up
@@ -45,7 +45,7 @@ export const LaneMenu = memo(function LaneMenu({ lane, order, folded, range }: P
           Move down
         </Item>
         <Item onSelect={() => setSetting(true)}>Set the range …</Item>
-        {range && <Item onSelect={() => laneViews.range(lane.id, null)}>Range as it comes</Item>}
+        {range && <Item onSelect={() => laneViews.range(lane.id, null)}>Auto range</Item>}
       </Menu>
       {setting && <RangeDialog lane={lane} range={range} onClose={() => setSetting(false)} />}
     </>

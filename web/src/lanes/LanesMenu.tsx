@@ -94,8 +94,8 @@ export function LanesMenu({ title, shown, activeId }: Props) {
             {played === 'step' ? 'Step over time' : 'Burst at the cursor, over time'}
           </Check>
         ))}
-        <Item onSelect={() => laneViews.reset()}>As they were at first</Item>
-        <Heading>Take away</Heading>
+        <Item onSelect={() => laneViews.reset()}>Reset view</Item>
+        <Heading>Export</Heading>
         <Item onSelect={() => setTable(true)}>Values as a table …</Item>
         <Item onSelect={() => save(`${title}.svg`, new Blob([asSvg(picture())], { type: 'image/svg+xml' }))}>
           Picture (SVG)

@@ -82,8 +82,8 @@ export const LANES: Lane[] = [
   {
     id: 'level',
     meaning:
-      'How loud it is at 1 m, at the drive and in the space that are shown above. The thin line is the largest clean output: where the first limit is just met.',
-    name: 'Level',
+      'How loud it is at 1 m, at the drive and in the space that are shown above. The thin line is the maximum clean level: where the first limit is just met.',
+    name: 'SPL',
     unit: 'dB at 1 m',
     share: 1.75,
     values: level,
@@ -95,7 +95,7 @@ export const LANES: Lane[] = [
       return [top - 45, top];
     },
     decimals: 1,
-    extras: ({ max_output }) => [{ label: 'largest clean output', values: max_output.level }],
+    extras: ({ max_output }) => [{ label: 'maximum clean level', values: max_output.level }],
   },
   {
     id: 'travel',

@@ -34,7 +34,7 @@ describe('the picture of the lanes', () => {
       'Nook',
       'Slot & <round>',
       'Other',
-      'Level',
+      'SPL',
       'Impedance',
       'values at 41.2 Hz E1',
       'B0',

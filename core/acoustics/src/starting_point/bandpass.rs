@@ -67,7 +67,7 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
     let (fs, qts, vas) = (ask.driver.fs(), ask.driver.qts(), ask.vas());
     if qts > 0.75 {
         return refuse(format!(
-            "Qts {qts:.2} is too high for two ported chambers: the band would be one hump. 0.25 to 0.5 is usual."
+            "Qts {qts:.2} is too high for two ported chambers: the band would be one peak. 0.25 to 0.5 is usual."
         ));
     }
     let low = ask.lowest_or(1.1 * fs);

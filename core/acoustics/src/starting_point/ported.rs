@@ -35,7 +35,7 @@ pub(super) fn flat_box(ask: &Ask) -> Result<(f64, f64, &'static str), Refusal> {
             "Qts {qts:.2} is so low that the flat box would be tiny and high: this driver asks for a horn, or for series resistance."
         )),
         _ => refuse(format!(
-            "Qts {qts:.2} is too high for a port without a large hump: seal it, vent it aperiodically, or take an open baffle."
+            "Qts {qts:.2} is too high for a port without a large peak: seal it, vent it aperiodically, or take an open baffle."
         )),
     }
 }
@@ -146,7 +146,7 @@ fn lowest_note(ask: &Ask) -> Result<Start, Refusal> {
         (0..48).map(|k| 0.08 * vas * 2f64.powf(f64::from(k) / 7.0)).find(|volume| reach(*volume).is_some());
     let Some(volume) = found else {
         return refuse(format!(
-            "No box around this driver is within 3 dB at {tuning:.0} Hz without a hump of more than 3 dB. Equalise, or take a driver with a lower Fs."
+            "No box around this driver is within 3 dB at {tuning:.0} Hz without a peak of more than 3 dB. Equalise, or take a driver with a lower Fs."
         ));
     };
     if let Some(most) = ask.wishes.volume.filter(|most| volume > *most) {

@@ -25,7 +25,7 @@ pub static SEALED: &[StartingPoint] = &[
     StartingPoint {
         id: "chebyshev",
         name: "Smallest",
-        start: |ask| by_qtc(ask, 1.0, "a small box with a hump of 1.2 dB (Chebyshev)"),
+        start: |ask| by_qtc(ask, 1.0, "a small box with a peak of 1.2 dB (Chebyshev)"),
     },
     StartingPoint { id: "just_seal_it", name: "Just seal it", start: just_seal_it },
     StartingPoint { id: MAKER, name: "As the maker recommends", start: recommended },

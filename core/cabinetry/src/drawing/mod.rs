@@ -47,7 +47,7 @@ impl View {
             Self::Side => "Side section",
             Self::Front => "Front",
             Self::Plan => "Plan",
-            Self::Exploded => "Boards apart",
+            Self::Exploded => "Exploded",
         }
     }
 }

@@ -222,7 +222,7 @@ fn radiator_words(
         }
         if sag > SAG * xmax {
             words.push(format!(
-                "Lying level it would hang through by {:.1} mm, {:.0} % of its travel: mount it upright.",
+                "Lying level it would sag by {:.1} mm, {:.0} % of its travel: mount it upright.",
                 sag * 1e3,
                 100.0 * sag / xmax
             ));

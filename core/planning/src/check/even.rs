@@ -43,13 +43,13 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         ratio: 10f64.powf(-off(level) / 20.0),
         why: if peak {
             format!(
-                "At {at:.0} Hz the level stands {:.1} dB above its plain; more than {HUMP:.0} dB is heard as one note that booms. A \
+                "At {at:.0} Hz the level stands {:.1} dB above its passband level; more than {HUMP:.0} dB is heard as one note that booms. A \
                  larger or less high-tuned cabinet, fill, or a driver with a lower Qts evens it out; an equaliser can cut it.",
                 level - plain
             )
         } else {
             format!(
-                "At {at:.0} Hz, within the band, the level lies {:.1} dB below its plain. A higher tuning fills a sag above it; a \
+                "At {at:.0} Hz, within the band, the level lies {:.1} dB below its passband level. A higher tuning fills a sag above it; a \
                  bandpass must reach up to the crossover; a coil's inductance takes the upper end.",
                 plain - level
             )

@@ -173,7 +173,7 @@ pub static PARAMETERS: [Parameter; 14] = [
     },
     Parameter {
         id: "ql",
-        name: "Leaks QL",
+        name: "Leakage (QL)",
         field: &field::QL,
         read: |held| has_box(held).then(|| field::QL.read(held.raw.enclosure.ql.as_ref()))?,
         write: |raw, _, value| put(&mut raw.enclosure.ql, &field::QL, value),

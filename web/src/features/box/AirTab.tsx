@@ -33,7 +33,7 @@ export function AirTab(props: Props) {
       <Findings report={report} />
       {report.findings.some(({ forbids }) => forbids) && (
         <Mends
-          title="Ways out"
+          title="Ways to fix it"
           check="fits"
           design={{ ...design, body: bodyOf(design) }}
           brief={brief ?? {}}
@@ -87,7 +87,7 @@ function Placed(props: Props & { of: PlaceKey; name: string; usual: RawFace; alo
     <section aria-label={name} className="flex flex-col gap-1">
       <h3>{name}</h3>
       <div className="grid grid-cols-[minmax(0,1fr)_8rem] items-center gap-2">
-        <span>Sits in</span>
+        <span>Mounted on</span>
         <Select
           label={`Board of the ${name.toLowerCase()}`}
           value={(place?.face ?? part?.face ?? usual) as RawFace}
@@ -141,7 +141,7 @@ function Port(props: Props & { list: 'ports' | 'front_ports'; at: number }) {
       {part && <p className="text-soft">{runs(part)}</p>}
       {part?.face !== null && (
         <div className="grid grid-cols-[minmax(0,1fr)_8rem] items-center gap-2">
-          <span>Comes out at the</span>
+          <span>Opens on the</span>
           <Select
             label={`Board of the ${name.toLowerCase()}`}
             value={(build.face ?? part?.face ?? 'front') as RawFace}
@@ -166,7 +166,7 @@ function Port(props: Props & { list: 'ports' | 'front_ports'; at: number }) {
       />
       <BodyField
         {...here}
-        name={ports[at]?.shape === 'round' ? 'Wall of the tube' : 'Board'}
+        name={ports[at]?.shape === 'round' ? 'Pipe wall' : 'Board'}
         path={path('wall')}
         follows={ports[at]?.shape === 'round' ? 0.004 : 0.018}
         write={write('wall')}

@@ -174,7 +174,7 @@ function Drawn({ report, design, wave, selected, onSelect }: DrawnProps) {
           value={view}
           options={[
             ...report.drawings.map(({ view: id, name }) => [id as ViewId, name] as const),
-            ['model', 'Turn it'],
+            ['model', '3-D'],
           ]}
           onChange={setView}
         />

@@ -17,7 +17,7 @@ type Curve = keyof CavityCheckCurves;
 const CURVES = [
   ['impedance', 'Impedance'],
   ['port', 'Port alone'],
-  ['level', 'Level'],
+  ['level', 'SPL'],
 ] as const satisfies readonly (readonly [Curve, string])[];
 
 /** What the waves do to impedance and sound, beside a box that is only a spring. */
@@ -34,13 +34,13 @@ export function CavityCheck({ design }: Props) {
   if (quick.data === null) return null;
   const values = found && [found.lumped[curve], found.cavity[curve]];
   return (
-    <section aria-label="Ring check" className="flex flex-col gap-1.5">
+    <section aria-label="Standing-wave check" className="flex flex-col gap-1.5">
       <h3>Ring check</h3>
       <Message error={whole.error ?? quick.error} />
       {found && <p>{inWords(found.words)}</p>}
       <div className="flex flex-wrap items-center gap-2">
         <Choice
-          label="Curve of the ring check"
+          label="Curve of the standing-wave check"
           value={curve}
           options={CURVES.filter(([id]) => id !== 'port' || (found?.lumped.port.length ?? 1) > 0)}
           onChange={setCurve}

@@ -164,7 +164,7 @@ export function RadiatorCut({ report, ...editing }: RadiatorProps) {
         </div>
       )}
       <p>
-        {`Moves ${mm(travel[0] ?? 0)} one way at ${(travel[1] ?? 0).toFixed(0)} Hz at this drive${xmax == null ? '' : ` of ${mm(xmax)}`}; lying level it would hang through by ${mm(sag)}.`}
+        {`Moves ${mm(travel[0] ?? 0)} one way at ${(travel[1] ?? 0).toFixed(0)} Hz at this drive${xmax == null ? '' : ` of ${mm(xmax)}`}; lying level it would sag by ${mm(sag)}.`}
         {moves != null && ` All together move ${moves.toFixed(1)} times what the cones can.`}
       </p>
       <p className={words.startsWith('Travel') ? 'text-met' : 'font-semibold text-short'}>{inWords(words)}</p>

@@ -27,7 +27,7 @@ export function Damping({ damping: { quick, physical }, design, edit }: Props) {
     <section aria-label="Fill and tuning" className="flex flex-col gap-1">
       <h3>What fill does to the tuning</h3>
       <p className="text-[13px] text-soft">
-        Two schools. The quick one knows only how full the box is; the simulation uses it. The other reckons
+        Two methods. The quick one knows only how full the box is; the simulation uses it. The other reckons
         with density and flow resistivity of each layer below.
       </p>
       <table className="w-full text-[13px]">
@@ -38,7 +38,7 @@ export function Damping({ damping: { quick, physical }, design, edit }: Props) {
               Wool
             </th>
             <th scope="col" className="text-right">
-              Seems larger
+              Apparent volume
             </th>
             <th scope="col" className="text-right">
               QA

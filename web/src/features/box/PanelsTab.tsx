@@ -150,7 +150,7 @@ export function PanelsTab(props: Props) {
               />
               <Button
                 look="quiet"
-                aria-label={`Take out brace ${at + 1}`}
+                aria-label={`Remove brace ${at + 1}`}
                 onClick={() => edit(without(design, 'braces', at), 'brace')}
               >
                 <Icon name="close" />

@@ -41,7 +41,7 @@ export function PipeList() {
               <th scope="col">Flare</th>
               <th scope="col">Flange</th>
               <th scope="col">
-                <span className="sr-only">Take out</span>
+                <span className="sr-only">Remove</span>
               </th>
             </tr>
           </thead>
@@ -75,7 +75,7 @@ export function PipeList() {
                 <td>
                   <Button
                     look="quiet"
-                    aria-label={`Take out ${pipe.name}`}
+                    aria-label={`Remove ${pipe.name}`}
                     onClick={() => pipes.set({ list: withPipe(list, at, null) })}
                   >
                     <Icon name="close" />

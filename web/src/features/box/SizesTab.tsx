@@ -208,7 +208,7 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
                 )}
                 <Button
                   look="quiet"
-                  aria-label={`Take out ${item.name}`}
+                  aria-label={`Remove ${item.name}`}
                   onClick={() => edit(without(design, 'items', index), 'what takes room')}
                 >
                   <Icon name="close" />

@@ -158,7 +158,7 @@ function Fill({ design, errors, edit, report }: Editing & { report: BodyReport }
               />
               <Button
                 look="quiet"
-                aria-label={`Take out the layer at the ${face}`}
+                aria-label={`Remove the layer at the ${face}`}
                 onClick={() => edit(without(design, 'fills', at), 'fill')}
               >
                 <Icon name="close" />

@@ -163,7 +163,7 @@ const FIGURES: [string, (boxed: Boxed) => string][] = [
   ['2.83 V, dB', ({ level }) => level?.toFixed(1) ?? '–'],
   ['Hump, dB', ({ peak }) => peak?.toFixed(1) ?? '–'],
   ['Clean at F3, dB', ({ clean }) => clean?.toFixed(1) ?? '–'],
-  ['Least Z, Ω', ({ impedance }) => impedance?.toFixed(1) ?? '–'],
+  ['Minimum impedance, Ω', ({ impedance }) => impedance?.toFixed(1) ?? '–'],
 ];
 
 function Table({ comparison }: { comparison: Comparison }) {
@@ -214,7 +214,7 @@ function Table({ comparison }: { comparison: Comparison }) {
       </table>
       <p className="pt-1 text-[13px] text-soft">
         Drawn at 2.83 V. Clean is the largest level at F3 within Xmax, Pe and 17 m/s in ports. Its own box is
-        that of the first school of this kind that has one for the driver.
+        that of the first starting point of this kind that has one for the driver.
       </p>
       <details className="text-[13px]">
         <summary className="text-soft">Where each one's own box comes from</summary>

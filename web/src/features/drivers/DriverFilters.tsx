@@ -69,13 +69,13 @@ export function DriverFilters({ wanted, tags, onChange, onClear }: Props) {
       </label>
       <Popover.Root>
         <Popover.Trigger asChild>
-          <Button>Bounds …</Button>
+          <Button>Filters …</Button>
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content
             align="start"
             sideOffset={4}
-            aria-label="Bounds on values"
+            aria-label="Filters on values"
             className="z-50 w-[520px] rounded-md border border-line bg-paper p-3 shadow-xl"
           >
             <p className="mb-2 text-soft">

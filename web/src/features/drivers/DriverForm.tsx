@@ -162,7 +162,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }:
             }}
           />
         </div>
-        {text('frequency_range', 'Printed frequency range (kept, never used: the box decides)', 120)}
+        {text('frequency_range', 'Printed frequency range (noted, never used: the box decides)', 120)}
       </div>
       <div aria-live="polite" className="min-h-12">
         {report && <Derived report={report} driver={driver} onChange={setDriver} />}

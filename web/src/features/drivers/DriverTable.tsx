@@ -36,7 +36,7 @@ const COLUMNS: Column[] = [
   { name: 'Pe', unit: 'W', sort: 'pe', value: (driver) => driver.pe, decimals: 0 },
   { name: '2.83 V', unit: 'dB', sort: 'level', value: (driver) => driver.level, decimals: 1 },
   { name: 'Price', unit: '', sort: 'price', value: (driver) => driver.price, decimals: 0 },
-  { name: 'Shelf', unit: '', sort: 'on_hand', value: (driver) => driver.on_hand, decimals: 0 },
+  { name: 'In stock', unit: '', sort: 'on_hand', value: (driver) => driver.on_hand, decimals: 0 },
 ];
 
 const PAGE = 50;
@@ -146,7 +146,7 @@ export function DriverTable({ action, onAct, chosen, onChoose, archived = false 
 }
 
 function counted(total: number, offset: number): string {
-  if (total === 0) return 'No driver is like that.';
+  if (total === 0) return 'No matches.';
   if (total <= PAGE) return total === 1 ? '1 driver' : `${total} drivers`;
   return `${offset + 1} to ${Math.min(offset + PAGE, total)} of ${total} drivers`;
 }

@@ -162,7 +162,7 @@ function Find({ build, begun }: { build: BuildWithVariants; begun: DriverMatch |
         {!chosen && (
           <p className="text-soft">
             Choose a row or a point to see what the driver comes to in every kind of cabinet. Travel, air
-            noise and the amplifier are within the loudness: it is the largest clean level over the whole
+            noise and the amplifier are within the loudness: it is the maximum clean level over the whole
             band.
           </p>
         )}

@@ -93,7 +93,7 @@ export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
                   aria-label={`Make a variant of ${name}, ${familyEntry(family).name}`}
                   onClick={() => onTake(driver, family)}
                 >
-                  Build it
+                  Try this design
                 </Button>
               </td>
             </tr>

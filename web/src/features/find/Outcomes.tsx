@@ -60,7 +60,7 @@ export function Outcomes({ match, chosen, busy, onTake }: Props) {
                   aria-label={`Make a variant of ${familyEntry(family).name} for ${chosen.name}`}
                   onClick={() => onTake(chosen.driver, family)}
                 >
-                  Build it
+                  Try this design
                 </Button>
               )}
             </div>

@@ -19,7 +19,7 @@ export function Progress({ match, onCancel }: Props) {
         {match.total === 0 && (
           <>
             <Link to="/drivers" className="font-medium text-oak underline">
-              Put some in
+              Add drivers
             </Link>
             , typed from their sheets or imported as a table, and come back.
           </>

@@ -16,7 +16,7 @@ export const AXES: Record<Axis['id'], Axis> = {
   f3: { id: 'f3', name: 'Lowest note', unit: 'Hz', value: ({ f3 }) => f3, logarithmic: true },
   loudness: {
     id: 'loudness',
-    name: 'Clean level',
+    name: 'Maximum clean level',
     unit: 'dB',
     value: ({ loudness }) => loudness,
     logarithmic: false,

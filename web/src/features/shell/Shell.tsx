@@ -81,8 +81,8 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
           <button
             type="button"
             className="rounded-[3px] p-1.5 hover:bg-rule"
-            aria-label={theme === 'dark' ? 'Daylight' : 'Lamplight'}
-            title={theme === 'dark' ? 'Daylight' : 'Lamplight'}
+            aria-label={theme === 'dark' ? 'Light theme' : 'Dark theme'}
+            title={theme === 'dark' ? 'Light theme' : 'Dark theme'}
             onClick={switchTheme}
           >
             <Icon name="lamp" />

@@ -13,7 +13,7 @@ interface Props {
   onClose: () => void;
 }
 
-/** Variants that were put away, to be brought back. */
+/** Archived variants, to be brought back. */
 export function ArchivedDialog({ build, onBack, onClose }: Props) {
   const archived = useArchived(build);
   const restore = useMutation({
@@ -22,7 +22,7 @@ export function ArchivedDialog({ build, onBack, onClose }: Props) {
     onSuccess: onBack,
   });
   return (
-    <Dialog title="Variants that were put away" open onClose={onClose}>
+    <Dialog title="Archived variants" open onClose={onClose}>
       <Message error={archived.error ?? restore.error} />
       {archived.data?.length === 0 && <p>None. What is archived waits here.</p>}
       <ul className="flex flex-col gap-1.5">

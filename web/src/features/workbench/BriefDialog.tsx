@@ -22,7 +22,7 @@ interface Props {
 }
 
 const SPACES = [
-  ['', 'as the variant says'],
+  ['', 'not set'],
   ['full', 'free on all sides'],
   ['half', 'on the floor'],
   ['quarter', 'on the floor, at a wall'],
@@ -30,10 +30,10 @@ const SPACES = [
 ] as const;
 
 const PROGRAMMES = [
-  ['', 'as the variant says'],
+  ['', 'not set'],
   ['music', 'music, 10 dB crest'],
   ['film', 'film, 12 dB crest'],
-  ['sine', 'held tones'],
+  ['sine', 'sine'],
 ] as const;
 
 const AIR = [

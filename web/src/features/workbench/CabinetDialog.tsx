@@ -33,7 +33,7 @@ export function CabinetDialog(props: Props) {
   return (
     <Dialog
       title="Kind of cabinet"
-      about="Choose a kind on the left. Each school works out a box to begin with; change it from there."
+      about="Choose a kind on the left. Each starting point is a box worked out by one method; change it from there."
       open={open && design !== null}
       onClose={onClose}
       wide
@@ -87,7 +87,7 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props & { design: RawD
           )}
         </div>
         <Message error={starts.error} />
-        <ul aria-label="Schools" className="flex flex-col gap-2" aria-busy={starts.isFetching}>
+        <ul aria-label="Starting points" className="flex flex-col gap-2" aria-busy={starts.isFetching}>
           {starts.isPending && <li className="text-soft">Working out where to begin …</li>}
           {starts.data?.map((start) => (
             <StartingPoint
@@ -166,7 +166,7 @@ function StartingPoint({ start: { name, reason, design }, begun, onHere, onNew }
           <div className="flex shrink-0 flex-col gap-1.5">
             {begun && (
               <Button aria-label={`Use ${name} here`} onClick={() => onHere(design)}>
-                Use here
+                Replace this design
               </Button>
             )}
             <Button

@@ -59,7 +59,7 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
         <button
           type="button"
           onClick={() => onOpen('family')}
-          title="Another kind of cabinet, or another school"
+          title="Another kind of cabinet, or another starting point"
           className="flex max-w-[13rem] shrink-0 items-center gap-1 rounded-[3px] border border-rule-line bg-rule px-2.5 py-1 font-medium hover:border-oak"
         >
           <span className="sr-only">Kind of cabinet: </span>

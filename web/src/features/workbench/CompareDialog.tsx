@@ -25,8 +25,8 @@ const OUTCOMES: [string, (report: Report) => string][] = [
   ['F10', ({ figures }) => hertz(figures.f10)],
   ['Fb or Fc', ({ figures }) => hertz(figures.fb ?? figures.fc)],
   ['Qtc', ({ figures }) => (figures.qtc ? significant(figures.qtc, 3) : '–')],
-  ['Level', ({ figures }) => `${figures.reference_level.toFixed(1)} dB`],
-  ['Hump', ({ figures }) => `${(figures.level_peak.value - figures.reference_level).toFixed(1)} dB`],
+  ['SPL', ({ figures }) => `${figures.reference_level.toFixed(1)} dB`],
+  ['Peak', ({ figures }) => `${(figures.level_peak.value - figures.reference_level).toFixed(1)} dB`],
   ['Cone travel from F3 up', ({ figures }) => millimetres(figures.excursion_in_band?.value)],
   [
     'Air speed',
@@ -93,9 +93,9 @@ export function CompareDialog({ bench, reports, onClose }: Props) {
                 ))}
               </tr>
             </thead>
-            <Rows title="Comes to" rows={outcomes} variants={variants} />
+            <Rows title="Results" rows={outcomes} variants={variants} />
             <Rows
-              title="Is made so"
+              title="Inputs"
               rows={inputs
                 .filter(({ place }) => place !== 'name')
                 .map(({ place, values }) => ({ name: nameOf(place), key: place, values }))}

@@ -11,7 +11,7 @@ export function ConflictDialog({ session }: { session: Session }) {
   return (
     <Dialog
       title="Changed in another window"
-      about="The other state is kept in the history whichever you choose."
+      about="The other state stays in the history whichever you choose."
       open
       onClose={() => session.resolveConflict('mine')}
     >

@@ -72,7 +72,7 @@ interface MendsProps extends Pick<Props, 'onTry' | 'onBrief'> {
 }
 
 /** Changes that mend a check, each simulated. */
-export function Mends({ title = 'What mends it', check, design, brief, onTry, onBrief }: MendsProps) {
+export function Mends({ title = 'Ways to fix it', check, design, brief, onTry, onBrief }: MendsProps) {
   const suggestions = useMending(brief, useDeferredValue(design), check);
   const { data } = suggestions;
   const all = data?.suggestions.length ? data.suggestions : data?.nearest ? [data.nearest] : [];

@@ -19,7 +19,7 @@ export function HistoryDialog({ variant, onRestore, onClose }: Props) {
   return (
     <Dialog
       title={`History of ${variant.design.name}`}
-      about="What was kept, the latest first. A state comes back as a new variant; this one stays as it is."
+      about="What was saved, the latest first. A state comes back as a new variant; this one stays as it is."
       open
       onClose={onClose}
     >

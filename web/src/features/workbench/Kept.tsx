@@ -15,11 +15,12 @@ export function Kept({ sync }: { sync: Sync }) {
 }
 
 function words({ state, reason, keptAt }: SyncState, now: number): string {
-  if (state === 'unreachable') return 'The server does not answer. Changes wait here until it is back.';
+  if (state === 'unreachable')
+    return 'Not saved yet: the server does not answer. Changes wait here until it is back.';
   if (state === 'conflict') return 'Changed in another window';
-  if (state === 'refused') return `Not kept: ${reason ?? ''}`;
-  if (state === 'sending') return 'keeping …';
-  return keptAt ? `kept ${ago((now - keptAt.getTime()) / 1000)}` : '';
+  if (state === 'refused') return `Not saved: ${reason ?? ''}`;
+  if (state === 'sending') return 'Saving …';
+  return keptAt ? `Saved ${ago((now - keptAt.getTime()) / 1000)}` : '';
 }
 
 function ago(seconds: number): string {

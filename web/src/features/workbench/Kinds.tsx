@@ -85,7 +85,7 @@ function PortKind({ design, chamber, at, onChange }: Change & { chamber: string;
         </Button>
       )}
       {others.length > 0 && (
-        <Button aria-label="Take this port away" onClick={() => put(others, 'port taken away')}>
+        <Button aria-label="Remove this port" onClick={() => put(others, 'port removed')}>
           <Icon name="close" />
         </Button>
       )}
@@ -123,7 +123,7 @@ function SegmentKind({ design, at, onChange }: Change & { at: number }) {
   return (
     <>
       <Select<NonNullable<RawSegment['flare']>>
-        label="How this stretch widens"
+        label="How this segment widens"
         value={segment.flare ?? 'conical'}
         options={FLARES}
         onChange={(flare) => put('flare', flare)}
@@ -146,16 +146,16 @@ function SegmentKind({ design, at, onChange }: Change & { at: number }) {
       )}
       {segments.length < MOST_SEGMENTS && (
         <Button
-          title="Another stretch at the end"
-          onClick={() => onChange(withSegment(design), 'another stretch')}
+          title="Another segment at the end"
+          onClick={() => onChange(withSegment(design), 'another segment')}
         >
           <Icon name="plus" /> Stretch
         </Button>
       )}
       {segments.length > 1 && (
         <Button
-          aria-label="Take this stretch away"
-          onClick={() => onChange(withoutSegment(design, at), 'stretch taken away')}
+          aria-label="Remove this segment"
+          onClick={() => onChange(withoutSegment(design, at), 'segment removed')}
         >
           <Icon name="close" />
         </Button>
@@ -183,7 +183,7 @@ function StubKind({ design, onChange }: Change) {
 }
 
 const FILLS = [
-  ['', 'fill by QA'],
+  ['', 'custom fill'],
   ['none', 'no fill'],
   ['lined', 'walls lined'],
   ['half', 'half filled'],
@@ -217,7 +217,7 @@ const COILS = [
   ['one_loaded', 'one coil, the other across a resistor'],
 ] as const;
 const PAIRS = [
-  ['', 'one driver a place'],
+  ['', 'single'],
   ['face_to_face', 'pair, face to face'],
   ['in_line', 'pair, in line'],
   ['back_to_back', 'pair, back to back'],

@@ -87,7 +87,7 @@ export const Shelf = memo(function Shelf(props: Props) {
               <Icon name="into" /> From a design file
             </Item>
             <Item onSelect={() => onOpen('archived')}>
-              <Icon name="box" /> One that was put away …
+              <Icon name="box" /> An archived one …
             </Item>
             {present.length > 1 && (
               <Item onSelect={() => onOpen('compare')}>

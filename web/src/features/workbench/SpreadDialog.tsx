@@ -94,7 +94,7 @@ const ROWS: [string, (percentiles: Tolerance) => Percentiles | null | undefined,
   ['F3', ({ f3 }) => f3, 'Hz', 3],
   ['Fb', ({ tuning }) => tuning, 'Hz', 3],
   ['Qtc', ({ qtc }) => qtc, '', 3],
-  ['Hump', ({ peak }) => peak, 'dB', 2],
+  ['Peak', ({ peak }) => peak, 'dB', 2],
 ];
 
 function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) {
@@ -128,7 +128,7 @@ function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) 
         <thead>
           <tr className="border-line border-b font-sans">
             <td />
-            {['as designed', 'one of 40 is below', 'half are below', 'one of 40 is above'].map((name) => (
+            {['as designed', '2.5th percentile', 'median', '97.5th percentile'].map((name) => (
               <th key={name} scope="col" className="px-3">
                 {name}
               </th>

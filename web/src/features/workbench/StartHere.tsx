@@ -24,7 +24,8 @@ export function StartHere({ failure, briefed, onBrief, onNew, onAdd, onFailure }
       <h2 className="text-2xl">Start with a driver</h2>
       <p>
         Choose a woofer from the library or type one in from its data sheet. Then choose a kind of cabinet:
-        each school works out a box to begin with and says why. Change it from there and watch what happens.
+        each starting point is a box worked out by one method, with the reason. Change it from there and watch
+        what happens.
       </p>
       <p>
         {briefed

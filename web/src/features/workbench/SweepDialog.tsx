@@ -29,7 +29,7 @@ interface Props {
 type Curve = 'level' | 'excursion' | 'impedance' | 'group_delay';
 
 const CURVES: [Curve, string, string][] = [
-  ['level', 'Level', 'dB at 1 m'],
+  ['level', 'SPL', 'dB at 1 m'],
   ['excursion', 'Cone travel', 'mm'],
   ['impedance', 'Impedance', 'Ω'],
   ['group_delay', 'Group delay', 'ms'],

@@ -34,7 +34,7 @@ describe('the strip of figures', () => {
     expect(chip('f3', horn)).toMatchObject({ figure: '28.3 to 230 Hz', words: 'from A0, ripple 1.9 dB' });
     expect(chip('qtc', horn)).toBeUndefined();
     expect(chip('level', horn)).toMatchObject({
-      name: 'Level at 1 m, against a wall',
+      name: 'SPL at 1 m, against a wall',
       words: 'efficiency up to 31 %',
     });
   });

@@ -79,7 +79,7 @@ function lowest({ figures }: Report): Chip {
     verdict: 'plain',
     words: figures.f10 ? `−10 dB at ${hertz(figures.f10)}` : 'above what is shown',
     meaning:
-      'Where the level has fallen by 3 dB from its plain. A note is still well heard down to −6 dB or more, helped by the room.',
+      'Where the level has fallen by 3 dB from its passband level. A note is still well heard down to −6 dB or more, helped by the room.',
   };
 }
 
@@ -113,7 +113,7 @@ function port({ figures }: Report): Chip {
     name: 'Port length',
     figure: first ? `${significant(first.length * 1000, 3)} mm` : '–',
     verdict: 'plain',
-    words: first ? `pipe rings at ${hertz(first.pipe_resonance)}` : '',
+    words: first ? `pipe resonance at ${hertz(first.pipe_resonance)}` : '',
     meaning:
       'Length of each port between its ends, end corrections taken off. The pipe itself resonates where half a wave fits into it.',
   };
@@ -186,7 +186,7 @@ function closed({ figures }: Report): Chip[] {
       verdict: 'plain',
       words: kind,
       meaning:
-        'How the box rings at its resonance: 0.5 does not overshoot, 0.577 has the flattest delay, 0.707 the flattest level, above 1 the bass stands out.',
+        'How the box behaves at its resonance: 0.5 does not overshoot, 0.577 has the flattest delay, 0.707 the flattest level, above 1 the bass stands out.',
     },
   ];
 }
@@ -219,7 +219,7 @@ function cone({ figures, driver, curves }: Report): Chip {
 function load({ figures, volts }: Report): Chip {
   return {
     id: 'load',
-    name: 'Lowest load',
+    name: 'Minimum impedance',
     figure: `${significant(figures.impedance_minimum.value, 2)} Ω`,
     verdict: 'plain',
     words: `at ${hertz(figures.impedance_minimum.frequency)} · ${significant(volts, 3)} V drive`,
@@ -238,7 +238,7 @@ function level({ figures, space }: Report): Chip {
   const horn = figures.efficiency.value > 0.1;
   return {
     id: 'level',
-    name: `Level at 1 m${SPACES[space] ?? ''}`,
+    name: `SPL at 1 m${SPACES[space] ?? ''}`,
     figure: `${figures.reference_level.toFixed(1)} dB`,
     verdict: 'plain',
     words: horn

@@ -38,11 +38,11 @@ describe('the groups of values', () => {
   });
 
   it('give each stretch of a way a group, with T where it is hyperbolic', () => {
-    expect(names(design('line'))).toEqual(['Line', 'Way 1', 'Way 2', 'Drivers', 'Limits']);
+    expect(names(design('line'))).toEqual(['Line', 'Segment 1', 'Segment 2', 'Drivers', 'Limits']);
     const [, first, second] = groupsOf(design('line'));
-    expect(first?.ruled.map((row) => row.name)).toEqual(['Length', 'Begins at', 'Ends at']);
+    expect(first?.ruled.map((row) => row.name)).toEqual(['Length', 'Start area', 'End area']);
     // A stretch that goes on where the one before ended does not say where it begins.
-    expect(second?.ruled.map((row) => row.name)).toEqual(['Length', 'Ends at']);
+    expect(second?.ruled.map((row) => row.name)).toEqual(['Length', 'End area']);
     expect(second?.plain.map((row) => row.name)).toContain('T');
   });
 

@@ -59,8 +59,8 @@ function chamberRows(chamber: string, name = 'Volume Vb'): Row[] {
 function losses(design: RawDesign, chamber: string): Row[] {
   const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
   return [
-    { name: 'Leaks QL', paths: [`${chamber}.ql`], optional: true },
-    { name: 'Lining QA', paths: [`${chamber}.qa`], optional: true },
+    { name: 'Leakage (QL)', paths: [`${chamber}.ql`], optional: true },
+    { name: 'Absorption (QA)', paths: [`${chamber}.qa`], optional: true },
     ...(here?.fill ? [{ name: 'Gain', paths: [`${chamber}.gain`] as [string], optional: true }] : []),
   ];
 }
@@ -116,7 +116,7 @@ function ported(design: RawDesign, chamber: string, id: string, name: string): G
       ruled: portRows(design, chamber, at),
       plain: [
         count(chamber, at),
-        { name: 'Farther by', paths: [`${chamber}.ports[${at}].path`], optional: true },
+        { name: 'Extra path', paths: [`${chamber}.ports[${at}].path`], optional: true },
       ],
       kinds: [{ of: 'port', chamber, at }],
     }),
@@ -154,14 +154,14 @@ function segments(design: RawDesign): Group[] {
   return all.map((segment, at): Group => {
     const place = (name: string) => `enclosure.passage.segments[${at}].${name}`;
     const before = at > 0 && !segment.start;
-    const first: Row = { name: 'Begins at', paths: [place('start')], optional: at > 0 };
+    const first: Row = { name: 'Start area', paths: [place('start')], optional: at > 0 };
     return {
       id: `segment-${at}`,
-      name: all.length === 1 ? 'Way' : `Way ${at + 1}`,
+      name: all.length === 1 ? passageName(design) : `Segment ${at + 1}`,
       ruled: [
         { name: 'Length', paths: [place('length')] },
         ...(before ? [] : [first]),
-        { name: 'Ends at', paths: [place('end')] },
+        { name: 'End area', paths: [place('end')] },
       ],
       plain: [
         { name: 'Fill', paths: [place('fill_density')], optional: true },
@@ -181,8 +181,17 @@ function segments(design: RawDesign): Group[] {
   });
 }
 
+/** What the only segment of a design is called. */
+function passageName({ enclosure: { family } }: RawDesign): string {
+  return family.endsWith('horn') ? 'Horn' : 'Segment';
+}
+
 const DRIVER_AT: Row = { name: 'Driver at', paths: ['enclosure.passage.driver_at'], optional: true };
-const MOUTH_PATH: Row = { name: 'Mouth farther by', paths: ['enclosure.passage.path'], optional: true };
+const MOUTH_PATH: Row = {
+  name: 'Extra path of the mouth',
+  paths: ['enclosure.passage.path'],
+  optional: true,
+};
 
 const COUPLING: Row = { name: 'Coupling', paths: ['enclosure.passage.chamber'], optional: true };
 
@@ -269,7 +278,7 @@ function cabinetGroups(design: RawDesign): Group[] {
         {
           id: 'baffle',
           name: 'Baffle',
-          ruled: [{ name: 'Way round', paths: ['enclosure.baffle_path'] }],
+          ruled: [{ name: 'Baffle path', paths: ['enclosure.baffle_path'] }],
           plain: [],
           kinds: [],
         },
@@ -317,10 +326,10 @@ const DRIVERS: Group = {
     { name: 'In parallel', paths: ['driver_array.parallel'], follows: () => 1 },
     { name: 'Added mass', paths: ['driver_array.added_mass'], optional: true },
     { name: 'Break-in', paths: ['driver_array.break_in'], optional: true },
-    { name: 'In the way', paths: ['driver_array.series_resistance'], optional: true },
+    { name: 'Series resistance', paths: ['driver_array.series_resistance'], optional: true },
     { name: 'Cable length', paths: ['driver_array.cable_length'], optional: true },
     { name: 'Cable core', paths: ['driver_array.cable_area'], follows: () => 2.5e-6, optional: true },
-    { name: 'Coil at', paths: ['driver_array.coil_temperature'], optional: true },
+    { name: 'Coil temperature', paths: ['driver_array.coil_temperature'], optional: true },
   ],
   kinds: [{ of: 'drivers' }],
 };
@@ -343,7 +352,7 @@ export function groupsOf(design: RawDesign): Group[] {
   const [first, ...others] = cabinetGroups(design);
   const led = first ? [{ ...first, ruled: [...first.ruled, DRIVE] }] : [];
   const lone = portsAt(design, 'enclosure').length === 1 && design.enclosure.family === 'ported';
-  const place: Row = { name: 'Port farther by', paths: ['enclosure.ports[0].path'], optional: true };
+  const place: Row = { name: 'Extra path of the port', paths: ['enclosure.ports[0].path'], optional: true };
   const limits = lone ? { ...LIMITS, plain: [...LIMITS.plain, place] } : LIMITS;
   return [...led, ...others, driversGroup(design), limits];
 }

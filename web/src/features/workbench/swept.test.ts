@@ -27,7 +27,7 @@ const column = (name: string) => {
 
 describe('figures of a sweep', () => {
   it('leaves out what no step has', () => {
-    expect(columnsOf(SWEEP).map(({ name }) => name)).toEqual(['F3', 'Level', 'Hump', 'Group delay']);
+    expect(columnsOf(SWEEP).map(({ name }) => name)).toEqual(['F3', 'SPL', 'Peak', 'Group delay']);
   });
 
   it('draws a figure against the value, steps that cannot be built left out', () => {
@@ -40,11 +40,11 @@ describe('figures of a sweep', () => {
   });
 
   it('shows a figure that stays as a level line', () => {
-    expect(curveOf(SWEEP, column('Level'))?.points.map(({ y }) => y)).toEqual([0.5, 0.5, 0.5]);
+    expect(curveOf(SWEEP, column('SPL'))?.points.map(({ y }) => y)).toEqual([0.5, 0.5, 0.5]);
   });
 
   it('writes figures with their unit', () => {
     expect(written(column('F3'), outcome(33.97, null))).toBe('34 Hz');
-    expect(written(column('Level'), outcome(33.97, null))).toBe('88.0 dB');
+    expect(written(column('SPL'), outcome(33.97, null))).toBe('88.0 dB');
   });
 });

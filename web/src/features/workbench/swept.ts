@@ -20,9 +20,9 @@ const times = (factor: number, value: number | null | undefined) => (value == nu
 const COLUMNS: Column[] = [
   { name: 'F3', unit: 'Hz', digits: 3, read: ({ f3 }) => f3 },
   { name: 'Fb', unit: 'Hz', digits: 3, read: ({ tuning }) => tuning },
-  { name: 'Level', unit: 'dB', digits: 4, read: ({ reference_level }) => reference_level },
-  { name: 'Hump', unit: 'dB', digits: 2, read: ({ peak }) => peak },
-  { name: 'Clean at F3', unit: 'dB', digits: 4, read: ({ clean }) => clean },
+  { name: 'SPL', unit: 'dB', digits: 4, read: ({ reference_level }) => reference_level },
+  { name: 'Peak', unit: 'dB', digits: 2, read: ({ peak }) => peak },
+  { name: 'Max. clean SPL at F3', unit: 'dB', digits: 4, read: ({ clean }) => clean },
   {
     name: 'Excursion',
     unit: 'mm',
