@@ -127,7 +127,7 @@ for (const theme of THEMES) {
     await page.getByRole('button', { name: 'Work on Sealed, bench berth' }).click();
     await page.locator('[data-figure="brief-lowest"]').click();
     await expect(page.getByRole('region', { name: 'Ways to fix it' })).toContainText('→');
-    await clean(page, 'what mends it');
+    await clean(page, 'what fixes it');
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
     await page.getByRole('button', { name: 'Port: edit its size' }).click();

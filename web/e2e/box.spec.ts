@@ -173,7 +173,7 @@ test('a port is cut of a pipe that is sold, with flares, from a list that is one
   await expect(cut).toContainText('does not go through it');
 });
 
-test('radiators are weighted in washers, and fill is compared by both schools', async ({ page, server }) => {
+test('radiators are weighted in washers, and fill is compared by both methods', async ({ page, server }) => {
   const id = await openBox(page, server, 'Narrowboat nook');
   await page.getByRole('button', { name: 'Work on Twin radiators' }).click();
   await tab(page, 'Driver and ports');

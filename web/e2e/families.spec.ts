@@ -61,7 +61,7 @@ const TUNED: Record<Family, [string, string, string]> = {
 };
 
 for (const { id, name } of tables.families) {
-  test(`${name}: started from a school, tuned, kept, reopened, exported and compared`, async ({
+  test(`${name}: begun at a starting point, tuned, kept, reopened, exported and compared`, async ({
     page,
     server,
   }) => {
@@ -86,7 +86,7 @@ for (const { id, name } of tables.families) {
     await input.fill(typed);
     await page.keyboard.press('Enter');
     await expect(page.getByRole('list', { name: 'Figures' })).not.toHaveText(before, { useInnerText: true });
-    await expect(page.getByRole('status')).toContainText('kept');
+    await expect(page.getByRole('status')).toContainText('Saved');
     const after = await page.getByRole('list', { name: 'Figures' }).innerText();
 
     await page.reload();
@@ -110,7 +110,7 @@ for (const { id, name } of tables.families) {
   });
 }
 
-test('a school that has no start says why, and what was there comes back', async ({ page, server }) => {
+test('a starting point that does not work says why, and what was there comes back', async ({ page, server }) => {
   const build = await server.makeBuild('No start');
   await openBuild(page, server, build.id);
   await choose(page, 'open_baffle');
@@ -125,7 +125,7 @@ test('a school that has no start says why, and what was there comes back', async
   await expect(page.getByRole('textbox', { name: 'Tuning Fb' })).toHaveValue('29 Hz');
 });
 
-test('wishes change what the schools begin with', async ({ page, server }) => {
+test('wishes change where it begins', async ({ page, server }) => {
   const build = await emptyBuild(server, 'Wishes');
   await openBuild(page, server, build.id);
   await choose(page, 'line');

@@ -40,7 +40,7 @@ test('a woofer of one’s own becomes a tuned box that outlives browser and serv
   await page.keyboard.press('Enter');
   await expect(figure(page, 'fb')).toContainText('25 Hz');
   const length = await figure(page, 'port').innerText();
-  await expect(page.getByRole('status')).toContainText('kept');
+  await expect(page.getByRole('status')).toContainText('Saved');
 
   const address = page.url();
   await page.context().close();

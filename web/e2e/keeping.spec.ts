@@ -10,11 +10,11 @@ test('with the server gone one goes on, and what was changed is kept when it is 
   const volume = page.getByRole('textbox', { name: 'Volume Vb' });
   await volume.fill('52 l');
   await volume.press('Enter');
-  await expect(page.getByRole('status')).toContainText('The server does not answer');
+  await expect(page.getByRole('status')).toContainText('Not saved yet');
   await volume.fill('53 l');
   await volume.press('Enter');
   await server.start();
-  await expect(page.getByRole('status')).toContainText('kept', { timeout: 15_000 });
+  await expect(page.getByRole('status')).toContainText('Saved', { timeout: 15_000 });
   expect((await kept(server, build)).document.enclosure.volume).toBe('53 l');
   await expect(figure(page, 'f3')).toBeVisible();
 });
@@ -26,7 +26,7 @@ test('what could not be sent survives closing the page', async ({ page, server }
   const volume = page.getByRole('textbox', { name: 'Volume Vb' });
   await volume.fill('47 l');
   await volume.press('Enter');
-  await expect(page.getByRole('status')).toContainText('The server does not answer');
+  await expect(page.getByRole('status')).toContainText('Not saved yet');
   await page.goto('about:blank');
   await page.unroute('**/api/v1/variants/**');
   await openBuild(page, server, build.id);
@@ -44,14 +44,14 @@ test('an order that could not be sent is said to wait, and survives closing the 
   await page.route(order, (route) => route.abort());
   await page.getByRole('button', { name: 'More for Slot, all-round' }).click();
   await page.getByRole('menuitem', { name: 'Move on' }).click();
-  await expect(page.getByRole('status')).toContainText('The server does not answer');
+  await expect(page.getByRole('status')).toContainText('Not saved yet');
   await page.goto('about:blank');
   await page.unroute(order);
   await openBuild(page, server, build.id);
   await expect(page.getByRole('button', { name: /^Work on/ }).first()).toContainText('Sealed');
   const names = async () => (await server.open(build.id)).variants.map(({ document }) => document.name);
   await expect.poll(async () => (await names())[0]).toContain('Sealed');
-  await expect(page.getByRole('status')).toContainText('kept');
+  await expect(page.getByRole('status')).toContainText('Saved');
 });
 
 test('two windows on one variant: both states are shown and none is lost', async ({

@@ -18,7 +18,7 @@ test('five hundred edits leave the memory as it was', async ({ page, server }) =
         await new Promise((resolve) => requestAnimationFrame(resolve));
       }
     }, times);
-    await expect(page.getByRole('status').first()).toContainText('kept');
+    await expect(page.getByRole('status').first()).toContainText('Saved');
   };
   // The steps of undo that are kept fill up first.
   await edit(220);

@@ -30,7 +30,7 @@ async function briefed(server: Server, name: string, brief: RawBrief = BRIEF): P
 
 const card = (page: Page, name: string) => page.getByRole('button', { name: `Work on ${name}` });
 
-test('a chip that is short opens to what mends it, and a click makes the variant that does', async ({
+test('a chip that is short opens to what fixes it, and a click makes the variant that does', async ({
   page,
   server,
 }) => {
@@ -114,7 +114,7 @@ test('the lanes are taken away as numbers, as pictures and over time', async ({ 
   };
   await choose('Values as a table …');
   const table = page.getByRole('dialog', { name: 'Values of the lanes' });
-  await expect(table.getByRole('row', { name: /^Level, Slot, all-round/ })).toBeVisible();
+  await expect(table.getByRole('row', { name: /^SPL, Slot, all-round/ })).toBeVisible();
   await expect(table.getByRole('row')).toHaveCount(13);
   await page.keyboard.press('Escape');
 
