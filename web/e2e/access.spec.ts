@@ -73,7 +73,7 @@ for (const theme of THEMES) {
     await page.getByRole('button', { name: /^The brief/ }).click();
     await page.getByRole('button', { name: /^Car, under a seat/ }).click();
     await clean(page, 'the brief', DIALOG);
-    await page.getByRole('button', { name: 'Keep the brief' }).click();
+    await page.getByRole('button', { name: 'Save the brief' }).click();
     await expect(page.locator('[data-figure="brief-size"]')).toBeVisible();
     await clean(page, 'workbench, judged by a brief');
     await page

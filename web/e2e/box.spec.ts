@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import type { Build } from '../src/api/types';
 import { expect, openBuild, type Server, test } from './support';
 
@@ -280,4 +280,43 @@ test('driver and braces are moved by their grips in the section of the workbench
   await page.keyboard.press('ArrowUp');
   await expect(driver).not.toHaveAttribute('aria-valuetext', before ?? '');
   await expect(page.getByRole('slider', { name: /^Place of brace 1/ })).toBeVisible();
+});
+
+test('firing forward, up and down are compared, and the one that is tried is the box that was promised', async ({
+  page,
+  server,
+}) => {
+  await openBox(page, server, 'Narrowboat nook');
+  await tab(page, 'Driver and ports');
+  await page.getByRole('button', { name: 'Compare firing forward, up and down' }).click();
+  const compared = page.getByRole('region', { name: 'Firing forward, up and down' });
+  const row = compared.getByRole('row', { name: /^Down/ });
+  await expect(row).toContainText('on feet');
+  const litres = async (part: Locator) => {
+    const found = [...((await part.textContent()) ?? '').matchAll(/(\d+\.\d+) l/g)];
+    return Number(found.at(-1)?.[1]);
+  };
+  const promised = await litres(row);
+  await row.getByRole('button', { name: 'Try it firing down' }).click();
+  await expect(page.getByRole('button', { name: /^Work on Slot, all-round, firing down/ })).toBeVisible();
+  await tab(page, 'Sizes and room');
+  const room = page.getByRole('region', { name: 'Room of the box' });
+  await expect.poll(async () => Math.abs((await litres(room)) - promised)).toBeLessThan(0.06);
+  await tab(page, 'Driver and ports');
+  await expect(page.getByRole('combobox', { name: /Board of the driver/i })).toHaveValue('bottom');
+});
+
+test('boards inside are judged, and a flared kit brings its flares', async ({ page, server }) => {
+  await openBox(page, server, 'Pit organ');
+  await page.getByRole('button', { name: /^Work on Pedal line/ }).click();
+  await tab(page, 'Boards');
+  const fold = page.getByRole('row', { name: /^fold board 1/ });
+  await expect(fold).toContainText('Hz');
+  await expect(page.getByText(/^Fold board 1: a strip on edge/)).toBeVisible();
+  await page.getByRole('button', { name: /^Work on Pedal C/ }).click();
+  await tab(page, 'Driver and ports');
+  const port = page.getByRole('region', { name: 'Port', exact: true });
+  await port.getByRole('combobox', { name: 'Pipe of the port' }).selectOption('Flared kit, 100 mm');
+  await expect(port.getByRole('textbox', { name: /^Edge rounded outside/ })).toHaveValue('28 mm');
+  await expect(port.getByRole('textbox', { name: /^Flange outside/ })).toHaveValue('180 mm');
 });

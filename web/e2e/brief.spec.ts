@@ -1,4 +1,4 @@
-import { expect, test } from './support';
+import { expect, openBuild, test } from './support';
 
 test('a brief from a template judges every variant, says what is short and by how much, and is kept', async ({
   page,
@@ -18,7 +18,7 @@ test('a brief from a template judges every variant, says what is short and by ho
   const lowest = dialog.getByRole('textbox', { name: 'Lowest note' });
   await lowest.fill('E0');
   await lowest.press('Enter');
-  await dialog.getByRole('button', { name: 'Keep the brief' }).click();
+  await dialog.getByRole('button', { name: 'Save the brief' }).click();
   await expect(said(/The brief/)).toContainText('short');
   await expect(said(/Lowest note/)).toContainText('7.7 Hz too high');
   await expect(said(/Size/)).toContainText('l too large');
@@ -44,10 +44,28 @@ test('a brief from a template judges every variant, says what is short and by ho
   const crossover = dialog.getByRole('textbox', { name: 'Crossover' });
   await crossover.fill('20 Hz');
   await crossover.press('Enter');
-  await dialog.getByRole('button', { name: 'Keep the brief' }).click();
+  await dialog.getByRole('button', { name: 'Save the brief' }).click();
   await expect(dialog.getByRole('alert').first()).toContainText(/20\.6/);
   await dialog.getByRole('button', { name: 'Back' }).click();
 
   await page.reload();
   await expect(said(/Lowest note/)).toContainText(/\d Hz too high/);
+});
+
+test('a pair of cabinets is 6 dB louder and costs twice as much', async ({ page, server }) => {
+  const { id } = await server.importDemo('narrowboat-nook', 'A pair');
+  await openBuild(page, server, id);
+  const figures = page.getByRole('list', { name: 'Figures' });
+  const number = async (name: RegExp) => {
+    const text = await figures.getByRole('button', { name }).innerText();
+    return Number(/\d+(\.\d+)?/.exec(text)?.[0]);
+  };
+  const [loud, cost] = [await number(/Loudness/), await number(/Cost/)];
+  await figures.getByRole('button', { name: /The brief/ }).click();
+  const dialog = page.getByRole('dialog', { name: 'The brief' });
+  await dialog.getByRole('textbox', { name: 'Cabinets' }).fill('2');
+  await dialog.getByRole('button', { name: 'Save the brief' }).click();
+  await expect(page.getByText(/^2 cabinets, each with 160 W into 4 Ω/)).toBeVisible();
+  await expect.poll(async () => (await number(/Loudness/)) - loud).toBeCloseTo(6, 0);
+  await expect.poll(async () => Math.abs((await number(/Cost/)) - 2 * cost)).toBeLessThan(2);
 });

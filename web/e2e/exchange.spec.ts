@@ -65,7 +65,7 @@ test('a driver is found by bounds, sorted, tagged, and its doubtful value mended
   await expect(page.getByText('Bl was 20 T m.')).toBeVisible();
   const tags = page.getByRole('textbox', { name: 'Tags' });
   await tags.fill('boat, quiet');
-  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await page.getByRole('button', { name: 'Save changes' }).click();
   await page.getByRole('combobox', { name: 'Tag' }).selectOption('boat');
   await expect(page.getByRole('row', { name: /Heron 250\/4/ })).toContainText('quiet');
   await expect(page.getByText('1 driver', { exact: true })).toBeVisible();
@@ -76,7 +76,7 @@ test('a driver is changed in the library, archived and brought back', async ({ p
   await page.getByRole('searchbox').fill('gander');
   await page.getByRole('button', { name: 'Open Gander 300/8' }).click();
   await page.getByRole('textbox', { name: 'Notes' }).fill('Broken in.');
-  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await page.getByRole('button', { name: 'Save changes' }).click();
   await expect(page.getByRole('row', { name: /Gander/ })).toContainText('Broken in.');
   await page.getByRole('button', { name: 'Open Gander 300/8' }).click();
   await page.getByRole('button', { name: 'Archive' }).click();

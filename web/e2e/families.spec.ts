@@ -94,7 +94,7 @@ for (const { id, name } of tables.families) {
     await expect(page.getByRole('list', { name: 'Figures' })).toHaveText(after, { useInnerText: true });
     // Beside the plain box, both read at the cursor in every lane.
     await expect(page.getByRole('region', { name: 'SPL' }).getByRole('definition')).toHaveCount(2);
-    await expect(page.getByRole('img', { name: /^Runs out first/ })).toBeVisible();
+    await expect(page.getByRole('img', { name: /^What limits it/ })).toBeVisible();
 
     const started = page.getByRole('button', { name: new RegExp(`^More for ${name.slice(0, 8)}`) });
     await started.click();
@@ -110,7 +110,10 @@ for (const { id, name } of tables.families) {
   });
 }
 
-test('a starting point that does not work says why, and what was there comes back', async ({ page, server }) => {
+test('a starting point that does not work says why, and what was there comes back', async ({
+  page,
+  server,
+}) => {
   const build = await server.makeBuild('No start');
   await openBuild(page, server, build.id);
   await choose(page, 'open_baffle');

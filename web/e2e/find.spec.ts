@@ -15,7 +15,7 @@ test('a template’s brief leads to a driver and a variant that keeps what its r
   await page.getByRole('button', { name: 'Write the brief' }).click();
   const dialog = page.getByRole('dialog', { name: 'The brief' });
   await dialog.getByRole('button', { name: /^Home, music/ }).click();
-  await dialog.getByRole('button', { name: 'Keep it and find drivers' }).click();
+  await dialog.getByRole('button', { name: 'Save and find drivers' }).click();
   await expect(page.getByText(/^\d+ drivers looked at\.$/)).toBeVisible();
   await expect(page.getByText(/\d+ of \d+ cabinets reach everything/)).toBeVisible();
   const first = found(page).first();
@@ -98,7 +98,7 @@ test('a search is begun again for more drivers, and says when its brief is no lo
   const dialog = page.getByRole('dialog', { name: 'The brief' });
   await dialog.getByRole('textbox', { name: 'Lowest note' }).fill('40 Hz');
   await dialog.getByRole('textbox', { name: 'Lowest note' }).press('Enter');
-  await dialog.getByRole('button', { name: 'Keep it and find drivers' }).click();
+  await dialog.getByRole('button', { name: 'Save and find drivers' }).click();
   await expect(page.getByText('The brief was changed after this search')).toBeVisible();
 });
 

@@ -104,7 +104,7 @@ test('the air speed is judged by the 17 and 34 m/s of common practice', async ({
   await drive('0.6 kW');
   await expect(figure(page, 'air')).toContainText('over 34');
   await expect(figure(page, 'cone')).toContainText('over Xmax');
-  await expect(page.getByRole('img', { name: /^Runs out first: .*over it at this drive/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^What limits it: .*over it at this drive/ })).toBeVisible();
 });
 
 test('a part of the drawing leads to its numbers', async ({ page, server }) => {

@@ -37,14 +37,14 @@ export function Ribbon({ pieces, over, from, to, width, names }: Props) {
     <div className="flex items-center">
       {names > 0 && (
         <span aria-hidden="true" className="font-semibold leading-tight" style={{ width: names }}>
-          Runs out first
+          What limits it
         </span>
       )}
       <svg
         width={width}
         height="24"
         role="img"
-        aria-label={`Runs out first: ${said.join(', ')}${driven}`}
+        aria-label={`What limits it: ${said.join(', ')}${driven}`}
         className="block"
       >
         {pieces.map((piece) => {

@@ -133,7 +133,7 @@ export function DriversPage() {
           <>
             <DriverForm
               initial={editing === 'new' ? emptyDriver() : editing.document}
-              submit={editing === 'new' ? 'Add to the library' : 'Keep the changes'}
+              submit={editing === 'new' ? 'Add to the library' : 'Save changes'}
               busy={keep.isPending}
               error={keep.error}
               onSubmit={(driver) => keep.mutate(driver, { onSuccess: close })}

@@ -193,11 +193,11 @@ export function BriefDialog({ open, brief, busy, error, onKeep, onClose }: Props
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Back</Button>
           <Button look={draft.lowest ? 'plain' : 'strong'} type="submit" disabled={busy}>
-            Keep the brief
+            Save the brief
           </Button>
           {draft.lowest && (
             <Button look="strong" disabled={busy} onClick={() => onKeep(draft, true)}>
-              Keep it and find drivers
+              Save and find drivers
             </Button>
           )}
         </div>

@@ -83,7 +83,6 @@ function portRows(design: RawDesign, chamber: string, at: number): Row[] {
     slot: [
       { name: 'Slot width', paths: [`${place}.width`], follows: width, optional: across },
       { name: 'Slot height', paths: [`${place}.height`] },
-      { name: 'Height in the middle', paths: [`${place}.waist`], optional: true },
     ],
     corner: [{ name: 'Side', paths: [`${place}.side`] }],
   };
@@ -92,8 +91,14 @@ function portRows(design: RawDesign, chamber: string, at: number): Row[] {
   return [...sizes, { name: 'Port length', paths: [`${place}.length`], follows }];
 }
 
-function count(chamber: string, at: number): Row {
-  return { name: 'Ports', paths: [`${chamber}.ports[${at}].count`], follows: () => 1 };
+/** How many equal ports there are, and how high a slot is in its middle. */
+function portDetails(design: RawDesign, chamber: string, at: number): Row[] {
+  const place = `${chamber}.ports[${at}]`;
+  const ports: Row = { name: 'Ports', paths: [`${place}.count`], follows: () => 1 };
+  const slot = portsAt(design, chamber)[at]?.shape === 'slot';
+  return slot
+    ? [ports, { name: 'Height in the middle', paths: [`${place}.waist`], optional: true }]
+    : [ports];
 }
 
 /** A chamber with its ports: with one port all in one group, with several a group each. */
@@ -106,7 +111,13 @@ function ported(design: RawDesign, chamber: string, id: string, name: string): G
     const ruled = [...rows, ...portRows(design, chamber, 0)];
     const port: Kind = { of: 'port', chamber, at: 0 };
     return [
-      { id, name, ruled, plain: [count(chamber, 0), ...losses(design, chamber)], kinds: [port, ...kinds] },
+      {
+        id,
+        name,
+        ruled,
+        plain: [...portDetails(design, chamber, 0), ...losses(design, chamber)],
+        kinds: [port, ...kinds],
+      },
     ];
   }
   const each = ports.map(
@@ -115,7 +126,7 @@ function ported(design: RawDesign, chamber: string, id: string, name: string): G
       name: `Port ${at + 1}`,
       ruled: portRows(design, chamber, at),
       plain: [
-        count(chamber, at),
+        ...portDetails(design, chamber, at),
         { name: 'Extra path', paths: [`${chamber}.ports[${at}].path`], optional: true },
       ],
       kinds: [{ of: 'port', chamber, at }],
@@ -244,7 +255,7 @@ function wayGroups(design: RawDesign): Group[] {
                 id: `rear-port-${at}`,
                 name: portsAt(design, 'enclosure').length > 1 ? `Port ${at + 1}` : 'Port',
                 ruled: portRows(design, 'enclosure', at),
-                plain: [count('enclosure', at)],
+                plain: portDetails(design, 'enclosure', at),
                 kinds: [{ of: 'port', chamber: 'enclosure', at }],
               }),
             )
