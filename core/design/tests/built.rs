@@ -35,6 +35,22 @@ fn grid() -> FrequencyGrid {
 }
 
 #[test]
+fn with_every_size_stated_no_volume_is_needed() {
+    let written = sized(["500 mm", "800 mm", "600 mm"]);
+    let mut unwritten = written.clone();
+    unwritten.enclosure.volume = None;
+    let [with, without] = [&written, &unwritten].map(built);
+    let net = |built: &Built| built.design.volumes[0].expect("a chamber");
+    assert!((net(&with) / net(&without) - 1.0).abs() < 1e-6, "{} {}", net(&with), net(&without));
+    let length = |built: &Built| built.compiled.port_tuning.as_ref().expect("ported").ports[0].length;
+    assert!((length(&with) - length(&without)).abs() < 1e-5);
+    // With a size open the volume leads, so it must be there.
+    unwritten.body.as_mut().expect("written").depth = None;
+    let problems = resolve_design(&unwritten).expect_err("nothing leads");
+    assert!(problems.iter().any(|problem| problem.field == "enclosure.volume"), "{problems:?}");
+}
+
+#[test]
 fn every_screen_of_a_demo_design_has_the_same_volumes_tuning_and_lengths() {
     for raw in demo_builds().iter().flat_map(|build| &build.variants) {
         let design = resolve_design(raw).expect("whole");

@@ -176,7 +176,7 @@ impl fmt::Display for Finding {
             Self::NoFace { part, face } => {
                 write!(
                     f,
-                    "The {part} is to go into the {}, which this shape has not as a flat board.",
+                    "The {part} is to go into the {}, but this shape has no flat board there.",
                     face.name()
                 )
             }

@@ -12,7 +12,8 @@ use super::{RawFamily, Typed};
 pub struct RawEnclosure {
     /// Kind of cabinet.
     pub family: RawFamily,
-    /// Net inside volume of the chamber behind the drivers, without what they, ports and braces take.
+    /// Net inside volume of the chamber behind the drivers, without what they, ports and braces take. Of a box with one chamber whose sizes
+    /// are all stated it follows from them, and may be absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volume: Option<Typed>,
     /// How much fill is in it: stands for a gain in apparent volume and an absorption.

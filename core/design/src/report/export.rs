@@ -301,7 +301,19 @@ fn ports(enclosure: &Enclosure, built: &Built) -> Vec<PortExport> {
             // A correction at unit radius.
             let ends = [port.inner, port.outer].map(|end| end.length_correction(std::f64::consts::PI));
             let flanged = port.outer == End::Flanged;
-            PortExport { chamber, inside, section, sides, waist, length, count, ends, flanged, path, at: None }
+            PortExport {
+                chamber,
+                inside,
+                section,
+                sides,
+                waist,
+                length,
+                count,
+                ends,
+                flanged,
+                path,
+                at: None,
+            }
         };
         ports.iter().zip(lengths).map(port).collect::<Vec<_>>()
     };

@@ -16,8 +16,8 @@ use super::reading::Reading;
 use crate::conditions::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, LONGEST_NOTE, RawAir, RawArrangement, RawBrief, RawBuild, RawDesign, RawDrive, RawLimits,
-    RawProgramme, RawSpace, Typed,
+    LONGEST_NAME, LONGEST_NOTE, RawAir, RawArrangement, RawBrief, RawBuild, RawDesign, RawDrive,
+    RawEnclosure, RawFamily, RawLimits, RawProgramme, RawSpace, Typed,
 };
 use crate::problem::{Problem, ProblemKind, Range};
 
@@ -147,9 +147,10 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     }
     let one = driver.as_ref().ok().map(|resolved| resolved.driver);
     let driver_array = driver_array(raw.driver_array.as_ref(), &raw.driver, one, &mut reading);
-    let enclosure = enclosure(&raw.enclosure, &mut reading);
     let body = body(raw.body.as_ref(), &raw.enclosure, &mut reading);
-    let chambers = [Some(raw.enclosure.rear()), raw.enclosure.front.clone()];
+    let stated = with_volume(&raw.enclosure, body.as_ref());
+    let enclosure = enclosure(&stated, &mut reading);
+    let chambers = [Some(stated.rear()), stated.front.clone()];
     let volumes = chambers.each_ref().map(|chamber| field::VOLUME.read(chamber.as_ref()?.volume.as_ref()));
     let gains = chambers.each_ref().map(|chamber| chamber.as_ref().map_or(1.0, gain));
     let arrangement = raw
@@ -186,6 +187,24 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         _ => Err(reading.problems),
     }
 }
+
+/// The cabinet with a volume to begin with where a box whose sizes are all stated leaves none to choose: its own follows.
+fn with_volume(raw: &RawEnclosure, body: Option<&Body>) -> RawEnclosure {
+    let one = matches!(
+        raw.family,
+        RawFamily::Sealed | RawFamily::Ported | RawFamily::PassiveRadiator | RawFamily::Aperiodic
+    );
+    let sized = body.filter(|body| one && raw.volume.is_none() && body.sized());
+    let volume = sized.map(|body| {
+        let sizes = [0, 1, 2].map(|k| body.sizes[k].or(body.sizes[0]).unwrap_or(0.0));
+        let volume = (INSIDE * sizes.iter().product::<f64>()).clamp(field::VOLUME.min, field::VOLUME.max);
+        field::VOLUME.typed(volume, 4)
+    });
+    RawEnclosure { volume: volume.or_else(|| raw.volume.clone()), ..raw.clone() }
+}
+
+/// Share of a box's outside that is air, to begin with.
+const INSIDE: f64 = 0.7;
 
 /// Reads what a builder wishes for.
 ///
