@@ -50,7 +50,7 @@ fn a_part_in_a_side_that_the_shape_has_not() {
     let (finding, words, forbids) =
         only(&built(&wish, &inside), |finding| matches!(finding, Finding::NoFace { .. }));
     assert_eq!(finding.part(), Some("driver"));
-    assert_eq!(words, "The driver is to go into the front, which this shape has not as a flat board.");
+    assert_eq!(words, "The driver is to go into the front, but this shape has no flat board there.");
     assert!(forbids);
     wish.drivers.face = Face::Top;
     assert!(built(&wish, &inside).findings.is_empty());

@@ -266,7 +266,7 @@ fn what_has_no_place_or_no_air_is_not_checked_for_its_ring() {
     };
     let mut raw = tall(None);
     raw.body.as_mut().expect("written").ports[0].face = Some(oak_design::file::RawFace::Tread);
-    assert!(ask(&raw).contains("has not as a flat board"), "{}", ask(&raw));
+    assert!(ask(&raw).contains("no flat board there"), "{}", ask(&raw));
     let mut full = tall(None);
     full.body.as_mut().expect("written").items = vec![oak_design::file::RawItem {
         name: "Stones".to_owned(),
