@@ -107,7 +107,7 @@ export function Tradeoff({ points, chosen, onChoose }: Props) {
         </svg>
       </div>
       <p className="text-[13px] text-soft">
-        <Dot fill="var(--met)" /> reaches all <Dot fill="var(--oak)" /> beaten by none{' '}
+        <Dot fill="var(--met)" /> reaches all <Dot fill="var(--oak)" /> best trade-off{' '}
         <Dot fill="var(--line)" /> others. {current && <span className="text-ink">{spoken(current)}</span>}
       </p>
     </section>
