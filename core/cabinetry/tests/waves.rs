@@ -169,6 +169,10 @@ fn boards_inside_are_plates_too() {
     ported.ports[0] = vec![slot(width, 0.03, 0.3, 3)];
     let cabinet = wish.build(&ported).expect("a box");
     let board = one(walls(&wish, &ported, &cabinet), Location::Slot { front: false, index: 0 });
+    // Each of several has a name of its own.
+    let names =
+        [(false, 0), (false, 1), (true, 0)].map(|(front, index)| Location::Slot { front, index }.name());
+    assert_eq!(names, ["port's boards", "port 2's boards", "front port's boards"]);
     let field = board.weakest().expect("a field");
     assert!(field.free && (field.sides[0] - width).abs() < 1e-9, "{field:?}");
     assert!((field.sides[1] - 0.3).abs() < 0.02, "{field:?}");

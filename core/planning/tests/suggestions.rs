@@ -107,6 +107,23 @@ fn loud_air_is_mended_by_a_larger_port_at_the_same_tuning() {
 }
 
 #[test]
+fn what_one_cabinet_cannot_two_can() {
+    let build = nook();
+    let design = &build.variants[0];
+    let brief = build.brief.expect("a brief");
+    let reached = checks(&brief, design).iter().find(|check| check.id == "loudness").expect("asked").ratio;
+    assert!(reached > 1.0, "it is loud enough alone");
+    let louder = RawBrief { loudness: Some("108 dB".into()), budget: None, ..brief };
+    let found = suggested(&louder, design, "loudness");
+    let pair = found.suggestions.iter().find(|one| one.turns.len() == 1 && one.turns[0].id == "cabinets");
+    let pair = pair.unwrap_or_else(|| panic!("{:?}", found.suggestions));
+    assert_relative_eq!(pair.turns[0].after, 2.0);
+    let asked = pair.brief.as_ref().expect("a brief");
+    let check = checks(asked, design).into_iter().find(|check| check.id == "loudness").expect("asked");
+    assert_eq!(check.verdict, Verdict::Met, "{}", check.reached);
+}
+
+#[test]
 fn what_is_met_needs_no_mending_and_what_is_not_asked_is_told() {
     let build = nook();
     let (brief, design) = (build.brief.expect("a brief"), build.variants[0].clone());

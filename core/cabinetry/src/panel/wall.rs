@@ -37,7 +37,11 @@ impl Location {
             Self::Partition => "partition".to_owned(),
             Self::Fold(index) => format!("fold board {}", index + 1),
             Self::Closing => "closing board".to_owned(),
-            Self::Slot { .. } => "port's boards".to_owned(),
+            Self::Slot { front, index } => {
+                let port = if front { "front port" } else { "port" };
+                let number = if index > 0 { format!(" {}", index + 1) } else { String::new() };
+                format!("{port}{number}'s boards")
+            }
         }
     }
 

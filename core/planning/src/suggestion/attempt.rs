@@ -42,6 +42,8 @@ pub(super) enum Attempt {
     Fewer { series: bool },
     /// A brief with more power.
     Power,
+    /// A brief with more cabinets.
+    Cabinets,
     /// A brief that asks less.
     Loudness,
     /// A brief that is content with what is reached.
@@ -121,6 +123,7 @@ pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
         Attempt::Fewer { series: false },
         Attempt::Fewer { series: true },
         Attempt::Power,
+        Attempt::Cabinets,
         Attempt::Loudness,
         Attempt::Less,
     ];
@@ -170,6 +173,7 @@ impl Attempt {
             Self::Mounted(words, design, effort) => built_otherwise(bench, *design, words, effort),
             Self::Fewer { series } => drivers(bench, series, 0.5, "Half as many drivers"),
             Self::Power => power(bench),
+            Self::Cabinets => cabinets(bench),
             Self::Loudness => loudness(bench),
             Self::Less => content(bench),
         }
@@ -467,6 +471,20 @@ fn power(bench: &Bench<'_>) -> Option<Found> {
         asked(bench, turn, RawBrief { amplifier_power: Some(typed), ..bench.ask.brief.clone() })
     });
     least(bench, steps)
+}
+
+/// Checks that what several cabinets share can fix.
+const SHARED: [&str; 3] = ["loudness", "air", "cone"];
+
+/// As many more cabinets of the kind as fix.
+fn cabinets(bench: &Bench<'_>) -> Option<Found> {
+    let before = f64::from(bench.brief.cabinets);
+    let steps = (1..=3).filter_map(|more| {
+        let after = before + f64::from(more);
+        let turn = Turn::of("cabinets", "Cabinets", &field::BRIEF_CABINETS, before, after);
+        asked(bench, turn, RawBrief { cabinets: Some(Typed::Number(after)), ..bench.ask.brief.clone() })
+    });
+    SHARED.contains(&bench.check.id).then(|| least(bench, steps)).flatten()
 }
 
 /// A brief that asks for less level, in steps that are heard.
