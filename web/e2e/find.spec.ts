@@ -54,7 +54,7 @@ test('what holds a driver back is told, and why it is not among the best', async
   await expect(closer.getByRole('listitem').filter({ has: page.getByRole('heading') })).toHaveCount(5);
 
   // The trade-off is walked with the keys alone.
-  const plane = page.getByRole('slider', { name: /^Cabinets that none beats/ });
+  const plane = page.getByRole('slider', { name: /^Best trade-offs/ });
   await plane.focus();
   await page.keyboard.press('ArrowRight');
   await expect(plane).toHaveAttribute('aria-valuetext', /\d l, [\d.]+ Hz, [\d.]+ dB/);

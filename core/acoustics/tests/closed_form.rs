@@ -38,15 +38,7 @@ fn ported(driver: &Driver, alpha: f64, h: f64, ql: Option<f64>) -> Network {
     let air = Air::reference();
     let volume = driver.vas(&air) / alpha;
     let section = CrossSection::Round { radius: 0.02 };
-    let port = Port {
-        section,
-        length: None,
-        count: 1,
-        inner: End::Free,
-        outer: End::Flanged,
-        path: 0.0,
-        waist: 1.0,
-    };
+    let port = Port::new(section, None);
     let tuning = Some(h * driver.fs());
     let enclosure =
         Enclosure::Ported(Ported { volume, losses: Losses { ql, qa: None }, ports: vec![port], tuning });
@@ -178,7 +170,7 @@ fn a_duct_tunes_where_the_handbook_formula_says() {
         [(End::Free, End::Flanged, 0.2), (End::Flanged, End::Flanged, 0.5), (End::Free, End::Free, 0.5)]
     {
         let section = CrossSection::Round { radius: 0.06 };
-        let port = Port { section, length: Some(0.467), count: 1, inner, outer, path: 0.0, waist: 1.0 };
+        let port = Port { inner, outer, ..Port::new(section, Some(0.467)) };
         let enclosure = Enclosure::Ported(Ported {
             volume: 0.1068,
             losses: Losses::default(),
@@ -196,15 +188,7 @@ fn a_duct_tunes_where_the_handbook_formula_says() {
 fn the_pipe_itself_first_rings_near_276_hz() {
     // Common practice: a port 53.65 cm long and 11.78 cm wide first resonates near 276 Hz; 1 %.
     let section = CrossSection::Round { radius: 0.0589 };
-    let port = Port {
-        section,
-        length: Some(0.5365),
-        count: 1,
-        inner: End::Free,
-        outer: End::Flanged,
-        path: 0.0,
-        waist: 1.0,
-    };
+    let port = Port::new(section, Some(0.5365));
     let enclosure =
         Enclosure::Ported(Ported { volume: 0.1, losses: Losses::default(), ports: vec![port], tuning: None });
     let compiled = enclosure.compile(&Setting::new(driver(0.35), Air::reference())).expect("compiles");
@@ -252,15 +236,7 @@ fn the_three_ways_to_find_the_tuning_agree_in_a_lossy_box() {
     let air = Air::reference();
     let driver = Driver { rms: 2.0, ..driver(0.38) };
     let section = CrossSection::Round { radius: 0.05 };
-    let port = Port {
-        section,
-        length: None,
-        count: 1,
-        inner: End::Free,
-        outer: End::Flanged,
-        path: 0.0,
-        waist: 1.0,
-    };
+    let port = Port::new(section, None);
     let losses = Losses { ql: Some(10.0), qa: Some(100.0) };
     let enclosure = Enclosure::Ported(Ported { volume: 0.07, losses, ports: vec![port], tuning: Some(28.0) });
     let compiled = enclosure.compile(&Setting::new(driver, air)).expect("compiles");

@@ -28,15 +28,7 @@ fn slope(enclosure: &Enclosure, from: f64) -> f64 {
 
 fn vented(volume: f64, tuning: f64) -> Ported {
     let section = CrossSection::Round { radius: 0.05 };
-    let port = Port {
-        section,
-        length: None,
-        count: 1,
-        inner: End::Free,
-        outer: End::Flanged,
-        path: 0.0,
-        waist: 1.0,
-    };
+    let port = Port::new(section, None);
     Ported { volume, losses: LOSSLESS, ports: vec![port], tuning: Some(tuning) }
 }
 
@@ -136,15 +128,7 @@ fn a_radiator_without_a_suspension_is_a_port_of_the_same_mass() {
     let corrections =
         [End::Free, End::Flanged].iter().map(|end| end.length_correction(section.area())).sum::<f64>();
     let length = acoustic * section.area() / air.density - corrections;
-    let port = Port {
-        section,
-        length: Some(length),
-        count: 1,
-        inner: End::Free,
-        outer: End::Flanged,
-        path: 0.0,
-        waist: 1.0,
-    };
+    let port = Port::new(section, Some(length));
     let ported = Enclosure::Ported(Ported { volume, losses: LOSSLESS, ports: vec![port], tuning: None });
     let [a, b] = [with_radiators, ported].map(|one| response(&one, Fidelity::TEXTBOOK, 10.0, 200.0, 60));
     for (a, b) in a.level().zip(b.level()) {

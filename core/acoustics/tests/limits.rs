@@ -254,15 +254,7 @@ fn a_long_burst_reaches_the_steady_level() {
 fn faces_sound_against_each_other_by_how_far_they_stand_apart() {
     let ported = |path: f64| {
         let section = CrossSection::Round { radius: 0.05 };
-        let port = Port {
-            section,
-            length: Some(0.2),
-            count: 1,
-            inner: End::Flanged,
-            outer: End::Flanged,
-            path,
-            waist: 1.0,
-        };
+        let port = Port { inner: End::Flanged, path, ..Port::new(section, Some(0.2)) };
         let losses = Losses { ql: None, qa: None };
         Enclosure::Ported(Ported { volume: 0.06, losses, ports: vec![port], tuning: None })
     };

@@ -329,15 +329,7 @@ fn a_filled_30_hz_line_delays_by_about_8_ms_and_a_port_by_more_than_twice_that()
     let line = delay(Enclosure::Line(line(profile)));
     assert!((0.0065..0.0100).contains(&line), "{line} s");
     let section = CrossSection::Round { radius: 0.05 };
-    let port = Port {
-        section,
-        length: None,
-        count: 1,
-        inner: End::Free,
-        outer: End::Flanged,
-        path: 0.0,
-        waist: 1.0,
-    };
+    let port = Port::new(section, None);
     let losses = Losses { ql: Some(7.0), qa: Some(100.0) };
     let ported = Ported { volume: 0.05, losses, ports: vec![port], tuning: Some(30.0) };
     let ported = delay(Enclosure::Ported(ported));

@@ -78,7 +78,7 @@ fields! {
     RE = "driver.re", "Re", Resistance, "ohm", 0.1, 100.0, "Resistance of the coil measured with direct current.";
     LE = "driver.le", "Le", Inductance, "mH", 0.0, 0.1, "Inductance of the coil. It takes level away at the top of the range.";
     FS = "driver.fs", "Fs", Frequency, "Hz", 5.0, 2000.0, "Resonance of the bare driver in free air. Not a limit of how low it plays: the box decides that.";
-    QMS = "driver.qms", "Qms", Number, "", 0.1, 100.0, "How freely the cone rings by itself; high means little friction.";
+    QMS = "driver.qms", "Qms", Number, "", 0.1, 100.0, "How long the cone swings by itself; high means little friction.";
     QES = "driver.qes", "Qes", Number, "", 0.05, 20.0, "How firmly the motor brakes the cone; low means a strong motor.";
     QTS = "driver.qts", "Qts", Number, "", 0.05, 20.0, "Both brakes together. Low asks for a port or horn, high for a sealed box.";
     VAS = "driver.vas", "Vas", Volume, "l", 1e-5, 5.0, "The volume of air that is just as springy as the cone's suspension.";

@@ -4,7 +4,7 @@ use oak_acoustics::Stop;
 use oak_design::Problem;
 use oak_design::conditions::RawQuestion;
 use oak_design::field;
-use oak_design::file::{RawBody, RawBrief, RawDesign, RawEnclosureShape, RawFace, RawMeasured, RawPlace};
+use oak_design::file::{RawBody, RawDesign, RawEnclosureShape, RawFace, RawMeasured, RawPlace};
 use oak_design::resolve::{resolve_brief, resolve_design};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -44,8 +44,8 @@ pub struct FiringReport {
     pub design: RawDesign,
 }
 
-/// A design with its drivers in front, on top and below, each time in the largest box that the place leaves; nothing where it is folded
-/// or has no box. Without a place the box as it stands is one.
+/// A design with its drivers in front, on top and below, each time in the largest box that the place leaves, as the brief uses it; nothing
+/// where it is folded or has no box. Without a place the box as it stands is one.
 ///
 /// # Errors
 /// What is wrong with design or brief.
@@ -96,7 +96,7 @@ pub fn firings(ask: &RawQuestion, stop: &Stop) -> Result<Vec<FiringReport>, Vec<
         .map(|(face, name, axis, clearance, why)| {
             let mut outside = room;
             outside[axis] -= clearance;
-            let design = in_place(&ask.design, &asked, room, outside, face);
+            let design = in_place(&ask.design, brief.top_depth, room, outside, face);
             let mut report = FiringReport {
                 face,
                 name,
@@ -124,10 +124,10 @@ pub fn firings(ask: &RawQuestion, stop: &Stop) -> Result<Vec<FiringReport>, Vec<
         .collect())
 }
 
-/// The design in a box as large as is left of a place, of the place's own shape where that leans.
+/// The design in a box as large as is left of a place, of the place's own shape where that is less deep at its top (m).
 fn in_place(
     design: &RawDesign,
-    brief: &RawBrief,
+    top: Option<f64>,
     place: [f64; 3],
     outside: [f64; 3],
     face: RawFace,
@@ -135,7 +135,6 @@ fn in_place(
     let own = design.body.clone().unwrap_or_default();
     let millimetres =
         |field: &oak_design::field::Field, size: f64| Some(field.typed((size * 1e3).floor() * 1e-3, 4));
-    let top = resolve_brief(brief).ok().and_then(|brief| brief.top_depth);
     // Lower, the place's slanting side is met farther out; what is left before it stays the same.
     let lean = top.map(|top| outside[2] + (top - place[2]) * outside[1] / place[1]);
     let body = RawBody {

@@ -6,7 +6,7 @@ use oak_design::field::{self, Field};
 use oak_design::file::{
     RawBody, RawBrief, RawDesign, RawEnclosureShape, RawFace, RawPlace, RawPortBuild, RawRatio, Typed,
 };
-use oak_design::resolve::{Brief, resolve_design};
+use oak_design::resolve::{Brief, ResolvedDesign, resolve_design};
 
 use crate::check::{place, size};
 
@@ -70,15 +70,14 @@ impl Search<'_> {
         self.best == Standing::DONE
     }
 
-    fn with(&self, body: &RawBody) -> RawDesign {
-        RawDesign { body: Some(body.clone()), ..self.design.clone() }
+    fn with(&self, body: &RawBody) -> Option<ResolvedDesign> {
+        resolve_design(&RawDesign { body: Some(body.clone()), ..self.design.clone() }).ok()
     }
 
     /// What the sides of the place allow over those of a box, which is quickly told; 1 where it is not.
-    fn sides(&self, body: &RawBody) -> f64 {
+    fn sides(&self, design: &ResolvedDesign) -> f64 {
         let Some(contents) = &self.contents else { return 1.0 };
-        let outside =
-            resolve_design(&self.with(body)).ok().and_then(|found| found.body.outside(contents).ok());
+        let outside = design.body.outside(contents);
         outside.map_or(0.0, |outside| size::sides(self.brief, outside).min(1.0))
     }
 
@@ -87,7 +86,12 @@ impl Search<'_> {
         if self.done() {
             return None;
         }
-        let found = standing(self.brief, &self.with(body))?;
+        let design = self.with(body)?;
+        self.judge(body, &design)
+    }
+
+    fn judge(&mut self, body: &RawBody, design: &ResolvedDesign) -> Option<Standing> {
+        let found = Standing::of(self.brief, &design.built().ok()?);
         if found > self.best {
             (self.best, self.body) = (found, Some(body.clone()));
         }
@@ -107,13 +111,14 @@ impl Search<'_> {
             if self.done() {
                 return;
             }
-            let sides = self.sides(&body);
+            let Some(design) = self.with(&body) else { continue };
+            let sides = self.sides(&design);
             if sides < 1.0 - 1e-6 {
                 larger.push((sides, body));
                 continue;
             }
             // What goes in needs but another place for what is mounted.
-            let found = self.look(&body);
+            let found = self.judge(&body, &design);
             if self.contents.is_some() && found.is_some_and(|found| found.room >= 1.0) {
                 self.look_at_ways(&body);
             }
@@ -123,10 +128,6 @@ impl Search<'_> {
             self.look(body);
         }
     }
-}
-
-fn standing(brief: &Brief, design: &RawDesign) -> Option<Standing> {
-    Some(Standing::of(brief, &resolve_design(design).ok()?.built().ok()?))
 }
 
 /// The design with sizes for its box, where a brief limits them and the usual proportions do not go in or cannot be built: the first that

@@ -82,6 +82,11 @@ impl PortTuning {
 }
 
 impl Port {
+    /// One, free inside and flanged outside; without a length (m) as long as the tuning needs.
+    pub fn new(section: CrossSection, length: Option<f64>) -> Self {
+        Self { section, length, count: 1, inner: End::Free, outer: End::Flanged, path: 0.0, waist: 1.0 }
+    }
+
     /// Length with both end corrections, m.
     fn effective_length(&self, length: f64) -> f64 {
         let area = self.section.area();

@@ -233,6 +233,15 @@ mod tests {
     }
 
     #[test]
+    fn the_share_of_a_depth_is_that_of_the_tangent() {
+        for (size, angle) in [(0.01, -0.7), (0.5, -0.7), (1.5, -0.4), (3.0, -0.78)] {
+            let z = Complex::from_polar(size, angle);
+            let (found, expected) = (tangent_share(z), z.tan() / z);
+            assert!((found - expected).norm() < 1e-6 * expected.norm(), "{z}: {found} {expected}");
+        }
+    }
+
+    #[test]
     fn polyester_resists_as_garai_and_pompoli_measured() {
         // Their table 2, from memory: about 1700 Pa s/m2 at 20 kg/m3.
         let resistivity = Fill::polyester(20.0, Frame::Limp).resistivity;

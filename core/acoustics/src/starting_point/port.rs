@@ -2,7 +2,6 @@
 
 use super::Ask;
 use crate::driver::Driver;
-use crate::element::End;
 use crate::enclosure::{Enclosure, Losses, Port, Ported};
 use crate::medium::CrossSection;
 
@@ -23,8 +22,7 @@ pub fn quiet_area(driver: &Driver, tuning: f64) -> f64 {
 
 /// A round port, free inside and in the wall outside (m).
 pub fn round(diameter: f64, length: Option<f64>) -> Port {
-    let section = CrossSection::Round { radius: diameter / 2.0 };
-    Port { section, length, count: 1, inner: End::Free, outer: End::Flanged, path: 0.0, waist: 1.0 }
+    Port::new(CrossSection::Round { radius: diameter / 2.0 }, length)
 }
 
 /// A chamber tuned by one round port that is wide enough to be quiet and short enough to fit, as far as both go

@@ -8,6 +8,7 @@ use crate::body::{Body, Brace, Panel};
 use crate::build::{Cabinet, STRIPS};
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Facet, Frame, area_vector, length};
+use crate::place::{Part, PartKind};
 
 /// Which board of a cabinet it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -34,13 +35,11 @@ impl Location {
     pub fn name(self) -> String {
         match self {
             Self::Outer(face) => face.name(),
-            Self::Partition => "partition".to_owned(),
-            Self::Fold(index) => format!("fold board {}", index + 1),
-            Self::Closing => "closing board".to_owned(),
+            Self::Partition => Part::of(PartKind::Partition, 0, 0).name(),
+            Self::Fold(index) => Part::of(PartKind::Fold, index, 0).name(),
+            Self::Closing => Part::of(PartKind::Closing, 0, 0).name(),
             Self::Slot { front, index } => {
-                let port = if front { "front port" } else { "port" };
-                let number = if index > 0 { format!(" {}", index + 1) } else { String::new() };
-                format!("{port}{number}'s boards")
+                format!("{}'s boards", Part::of(PartKind::Port, index, usize::from(front)).name())
             }
         }
     }

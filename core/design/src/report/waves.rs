@@ -126,7 +126,7 @@ fn picture(mode: &Mode, room: &Solid) -> Vec<Vec<f64>> {
 
 fn verdict(waves: &[WaveReport], crossover: f64) -> String {
     let Some(first) = waves.first() else {
-        return "Nothing in this box rings below 700 Hz.".to_owned();
+        return "Nothing in this box resonates below 700 Hz.".to_owned();
     };
     let feared: Vec<_> = waves.iter().filter(|wave| wave.feared).collect();
     if let Some(worst) = feared.first() {

@@ -1,5 +1,7 @@
 //! A design file becomes a cabinet that can be compiled.
 
+use std::borrow::Cow;
+
 use oak_acoustics::driver::DriverArray;
 use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Setting};
 use oak_acoustics::medium::{Air, Space};
@@ -189,18 +191,17 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
 }
 
 /// The cabinet with a volume to begin with where a box whose sizes are all stated leaves none to choose: its own follows.
-fn with_volume(raw: &RawEnclosure, body: Option<&Body>) -> RawEnclosure {
+fn with_volume<'a>(raw: &'a RawEnclosure, body: Option<&Body>) -> Cow<'a, RawEnclosure> {
     let one = matches!(
         raw.family,
         RawFamily::Sealed | RawFamily::Ported | RawFamily::PassiveRadiator | RawFamily::Aperiodic
     );
-    let sized = body.filter(|body| one && raw.volume.is_none() && body.sized());
-    let volume = sized.map(|body| {
-        let sizes = [0, 1, 2].map(|k| body.sizes[k].or(body.sizes[0]).unwrap_or(0.0));
-        let volume = (INSIDE * sizes.iter().product::<f64>()).clamp(field::VOLUME.min, field::VOLUME.max);
-        field::VOLUME.typed(volume, 4)
-    });
-    RawEnclosure { volume: volume.or_else(|| raw.volume.clone()), ..raw.clone() }
+    let Some(body) = body.filter(|body| one && raw.volume.is_none() && body.sized()) else {
+        return Cow::Borrowed(raw);
+    };
+    let sizes = [0, 1, 2].map(|k| body.sizes[k].or(body.sizes[0]).unwrap_or(0.0));
+    let volume = (INSIDE * sizes.iter().product::<f64>()).clamp(field::VOLUME.min, field::VOLUME.max);
+    Cow::Owned(RawEnclosure { volume: Some(field::VOLUME.typed(volume, 4)), ..raw.clone() })
 }
 
 /// Share of a box's outside that is air, to begin with.

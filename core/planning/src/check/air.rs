@@ -32,7 +32,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio: allowed / speed,
         why: format!(
-            "At the asked level the air is fastest at {frequency:.0} Hz. Schools differ: 10 m/s is never heard, 17 m/s is usual for \
+            "At the asked level the air is fastest at {frequency:.0} Hz. Builders differ: 10 m/s is never heard, 17 m/s is usual for \
              straight edges, 34 m/s for generous flares. A larger port is slower and must be longer; a passive radiator has no air \
              noise at all."
         ),

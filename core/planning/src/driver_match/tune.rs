@@ -12,10 +12,9 @@ use super::tunable::TunableFamily;
 const STEPS: [f64; 3] = [0.25, 0.12, 0.05];
 /// The step it stops at, as a part of the first.
 const LEAST: f64 = 0.1;
-/// Doublings that a round must gain for another to follow: of 260 rounds of five families that gained less, 16 were followed by one that
-/// gained more.
+/// Doublings that a round must gain for another to follow.
 const LITTLE: f64 = 0.002;
-/// Doublings that constraints may be violated by after a round for another to follow: none that were worse came right.
+/// Doublings that constraints may be violated by after a round for another to follow.
 const HOPELESS: f64 = 0.25;
 /// What stands for the merit and the bounds of a cabinet that cannot be compiled.
 const IMPOSSIBLE: f64 = 50.0;

@@ -32,7 +32,8 @@ export function Firing({ design, onTry }: Props) {
       {answer.data && (
         <table className="w-full text-[13px]">
           <caption className="text-left text-soft">
-            Each time the largest box that the place leaves once the driver has room to move
+            As the brief uses it: each time the largest box that the place leaves once the driver has room to
+            move
           </caption>
           <thead>
             <tr className="border-line border-b text-left">

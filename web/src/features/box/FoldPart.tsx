@@ -91,7 +91,7 @@ export function FoldPart({ fold, ...editing }: Props) {
       </div>
       <p className="text-[13px] text-soft">
         {inWords(
-          `Asked for ${asked.toFixed(3)} m, built ${built.toFixed(3)} m. Schools differ on how long a corner is: these boards make ` +
+          `Asked for ${asked.toFixed(3)} m, built ${built.toFixed(3)} m. Builders differ on how long a corner is: these boards make ` +
             `${(fold.corners[0] ?? 0).toFixed(2)} m along the middle of square corners, ${(fold.corners[1] ?? 0).toFixed(2)} m with a ` +
             `board across each, ${(fold.corners[2] ?? 0).toFixed(2)} m with rounded ones.`,
         )}

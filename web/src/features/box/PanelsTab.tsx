@@ -64,21 +64,11 @@ export function PanelsTab(props: Props) {
           <tr className="border-line border-b text-left">
             <th scope="col">Board</th>
             <th scope="col">Of</th>
-            <th scope="col" className="text-right">
-              Thick
-            </th>
-            <th scope="col" className="text-right">
-              Weighs
-            </th>
-            <th scope="col" className="text-right">
-              Resonance
-            </th>
-            <th scope="col" className="text-right">
-              Moves
-            </th>
-            <th scope="col" className="text-right">
-              Below sound
-            </th>
+            {['Thick', 'Weighs', 'Resonance', 'Moves', 'Below sound'].map((name) => (
+              <th key={name} scope="col" className="text-right">
+                {name}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>

@@ -41,7 +41,7 @@ export function Tradeoff({ points, chosen, onChoose }: Props) {
       <div
         role="slider"
         tabIndex={0}
-        aria-label="Cabinets that none beats in size, lowest note and loudness; arrow keys go from one to the next"
+        aria-label="Best trade-offs of size, lowest note and loudness; arrow keys go from one to the next"
         aria-valuemin={0}
         aria-valuemax={front}
         aria-valuenow={current?.front ? 1 + indexOnFront(points, across, current) : 0}

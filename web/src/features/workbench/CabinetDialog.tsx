@@ -144,14 +144,14 @@ function Wish({ label, field, typed, onType }: WishProps) {
   );
 }
 
-interface SchoolProps {
+interface StartingPointProps {
   start: StartReport;
   begun: boolean;
   onHere: (design: RawDesign) => void;
   onNew: (design: RawDesign) => void;
 }
 
-function StartingPoint({ start: { name, reason, design }, begun, onHere, onNew }: SchoolProps) {
+function StartingPoint({ start: { name, reason, design }, begun, onHere, onNew }: StartingPointProps) {
   return (
     <li className={`rounded-[3px] border border-line p-2.5 ${design ? 'bg-card' : ''}`}>
       <div className="flex items-start gap-3">
