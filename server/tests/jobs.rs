@@ -28,7 +28,9 @@ fn execute(connection: &mut PgConnection, statement: &str) -> usize {
 #[test]
 fn a_match_ranks_what_it_finds_and_each_row_becomes_a_design_that_keeps_its_word() {
     let (_program, site, _) = server("2");
-    let id = started(&site);
+    let (build, brief) = nook(&site);
+    let job = ask(&site, &json!({ "brief": brief })).expect(202).json();
+    let id = job["id"].as_str().expect("id").to_owned();
     let page = wait(&site, &id, |job| job["state"] == "finished");
     assert_eq!(page["job"]["done"], page["job"]["total"]);
     let rows = page["rows"].as_array().expect("rows");
@@ -40,7 +42,6 @@ fn a_match_ranks_what_it_finds_and_each_row_becomes_a_design_that_keeps_its_word
     let complete = rows.iter().filter(|row| score(row) > 99.999).count() as u64;
     assert_eq!(page["job"]["complete"].as_u64(), Some(complete));
 
-    let (build, brief) = nook(&site);
     for row in rows.iter().step_by(9) {
         let (driver, family) = (row["driver"].as_str().expect("id"), row["family"].as_str().expect("family"));
         let design =
@@ -87,7 +88,7 @@ fn a_match_ranks_what_it_finds_and_each_row_becomes_a_design_that_keeps_its_word
 #[test]
 fn a_job_outlives_the_worker_that_carries_it_out() {
     let (_program, site, url) = server("0");
-    enlarge(&site, 8);
+    enlarge(&site, 4);
     let id = started(&site);
     std::thread::sleep(Duration::from_millis(300));
     assert_eq!(page(&site, &id)["job"]["state"], "waiting", "nobody is there to do it");
@@ -105,7 +106,7 @@ fn a_job_outlives_the_worker_that_carries_it_out() {
 #[test]
 fn a_cancelled_job_stops_and_keeps_what_it_has() {
     let (_program, site, url) = server("0");
-    enlarge(&site, 8);
+    enlarge(&site, 4);
     let id = started(&site);
     let _worker = Program::worker(&url);
     wait(&site, &id, |job| job["done"].as_u64() > Some(0));
@@ -173,7 +174,7 @@ fn a_long_job_does_not_hold_up_a_short_one() {
     let (_program, site, url) = server("0");
     let (pit, brief) = build_named(&site, "Pit organ");
     let short = json!({ "brief": brief });
-    enlarge(&site, 12);
+    enlarge(&site, 8);
     let long = started(&site);
     // What leaves the library after a job was started is still looked at by it.
     let mut connection = database(&url);

@@ -4,7 +4,7 @@ use std::time::Duration;
 
 use oak_cluster::Throwaway;
 
-use super::matches::{assert_whole, ended, started, wait};
+use super::matches::{assert_whole, ended, page, started, wait};
 use super::program::Program;
 
 /// A small generator of its own (Knuth's linear congruential one), so that a run can be had again by its seed.
@@ -24,9 +24,11 @@ pub fn run(kills: usize, seed: u64) {
     let mut random = Random(seed);
     let (mut server, mut site) = Program::server(&url, "1");
     let mut worker = Some(Program::worker(&url));
+    let mut running = 0;
     for kill in 0..kills {
         let id = started(&site);
-        std::thread::sleep(Duration::from_millis(random.below(900)));
+        std::thread::sleep(Duration::from_millis(random.below(500)));
+        running += usize::from(!ended(&page(&site, &id)["job"]));
         match random.below(3) {
             0 => {
                 drop(worker.take());
@@ -46,6 +48,7 @@ pub fn run(kills: usize, seed: u64) {
         wait(&site, &id, ended);
         assert_whole(&site, &id);
     }
+    assert!(running > kills / 2, "only {running} of {kills} kills met a job that ran");
 }
 
 fn wait_for_health(site: &super::Site, kill: usize) {
