@@ -224,8 +224,7 @@ fn a_start_that_cannot_be_says_why_and_what_is_allowed() {
 
 #[test]
 fn the_ribbon_names_what_binds_at_each_frequency() {
-    let file =
-        design("limits", |design| design["limits"] = json!({ "power": "2 kW", "air_speed": "17 m/s" }));
+    let file = design("limits", |design| design["signal"] = json!({ "amplifier": { "power": "2 kW" } }));
     let text = printed(&["limits", &file, "--from", "12", "--to", "300", "--points", "60"]);
     let mut reader = table(&text);
     assert_eq!(
@@ -238,7 +237,8 @@ fn the_ribbon_names_what_binds_at_each_frequency() {
     assert_eq!(limits, ["air", "cone", "heat"].into());
     // Driven as hard as the row says, the cone of the first row reaches Xmax, 11.5 mm.
     let (frequency, _, volts, _) = rows.first().expect("a row").clone();
-    let driven = design("driven", |design| design["drive"] = json!({ "voltage": format!("{volts} V") }));
+    let driven =
+        design("driven", |design| design["signal"] = json!({ "drive": { "voltage": format!("{volts} V") } }));
     let span = [format!("{frequency}"), format!("{}", frequency * 1.01)];
     let table = printed(&["simulate", &driven, "--from", &span[0], "--to", &span[1], "--points", "2"]);
     let mut reader = self::table(&table);

@@ -373,7 +373,7 @@ def any_design(pick, number, woofers):
         if shape != "box" and not family.startswith("bandpass"):
             body["shape"] = shape
             body |= {"wedge": {"top_depth": f"{round(size * 20)} mm"}, "rounded": {"radius": "30 mm"}}.get(shape, {})
-    return {"format": "oak-drum/design", "version": 1, "name": f"{number:03} {family}", "driver": driver, "enclosure": enclosure, "body": body}
+    return {"format": "oak-drum/design", "version": 2, "name": f"{number:03} {family}", "driver": driver, "enclosure": enclosure, "body": body}
 
 
 def exported(design):

@@ -61,7 +61,7 @@ for (const theme of THEMES) {
     await page.getByRole('button', { name: /^Use Tapered/ }).click();
     await expect(page.locator('[data-figure="way"]')).toBeVisible();
     await clean(page, 'workbench, line');
-    for (const tab of ['Segment 1', 'Drivers', 'Limits']) {
+    for (const tab of ['Segment 1', 'Drivers', 'Signal and space']) {
       await page.getByRole('tab', { name: tab }).click();
       await clean(page, `values of ${tab}`, PANEL);
     }

@@ -119,7 +119,7 @@ test('files that are none are refused in words', async ({ page, server }) => {
   await page.goto(server.address);
   const files: [string, string][] = [
     ['not json at all', 'x.json is not JSON'],
-    ['{"format": "oak-drum/driver", "version": 1}', 'oak-drum/build'],
+    ['{"format": "oak-drum/driver", "version": 2}', 'oak-drum/build'],
     ['{"format": "oak-drum/build", "version": 9, "name": "Z", "variants": []}', 'written by a newer program'],
   ];
   for (const [text, told] of files) {

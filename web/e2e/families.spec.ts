@@ -26,11 +26,11 @@ async function emptyBuild(server: Server, name: string): Promise<BuildWithVarian
   const build = await server.call<Build>('POST', '/builds', { name, notes: '' });
   const design = {
     format: 'oak-drum/design',
-    version: 1,
+    version: 2,
     name: 'Plain',
     driver,
     enclosure: { family: 'sealed', volume: '40 l', ql: 15, qa: 50 },
-    drive: { power: '20 W' },
+    signal: { drive: { power: '20 W' } },
   };
   await server.call<Variant>('POST', `/builds/${build.id}/variants`, design);
   return server.open(build.id);

@@ -10,7 +10,7 @@ test('drivers are wired from a list of every way, and each change says what it d
   const build = await server.makeBuild('Wired', [
     {
       format: 'oak-drum/design',
-      version: 1,
+      version: 2,
       name: 'Two coils',
       driver: perch.document,
       enclosure: { family: 'sealed', volume: '20 l' },

@@ -196,12 +196,11 @@ fields! {
     FOLDS = "body.fold.folds", "Folds", Number, "", 0.0, 12.0, "How often the way turns back in its box.";
     FOLD_THICKNESS = "body.fold.thickness", "Boards between", Length, "mm", 0.001, 0.1, "Thickness of the boards between the channels.";
     FOLD_AT = "body.fold.panels.at", "At", Length, "mm", 0.0, 8.0, "Middle of this board from the top, or of upright ones from the front, of the way's room.";
-    LIMIT_POWER = "limits.power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into the nominal load.";
-    LIMIT_VOLTAGE = "limits.voltage", "Amplifier", Voltage, "V", 0.1, 500.0, "Highest voltage of the amplifier, RMS of a sine.";
-    LIMIT_CURRENT = "limits.current", "Current", Current, "A", 0.1, 500.0, "Highest current of the amplifier, RMS of a sine.";
-    LIMIT_AIR = "limits.air_speed", "Air", Speed, "m/s", 1.0, 100.0, "Air speed that is still quiet enough: 17 m/s for straight edges, 34 for generous flares.";
-    POWER = "drive.power", "Drive", Power, "W", 1e-3, 20_000.0, "Amplifier power into the driver's nominal impedance.";
-    VOLTAGE = "drive.voltage", "Drive", Voltage, "V", 1e-3, 500.0, "Voltage at the driver's terminals.";
+    AMPLIFIER_POWER = "signal.amplifier.power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into the nominal load.";
+    AMPLIFIER_VOLTAGE = "signal.amplifier.voltage", "Amplifier", Voltage, "V", 0.1, 500.0, "Highest voltage of the amplifier, RMS of a sine.";
+    AMPLIFIER_CURRENT = "signal.amplifier.current", "Current", Current, "A", 0.1, 500.0, "Highest current of the amplifier, RMS of a sine.";
+    DRIVE_POWER = "signal.drive.power", "Drive", Power, "W", 1e-3, 20_000.0, "Amplifier power into the driver's nominal impedance.";
+    DRIVE_VOLTAGE = "signal.drive.voltage", "Drive", Voltage, "V", 1e-3, 500.0, "Voltage at the driver's terminals.";
     BRIEF_LOWEST = "brief.lowest", "Lowest note", Frequency, "Hz", 5.0, 500.0, "The lowest note that is to be heard in full, in hertz or by its name, such as E1.";
     BRIEF_LOUDNESS = "brief.loudness", "Loudness", Level, "dB", 50.0, 140.0, "How loud it is to be where the listener is. A loud living room is 95 dB, a film's peaks 105 dB and more.";
     BRIEF_DISTANCE = "brief.distance", "Distance", Length, "m", 0.2, 100.0, "How far the listener is.";

@@ -4,10 +4,10 @@ use serde_json::{Map, Value, json};
 use utoipa::OpenApi;
 
 use crate::file::{
-    RawAir, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive, RawDriver, RawDriverArray,
-    RawEnclosure, RawEnd, RawFamily, RawFlare, RawFrame, RawIsobaric, RawLimits, RawMouth, RawPassage,
-    RawPort, RawPortSection, RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSpace, RawStuffing,
-    Typed,
+    RawAir, RawAmplifier, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive, RawDriver,
+    RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFlare, RawFrame, RawIsobaric, RawMouth, RawPassage,
+    RawPort, RawPortSection, RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSignal, RawSpace,
+    RawStuffing, Typed,
 };
 
 #[derive(OpenApi)]
@@ -20,6 +20,7 @@ use crate::file::{
     RawPort,
     RawPortSection,
     RawEnd,
+    RawAmplifier,
     RawDrive,
     RawAir,
     RawArrangement,
@@ -28,7 +29,7 @@ use crate::file::{
     RawFlare,
     RawFrame,
     RawIsobaric,
-    RawLimits,
+    RawSignal,
     RawDriverArray,
     RawMouth,
     RawPassage,

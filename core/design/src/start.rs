@@ -14,9 +14,9 @@ use utoipa::ToSchema;
 
 use crate::field::{self, Field};
 use crate::file::{
-    DESIGN_FORMAT, RawAir, RawBrief, RawChamber, RawDesign, RawDrive, RawDriver, RawDriverArray,
-    RawEnclosure, RawEnd, RawFamily, RawFlare, RawFrame, RawLimits, RawMouth, RawPassage, RawPort,
-    RawPortSection, RawRadiator, RawSegment, RawSpace, Typed, VERSION,
+    DESIGN_FORMAT, RawAir, RawBrief, RawChamber, RawDesign, RawDriver, RawDriverArray, RawEnclosure, RawEnd,
+    RawFamily, RawFlare, RawFrame, RawMouth, RawPassage, RawPort, RawPortSection, RawRadiator, RawSegment,
+    RawSignal, RawSpace, Typed, VERSION,
 };
 use crate::problem::Problem;
 use crate::resolve::{Record, read_wishes, resolve_design};
@@ -32,12 +32,9 @@ pub struct RawAsk {
     /// What is done to it, and how many there are.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub driver_array: Option<RawDriverArray>,
-    /// What drives it.
+    /// What comes before it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub drive: Option<RawDrive>,
-    /// What it may be driven to.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub limits: Option<RawLimits>,
+    pub signal: Option<RawSignal>,
     /// The space it radiates into.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub space: Option<RawSpace>,
@@ -96,8 +93,7 @@ impl RawAsk {
             family,
             driver,
             driver_array: None,
-            drive: None,
-            limits: None,
+            signal: None,
             space: None,
             air: None,
             volume: None,
@@ -174,8 +170,7 @@ impl RawAsk {
             driver_array: self.driver_array.clone(),
             enclosure,
             body: None,
-            drive: self.drive.clone(),
-            limits: self.limits.clone(),
+            signal: self.signal.clone(),
             space: self.space,
             air: self.air.clone(),
             notes,

@@ -2,7 +2,9 @@
 
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_design::exchange::{read_driver_table, response_columns, write_response_table};
-use oak_design::file::{RawDesign, RawDriver, RawFamily, RawPortSection, Typed, open_design, open_driver};
+use oak_design::file::{
+    RawDesign, RawDriver, RawFamily, RawPortSection, Typed, open_build, open_design, open_driver,
+};
 use oak_design::report::{DriverReport, Report, compute};
 use oak_design::resolve::{resolve_design, resolve_driver};
 use oak_design::{Problem, ProblemKind};
@@ -15,7 +17,7 @@ use support::{DEMO, any_text, any_typed, demo_builds};
 /// A good design as a JSON value, to be spoilt.
 fn good() -> Value {
     json!({
-        "format": "oak-drum/design", "version": 1, "name": "Test",
+        "format": "oak-drum/design", "version": 2, "name": "Test",
         "driver": {
             "name": "Heron 250/4", "re": "3.4 ohm", "fs": "24 Hz", "qms": 5.4, "qes": 0.38,
             "vas": "63.3 l", "sd": "346 cm2", "xmax": "11.5 mm"
@@ -24,7 +26,7 @@ fn good() -> Value {
             "family": "ported", "volume": "44 l", "ql": 7, "tuning": "29 Hz",
             "ports": [{ "shape": "round", "diameter": "9 cm" }]
         },
-        "drive": { "power": "80 W" }
+        "signal": { "drive": { "power": "80 W" } }
     })
 }
 
@@ -106,13 +108,13 @@ fn every_bad_value_is_named_with_what_is_allowed() {
         ("/driver/name", json!(" "), "driver.name", "1 to 120 are allowed"),
         ("/driver/sd", json!("1 cm2"), "driver", "which no driver has"),
         (
-            "/drive",
+            "/signal/drive",
             json!({ "power": "1 W", "voltage": "2 V" }),
-            "drive.power",
-            "cannot be given together with drive.voltage",
+            "signal.drive.power",
+            "cannot be given together with signal.drive.voltage",
         ),
         ("/air", json!({ "humidity": "130 %" }), "air.humidity", "130 % is outside 0 % to 100 %"),
-        ("/version", json!(2), "version", "written by a newer program"),
+        ("/version", json!(9), "version", "written by a newer program"),
         ("/format", json!("oak-drum/driver"), "format", "\"oak-drum/design\" is wanted"),
         ("/enclosure/vloume", json!("44 l"), "enclosure.vloume", "unknown field `vloume`"),
         ("/enclosure/family", json!("sphere"), "enclosure.family", "unknown variant `sphere`"),
@@ -216,7 +218,7 @@ fn the_published_schemas_accept_the_demo_and_refuse_what_the_program_refuses() {
         }
     }
     for (pointer, bad) in
-        [("/enclosure/family", json!("sphere")), ("/version", json!(2)), ("/enclosure/ports", json!(3))]
+        [("/enclosure/family", json!("sphere")), ("/version", json!(9)), ("/enclosure/ports", json!(3))]
     {
         let mut document = good();
         *document.pointer_mut(pointer).expect("a place") = bad;
@@ -407,11 +409,15 @@ fn what_is_wrong_with_a_driver_array_or_a_limit_is_named_at_its_place() {
             "130 % is outside 0 % to 100 %",
         ),
         (
-            json!({ "limits": { "power": "100 W", "voltage": "20 V" } }),
-            "limits.power",
-            "cannot be given together with limits.voltage",
+            json!({ "signal": { "amplifier": { "power": "100 W", "voltage": "20 V" } } }),
+            "signal.amplifier.power",
+            "cannot be given together with signal.amplifier.voltage",
         ),
-        (json!({ "limits": { "air_speed": "17 Hz" } }), "limits.air_speed", "\"Hz\" is a unit of frequency"),
+        (
+            json!({ "signal": { "amplifier": { "current": "17 Hz" } } }),
+            "signal.amplifier.current",
+            "\"Hz\" is a unit of frequency",
+        ),
     ];
     for (more, field, words) in cases {
         let problems = in_cabinet(good()["enclosure"].clone(), &more);
@@ -421,6 +427,23 @@ fn what_is_wrong_with_a_driver_array_or_a_limit_is_named_at_its_place() {
     }
     let half = spoilt("/driver/l2", json!("1 mH"));
     assert_eq!(half.iter().map(|problem| problem.field.as_str()).collect::<Vec<_>>(), ["driver.r2"]);
+}
+
+/// Version 1 had amplifier, programme and quiet air together in `limits`; a build file holds such designs inside.
+#[test]
+fn a_file_of_version_one_opens_with_its_amplifier_in_the_signal_and_the_rest_noted() {
+    let old = std::fs::read(concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/old/build-version-1.json"));
+    let build = open_build(&old.expect("the old file")).expect("opens");
+    let design = &build.variants[0];
+    assert_eq!((build.version, design.version), (2, 2));
+    let signal = serde_json::to_value(&design.signal).expect("a value");
+    let wanted =
+        json!({ "amplifier": { "power": "150 W", "current": "12 A" }, "drive": { "voltage": "12 V" } });
+    assert_eq!(signal, wanted);
+    assert!(design.notes.ends_with("programme: music; limit of air speed: 20 m/s."), "{}", design.notes);
+    resolve_design(design).expect("resolves");
+    let again = serde_json::to_string(&build).expect("text");
+    assert_eq!(open_build(again.as_bytes()).expect("opens again"), build);
 }
 
 /// Names that changed since a file was written are read, and written as they are called now.

@@ -199,8 +199,8 @@ fn any_design() -> impl Strategy<Value = Value> {
                 }
             }
             let mut design = json!({
-                "format": "oak-drum/design", "version": 1, "name": "Any", "driver": driver,
-                "enclosure": enclosure, "drive": { "power": "20 W" }, "space": space,
+                "format": "oak-drum/design", "version": 2, "name": "Any", "driver": driver,
+                "enclosure": enclosure, "signal": { "drive": { "power": "20 W" } }, "space": space,
             });
             if let Some(driver_array) = driver_array {
                 design["driver_array"] = driver_array;

@@ -31,10 +31,7 @@ fn in_the_same_box_only_the_driver_differs() {
         for (row, name) in comparison.rows.iter().zip(SOME) {
             let design = row.same.design.as_ref().unwrap_or_else(|| panic!("{name}: {}", row.same.reason));
             assert_eq!((design.name.as_str(), &design.enclosure), (name, &enclosure));
-            assert_eq!(
-                (&design.drive, &design.limits, &design.space, &design.driver_array),
-                (&None, &None, &None, &None)
-            );
+            assert_eq!((&design.signal, &design.space, &design.driver_array), (&None, &None, &None));
         }
     }
 }

@@ -7,7 +7,7 @@ use oak_acoustics::Stop;
 use oak_acoustics::network::{Network, OpeningKind};
 use oak_design::conditions::{DriveOrigin, RawConditions, RawQuestion};
 use oak_design::exchange::write_response_table;
-use oak_design::file::{RawBrief, RawDesign, RawDrive, RawLimits, RawSpace, Typed};
+use oak_design::file::{RawAmplifier, RawBrief, RawDesign, RawDrive, RawSignal, RawSpace, Typed};
 use oak_design::motion::motion;
 use oak_design::report::{Report, compute};
 use oak_design::resolve::resolve_brief;
@@ -221,7 +221,10 @@ fn the_brief_gives_amplifier_and_space_where_the_design_does_not_and_the_bench_i
 
     // Its own amplifier and drive are the design's; where it plays is the brief's.
     let own = RawDesign {
-        limits: Some(RawLimits { voltage: Some("30 V".into()), ..RawLimits::default() }),
+        signal: Some(RawSignal {
+            amplifier: Some(RawAmplifier { voltage: Some("30 V".into()), ..RawAmplifier::default() }),
+            drive: None,
+        }),
         space: Some(RawSpace::Eighth),
         ..design
     };
@@ -229,7 +232,9 @@ fn the_brief_gives_amplifier_and_space_where_the_design_does_not_and_the_bench_i
         told(&own, Some(&brief), use_),
         ("30 V, against a wall".into(), DriveOrigin::Amplifier, Some(30.0))
     );
-    let turned_down = RawDesign { drive: Some(RawDrive { voltage: Some("5 V".into()), power: None }), ..own };
+    let mut turned_down = own;
+    let drive = RawDrive { voltage: Some("5 V".into()), power: None };
+    turned_down.signal.as_mut().expect("a signal").drive = Some(drive);
     assert_eq!(
         told(&turned_down, Some(&brief), use_),
         ("5 V, against a wall".into(), DriveOrigin::Typed, Some(30.0))

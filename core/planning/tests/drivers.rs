@@ -19,7 +19,7 @@ fn driver(coils: Option<RawSheetCoils>) -> RawDriver {
 
 fn design(driver_array: &serde_json::Value) -> RawDesign {
     let document = json!({
-        "format": "oak-drum/design", "version": 1, "name": "Box", "driver": driver(Some(RawSheetCoils::DualSeries)),
+        "format": "oak-drum/design", "version": 2, "name": "Box", "driver": driver(Some(RawSheetCoils::DualSeries)),
         "driver_array": driver_array, "enclosure": { "family": "sealed", "volume": "14 l" }
     });
     serde_json::from_value(document).expect("a design")

@@ -40,7 +40,7 @@ fn every_bad_value_is_named_with_its_allowed_range() {
 }
 
 fn in_a_build(design: &Value) -> Value {
-    json!({ "format": "oak-drum/build", "version": 1, "name": "x", "variants": [design] })
+    json!({ "format": "oak-drum/build", "version": 2, "name": "x", "variants": [design] })
 }
 
 #[test]

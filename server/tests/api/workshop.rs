@@ -1,8 +1,9 @@
 //! Drivers, builds and variants are kept, changed, refused, put away and brought back.
 
+use diesel::{Connection, PgConnection, RunQueryDsl};
 use serde_json::{Value, json};
 
-use crate::support::{DEMO, Site, asked, design, driver};
+use crate::support::{DEMO, Site, asked, cluster, design, driver};
 
 #[test]
 fn a_driver_is_kept_as_typed_and_changed_only_from_its_newest_state() {
@@ -46,6 +47,26 @@ fn every_change_of_a_variant_is_kept_as_a_revision() {
     let opened = site.get(&format!("/api/v1/builds/{build}")).expect(200).json();
     assert_eq!(opened["variants"][0]["revision"], 4);
     assert_eq!(opened["variants"][0]["document"]["enclosure"]["volume"], "46 l");
+}
+
+/// What an older program stored, and what its page still has to send, is read as this one's.
+#[test]
+fn documents_of_an_older_version_are_lifted_from_store_and_request_alike() {
+    let url = cluster().database().expect("a database");
+    let site = Site::start_on(&url);
+    let (build, variant) = site.build_with_variant();
+    let old = std::fs::read_to_string(format!("{DEMO}/old/build-version-1.json")).expect("the old file");
+    let old = serde_json::from_str::<Value>(&old).expect("JSON")["variants"][0].clone();
+    let mut connection = PgConnection::establish(&url).expect("connects");
+    diesel::sql_query("UPDATE variant_revisions SET document = $1")
+        .bind::<diesel::sql_types::Jsonb, _>(&old)
+        .execute(&mut connection)
+        .expect("stored");
+    let opened = site.get(&format!("/api/v1/builds/{build}")).expect(200).json();
+    let stored = &opened["variants"][0]["document"];
+    assert_eq!((&stored["version"], &stored["signal"]["drive"]["voltage"]), (&json!(2), &json!("12 V")));
+    let sent = site.put(&format!("/api/v1/variants/{variant}"), "\"1\"", &old).expect(200).json();
+    assert_eq!(&sent["document"], stored);
 }
 
 #[test]

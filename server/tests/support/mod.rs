@@ -151,7 +151,7 @@ fn answer(result: Result<ureq::http::Response<ureq::Body>, ureq::Error>) -> Answ
 
 pub fn driver() -> Value {
     json!({
-        "format": "oak-drum/driver", "version": 1, "name": "Heron 250/4", "re": "3.4 ohm", "le": "1.15 mH",
+        "format": "oak-drum/driver", "version": 2, "name": "Heron 250/4", "re": "3.4 ohm", "le": "1.15 mH",
         "fs": "24 Hz", "qms": 5.4, "qes": 0.38, "vas": "2.24 cuft", "sd": "346 cm2", "xmax": "11.5 mm"
     })
 }
@@ -163,11 +163,11 @@ pub fn asked() -> Value {
 
 pub fn design() -> Value {
     json!({
-        "format": "oak-drum/design", "version": 1, "name": "Slot", "driver": driver(),
+        "format": "oak-drum/design", "version": 2, "name": "Slot", "driver": driver(),
         "enclosure": {
             "family": "ported", "volume": "1.5 cuft", "ql": 7, "tuning": "29 Hz",
             "ports": [{ "shape": "slot", "width": "250 mm", "height": "28 mm", "inner_end": "two_walls" }]
         },
-        "drive": { "power": "80 W" }
+        "signal": { "drive": { "power": "80 W" } }
     })
 }

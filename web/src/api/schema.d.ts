@@ -2711,6 +2711,12 @@ export interface components {
          * @enum {string}
          */
         RawAirNoise: "silent" | "straight" | "flared";
+        /** @description An amplifier: power or voltage, and current. */
+        RawAmplifier: {
+            power?: components["schemas"]["Typed"] | null;
+            voltage?: components["schemas"]["Typed"] | null;
+            current?: components["schemas"]["Typed"] | null;
+        };
         /**
          * @description How the two drivers of a pair stand.
          * @enum {string}
@@ -2723,8 +2729,7 @@ export interface components {
             /** @description The driver. */
             driver: components["schemas"]["RawDriver"];
             driver_array?: components["schemas"]["RawDriverArray"] | null;
-            drive?: components["schemas"]["RawDrive"] | null;
-            limits?: components["schemas"]["RawLimits"] | null;
+            signal?: components["schemas"]["RawSignal"] | null;
             space?: components["schemas"]["RawSpace"] | null;
             air?: components["schemas"]["RawAir"] | null;
             volume?: components["schemas"]["Typed"] | null;
@@ -2866,7 +2871,7 @@ export interface components {
          * @enum {string}
          */
         RawCorner: "square" | "mitred" | "curved";
-        /** @description One candidate design: a driver, a cabinet and a drive. */
+        /** @description One candidate design: a driver, a cabinet and what drives it. */
         RawDesign: {
             /** @description Always `oak-drum/design`. */
             format: string;
@@ -2883,8 +2888,7 @@ export interface components {
             /** @description The cabinet. */
             enclosure: components["schemas"]["RawEnclosure"];
             body?: components["schemas"]["RawBody"] | null;
-            drive?: components["schemas"]["RawDrive"] | null;
-            limits?: components["schemas"]["RawLimits"] | null;
+            signal?: components["schemas"]["RawSignal"] | null;
             space?: components["schemas"]["RawSpace"] | null;
             air?: components["schemas"]["RawAir"] | null;
             /** @description Anything worth keeping. */
@@ -3068,14 +3072,6 @@ export interface components {
             resistivity?: components["schemas"]["Typed"] | null;
             frame?: components["schemas"]["RawFrame"] | null;
         };
-        /** @description What a design may be driven to. The coil's power and the travels come from the driver and the radiators. */
-        RawLimits: {
-            power?: components["schemas"]["Typed"] | null;
-            voltage?: components["schemas"]["Typed"] | null;
-            current?: components["schemas"]["Typed"] | null;
-            air_speed?: components["schemas"]["Typed"] | null;
-            programme?: components["schemas"]["RawProgramme"] | null;
-        };
         /**
          * @description What the sizes and the volume of a box are to each other: each follows from the others.
          * @enum {string}
@@ -3201,6 +3197,11 @@ export interface components {
          * @enum {string}
          */
         RawSheetCoils: "single" | "dual_series" | "dual_parallel" | "dual_each";
+        /** @description What comes before the cabinet. */
+        RawSignal: {
+            amplifier?: components["schemas"]["RawAmplifier"] | null;
+            drive?: components["schemas"]["RawDrive"] | null;
+        };
         /** @description Where a value comes from. */
         RawSource: {
             /** @description How it was had. */

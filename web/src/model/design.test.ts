@@ -39,9 +39,9 @@ describe('a value in a design', () => {
     expect(valueAt(long, 'enclosure.tuning')).toBeNull();
     const tuned = withValue(long, 'enclosure.tuning', '30 Hz');
     expect(valueAt(tuned, `${PORT}.length`)).toBeNull();
-    const volts = withValue(slot, 'drive.voltage', '2.83 V');
-    expect(volts.drive).toEqual({ voltage: '2.83 V' });
-    expect(withValue(volts, 'drive.power', '10 W').drive).toEqual({ power: '10 W' });
+    const volts = withValue(slot, 'signal.drive.voltage', '2.83 V');
+    expect(volts.signal?.drive).toEqual({ voltage: '2.83 V' });
+    expect(withValue(volts, 'signal.drive.power', '10 W').signal?.drive).toEqual({ power: '10 W' });
   });
 
   it('keeps sizes and volume as written, and notes which was set last', () => {

@@ -38,8 +38,8 @@ function replaced(here: unknown, [step, ...rest]: (string | number)[], value: Ty
 
 /** Pairs of places of which one alone may be written. */
 const EITHER = [
-  ['drive.power', 'drive.voltage'],
-  ['limits.power', 'limits.voltage'],
+  ['signal.drive.power', 'signal.drive.voltage'],
+  ['signal.amplifier.power', 'signal.amplifier.voltage'],
 ];
 
 /** Volume and sizes of a box: where all are stated, the one that was set longest ago follows. */
@@ -208,11 +208,11 @@ export function withInnerEnd(
 export function firstDesign(driver: RawDriver): RawDesign {
   return {
     format: 'oak-drum/design',
-    version: 1,
+    version: 2,
     name: 'First try',
     driver,
     enclosure: { family: 'sealed' },
-    drive: { voltage: '2.83 V' },
+    signal: { drive: { voltage: '2.83 V' } },
   };
 }
 

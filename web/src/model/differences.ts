@@ -52,8 +52,7 @@ const NAMES: Record<string, string> = {
   'enclosure.radiator': 'Radiators',
   'enclosure.passage': 'Line or horn',
   driver_array: 'Changes to the drivers',
-  drive: 'Drive',
-  limits: 'Limits',
+  signal: 'Signal',
   space: 'Space',
 };
 

@@ -53,7 +53,7 @@ describe('a quantity field', () => {
   });
 
   it('takes volts and watts in one field by their unit', () => {
-    const drive = [fieldAt('drive.power'), fieldAt('drive.voltage')];
+    const drive = [fieldAt('signal.drive.power'), fieldAt('signal.drive.voltage')];
     const { onType, write } = open({ fields: drive, typed: '80 W' });
     write('2.83 V');
     expect(onType).toHaveBeenCalledWith(drive[1], '2.83 V');

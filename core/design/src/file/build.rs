@@ -16,7 +16,7 @@ pub struct RawBuild {
     #[schema(pattern = "^oak-drum/build$")]
     pub format: String,
     /// Version of the format.
-    #[schema(minimum = 1, maximum = 1)]
+    #[schema(minimum = 2, maximum = 2)]
     pub version: u32,
     /// What to call it.
     #[schema(max_length = 120)]

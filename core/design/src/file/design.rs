@@ -8,7 +8,7 @@ use super::{RawBody, RawDriver, RawDriverArray, RawEnclosure, Typed};
 /// What the `format` of a design file says.
 pub const DESIGN_FORMAT: &str = "oak-drum/design";
 
-/// One candidate design: a driver, a cabinet and a drive.
+/// One candidate design: a driver, a cabinet and what drives it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct RawDesign {
@@ -16,7 +16,7 @@ pub struct RawDesign {
     #[schema(pattern = "^oak-drum/design$")]
     pub format: String,
     /// Version of the format.
-    #[schema(minimum = 1, maximum = 1)]
+    #[schema(minimum = 2, maximum = 2)]
     pub version: u32,
     /// What to call it.
     #[serde(default)]
@@ -32,13 +32,10 @@ pub struct RawDesign {
     /// The box itself; of usual proportions where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub body: Option<RawBody>,
-    /// What drives it; 2.83 V where absent.
+    /// What comes before it: its amplifier, and how far that is turned up.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub drive: Option<RawDrive>,
-    /// What it may be driven to.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub limits: Option<RawLimits>,
-    /// The space it radiates into; half where absent.
+    pub signal: Option<RawSignal>,
+    /// The space that loads its openings; half where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub space: Option<RawSpace>,
     /// The air; 20 degC, 101.325 kPa, dry where absent.
@@ -48,6 +45,33 @@ pub struct RawDesign {
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 10000)]
     pub notes: String,
+}
+
+/// What comes before the cabinet.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawSignal {
+    /// An amplifier of its own; that of the brief where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub amplifier: Option<RawAmplifier>,
+    /// What is played at; all that the amplifier gives where absent, 2.83 V where there is none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub drive: Option<RawDrive>,
+}
+
+/// An amplifier: power or voltage, and current.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawAmplifier {
+    /// Power into the nominal load.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub power: Option<Typed>,
+    /// Highest voltage, RMS, instead of its power.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub voltage: Option<Typed>,
+    /// Highest current, RMS.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub current: Option<Typed>,
 }
 
 /// What drives it: one of the two.
@@ -89,27 +113,6 @@ pub enum RawSpace {
     Quarter,
     /// In a corner: pi/2.
     Eighth,
-}
-
-/// What a design may be driven to. The coil's power and the travels come from the driver and the radiators.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct RawLimits {
-    /// Amplifier power into the nominal load.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub power: Option<Typed>,
-    /// Highest voltage of the amplifier, instead of its power.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub voltage: Option<Typed>,
-    /// Highest current of the amplifier.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub current: Option<Typed>,
-    /// Air speed that is still quiet enough; 17 m/s where absent.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub air_speed: Option<Typed>,
-    /// What is played; a sine where absent.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub programme: Option<RawProgramme>,
 }
 
 /// What is played, by its crest factor.

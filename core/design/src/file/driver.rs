@@ -21,7 +21,7 @@ pub struct RawDriver {
     pub format: String,
     /// Version of the format.
     #[serde(default = "version")]
-    #[schema(minimum = 1, maximum = 1)]
+    #[schema(minimum = 2, maximum = 2)]
     pub version: u32,
     /// What to call it.
     #[serde(default)]

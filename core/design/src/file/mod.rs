@@ -9,6 +9,7 @@ mod driver_array;
 mod enclosure;
 mod family;
 mod open;
+mod restore;
 mod typed;
 
 pub use body::{
@@ -18,7 +19,9 @@ pub use body::{
 };
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};
-pub use design::{DESIGN_FORMAT, RawAir, RawDesign, RawDrive, RawLimits, RawProgramme, RawSpace};
+pub use design::{
+    DESIGN_FORMAT, RawAir, RawAmplifier, RawDesign, RawDrive, RawProgramme, RawSignal, RawSpace,
+};
 pub use driver::{DRIVER_FORMAT, RawDriver, RawSheetCoils, RawSource, RawSourceKind};
 pub use driver_array::{RawArrangement, RawCoils, RawDriverArray, RawIsobaric};
 pub use enclosure::{
@@ -27,10 +30,11 @@ pub use enclosure::{
 };
 pub use family::RawFamily;
 pub use open::{open_build, open_design, open_driver, plain_text, read_json};
+pub use restore::restore;
 pub use typed::Typed;
 
 /// Version of all file formats that this program writes.
-pub const VERSION: u32 = 1;
+pub const VERSION: u32 = 2;
 
 /// Longest name, in characters.
 pub const LONGEST_NAME: usize = 120;

@@ -3,14 +3,16 @@
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 
+use super::restore::restored;
 use super::{BUILD_FORMAT, DESIGN_FORMAT, DRIVER_FORMAT, RawBuild, RawDesign, RawDriver, VERSION};
 use crate::problem::{Problem, ProblemKind};
 
-/// Reads JSON text into a raw form.
+/// Reads JSON text of any version this program knows into a raw form.
 ///
 /// # Errors
 /// One problem, at the place in the document where reading stopped, or of a text with control characters.
 pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, Problem> {
+    let text = &*restored(text);
     let mut reader = serde_json::Deserializer::from_slice(text);
     let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
         let path = error.path().to_string();
@@ -83,7 +85,7 @@ pub fn open_build(text: &[u8]) -> Result<RawBuild, Problem> {
     open(text, BUILD_FORMAT)
 }
 
-/// The one door for documents from outside; older versions will be lifted here.
+/// The one door for documents from outside.
 fn open<T: DeserializeOwned>(text: &[u8], wanted: &'static str) -> Result<T, Problem> {
     let text = text.strip_prefix(b"\xef\xbb\xbf").unwrap_or(text);
     let document: Value = read_json(text)?;

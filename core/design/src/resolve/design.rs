@@ -18,8 +18,8 @@ use super::reading::Reading;
 use crate::conditions::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, LONGEST_NOTE, RawAir, RawArrangement, RawBrief, RawBuild, RawDesign, RawDrive,
-    RawEnclosure, RawFamily, RawLimits, RawProgramme, RawSpace, Typed,
+    LONGEST_NAME, LONGEST_NOTE, RawAir, RawAmplifier, RawArrangement, RawBrief, RawBuild, RawDesign,
+    RawDrive, RawEnclosure, RawFamily, RawProgramme, RawSignal, RawSpace, Typed,
 };
 use crate::problem::{Problem, ProblemKind, Range};
 
@@ -161,9 +161,11 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         .and_then(|driver_array| driver_array.isobaric.as_ref())
         .map(|pair| pair.arrangement);
     let nominal = driver_array.as_ref().map_or(f64::NAN, |driver_array| driver_array.equivalent().nominal);
-    let drive = drive(raw.drive.as_ref(), nominal, &mut reading);
+    let no_signal = RawSignal::default();
+    let signal = raw.signal.as_ref().unwrap_or(&no_signal);
+    let drive = drive(signal.drive.as_ref(), nominal, &mut reading);
     let air = air(raw.air.as_ref(), &mut reading);
-    let (allowance, amplifier) = allowance(raw.limits.as_ref(), driver_array.as_ref(), &mut reading);
+    let (allowance, amplifier) = allowance(signal.amplifier.as_ref(), driver_array.as_ref(), &mut reading);
     let space = space(raw.space.unwrap_or(RawSpace::Half));
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
@@ -265,10 +267,10 @@ pub(super) fn space(raw: RawSpace) -> Space {
 fn drive(raw: Option<&RawDrive>, nominal: f64, reading: &mut Reading) -> Drive {
     let Some(raw) = raw else { return Drive::USUAL };
     if raw.power.is_some() && raw.voltage.is_some() {
-        reading.note("drive.power", ProblemKind::Excludes { other: "drive.voltage" });
+        reading.note("signal.drive.power", ProblemKind::Excludes { other: "signal.drive.voltage" });
     }
-    let power = reading.optional("drive.power", &field::POWER, &raw.power);
-    let voltage = reading.optional("drive.voltage", &field::VOLTAGE, &raw.voltage);
+    let power = reading.optional("signal.drive.power", &field::DRIVE_POWER, &raw.power);
+    let voltage = reading.optional("signal.drive.voltage", &field::DRIVE_VOLTAGE, &raw.voltage);
     stated(power, voltage, nominal)
         .map_or(Drive::USUAL, |drive| Drive { origin: DriveOrigin::Typed, ..drive })
 }
@@ -288,29 +290,27 @@ fn air(raw: Option<&RawAir>, reading: &mut Reading) -> Air {
 }
 
 fn allowance(
-    raw: Option<&RawLimits>,
+    raw: Option<&RawAmplifier>,
     driver_array: Option<&DriverArray>,
     reading: &mut Reading,
 ) -> (Allowance, Option<Drive>) {
-    let usual = RawLimits::default();
-    let raw = raw.unwrap_or(&usual);
+    let none = RawAmplifier::default();
+    let raw = raw.unwrap_or(&none);
     if raw.power.is_some() && raw.voltage.is_some() {
-        reading.note("limits.power", ProblemKind::Excludes { other: "limits.voltage" });
+        reading.note("signal.amplifier.power", ProblemKind::Excludes { other: "signal.amplifier.voltage" });
     }
     let driver = driver_array.map(DriverArray::equivalent);
     let nominal = driver.map_or(f64::NAN, |driver| driver.nominal);
-    let power = reading.optional("limits.power", &field::LIMIT_POWER, &raw.power);
-    let voltage = reading.optional("limits.voltage", &field::LIMIT_VOLTAGE, &raw.voltage);
+    let power = reading.optional("signal.amplifier.power", &field::AMPLIFIER_POWER, &raw.power);
+    let voltage = reading.optional("signal.amplifier.voltage", &field::AMPLIFIER_VOLTAGE, &raw.voltage);
     let amplifier = stated(power, voltage, nominal);
     let allowance = Allowance {
         volts: amplifier.map(|amplifier| amplifier.volts),
-        amperes: reading.optional("limits.current", &field::LIMIT_CURRENT, &raw.current),
+        amperes: reading.optional("signal.amplifier.current", &field::AMPLIFIER_CURRENT, &raw.current),
         heat: driver.and_then(|driver| driver.pe),
-        crest: raw.programme.unwrap_or(RawProgramme::Sine).crest(),
+        crest: RawProgramme::Sine.crest(),
         xmax: driver.and_then(|driver| driver.xmax),
-        air_speed: reading
-            .optional("limits.air_speed", &field::LIMIT_AIR, &raw.air_speed)
-            .unwrap_or(USUAL_AIR_SPEED),
+        air_speed: USUAL_AIR_SPEED,
     };
     (allowance, amplifier)
 }

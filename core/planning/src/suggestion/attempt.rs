@@ -324,8 +324,7 @@ fn family(bench: &Bench<'_>, family: RawFamily) -> Option<Found> {
     let design = &bench.ask.design;
     let ask = RawAsk {
         driver_array: design.driver_array.clone(),
-        drive: design.drive.clone(),
-        limits: design.limits.clone(),
+        signal: design.signal.clone(),
         space: design.space,
         air: design.air.clone(),
         volume: design.enclosure.volume.clone(),

@@ -46,8 +46,8 @@ export function CabinetDialog(props: Props) {
 function Chooser({ design, brief, begun, onHere, onNew }: Props & { design: RawDesign }) {
   const [chosen, setChosen] = useState<Family | null>(null);
   const [wishes, setWishes] = useState<Pick<RawAsk, 'volume' | 'lowest'>>({});
-  const { driver, driver_array, drive, limits, space, air } = design;
-  const given = Object.entries({ driver_array, drive, limits, space, air, brief, ...wishes }).filter(
+  const { driver, driver_array, signal, space, air } = design;
+  const given = Object.entries({ driver_array, signal, space, air, brief, ...wishes }).filter(
     ([, value]) => value,
   );
   const ebp = useCompletion(driver).data?.ebp;

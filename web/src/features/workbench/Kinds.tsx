@@ -279,18 +279,10 @@ const SPACES = [
   ['quarter', 'against a wall (π)'],
   ['eighth', 'in a corner (π/2)'],
 ] as const;
-const PROGRAMMES = [
-  ['sine', 'held tone, 3 dB crest'],
-  ['music', 'music, 10 dB crest'],
-  ['film', 'film, 12 dB crest'],
-] as const;
 
 function PlaceKind({ design, onChange }: Change) {
   const { brief } = useConditions();
-  const said = [
-    ...SPACES.filter(([space]) => space === brief?.space),
-    ...PROGRAMMES.filter(([programme]) => programme === brief?.programme),
-  ].map(([, words]) => words);
+  const said = SPACES.find(([space]) => space === brief?.space)?.[1];
   return (
     <>
       {!brief?.space && (
@@ -301,15 +293,7 @@ function PlaceKind({ design, onChange }: Change) {
           onChange={(space) => onChange({ ...design, space }, 'space')}
         />
       )}
-      {!brief?.programme && (
-        <Select
-          label="Programme"
-          value={design.limits?.programme ?? 'sine'}
-          options={PROGRAMMES}
-          onChange={(programme) => onChange(withBranch(design, 'limits.programme', programme), 'programme')}
-        />
-      )}
-      {said.length > 0 && <p className="text-soft">The brief says: {said.join('; ')}.</p>}
+      {said && <p className="text-soft">The brief says: {said}.</p>}
     </>
   );
 }

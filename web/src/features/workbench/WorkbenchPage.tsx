@@ -319,7 +319,7 @@ function useTraces(bench: Bench, reports: ReadonlyMap<string, Report>): Trace[] 
 /** Why the lanes show an earlier state; what is wrong with a value of the cabinet is said at that value. */
 function NotComputed({ problem }: { problem: ProblemDocument | null }) {
   const elsewhere = problem?.errors?.length
-    ? problem.errors.filter(({ field }) => !field.startsWith('enclosure.') && !field.startsWith('drive.'))
+    ? problem.errors.filter(({ field }) => !field.startsWith('enclosure.') && !field.startsWith('signal.'))
     : [];
   const reason =
     problem === null ? 'The server does not answer; trying again.' : (elsewhere[0]?.message ?? '');

@@ -27,18 +27,24 @@ describe('the groups of values', () => {
       const places = rows.flatMap((row) => row.paths);
       expect(places.filter((path) => !isField(path))).toEqual([]);
       expect(new Set(places).size).toBe(places.length);
-      expect(places).toContain('drive.power');
+      expect(places).toContain('signal.drive.power');
     },
   );
 
   it('give each of several ports a group of its own', () => {
     const ports = [...(slot.enclosure.ports ?? []), { shape: 'round' as const, diameter: '50 mm' }];
-    expect(names(design('ported'))).toEqual(['Cabinet', 'Drivers', 'Limits']);
-    expect(names(design('ported', { ports }))).toEqual(['Cabinet', 'Port 1', 'Port 2', 'Drivers', 'Limits']);
+    expect(names(design('ported'))).toEqual(['Cabinet', 'Drivers', 'Signal and space']);
+    expect(names(design('ported', { ports }))).toEqual([
+      'Cabinet',
+      'Port 1',
+      'Port 2',
+      'Drivers',
+      'Signal and space',
+    ]);
   });
 
   it('give each stretch of a way a group, with T where it is hyperbolic', () => {
-    expect(names(design('line'))).toEqual(['Line', 'Segment 1', 'Segment 2', 'Drivers', 'Limits']);
+    expect(names(design('line'))).toEqual(['Line', 'Segment 1', 'Segment 2', 'Drivers', 'Signal and space']);
     const [, first, second] = groupsOf(design('line'));
     expect(first?.ruled.map((row) => row.name)).toEqual(['Length', 'Start area', 'End area']);
     // A stretch that goes on where the one before ended does not say where it begins.

@@ -39,7 +39,7 @@ export interface Group {
 
 const DRIVE: Row = {
   name: 'Drive',
-  paths: ['drive.voltage', 'drive.power'],
+  paths: ['signal.drive.voltage', 'signal.drive.power'],
   follows: (report) => report.volts,
   hidden: (report) => report.drive === 'bench',
   optional: true,
@@ -345,14 +345,13 @@ const DRIVERS: Group = {
   kinds: [{ of: 'drivers' }],
 };
 
-const LIMITS: Group = {
-  id: 'limits',
-  name: 'Limits',
+const SIGNAL: Group = {
+  id: 'signal',
+  name: 'Signal and space',
   ruled: [],
   plain: [
-    { name: 'Amplifier', paths: ['limits.power', 'limits.voltage'], optional: true },
-    { name: 'Current', paths: ['limits.current'], optional: true },
-    { name: 'Air', paths: ['limits.air_speed'], follows: () => 17, optional: true },
+    { name: 'Amplifier', paths: ['signal.amplifier.power', 'signal.amplifier.voltage'], optional: true },
+    { name: 'Current', paths: ['signal.amplifier.current'], optional: true },
     { name: 'Air temp.', paths: ['air.temperature'], follows: () => 20, optional: true },
   ],
   kinds: [{ of: 'place' }],
@@ -364,6 +363,6 @@ export function groupsOf(design: RawDesign): Group[] {
   const led = first ? [{ ...first, ruled: [...first.ruled, DRIVE] }] : [];
   const lone = portsAt(design, 'enclosure').length === 1 && design.enclosure.family === 'ported';
   const place: Row = { name: 'Extra path of the port', paths: ['enclosure.ports[0].path'], optional: true };
-  const limits = lone ? { ...LIMITS, plain: [...LIMITS.plain, place] } : LIMITS;
-  return [...led, ...others, driversGroup(design), limits];
+  const signal = lone ? { ...SIGNAL, plain: [...SIGNAL.plain, place] } : SIGNAL;
+  return [...led, ...others, driversGroup(design), signal];
 }
