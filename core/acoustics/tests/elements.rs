@@ -7,7 +7,8 @@ use std::f64::consts::PI;
 use approx::assert_relative_eq;
 use oak_acoustics::Complex;
 use oak_acoustics::element::{
-    At, Chamber, Duct, Element, End, Loads, Mass, MovingCoil, Passage, Resistance, Slice, piston_impedance,
+    At, Chamber, Duct, Element, End, Loads, Mass, MovingCoil, Passage, Resistance, Slice, before_wall,
+    piston_impedance,
 };
 use oak_acoustics::enclosure::{Enclosure, Losses, Sealed, Setting};
 use oak_acoustics::lanes::Path;
@@ -24,6 +25,21 @@ const ZERO: Complex = Complex::new(0.0, 0.0);
 
 fn at(air: &Air, frequency: f64) -> At<'_> {
     At { omega: 2.0 * PI * frequency, air, space: Space::Half }
+}
+
+/// `reference/opening-wall`: axially symmetric finite elements, for tubes of one radius.
+#[test]
+fn air_before_a_wall_is_as_long_as_finite_elements_have_it() {
+    let text = include_str!("../../../reference/opening-wall/results.json");
+    let results: Vec<serde_json::Value> = serde_json::from_str(text).expect("results");
+    assert!(results.len() >= 20);
+    for result in &results {
+        let [reach, gap, extra] =
+            ["reach", "gap", "extra"].map(|key| result[key].as_f64().expect("a number"));
+        // In a tube of any radius the same.
+        let found = before_wall(0.05, 0.05 * gap, 0.05 * reach) / 0.05;
+        assert_relative_eq!(found, extra, max_relative = 0.075, epsilon = 0.004);
+    }
 }
 
 /// Admittances `[n * n]` of an element.

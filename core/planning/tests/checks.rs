@@ -169,6 +169,34 @@ fn size_load_and_cost_say_by_how_much() {
     );
 }
 
+/// A port in the back has what the place is deeper than the box: the nearer the wall, the lower it tunes.
+#[test]
+fn a_port_that_faces_a_wall_of_its_place_is_told_of_with_its_tuning_there() {
+    let mut design =
+        demo().into_iter().find(|design| design.enclosure.family == RawFamily::Ported).expect("one");
+    let body = design.body.get_or_insert_default();
+    body.ports = vec![serde_json::from_value(serde_json::json!({ "face": "back" })).expect("a port's place")];
+    let deep = |spare: f64| {
+        let asked = brief(&RawBrief::default());
+        let own = Case::of(&asked, &design).expect("whole").built().standing().expect("a box")[2];
+        let raw = RawBrief { depth: text(&format!("{} mm", (own + spare) * 1e3)), ..RawBrief::default() };
+        let asked = brief(&raw);
+        let case = Case::of(&asked, &design).expect("whole");
+        let found = find(&judge(&case), "place").clone();
+        let (_, rest) = found.words.split_once("tunes to ").expect("a tuning");
+        let (there, rest) = rest.split_once(" Hz there instead of ").expect("two tunings");
+        (found.verdict, there.parse::<f64>().expect("Hz"), rest.parse::<f64>().expect("Hz"))
+    };
+    let (near, mid, far) = (deep(0.02), deep(0.06), deep(0.4));
+    assert_eq!((near.0, far.0), (Verdict::Short, Verdict::Met));
+    assert!(near.1 < mid.1 && mid.1 < far.1 && far.1 > 0.985 * far.2, "{near:?} {mid:?} {far:?}");
+    assert!((near.2 - far.2).abs() < 1e-9);
+    // In front the wall behind is nothing to it.
+    design.body.as_mut().expect("a body").ports.clear();
+    let asked = brief(&RawBrief { depth: text("500 mm"), ..RawBrief::default() });
+    assert!(judge(&Case::of(&asked, &design).expect("whole")).iter().all(|check| check.id != "place"));
+}
+
 #[test]
 fn a_brief_that_contradicts_itself_is_refused_at_its_place() {
     let raw = RawBrief {

@@ -17,7 +17,7 @@ mod resistance;
 pub use chamber::Chamber;
 pub use diaphragm::Diaphragm;
 pub use duct::{Duct, Mass};
-pub use end::{End, FLANGED, FREE};
+pub use end::{End, FLANGED, FREE, before_wall};
 pub use moving_coil::{Loads, MovingCoil};
 pub use passage::{Passage, Slice};
 pub use radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiation_resistance};
