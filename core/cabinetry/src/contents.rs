@@ -263,6 +263,8 @@ pub struct PortSize {
     pub walls: u32,
     /// Its ends outside and inside.
     pub ends: [End; 2],
+    /// Height half-way in of a slot that narrows, over that at its ends; 1 of any other.
+    pub waist: f64,
 }
 
 impl PortSize {
@@ -361,12 +363,18 @@ impl PortSize {
         share * width * height * (inside - shared) + elbow + bell
     }
 
-    /// What the boards of all of them are made of where they are built of boards, m3; nothing of tubes.
+    /// Height of the passage so far along it (0 to 1), over that at its ends.
+    pub fn narrowed(&self, part: f64) -> f64 {
+        1.0 - (1.0 - self.waist) * (1.0 - (2.0 * part - 1.0).abs())
+    }
+
+    /// What the boards of all of them are made of where they are built of boards, with what narrows them, m3; nothing of tubes.
     pub fn wood(&self, build: &PortBuild) -> f64 {
         match self.section {
             CrossSection::Round { .. } => 0.0,
             _ => {
-                let wood = self.volume(build, self.length) - self.section.area() * self.length;
+                let passage = self.section.area() * self.length * f64::midpoint(1.0, self.waist);
+                let wood = self.volume(build, self.length) - passage;
                 f64::from(self.count) * wood.max(0.0)
             }
         }

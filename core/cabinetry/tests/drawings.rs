@@ -7,7 +7,7 @@ use oak_acoustics::medium::{Fill, Frame};
 use oak_cabinetry::drawing::{Drawing, Line, View, view, write_dxf, write_svg};
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, area};
 use oak_cabinetry::{
-    Body, BoltCircle, Brace, Cabinet, Contents, DuctPath, Item, ItemBlock, Layer, Place, PortBuild,
+    Body, BoltCircle, Brace, Cabinet, Contents, DuctPath, Item, ItemBlock, Layer, Place, PortBuild, PortSize,
     RadiatorSize, Seat,
 };
 use proptest::prelude::*;
@@ -120,6 +120,31 @@ fn the_front_says_what_has_to_be_cut_into_it() {
         let far = (ring.middle[0] - middle[0]).hypot(ring.middle[1] - middle[1]);
         assert_relative_eq!(far, 0.12, max_relative = 1e-9);
     }
+}
+
+#[test]
+fn a_slot_that_narrows_is_drawn_so() {
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.sizes = [Some(0.5), Some(0.6), Some(0.4)];
+    wish.ports.push(PortBuild { wall: 0.018, ..build(0) });
+    let mut contents = contents(70.0);
+    contents.ports[0].push(PortSize { waist: 0.4, ..slot(0.3, 0.05, 0.25, 1) });
+    let cabinet = wish.build(&contents).expect("builds");
+    let drawing = view(View::Side, &wish, &contents, &cabinet);
+    let air = drawing.strokes.iter().filter(|stroke| stroke.part == "port" && stroke.line == Line::Air);
+    let mut heights: Vec<(f64, f64)> = Vec::new();
+    for points in air.map(|stroke| &stroke.points) {
+        for pair in [[0, 3], [1, 2]] {
+            let [a, b] = pair.map(|k| points[k]);
+            heights.push((f64::midpoint(a[0], b[0]), (a[1] - b[1]).abs()));
+        }
+    }
+    heights.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let heights: Vec<f64> = heights.into_iter().map(|(_, height)| height).collect();
+    for (found, wanted) in heights.iter().zip([0.05, 0.02, 0.02, 0.05]) {
+        assert_relative_eq!(*found, wanted, max_relative = 1e-9);
+    }
+    assert_eq!(heights.len(), 4);
 }
 
 #[test]

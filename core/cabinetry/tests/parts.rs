@@ -56,6 +56,11 @@ fn a_slot_needs_as_many_boards_as_walls_leave_open() {
             max_relative = 1e-12
         );
     }
+    // What narrows it to half in the middle fills a quarter of its passage with wood.
+    let wood = |waist: f64| {
+        PortSize { waist, ..slot(0.3, 0.03, 0.4, 1) }.wood(&PortBuild { wall: 0.012, ..build(0) })
+    };
+    assert_relative_eq!(wood(0.5) - wood(1.0), 0.25 * 0.3 * 0.03 * 0.4, max_relative = 1e-9);
     let round = tube(0.1, 0.2);
     assert_relative_eq!(round.volume(&build(0), 0.1), PI / 4.0 * 0.108 * 0.108 * 0.1, max_relative = 1e-12);
     assert_relative_eq!(round.diameter(), 0.1, max_relative = 1e-12);

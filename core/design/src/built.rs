@@ -37,6 +37,7 @@ fn ports_of(ports: &[oak_acoustics::enclosure::Port], tuning: Option<&PortTuning
             count: port.count,
             walls: if let End::Walls(walls) = port.inner { u32::from(walls) } else { 0 },
             ends: [port.outer, port.inner],
+            waist: port.waist,
         })
         .collect()
 }

@@ -387,6 +387,24 @@ fn ports_say_what_to_cut_and_how_fast_their_air_goes() {
 }
 
 #[test]
+fn a_bent_tube_is_a_list_of_straight_pieces_and_elbows() {
+    let mut raw = ported();
+    raw.enclosure.tuning = Some("24 Hz".into());
+    let cut = |raw: &RawDesign| report(raw).ports.remove(0);
+    assert!(cut(&raw).fittings.is_none(), "it runs straight");
+    raw.body.get_or_insert_default().ports =
+        vec![serde_json::from_value(serde_json::json!({ "turns": 1, "wall": "4 mm" })).expect("a build")];
+    let bent = cut(&raw);
+    let fittings = bent.fittings.expect("an elbow");
+    assert_eq!(fittings.pieces.len(), 2);
+    let outside = bent.hole[1];
+    assert_relative_eq!(fittings.elbow, 0.55 * outside, max_relative = 1e-9);
+    // Pieces and elbows together are as long as the port.
+    let whole = fittings.pieces.iter().sum::<f64>() + 2.0 * fittings.elbow;
+    assert_relative_eq!(whole, bent.overall, max_relative = 1e-6);
+}
+
+#[test]
 fn radiators_are_weighted_in_whole_washers() {
     let mut raw = design("Narrowboat nook", "Twin radiators");
     raw.enclosure.radiator.as_mut().expect("radiators").added_mass = Some(Typed::from("118 g"));

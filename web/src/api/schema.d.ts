@@ -1813,6 +1813,26 @@ export interface components {
             /** @description The design so. */
             design: components["schemas"]["RawDesign"];
         };
+        /** @description What a bent tube is put together of. SI throughout. */
+        FittingsReport: {
+            /**
+             * @description The straight pieces from outside inward, each to the shoulders of its elbows, m. Less than nothing where two elbows are in each
+             *     other's way.
+             */
+            pieces: number[];
+            /**
+             * Format: double
+             * @description From the corner of an elbow to its shoulder, m.
+             */
+            elbow: number;
+            /**
+             * Format: double
+             * @description How deep a socket is, m.
+             */
+            socket: number;
+            /** @description Across a coupling outside, and its length, m. */
+            coupling: number[];
+        };
         /** @description The same way with another number of folds. */
         FoldOffer: {
             /**
@@ -2551,6 +2571,7 @@ export interface components {
              * @description Least area by Small's rule, m2; without a stated travel of the cone none.
              */
             small?: number | null;
+            fittings?: components["schemas"]["FittingsReport"] | null;
         };
         /** @description One port as it came out. */
         PortReport: {

@@ -4,7 +4,7 @@ use super::{Drawing, Line, Measure, Ring, Stroke, View, cut, millimetres};
 use crate::body::Body;
 use crate::build::Cabinet;
 use crate::contents::{Contents, Pair, RIM};
-use crate::geometry::{Axis, Face, Point, Solid, area_vector, dot, unit};
+use crate::geometry::{Axis, Face, Point, Solid, area_vector, dot, length, minus, unit};
 use crate::place::{MountingFace, Mouth, Part, PartKind, Piece};
 use oak_acoustics::medium::CrossSection;
 
@@ -204,7 +204,12 @@ fn port(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents) {
     let Some(size) = contents.port(part) else { return };
     let name = part.name();
     outlined(drawing, sheet, part, Line::Cut);
+    let long: f64 = part.path.windows(2).map(|pair| length(minus(pair[1], pair[0]))).sum();
+    let mut walked = 0.0;
     for (leg, pair) in part.path.windows(2).enumerate() {
+        let begun = walked / long;
+        walked += length(minus(pair[1], pair[0]));
+        let ended = walked / long;
         let (mut from, mut to) = (pair[0], pair[1]);
         let direction = unit([0, 1, 2].map(|k| to[k] - from[k]));
         let half = match size.section {
@@ -223,6 +228,18 @@ fn port(drawing: &mut Drawing, sheet: Sheet, part: &Part, contents: &Contents) {
         // Across the sheet a slot shows its height, seen from above its width.
         let level = sheet.up[1].abs() < 0.5 && matches!(size.section, CrossSection::Slot { .. });
         let shown = if level { half[0] } else { half[1] };
+        if size.waist < 1.0 && !level {
+            // It narrows to the middle of its way, wherever that is.
+            let middle = 0.5_f64.clamp(begun, ended);
+            let part = (middle - begun) / (ended - begun);
+            let between = [0, 1, 2].map(|k| from[k] + part * (to[k] - from[k]));
+            for ([a, b], [s, t]) in [([from, between], [begun, middle]), ([between, to], [middle, ended])] {
+                if let Some(points) = sheet.rod(a, b, [s, t].map(|at| shown * size.narrowed(at))) {
+                    drawing.polygon(&name, Line::Air, points);
+                }
+            }
+            continue;
+        }
         match sheet.rod(from, to, [shown; 2]) {
             Some(points) => drawing.polygon(&name, Line::Air, points),
             None if matches!(size.section, CrossSection::Round { .. }) => {

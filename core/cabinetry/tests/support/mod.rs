@@ -66,6 +66,7 @@ pub fn tube(diameter: f64, length: f64) -> PortSize {
         count: 1,
         walls: 0,
         ends: [End::Flanged, End::Free],
+        waist: 1.0,
     }
 }
 
@@ -76,6 +77,7 @@ pub fn slot(width: f64, height: f64, length: f64, walls: u32) -> PortSize {
         count: 1,
         walls,
         ends: [End::Flanged, End::Free],
+        waist: 1.0,
     }
 }
 

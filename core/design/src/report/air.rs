@@ -1,6 +1,7 @@
 //! Ports to be cut and radiators to be weighted.
 
 use oak_acoustics::enclosure::Enclosure;
+use oak_acoustics::medium::CrossSection;
 use oak_acoustics::network::OpeningKind;
 use oak_acoustics::response::Response;
 use oak_cabinetry::{Cabinet, Contents, PartKind};
@@ -50,6 +51,41 @@ pub struct PortCutReport {
     pub least: [f64; 2],
     /// Least area by Small's rule, m2; without a stated travel of the cone none.
     pub small: Option<f64>,
+    /// What a bent tube is put together of; none of a straight one or of one of boards.
+    pub fittings: Option<FittingsReport>,
+}
+
+/// What a bent tube is put together of. SI throughout.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FittingsReport {
+    /// The straight pieces from outside inward, each to the shoulders of its elbows, m. Less than nothing where two elbows are in each
+    /// other's way.
+    pub pieces: Vec<f64>,
+    /// From the corner of an elbow to its shoulder, m.
+    pub elbow: f64,
+    /// How deep a socket is, m.
+    pub socket: f64,
+    /// Across a coupling outside, and its length, m.
+    pub coupling: [f64; 2],
+}
+
+impl FittingsReport {
+    /// Of a tube along its middle line, of an outside diameter and with flares of these radii (m). Fittings with sockets for pipes: a sharp
+    /// elbow turns within 0.55 diameters, a socket is half a diameter deep and a sixteenth thicker all round (common practice, from memory).
+    fn of(path: &[oak_cabinetry::geometry::Point], outside: f64, [outer, inner]: [f64; 2]) -> Option<Self> {
+        if path.len() < 3 {
+            return None;
+        }
+        let (elbow, socket) = (0.55 * outside, 0.5 * outside);
+        let legs = path.len() - 1;
+        let pieces = path.windows(2).enumerate().map(|(leg, pair)| {
+            let long = pair[0].iter().zip(pair[1]).map(|(a, b)| (b - a).powi(2)).sum::<f64>().sqrt();
+            let begin = if leg == 0 { outer } else { elbow };
+            let end = if leg + 1 == legs { inner } else { elbow };
+            long - begin - end
+        });
+        Some(Self { pieces: pieces.collect(), elbow, socket, coupling: [1.125 * outside, 2.0 * socket] })
+    }
 }
 
 /// Radiators with the mass that can be put on them. SI throughout.
@@ -120,11 +156,14 @@ pub(super) fn ports(computed: &Computed, contents: &Contents, cabinet: &Cabinet)
                 .map(|(speed, frequency)| [speed, *frequency])
                 .max_by(|a, b| a[0].total_cmp(&b[0]))
                 .unwrap_or([0.0; 2]);
-            let name = cabinet
+            let part = cabinet
                 .parts
                 .iter()
-                .find(|part| part.kind == PartKind::Port && part.chamber == chamber && part.index == index)
-                .map_or_else(|| "port".to_owned(), oak_cabinetry::Part::name);
+                .find(|part| part.kind == PartKind::Port && part.chamber == chamber && part.index == index);
+            let name = part.map_or_else(|| "port".to_owned(), oak_cabinetry::Part::name);
+            let tube = part.filter(|_| matches!(port.section, CrossSection::Round { .. }));
+            let fittings = tube
+                .and_then(|part| FittingsReport::of(&part.path, port.outside(build.wall)[0], build.flares));
             PortCutReport {
                 name,
                 chamber,
@@ -139,6 +178,7 @@ pub(super) fn ports(computed: &Computed, contents: &Contents, cabinet: &Cabinet)
                 fastest,
                 least: SPEEDS.map(|speed| area * fastest[0] / speed),
                 small: displaced.map(|displaced| SMALL * tuning * displaced),
+                fittings,
             }
         })
         .collect()

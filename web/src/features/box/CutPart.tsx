@@ -104,6 +104,15 @@ export function PortCut({ cut, list, at, round, here, ...editing }: PortProps) {
             round &&
             `The inner flare, ${mm(cut.inner)}, does not go through it: fit it from inside before the box is closed.`}
         </li>
+        {cut.fittings && (
+          <li className={cut.fittings.pieces.some((piece) => piece < 0) ? 'text-short' : ''}>
+            {`Bent: ${cut.fittings.pieces.length - 1} elbows of 90° and straight pieces of ${cut.fittings.pieces.map((piece) => mm(piece, 0)).join(', ')} ` +
+              `from shoulder to shoulder, for elbows of ${mm(cut.fittings.elbow, 0)} from corner to shoulder; measure yours. ` +
+              `Add ${mm(cut.fittings.socket, 0)} for each socket a piece goes into; a coupling is about ${mm(cut.fittings.coupling[0] ?? 0, 0)} wide outside and ${mm(cut.fittings.coupling[1] ?? 0, 0)} long.`}
+            {cut.fittings.pieces.some((piece) => piece < 0) &&
+              ' Two elbows are in each other’s way: a wider loop, one turn less or a slot.'}
+          </li>
+        )}
         <li className={speed > 34 ? 'text-short' : ''}>
           {`Fastest air ${speed.toFixed(1)} m/s at ${frequency.toFixed(0)} Hz at this drive. 17 m/s (straight edges) would take the area of one tube of ${across(slow)}, ` +
             `34 m/s (generous flares) of one of ${across(fast)}; there is that of ${across(cut.area)}.${needs}`}
