@@ -2,9 +2,11 @@
 
 mod support;
 
+use oak_acoustics::Stop;
 use oak_design::conditions::RawQuestion;
 use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawEnclosure, RawFamily, Typed};
 use oak_design::resolve::{Brief, resolve_brief};
+use oak_design::start::RawAsk;
 use oak_planning::Case;
 use oak_planning::check::{Check, Verdict, judge};
 use oak_planning::price::{Priced, USUAL};
@@ -167,6 +169,32 @@ fn size_load_and_cost_say_by_how_much() {
         ported.total() > ported.drivers + ported.boards || ported.boards > wood * 700.0 * 1.15,
         "{ported:?}"
     );
+}
+
+/// A bandpass that ends an octave below where the others begin leaves a hole, however low it reaches.
+#[test]
+fn a_lowest_note_is_not_met_by_a_cabinet_that_ends_too_early() {
+    let driver =
+        demo().into_iter().find(|design| design.enclosure.family == RawFamily::Sealed).expect("one").driver;
+    let starts = RawAsk::of(driver, RawFamily::Bandpass4).answer(&Stop::default()).expect("a whole driver");
+    let bandpass = starts.into_iter().find_map(|start| start.design).expect("a bandpass");
+    let judged = |crossover: f64| {
+        let raw = RawBrief {
+            lowest: text("60 Hz"),
+            crossover: text(&format!("{crossover} Hz")),
+            ..RawBrief::default()
+        };
+        let asked = brief(&raw);
+        let case = Case::of(&asked, &bandpass).expect("whole");
+        (find(&judge(&case), "lowest").clone(), case.computed.figures.f3.expect("a passband"))
+    };
+    let (far, f3) = judged(400.0);
+    let (_, ends) = far.words.split_once("only up to ").unwrap_or_else(|| panic!("{far:?} {f3}"));
+    let ends: f64 = ends.trim_end_matches(" Hz").parse().expect("Hz");
+    assert_eq!(far.verdict, Verdict::Short);
+    assert!((far.ratio - ends / 400.0).abs() < 0.01, "{far:?}");
+    let (near, _) = judged(1.2 * ends);
+    assert_eq!(near.verdict, Verdict::Met, "{near:?}");
 }
 
 /// A port in the back has what the place is deeper than the box: the nearer the wall, the lower it tunes.

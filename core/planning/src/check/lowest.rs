@@ -2,6 +2,12 @@
 
 use super::{Check, Verdict};
 use crate::Case;
+use crate::case::upper_end;
+
+/// Where other loudspeakers take over if a brief leaves it open, Hz (common practice).
+const CROSSOVER: f64 = 80.0;
+/// The level may end below where others take over by this share: they overlap (common practice).
+const OVERLAP: f64 = 0.75;
 
 /// What a rounding of shown figures may hide, dB.
 const HIDDEN: f64 = 0.05;
@@ -42,6 +48,12 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let above = reached.map_or(Above::Held, |f3| {
         above(&case.computed.response.frequency, &level, figures.reference_level, f3)
     });
+    // A level that ends before the others begin leaves a hole, however low it reaches.
+    let end = case.brief.crossover.unwrap_or(upper_end(case.brief, asked).min(CROSSOVER));
+    let hole = match above {
+        Above::Ends(at) if met && at < OVERLAP * end => Some(at / end),
+        _ => None,
+    };
     let words = match (reached, above) {
         (Some(_), Above::Sags(by, at)) if met => format!("sags {by:.1} dB at {at:.0} Hz"),
         (Some(_), Above::Ends(at)) if met => format!("only up to {at:.0} Hz"),
@@ -57,7 +69,8 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
              or a smaller box fills that."
         ),
         Above::Ends(at) => format!(
-            "The level is within 3 dB of its passband level from there up to {at:.0} Hz, short of where the others take over."
+            "The level is within 3 dB of its passband level from there up to {at:.0} Hz, short of the {end:.0} Hz where the others take over. A larger front \
+             chamber with a higher tuning, or another kind of cabinet, reaches farther up."
         ),
     };
     Some(Check {
@@ -65,8 +78,8 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         name: "Lowest note, −3 dB",
         reached: reached.map_or("–".to_owned(), |f3| format!("{f3:.1} Hz")),
         words,
-        verdict: Verdict::of(met),
-        ratio: reached.map_or(0.0, |f3| asked / f3),
+        verdict: Verdict::of(met && hole.is_none()),
+        ratio: hole.unwrap_or(reached.map_or(0.0, |f3| asked / f3)),
         why: if met {
             format!("{held}{six}")
         } else {
