@@ -193,7 +193,7 @@ fn a_lowest_note_is_not_met_by_a_cabinet_that_ends_too_early() {
     let ends: f64 = ends.trim_end_matches(" Hz").parse().expect("Hz");
     assert_eq!(far.verdict, Verdict::Short);
     assert!((far.ratio - ends / 400.0).abs() < 0.01, "{far:?}");
-    let (near, _) = judged(1.2 * ends);
+    let (near, _) = judged(1.08 * ends);
     assert_eq!(near.verdict, Verdict::Met, "{near:?}");
 }
 

@@ -7,7 +7,7 @@ use crate::case::upper_end;
 /// Where other loudspeakers take over if a brief leaves it open, Hz (common practice).
 const CROSSOVER: f64 = 80.0;
 /// The level may end below where others take over by this share: they overlap (common practice).
-const OVERLAP: f64 = 0.75;
+const OVERLAP: f64 = 0.9;
 
 /// What a rounding of shown figures may hide, dB.
 const HIDDEN: f64 = 0.05;
