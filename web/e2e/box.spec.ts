@@ -266,6 +266,12 @@ test('shapes other than a box are drawn, and one that cannot be is refused in wo
   await page.getByRole('textbox', { name: 'Step, from the top' }).fill('3 m');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: 'cannot be built' })).toBeVisible();
+  // The drawing of the last that could be built stays, and so does the way back.
+  await expect(page.getByText('Below is the last box that could be built.')).toBeVisible();
+  await expect(page.getByRole('group', { name: /of the box$/ })).toBeVisible();
+  await page.getByRole('textbox', { name: 'Step, from the top' }).fill('100 mm');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Below is the last box')).toBeHidden();
 });
 
 test('driver and braces are moved by their grips in the section of the workbench', async ({

@@ -43,6 +43,7 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
   const [selected, setSelected] = useState('');
   const [wave, setWave] = useState<number | null>(null);
   const report = answer.data;
+  const built = useLastBuilt(id, design, report);
   const editing: Editing = {
     design,
     errors: errors.concat(refusals(answer.error)),
@@ -63,10 +64,13 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
       className="grid h-full min-h-0 gap-4 lg:grid-cols-[minmax(0,1.35fr)_minmax(440px,1fr)]"
     >
       <div className="flex min-h-0 flex-col gap-1.5 max-lg:h-[560px]">
-        {report ? (
+        <Message error={answer.error} />
+        {answer.isPending && !built && <p className="text-soft">Building …</p>}
+        {built && answer.error && <p className="text-soft">Below is the last box that could be built.</p>}
+        {built && (
           <Drawn
-            report={report}
-            design={design}
+            report={built.report}
+            design={built.design}
             wave={tab === 'waves' ? wave : null}
             selected={selected}
             onSelect={(part) => {
@@ -74,11 +78,6 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
               setTab(tabOf(part));
             }}
           />
-        ) : (
-          <>
-            <Message error={answer.error} />
-            {answer.isPending && <p className="text-soft">Building …</p>}
-          </>
         )}
       </div>
       <Tabs.Root value={tab} onValueChange={(next) => setTab(next as Tab)} className="flex min-h-0 flex-col">
@@ -112,6 +111,20 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
       </Tabs.Root>
     </section>
   );
+}
+
+interface Built {
+  id: string;
+  design: RawDesign;
+  report: BodyReport;
+}
+
+/** The last box of a variant that could be built, so that a value that forbids it empties no drawing. */
+function useLastBuilt(id: string, design: RawDesign, report: BodyReport | null | undefined): Built | null {
+  const [last, setLast] = useState<Built | null>(null);
+  const current = report ? { id, design, report } : null;
+  if (current && last?.report !== report) setLast(current);
+  return current ?? (last?.id === id ? last : null);
 }
 
 function refusals(error: unknown): FieldError[] {
