@@ -89,25 +89,12 @@ fn assemble(
                 .map(|scope| scope.default_service(web::to(routes::unknown))),
         )
         .split_for_parts();
-    let document = with_unique_names(document);
     let published = document.clone();
     let app = app
         .route("/api/openapi.json", web::get().to(move || std::future::ready(web::Json(published.clone()))))
         .service(web::scope("/api").default_service(web::to(routes::unknown)))
         .service(web::scope("").wrap(Compress::default()).default_service(web::to(assets::serve)));
     (app, document)
-}
-
-/// Handlers are named after their verb alone; in the description each needs a name of its own.
-fn with_unique_names(mut document: Document) -> Document {
-    for item in document.paths.paths.values_mut() {
-        let operations = [&mut item.get, &mut item.put, &mut item.post, &mut item.delete];
-        for operation in operations.into_iter().flatten() {
-            let tag = operation.tags.iter().flatten().next().cloned().unwrap_or_default();
-            operation.operation_id = operation.operation_id.take().map(|verb| format!("{tag}_{verb}"));
-        }
-    }
-    document
 }
 
 /// The description of the API, without running it.

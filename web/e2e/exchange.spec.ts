@@ -81,7 +81,7 @@ test('a driver is changed in the library, archived and brought back', async ({ p
   await page.getByRole('button', { name: 'Open Gander 300/8' }).click();
   await page.getByRole('button', { name: 'Archive' }).click();
   await expect(page.getByRole('row', { name: /Gander/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect(page.getByRole('row', { name: /Gander/ })).toHaveCount(1);
 });
 
@@ -137,6 +137,6 @@ test('a build file comes in, and a build is archived and brought back', async ({
   await page.getByRole('link', { name: 'Builds' }).click();
   await page.getByRole('button', { name: 'Archive Loft organ' }).click();
   await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(1);
 });

@@ -6,13 +6,13 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { queryClient } from './api/queries';
 import { BuildsPage } from './features/builds/BuildsPage';
-import { ComparePage } from './features/drivers/ComparePage';
-import { DriversPage } from './features/drivers/DriversPage';
-import { FindPage } from './features/find/FindPage';
-import { JobsPage } from './features/jobs/JobsPage';
+import { Broken } from './features/shell/Broken';
 import { NotFound } from './features/shell/NotFound';
+import { StagesContext } from './features/shell/stages';
 import { applyTheme } from './features/shell/theme';
-import { WorkbenchPage } from './features/workbench/WorkbenchPage';
+import { claimTab } from './model/tab';
+import { STAGES } from './stages';
+import { ToastRegion } from './ui/ToastRegion';
 import './styles.css';
 
 // Dialogs lock scrolling with a style element, which the content security policy lets in by this.
@@ -20,23 +20,50 @@ setNonce(document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.co
 applyTheme();
 
 const router = createBrowserRouter([
-  { path: '/', element: <BuildsPage /> },
-  { path: '/drivers', element: <DriversPage /> },
-  { path: '/drivers/compare', element: <ComparePage /> },
-  { path: '/jobs', element: <JobsPage /> },
-  { path: '/builds/:id/find', element: <FindPage /> },
-  { path: '/builds/:id/:stage?', element: <WorkbenchPage /> },
-  { path: '*', element: <NotFound /> },
+  {
+    errorElement: <Broken />,
+    children: [
+      { path: '/', element: <BuildsPage /> },
+      {
+        path: '/drivers',
+        lazy: async () => ({ Component: (await import('./features/drivers/DriversPage')).DriversPage }),
+      },
+      {
+        path: '/drivers/compare',
+        lazy: async () => ({ Component: (await import('./features/drivers/ComparePage')).ComparePage }),
+      },
+      {
+        path: '/jobs',
+        lazy: async () => ({ Component: (await import('./features/jobs/JobsPage')).JobsPage }),
+      },
+      {
+        path: '/builds/:id/find',
+        lazy: async () => ({ Component: (await import('./features/find/FindPage')).FindPage }),
+      },
+      {
+        path: '/builds/:id/:path?',
+        lazy: async () => ({
+          Component: (await import('./features/workbench/WorkbenchPage')).WorkbenchPage,
+        }),
+      },
+      { path: '*', element: <NotFound /> },
+    ],
+  },
 ]);
 
 const root = document.getElementById('root');
 if (root) {
+  // What was not sent yet belongs to a tab.
+  await claimTab();
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queryClient}>
-        <Tooltip.Provider delayDuration={250}>
-          <RouterProvider router={router} />
-        </Tooltip.Provider>
+        <StagesContext value={STAGES}>
+          <Tooltip.Provider delayDuration={250}>
+            <RouterProvider router={router} />
+            <ToastRegion />
+          </Tooltip.Provider>
+        </StagesContext>
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -1,11 +1,12 @@
 //! Which folder may use which. Crates guard themselves; this guards the folders inside them.
 
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::Path;
 
 use anyhow::{Result, ensure};
 
 use crate::command;
+use crate::imports::{self, gather};
 
 /// A folder and the texts its files must not hold.
 struct Rule {
@@ -90,8 +91,17 @@ pub fn run() -> Result<()> {
             breaches.extend(breaches_in(&file, rule)?);
         }
     }
+    breaches.extend(circles()?);
     ensure!(breaches.is_empty(), "layers are broken:\n{}", breaches.join("\n"));
     Ok(())
+}
+
+/// Every circle of files, and of folders.
+fn circles() -> Result<Vec<String>> {
+    let files = imports::read(&command::root())?;
+    let folders = imports::by_folder(&files);
+    let found = imports::circles(&files).into_iter().chain(imports::circles(&folders));
+    Ok(found.map(|circle| format!("a circle: {}", circle.join(", "))).collect())
 }
 
 fn breaches_in(file: &Path, rule: &Rule) -> Result<Vec<String>> {
@@ -106,25 +116,6 @@ fn breaches_in(file: &Path, rule: &Rule) -> Result<Vec<String>> {
             found.map(move |word| format!("{place}:{}: {word} has no place in {}", number + 1, rule.folder))
         })
         .collect())
-}
-
-/// Source files below a folder; tests, benches and generated files may reach further.
-fn gather(folder: &Path, files: &mut Vec<PathBuf>) -> Result<()> {
-    for entry in fs::read_dir(folder)? {
-        let path = entry?.path();
-        let name = path.file_name().unwrap_or_default().to_string_lossy().into_owned();
-        if path.is_dir() {
-            if !matches!(name.as_str(), "tests" | "benches" | "examples") {
-                gather(&path, files)?;
-            }
-        } else if [".rs", ".ts", ".tsx"].iter().any(|end| name.ends_with(end))
-            && !name.contains(".test.")
-            && !name.ends_with(".d.ts")
-        {
-            files.push(path);
-        }
-    }
-    Ok(())
 }
 
 #[cfg(test)]

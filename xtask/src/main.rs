@@ -5,11 +5,13 @@ mod demo;
 mod end_to_end;
 mod front_end;
 mod generate;
+mod imports;
 mod layers;
 mod machine;
 mod reference;
 mod stages;
 mod test;
+mod words;
 
 use std::process::ExitCode;
 
@@ -25,7 +27,8 @@ Usage: cargo xtask COMMAND
   generate            Writes the generated files anew: API description, schemas, front-end types and quantities.
   reference           Computes the reference results anew with the general-purpose tools they come from.
   speed               Times the solver beside NumPy and ngspice on the same circuits.
-  layers              Checks which folder may use which.
+  layers              Checks which folder may use which, and that nothing goes in circles.
+  words               Prints everything the program says, as one text to read.
 ";
 
 const PORT: u16 = 7373;
@@ -64,6 +67,7 @@ fn run(mut arguments: Arguments) -> Result<()> {
         "reference" => reference::run(),
         "speed" => reference::speed(),
         "layers" => layers::run(),
+        "words" => words::run(),
         "" => bail!("which command?\n\n{HELP}"),
         other => bail!("{other} is no command\n\n{HELP}"),
     }

@@ -9,9 +9,9 @@ use oak_acoustics::medium::Air;
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
 use oak_acoustics::starting_point::{Ask, Wishes};
 
-#[path = "../tests/circuits/mod.rs"]
+#[path = "../tests/all/circuits/mod.rs"]
 mod circuits;
-#[path = "../tests/support/mod.rs"]
+#[path = "../tests/all/support/mod.rs"]
 mod support;
 
 fn grid() -> FrequencyGrid {

@@ -1,6 +1,6 @@
 //! Presses every suggestion for 200 designs that are short of something, and says how long one waits for them.
 
-#[path = "../tests/support/mod.rs"]
+#[path = "../tests/all/support/mod.rs"]
 mod support;
 
 use std::time::Instant;

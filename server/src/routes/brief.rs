@@ -1,5 +1,5 @@
 use actix_web::web::{Data, Json, Payload};
-use actix_web::{HttpRequest, get, post};
+use actix_web::{HttpRequest, HttpResponse, get, post};
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::resolve::resolve_brief;
 use oak_planning::Case;
@@ -23,14 +23,29 @@ pub struct Judged {
 }
 
 /// Briefs to begin with.
-#[utoipa::path(tag = "briefs", responses((status = 200, body = Vec<Template>)))]
+#[utoipa::path(operation_id = "listBriefTemplates", tag = "briefs", responses((status = 200, body = Vec<Template>)))]
 #[get("/briefs")]
 pub async fn list() -> Json<Vec<Template>> {
     Json(templates())
 }
 
+/// Says what is wrong with a brief before it is saved.
+#[utoipa::path(operation_id = "checkBrief", tag = "briefs", request_body = RawBrief, responses(
+    (status = 204),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/briefs/check")]
+pub async fn check_brief(request: HttpRequest, payload: Payload) -> Result<HttpResponse, ApiError> {
+    let brief: RawBrief = body::json(&request, payload).await?;
+    resolve_brief(&brief).map_err(|problems| {
+        problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
+    })?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
 /// How a design stands to everything that a brief asks.
-#[utoipa::path(tag = "briefs", request_body = Judged, responses(
+#[utoipa::path(operation_id = "judgeDesign", tag = "briefs", request_body = Judged, responses(
     (status = 200, body = Vec<Check>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

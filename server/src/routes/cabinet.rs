@@ -17,7 +17,7 @@ use tokio::sync::mpsc::unbounded_channel;
 use utoipa::{IntoParams, ToSchema};
 
 /// The box of a design: sizes, ledger, boards, standing waves and what does not fit; nothing where the cabinet has none.
-#[utoipa::path(tag = "cabinet", request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "buildCabinet", tag = "cabinet", request_body = RawQuestion, responses(
     (status = 200, body = Option<BodyReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -33,7 +33,7 @@ pub async fn cabinet(
 }
 
 /// What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box.
-#[utoipa::path(tag = "cabinet", request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "listPanels", tag = "cabinet", request_body = RawQuestion, responses(
     (status = 200, body = Option<PanelsReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -49,7 +49,7 @@ pub async fn panels(
 }
 
 /// The design firing forward, up and down, each time in the largest box that the place leaves; empty where it is folded or has no box.
-#[utoipa::path(tag = "cabinet", request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "compareFirings", tag = "cabinet", request_body = RawQuestion, responses(
     (status = 200, body = Vec<FiringReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -65,7 +65,7 @@ pub async fn firings(
 }
 
 /// The way of a line or horn with other numbers of folds; empty where there is none.
-#[utoipa::path(tag = "cabinet", request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "listFolds", tag = "cabinet", request_body = RawQuestion, responses(
     (status = 200, body = Vec<FoldOffer>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -81,7 +81,7 @@ pub async fn folds(
 }
 
 /// The box of a design in three dimensions; nothing where the cabinet has none.
-#[utoipa::path(tag = "cabinet", request_body = RawDesign, responses(
+#[utoipa::path(operation_id = "modelCabinet", tag = "cabinet", request_body = RawDesign, responses(
     (status = 200, body = Option<ModelReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -133,7 +133,7 @@ pub enum DrawingFormat {
 }
 
 /// A drawing of the box at full size, in mm, as a file.
-#[utoipa::path(tag = "cabinet", params(WantedDrawing), request_body = RawDesign, responses(
+#[utoipa::path(operation_id = "drawCabinet", tag = "cabinet", params(WantedDrawing), request_body = RawDesign, responses(
     (status = 200, description = "The file", content_type = "image/svg+xml", body = String),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
@@ -212,7 +212,7 @@ const LINES: &str = "application/x-ndjson";
 
 /// What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
 /// the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
-#[utoipa::path(tag = "cabinet", params(WantedCavityCheck), request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "checkCavity", tag = "cabinet", params(WantedCavityCheck), request_body = RawQuestion, responses(
     (status = 200, content((Option<CavityCheckReport> = "application/json"), (CavityCheckLine = "application/x-ndjson"))),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

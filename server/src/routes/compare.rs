@@ -8,7 +8,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 
 /// Two to six drivers in the same box, and each in its own.
-#[utoipa::path(tag = "compare", request_body = RawComparison, responses(
+#[utoipa::path(operation_id = "compareDrivers", tag = "compare", request_body = RawComparison, responses(
     (status = 200, body = Comparison),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

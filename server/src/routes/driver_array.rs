@@ -27,7 +27,7 @@ pub struct ToWire {
 }
 
 /// Every way to wire equal drivers whose load lies in a range, the best first.
-#[utoipa::path(tag = "driver_array", request_body = ToWire, responses(
+#[utoipa::path(operation_id = "listWirings", tag = "driver_array", request_body = ToWire, responses(
     (status = 200, body = Vec<WiringOption>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
@@ -49,7 +49,7 @@ fn wrong(field: &str, reason: String) -> ApiError {
 }
 
 /// What each change that a design makes to its drivers does, one after the other, in the same box.
-#[utoipa::path(tag = "driver_array", request_body = RawDesign, responses(
+#[utoipa::path(operation_id = "changeDriverArray", tag = "driver_array", request_body = RawDesign, responses(
     (status = 200, body = Vec<Step>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

@@ -34,7 +34,7 @@ enum DatabaseHealth {
 }
 
 /// Whether server and database work; answers at once whatever else goes on.
-#[utoipa::path(tag = "health", responses((status = 200, body = Health), (status = 503, body = Health)))]
+#[utoipa::path(operation_id = "readHealth", tag = "health", responses((status = 200, body = Health), (status = 503, body = Health)))]
 #[get("/health")]
 pub async fn health(state: web::Data<State>) -> HttpResponse {
     let ping = {

@@ -36,6 +36,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(start::starts)
         .service(transient::transient)
         .service(brief::list)
+        .service(brief::check_brief)
         .service(brief::judge)
         .service(driver_array::wirings)
         .service(driver_array::changes)

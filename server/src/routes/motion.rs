@@ -18,7 +18,7 @@ pub struct Moment {
 }
 
 /// What cones and air do at one frequency.
-#[utoipa::path(tag = "workbench", params(Moment), request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "computeMotion", tag = "workbench", params(Moment), request_body = RawQuestion, responses(
     (status = 200, body = Motion),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

@@ -84,7 +84,7 @@ pub enum WantedCurves {
 }
 
 /// Computes a design: curves, figures and the completed driver.
-#[utoipa::path(tag = "simulate", params(Wanted), request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "simulateDesign", tag = "simulate", params(Wanted), request_body = RawQuestion, responses(
     (status = 200, body = Report),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

@@ -7,7 +7,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 
 /// Every starting point of a family around a driver, or why there is none.
-#[utoipa::path(tag = "start", request_body = RawAsk, responses(
+#[utoipa::path(operation_id = "listStartingPoints", tag = "start", request_body = RawAsk, responses(
     (status = 200, body = Vec<StartReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

@@ -8,7 +8,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 
 /// What would fix a design that falls short of its brief, each change simulated.
-#[utoipa::path(tag = "workbench", request_body = RawSuggestionRequest, responses(
+#[utoipa::path(operation_id = "suggestChanges", tag = "workbench", request_body = RawSuggestionRequest, responses(
     (status = 200, body = Suggestions),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

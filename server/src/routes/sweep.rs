@@ -8,7 +8,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 
 /// One value of a design turned step by step.
-#[utoipa::path(tag = "workbench", request_body = RawSweep, responses(
+#[utoipa::path(operation_id = "sweepParameter", tag = "workbench", request_body = RawSweep, responses(
     (status = 200, body = Sweep),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

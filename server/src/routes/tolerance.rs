@@ -8,7 +8,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 
 /// A design built many times with drivers and boards as they come.
-#[utoipa::path(tag = "workbench", request_body = RawTolerance, responses(
+#[utoipa::path(operation_id = "computeTolerance", tag = "workbench", request_body = RawTolerance, responses(
     (status = 200, body = Tolerance),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

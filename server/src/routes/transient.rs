@@ -35,7 +35,7 @@ fn cycles() -> f64 {
 }
 
 /// What is heard of a step or of a tone burst, band-limited.
-#[utoipa::path(tag = "transient", params(Tone), request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "computeTransient", tag = "transient", params(Tone), request_body = RawQuestion, responses(
     (status = 200, body = TransientReport),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

@@ -9,7 +9,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 
 /// How each figure of a design is worked out.
-#[utoipa::path(tag = "workbench", request_body = RawQuestion, responses(
+#[utoipa::path(operation_id = "explainFigures", tag = "workbench", request_body = RawQuestion, responses(
     (status = 200, body = Vec<Working>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

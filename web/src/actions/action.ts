@@ -12,7 +12,9 @@ export type Window =
   | 'compare'
   | 'workings'
   | 'history'
-  | 'archived';
+  | 'archived'
+  | 'new-driver'
+  | 'new-cabinet';
 
 /** What opens wherever one is. */
 export type Sheet = 'palette' | 'keys' | 'units' | 'glossary';

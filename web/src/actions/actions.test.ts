@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { RawDesign } from '../api/types';
-import { Workbench } from '../model/workbench';
-import { variants } from '../testing/nook';
+import type { Workbench } from '../model/workbench';
+import { nookBench, variants } from '../testing/nook';
 import { ACTIONS } from '.';
 import type { CommandContext } from './action';
 import { pressed, spoken } from './keys';
@@ -18,7 +18,7 @@ const design = () => context.workbench.find(active() ?? '')?.design;
 
 beforeEach(() => {
   context = {
-    workbench: new Workbench(variants, null, () => undefined),
+    workbench: nookBench(),
     build: 'b',
     addVariant: vi.fn(),
     follows: () => null,
@@ -45,15 +45,6 @@ describe('the commands', () => {
     run('undo');
     run('undo');
     expect(design()?.enclosure).toEqual(variants[0]?.document.enclosure);
-  });
-
-  it('go to the stages of the build that is open, and to none without one', () => {
-    run('go-box');
-    run('go-curves');
-    expect(context.go).toHaveBeenNthCalledWith(1, '/builds/b/box');
-    expect(context.go).toHaveBeenNthCalledWith(2, '/builds/b');
-    context.build = null;
-    expect(() => run('go-box')).toThrow();
   });
 
   it('nudge a volume that follows from what it comes to, and it leads then', () => {
@@ -88,18 +79,19 @@ describe('the commands', () => {
 
   it('put the shelf in another order, past archived ones, and keep the marks', () => {
     const arranged = vi.fn();
-    context.workbench = new Workbench(variants, null, () => undefined, arranged);
+    context.workbench = nookBench(arranged);
     context.workbench.archive('v1');
     context.workbench.activate('v0');
     run('move-on');
-    expect(arranged).toHaveBeenCalledWith(['v2', 'v0']);
+    expect(arranged).toHaveBeenLastCalledWith({ kind: 'order', id: 'b' }, ['v2', 'v0']);
     expect(context.workbench.snapshot().variants.map(({ id, place }) => [id, place])).toEqual([
       ['v2', 2],
       ['v0', 0],
       ['v1', 1],
     ]);
+    const times = arranged.mock.calls.length;
     run('move-on');
-    expect(arranged).toHaveBeenCalledTimes(1);
+    expect(arranged).toHaveBeenCalledTimes(times);
   });
 
   it('of the workbench are not to be had elsewhere', () => {

@@ -10,7 +10,7 @@ import {
 } from '@tanstack/react-query';
 import type { Asked } from '../model/conditions';
 import { ringInFull } from './cavity_check';
-import { answered, api, Unreachable } from './client';
+import { answered, api, Refusal, Unreachable } from './client';
 import { useConditions } from './conditions';
 import type {
   CavityCheckReport,
@@ -63,8 +63,14 @@ export function useAlike(driver: RawDriver, complete: boolean) {
   });
 }
 
-export function useBuilds() {
-  return useQuery({ queryKey: keys.builds, queryFn: () => answered(api.GET('/api/v1/builds')) });
+/** The builds in hand, or those that were archived. */
+export function useBuilds(archived = false) {
+  return useQuery({
+    queryKey: [...keys.builds, archived],
+    queryFn: () => answered(api.GET('/api/v1/builds', { params: { query: { archived } } })),
+    // A build is renamed on its own page.
+    staleTime: 0,
+  });
 }
 
 /** A build opened for work. Never served from the cache: the workbench keeps its own state. */
@@ -122,6 +128,19 @@ export function useBriefs() {
     queryKey: ['briefs'],
     queryFn: () => answered(api.GET('/api/v1/briefs')),
     staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+/** Has the server look at a brief before it is saved; where it does not answer, the outbox asks later. */
+export function useCheckedBrief() {
+  return useMutation({
+    mutationFn: async (brief: RawBrief) => {
+      try {
+        await answered(api.POST('/api/v1/briefs/check', { body: brief }));
+      } catch (error) {
+        if (error instanceof Refusal) throw error;
+      }
+    },
   });
 }
 

@@ -12,9 +12,26 @@ export interface paths {
             cookie?: never;
         };
         /** Briefs to begin with. */
-        get: operations["briefs_list"];
+        get: operations["listBriefTemplates"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/briefs/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what is wrong with a brief before it is saved. */
+        post: operations["checkBrief"];
         delete?: never;
         options?: never;
         head?: never;
@@ -28,11 +45,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All builds. */
-        get: operations["builds_list"];
+        /** All builds, or those that were archived. */
+        get: operations["listBuilds"];
         put?: never;
         /** Begins a build without variants. */
-        post: operations["builds_create"];
+        post: operations["createBuild"];
         delete?: never;
         options?: never;
         head?: never;
@@ -49,7 +66,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Adds a build with its variants from a build file, whole or not at all. */
-        post: operations["builds_import"];
+        post: operations["importBuild"];
         delete?: never;
         options?: never;
         head?: never;
@@ -64,12 +81,12 @@ export interface paths {
             cookie?: never;
         };
         /** One build with its variants. */
-        get: operations["builds_open"];
+        get: operations["readBuild"];
         /** Changes the name, the notes and the brief of a build. */
-        put: operations["builds_change"];
+        put: operations["changeBuild"];
         post?: never;
         /** Puts a build away. It can be restored. */
-        delete: operations["builds_archive"];
+        delete: operations["archiveBuild"];
         options?: never;
         head?: never;
         patch?: never;
@@ -83,7 +100,7 @@ export interface paths {
             cookie?: never;
         };
         /** The variants of a build that were put away, the latest first. */
-        get: operations["builds_archived"];
+        get: operations["listArchivedVariants"];
         put?: never;
         post?: never;
         delete?: never;
@@ -100,7 +117,7 @@ export interface paths {
             cookie?: never;
         };
         /** A build with its variants as a build file. */
-        get: operations["builds_export"];
+        get: operations["exportBuild"];
         put?: never;
         post?: never;
         delete?: never;
@@ -117,7 +134,7 @@ export interface paths {
             cookie?: never;
         };
         /** The newest driver match of a build; null where there has been none. */
-        get: operations["driver_matches_of_build"];
+        get: operations["readDriverMatchOfBuild"];
         put?: never;
         post?: never;
         delete?: never;
@@ -136,7 +153,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Starts to look at every driver of the library for a build, in the place of what was found before; workers carry it out. */
-        post: operations["driver_matches_start"];
+        post: operations["startDriverMatch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -152,7 +169,7 @@ export interface paths {
         };
         get?: never;
         /** Puts the variants of a build in an order; those that are not named come after. */
-        put: operations["builds_arrange"];
+        put: operations["arrangeVariants"];
         post?: never;
         delete?: never;
         options?: never;
@@ -170,7 +187,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Brings back what was put away. */
-        post: operations["builds_restore"];
+        post: operations["restoreBuild"];
         delete?: never;
         options?: never;
         head?: never;
@@ -187,7 +204,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Adds a variant to a build from a design file. */
-        post: operations["variants_create"];
+        post: operations["createVariant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -204,7 +221,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The box of a design: sizes, ledger, boards, standing waves and what does not fit; nothing where the cabinet has none. */
-        post: operations["cabinet_cabinet"];
+        post: operations["buildCabinet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -224,7 +241,7 @@ export interface paths {
          * What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
          *     the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
          */
-        post: operations["cabinet_cavity_check"];
+        post: operations["checkCavity"];
         delete?: never;
         options?: never;
         head?: never;
@@ -241,7 +258,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** A drawing of the box at full size, in mm, as a file. */
-        post: operations["cabinet_drawing"];
+        post: operations["drawCabinet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -258,7 +275,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The design firing forward, up and down, each time in the largest box that the place leaves; empty where it is folded or has no box. */
-        post: operations["cabinet_firings"];
+        post: operations["compareFirings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -275,7 +292,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The way of a line or horn with other numbers of folds; empty where there is none. */
-        post: operations["cabinet_folds"];
+        post: operations["listFolds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -292,7 +309,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The box of a design in three dimensions; nothing where the cabinet has none. */
-        post: operations["cabinet_cabinet_model"];
+        post: operations["modelCabinet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -309,7 +326,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What would stiffen the boards: braces, and other materials; nothing where the cabinet has no box. */
-        post: operations["cabinet_panels"];
+        post: operations["listPanels"];
         delete?: never;
         options?: never;
         head?: never;
@@ -326,7 +343,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What each change that a design makes to its drivers does, one after the other, in the same box. */
-        post: operations["driver_array_changes"];
+        post: operations["changeDriverArray"];
         delete?: never;
         options?: never;
         head?: never;
@@ -343,7 +360,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Two to six drivers in the same box, and each in its own. */
-        post: operations["compare_compare"];
+        post: operations["compareDrivers"];
         delete?: never;
         options?: never;
         head?: never;
@@ -358,7 +375,7 @@ export interface paths {
             cookie?: never;
         };
         /** How a driver match stands, and the best that it has found. */
-        get: operations["driver_matches_read"];
+        get: operations["readDriverMatch"];
         put?: never;
         post?: never;
         delete?: never;
@@ -375,7 +392,7 @@ export interface paths {
             cookie?: never;
         };
         /** Everything that came of one driver: its cabinets, and why there is none of some kinds. */
-        get: operations["driver_matches_driver"];
+        get: operations["readDriverMatchOfDriver"];
         put?: never;
         post?: never;
         delete?: never;
@@ -392,7 +409,7 @@ export interface paths {
             cookie?: never;
         };
         /** A cabinet that was found, as a whole design with the amplifier and the space of the brief. */
-        get: operations["driver_matches_design"];
+        get: operations["readMatchedDesign"];
         put?: never;
         post?: never;
         delete?: never;
@@ -409,7 +426,7 @@ export interface paths {
             cookie?: never;
         };
         /** What was found as points of size, lowest note and loudness. */
-        get: operations["driver_matches_points"];
+        get: operations["listTradeOffs"];
         put?: never;
         post?: never;
         delete?: never;
@@ -426,10 +443,10 @@ export interface paths {
             cookie?: never;
         };
         /** A page of the library: searched, filtered and sorted. */
-        get: operations["drivers_list"];
+        get: operations["listDrivers"];
         put?: never;
         /** Adds a driver to the library from a driver file. */
-        post: operations["drivers_create"];
+        post: operations["createDriver"];
         delete?: never;
         options?: never;
         head?: never;
@@ -446,7 +463,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Drivers of the library that are much like one: the same name and maker, or the same values. */
-        post: operations["drivers_alike"];
+        post: operations["findAlikeDrivers"];
         delete?: never;
         options?: never;
         head?: never;
@@ -461,7 +478,7 @@ export interface paths {
             cookie?: never;
         };
         /** All drivers as a table that can be imported again. */
-        get: operations["drivers_table"];
+        get: operations["exportDriversAsTable"];
         put?: never;
         post?: never;
         delete?: never;
@@ -478,7 +495,7 @@ export interface paths {
             cookie?: never;
         };
         /** All drivers as a list of driver files that can be imported again. */
-        get: operations["drivers_files"];
+        get: operations["exportDriversAsFiles"];
         put?: never;
         post?: never;
         delete?: never;
@@ -497,7 +514,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Imports drivers from a table or from JSON. */
-        post: operations["drivers_import"];
+        post: operations["importDrivers"];
         delete?: never;
         options?: never;
         head?: never;
@@ -514,7 +531,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Completes a data sheet without keeping it. */
-        post: operations["drivers_resolve"];
+        post: operations["resolveDriver"];
         delete?: never;
         options?: never;
         head?: never;
@@ -529,12 +546,12 @@ export interface paths {
             cookie?: never;
         };
         /** One driver. */
-        get: operations["drivers_read"];
+        get: operations["readDriver"];
         /** Changes a driver in the library; variants keep the copy they were made with. */
-        put: operations["drivers_change"];
+        put: operations["changeDriver"];
         post?: never;
         /** Takes a driver out of the library. It can be restored. */
-        delete: operations["drivers_archive"];
+        delete: operations["archiveDriver"];
         options?: never;
         head?: never;
         patch?: never;
@@ -548,7 +565,7 @@ export interface paths {
             cookie?: never;
         };
         /** One driver as a driver file. */
-        get: operations["drivers_file"];
+        get: operations["exportDriver"];
         put?: never;
         post?: never;
         delete?: never;
@@ -567,7 +584,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Brings back what was put away. */
-        post: operations["drivers_restore"];
+        post: operations["restoreDriver"];
         delete?: never;
         options?: never;
         head?: never;
@@ -582,7 +599,7 @@ export interface paths {
             cookie?: never;
         };
         /** Whether server and database work; answers at once whatever else goes on. */
-        get: operations["health_health"];
+        get: operations["readHealth"];
         put?: never;
         post?: never;
         delete?: never;
@@ -599,7 +616,7 @@ export interface paths {
             cookie?: never;
         };
         /** All jobs, the newest first; at most 200. */
-        get: operations["jobs_list"];
+        get: operations["listJobs"];
         put?: never;
         post?: never;
         delete?: never;
@@ -616,7 +633,7 @@ export interface paths {
             cookie?: never;
         };
         /** How a job stands. */
-        get: operations["jobs_read"];
+        get: operations["readJob"];
         put?: never;
         post?: never;
         delete?: never;
@@ -635,7 +652,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Cancels a job; what it has come to stays. One that has ended stays as it is. */
-        post: operations["jobs_cancel"];
+        post: operations["cancelJob"];
         delete?: never;
         options?: never;
         head?: never;
@@ -652,7 +669,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** How a design stands to everything that a brief asks. */
-        post: operations["briefs_judge"];
+        post: operations["judgeDesign"];
         delete?: never;
         options?: never;
         head?: never;
@@ -669,7 +686,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What cones and air do at one frequency. */
-        post: operations["workbench_motion"];
+        post: operations["computeMotion"];
         delete?: never;
         options?: never;
         head?: never;
@@ -686,7 +703,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Computes a design: curves, figures and the completed driver. */
-        post: operations["simulate_simulate"];
+        post: operations["simulateDesign"];
         delete?: never;
         options?: never;
         head?: never;
@@ -703,7 +720,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Every starting point of a family around a driver, or why there is none. */
-        post: operations["start_starts"];
+        post: operations["listStartingPoints"];
         delete?: never;
         options?: never;
         head?: never;
@@ -720,7 +737,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What would fix a design that falls short of its brief, each change simulated. */
-        post: operations["workbench_suggestions"];
+        post: operations["suggestChanges"];
         delete?: never;
         options?: never;
         head?: never;
@@ -737,7 +754,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** One value of a design turned step by step. */
-        post: operations["workbench_sweep"];
+        post: operations["sweepParameter"];
         delete?: never;
         options?: never;
         head?: never;
@@ -754,7 +771,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** A design built many times with drivers and boards as they come. */
-        post: operations["workbench_tolerance"];
+        post: operations["computeTolerance"];
         delete?: never;
         options?: never;
         head?: never;
@@ -771,7 +788,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What is heard of a step or of a tone burst, band-limited. */
-        post: operations["transient_transient"];
+        post: operations["computeTransient"];
         delete?: never;
         options?: never;
         head?: never;
@@ -786,12 +803,12 @@ export interface paths {
             cookie?: never;
         };
         /** One variant at its newest revision. */
-        get: operations["variants_read"];
+        get: operations["readVariant"];
         /** Keeps a new revision of a variant; earlier ones stay. A write based on an older revision is refused. */
-        put: operations["variants_change"];
+        put: operations["changeVariant"];
         post?: never;
         /** Puts a variant away. It can be restored. */
-        delete: operations["variants_archive"];
+        delete: operations["archiveVariant"];
         options?: never;
         head?: never;
         patch?: never;
@@ -805,7 +822,7 @@ export interface paths {
             cookie?: never;
         };
         /** A variant as a design file. */
-        get: operations["variants_file"];
+        get: operations["exportVariant"];
         put?: never;
         post?: never;
         delete?: never;
@@ -822,7 +839,7 @@ export interface paths {
             cookie?: never;
         };
         /** The response of a variant as a table. */
-        get: operations["variants_response"];
+        get: operations["exportResponse"];
         put?: never;
         post?: never;
         delete?: never;
@@ -841,7 +858,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Brings back what was put away. */
-        post: operations["variants_restore"];
+        post: operations["restoreVariant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -856,7 +873,7 @@ export interface paths {
             cookie?: never;
         };
         /** Every kept state of a variant, newest first. */
-        get: operations["variants_revisions"];
+        get: operations["listRevisions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -875,7 +892,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Every way to wire equal drivers whose load lies in a range, the best first. */
-        post: operations["driver_array_wirings"];
+        post: operations["listWirings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -892,7 +909,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** How each figure of a design is worked out. */
-        post: operations["workbench_workings"];
+        post: operations["explainFigures"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3877,7 +3894,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    briefs_list: {
+    listBriefTemplates: {
         parameters: {
             query?: never;
             header?: never;
@@ -3896,9 +3913,49 @@ export interface operations {
             };
         };
     };
-    builds_list: {
+    checkBrief: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawBrief"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    listBuilds: {
+        parameters: {
+            query?: {
+                /** @description Whether only archived ones. */
+                archived?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3915,7 +3972,7 @@ export interface operations {
             };
         };
     };
-    builds_create: {
+    createBuild: {
         parameters: {
             query?: never;
             header?: never;
@@ -3946,7 +4003,7 @@ export interface operations {
             };
         };
     };
-    builds_import: {
+    importBuild: {
         parameters: {
             query?: never;
             header?: never;
@@ -3977,7 +4034,7 @@ export interface operations {
             };
         };
     };
-    builds_open: {
+    readBuild: {
         parameters: {
             query?: never;
             header?: never;
@@ -3998,7 +4055,7 @@ export interface operations {
             };
         };
     };
-    builds_change: {
+    changeBuild: {
         parameters: {
             query?: never;
             header: {
@@ -4033,7 +4090,7 @@ export interface operations {
             };
         };
     };
-    builds_archive: {
+    archiveBuild: {
         parameters: {
             query?: never;
             header: {
@@ -4062,7 +4119,7 @@ export interface operations {
             };
         };
     };
-    builds_archived: {
+    listArchivedVariants: {
         parameters: {
             query?: never;
             header?: never;
@@ -4083,7 +4140,7 @@ export interface operations {
             };
         };
     };
-    builds_export: {
+    exportBuild: {
         parameters: {
             query?: never;
             header?: never;
@@ -4104,7 +4161,7 @@ export interface operations {
             };
         };
     };
-    driver_matches_of_build: {
+    readDriverMatchOfBuild: {
         parameters: {
             query?: never;
             header?: never;
@@ -4133,7 +4190,7 @@ export interface operations {
             };
         };
     };
-    driver_matches_start: {
+    startDriverMatch: {
         parameters: {
             query?: never;
             header?: never;
@@ -4182,7 +4239,7 @@ export interface operations {
             };
         };
     };
-    builds_arrange: {
+    arrangeVariants: {
         parameters: {
             query?: never;
             header?: never;
@@ -4213,7 +4270,7 @@ export interface operations {
             };
         };
     };
-    builds_restore: {
+    restoreBuild: {
         parameters: {
             query?: never;
             header?: never;
@@ -4234,7 +4291,7 @@ export interface operations {
             };
         };
     };
-    variants_create: {
+    createVariant: {
         parameters: {
             query?: never;
             header?: never;
@@ -4267,7 +4324,7 @@ export interface operations {
             };
         };
     };
-    cabinet_cabinet: {
+    buildCabinet: {
         parameters: {
             query?: never;
             header?: never;
@@ -4306,7 +4363,7 @@ export interface operations {
             };
         };
     };
-    cabinet_cavity_check: {
+    checkCavity: {
         parameters: {
             query: {
                 /** @description `quick`, as ducts along the longest axis, or `full`, in three directions. */
@@ -4349,7 +4406,7 @@ export interface operations {
             };
         };
     };
-    cabinet_drawing: {
+    drawCabinet: {
         parameters: {
             query: {
                 /** @description `side`, `front`, `plan` or `exploded`. */
@@ -4402,7 +4459,7 @@ export interface operations {
             };
         };
     };
-    cabinet_firings: {
+    compareFirings: {
         parameters: {
             query?: never;
             header?: never;
@@ -4441,7 +4498,7 @@ export interface operations {
             };
         };
     };
-    cabinet_folds: {
+    listFolds: {
         parameters: {
             query?: never;
             header?: never;
@@ -4480,7 +4537,7 @@ export interface operations {
             };
         };
     };
-    cabinet_cabinet_model: {
+    modelCabinet: {
         parameters: {
             query?: never;
             header?: never;
@@ -4519,7 +4576,7 @@ export interface operations {
             };
         };
     };
-    cabinet_panels: {
+    listPanels: {
         parameters: {
             query?: never;
             header?: never;
@@ -4558,7 +4615,7 @@ export interface operations {
             };
         };
     };
-    driver_array_changes: {
+    changeDriverArray: {
         parameters: {
             query?: never;
             header?: never;
@@ -4597,7 +4654,7 @@ export interface operations {
             };
         };
     };
-    compare_compare: {
+    compareDrivers: {
         parameters: {
             query?: never;
             header?: never;
@@ -4636,7 +4693,7 @@ export interface operations {
             };
         };
     };
-    driver_matches_read: {
+    readDriverMatch: {
         parameters: {
             query?: {
                 /** @description Only this kind of cabinet. */
@@ -4670,7 +4727,7 @@ export interface operations {
             };
         };
     };
-    driver_matches_driver: {
+    readDriverMatchOfDriver: {
         parameters: {
             query?: never;
             header?: never;
@@ -4700,7 +4757,7 @@ export interface operations {
             };
         };
     };
-    driver_matches_design: {
+    readMatchedDesign: {
         parameters: {
             query?: never;
             header?: never;
@@ -4731,7 +4788,7 @@ export interface operations {
             };
         };
     };
-    driver_matches_points: {
+    listTradeOffs: {
         parameters: {
             query?: never;
             header?: never;
@@ -4760,7 +4817,7 @@ export interface operations {
             };
         };
     };
-    drivers_list: {
+    listDrivers: {
         parameters: {
             query?: {
                 /** @description Words that must all be in name, maker, size, tags or notes; "12", "10in" and "30 cm" also mean frames of that size. */
@@ -4868,7 +4925,7 @@ export interface operations {
             };
         };
     };
-    drivers_create: {
+    createDriver: {
         parameters: {
             query?: never;
             header?: never;
@@ -4899,7 +4956,7 @@ export interface operations {
             };
         };
     };
-    drivers_alike: {
+    findAlikeDrivers: {
         parameters: {
             query?: never;
             header?: never;
@@ -4930,7 +4987,7 @@ export interface operations {
             };
         };
     };
-    drivers_table: {
+    exportDriversAsTable: {
         parameters: {
             query?: never;
             header?: never;
@@ -4949,7 +5006,7 @@ export interface operations {
             };
         };
     };
-    drivers_files: {
+    exportDriversAsFiles: {
         parameters: {
             query?: never;
             header?: never;
@@ -4968,7 +5025,7 @@ export interface operations {
             };
         };
     };
-    drivers_import: {
+    importDrivers: {
         parameters: {
             query?: {
                 /** @description What becomes of it. */
@@ -5004,7 +5061,7 @@ export interface operations {
             };
         };
     };
-    drivers_resolve: {
+    resolveDriver: {
         parameters: {
             query?: never;
             header?: never;
@@ -5035,7 +5092,7 @@ export interface operations {
             };
         };
     };
-    drivers_read: {
+    readDriver: {
         parameters: {
             query?: never;
             header?: never;
@@ -5056,7 +5113,7 @@ export interface operations {
             };
         };
     };
-    drivers_change: {
+    changeDriver: {
         parameters: {
             query?: never;
             header: {
@@ -5099,7 +5156,7 @@ export interface operations {
             };
         };
     };
-    drivers_archive: {
+    archiveDriver: {
         parameters: {
             query?: never;
             header: {
@@ -5128,7 +5185,7 @@ export interface operations {
             };
         };
     };
-    drivers_file: {
+    exportDriver: {
         parameters: {
             query?: never;
             header?: never;
@@ -5149,7 +5206,7 @@ export interface operations {
             };
         };
     };
-    drivers_restore: {
+    restoreDriver: {
         parameters: {
             query?: never;
             header?: never;
@@ -5170,7 +5227,7 @@ export interface operations {
             };
         };
     };
-    health_health: {
+    readHealth: {
         parameters: {
             query?: never;
             header?: never;
@@ -5197,7 +5254,7 @@ export interface operations {
             };
         };
     };
-    jobs_list: {
+    listJobs: {
         parameters: {
             query?: never;
             header?: never;
@@ -5224,7 +5281,7 @@ export interface operations {
             };
         };
     };
-    jobs_read: {
+    readJob: {
         parameters: {
             query?: never;
             header?: never;
@@ -5253,7 +5310,7 @@ export interface operations {
             };
         };
     };
-    jobs_cancel: {
+    cancelJob: {
         parameters: {
             query?: never;
             header?: never;
@@ -5282,7 +5339,7 @@ export interface operations {
             };
         };
     };
-    briefs_judge: {
+    judgeDesign: {
         parameters: {
             query?: never;
             header?: never;
@@ -5321,7 +5378,7 @@ export interface operations {
             };
         };
     };
-    workbench_motion: {
+    computeMotion: {
         parameters: {
             query: {
                 /** @description Hz, 5 to 1000. */
@@ -5363,7 +5420,7 @@ export interface operations {
             };
         };
     };
-    simulate_simulate: {
+    simulateDesign: {
         parameters: {
             query?: {
                 /** @description Lowest frequency, Hz, from 1. */
@@ -5411,7 +5468,7 @@ export interface operations {
             };
         };
     };
-    start_starts: {
+    listStartingPoints: {
         parameters: {
             query?: never;
             header?: never;
@@ -5450,7 +5507,7 @@ export interface operations {
             };
         };
     };
-    workbench_suggestions: {
+    suggestChanges: {
         parameters: {
             query?: never;
             header?: never;
@@ -5489,7 +5546,7 @@ export interface operations {
             };
         };
     };
-    workbench_sweep: {
+    sweepParameter: {
         parameters: {
             query?: never;
             header?: never;
@@ -5528,7 +5585,7 @@ export interface operations {
             };
         };
     };
-    workbench_tolerance: {
+    computeTolerance: {
         parameters: {
             query?: never;
             header?: never;
@@ -5567,7 +5624,7 @@ export interface operations {
             };
         };
     };
-    transient_transient: {
+    computeTransient: {
         parameters: {
             query: {
                 /** @description A step or a tone burst. */
@@ -5613,7 +5670,7 @@ export interface operations {
             };
         };
     };
-    variants_read: {
+    readVariant: {
         parameters: {
             query?: never;
             header?: never;
@@ -5634,7 +5691,7 @@ export interface operations {
             };
         };
     };
-    variants_change: {
+    changeVariant: {
         parameters: {
             query?: never;
             header: {
@@ -5685,7 +5742,7 @@ export interface operations {
             };
         };
     };
-    variants_archive: {
+    archiveVariant: {
         parameters: {
             query?: never;
             header: {
@@ -5714,7 +5771,7 @@ export interface operations {
             };
         };
     };
-    variants_file: {
+    exportVariant: {
         parameters: {
             query?: never;
             header?: never;
@@ -5735,7 +5792,7 @@ export interface operations {
             };
         };
     };
-    variants_response: {
+    exportResponse: {
         parameters: {
             query?: {
                 /** @description Lowest frequency, Hz, from 1. */
@@ -5765,7 +5822,7 @@ export interface operations {
             };
         };
     };
-    variants_restore: {
+    restoreVariant: {
         parameters: {
             query?: never;
             header?: never;
@@ -5786,7 +5843,7 @@ export interface operations {
             };
         };
     };
-    variants_revisions: {
+    listRevisions: {
         parameters: {
             query?: never;
             header?: never;
@@ -5807,7 +5864,7 @@ export interface operations {
             };
         };
     };
-    driver_array_wirings: {
+    listWirings: {
         parameters: {
             query?: never;
             header?: never;
@@ -5846,7 +5903,7 @@ export interface operations {
             };
         };
     };
-    workbench_workings: {
+    explainFigures: {
         parameters: {
             query?: never;
             header?: never;

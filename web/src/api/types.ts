@@ -40,7 +40,7 @@ export type RawPort = Schemas['RawPort'];
 export type RawBuild = Schemas['RawBuild'];
 export type Driver = Schemas['Driver'];
 export type DriverPage = Schemas['DriverPage'];
-export type WantedDrivers = NonNullable<operations['drivers_list']['parameters']['query']>;
+export type WantedDrivers = NonNullable<operations['listDrivers']['parameters']['query']>;
 export type RawSource = Schemas['RawSource'];
 export type ColumnReport = Schemas['ColumnReport'];
 /** What a column of a table shall hold; sent as JSON in the query. */

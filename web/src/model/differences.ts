@@ -25,10 +25,14 @@ function walk(place: string, values: unknown[], found: Map<string, unknown[]>): 
   }
 }
 
-/** Places at which designs differ, with what stands there in each. */
-export function differences(designs: readonly RawDesign[]): { place: string; values: string[] }[] {
+/** Places at which designs, or other documents, differ, with what stands there in each. */
+export function differences(documents: readonly object[]): { place: string; values: string[] }[] {
   const found = new Map<string, unknown[]>();
-  walk('', designs.map(unordered), found);
+  walk(
+    '',
+    documents.map((document) => unordered(document as RawDesign)),
+    found,
+  );
   return [...found].map(([place, values]) => ({
     place,
     values: values.map((value) => written(place, value)),

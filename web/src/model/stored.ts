@@ -9,11 +9,19 @@ export class Stored<State extends object> extends Observable<State> {
     restore: (state: State) => State = (state) => state,
   ) {
     super(restore({ ...usual, ...remembered(key) }));
+    // What another tab sets is set here too.
+    globalThis.addEventListener?.('storage', (event) => {
+      if (event.key === key) this.update(restore({ ...usual, ...remembered(key) }));
+    });
   }
 
   set(change: Partial<State>): void {
     this.update(change);
-    localStorage.setItem(this.key, JSON.stringify(this.state));
+    try {
+      localStorage.setItem(this.key, JSON.stringify(this.state));
+    } catch {
+      // No room: it is remembered as long as this page is open.
+    }
   }
 
   reset(): void {

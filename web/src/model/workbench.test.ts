@@ -2,17 +2,28 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import type { RawDesign, Variant } from '../api/types';
 import { variants } from '../testing/nook';
 import { withValue } from './design';
-import { type OnBench, Workbench } from './workbench';
+import type { VariantContent } from './documents';
+import type { DocumentKey } from './drafts';
+import { type Past, type View, Workbench } from './workbench';
 
-let committed: OnBench[];
+const TEXT = { name: 'Nook', notes: '', brief: null };
+let committed: ({ id: string } & VariantContent)[];
+let wanted: [DocumentKey, unknown][];
 let bench: Workbench;
 const volume = (id: string) => bench.find(id)?.design.enclosure.volume;
 const resize = (id: string, litres: number) =>
   bench.preview(id, withValue(bench.find(id)?.design as RawDesign, 'enclosure.volume', `${litres} l`));
 
+function opened(view: View | null = null, past: Past | null = null, of: readonly Variant[] = variants) {
+  return new Workbench({ build: 'b', text: TEXT, variants: of, view, past }, (document, content) => {
+    wanted.push([document, content]);
+    if (document.kind === 'variant') committed.push({ id: document.id, ...(content as VariantContent) });
+  });
+}
+
 beforeEach(() => {
-  committed = [];
-  bench = new Workbench(variants, null, (variant) => committed.push(variant));
+  [committed, wanted] = [[], []];
+  bench = opened();
 });
 
 describe('a gesture', () => {
@@ -80,9 +91,96 @@ describe('undo and redo', () => {
   });
 });
 
+describe('undo and redo of what a build is besides its variants', () => {
+  it('go over its name, its brief and the order of its variants', () => {
+    bench.write({ name: 'Saloon' }, 'name');
+    bench.write({ brief: { lowest: '30 Hz' } }, 'brief');
+    bench.move('v0', 1);
+    expect(bench.snapshot().undo).toBe('order');
+    expect(wanted.at(-1)).toEqual([{ kind: 'order', id: 'b' }, ['v1', 'v0', 'v2']]);
+    bench.undo();
+    expect(bench.snapshot().variants.map(({ id }) => id)).toEqual(['v0', 'v1', 'v2']);
+    bench.undo();
+    expect(bench.snapshot().text).toEqual({ ...TEXT, name: 'Saloon' });
+    bench.undo();
+    expect(wanted.at(-1)).toEqual([{ kind: 'text', id: 'b' }, TEXT]);
+    bench.redo();
+    expect(bench.snapshot().text.name).toBe('Saloon');
+  });
+
+  it('take no step where nothing changed', () => {
+    bench.write({ name: 'Nook' }, 'name');
+    expect(bench.snapshot().undo).toBeNull();
+  });
+
+  it('put an order back without what came or went since', () => {
+    bench.move('v0', 1);
+    bench.add({ ...(variants[0] as Variant), id: 'v9' });
+    bench.undo();
+    bench.undo();
+    const present = bench.snapshot().variants.filter(({ archived }) => !archived);
+    expect(present.map(({ id }) => id)).toEqual(['v0', 'v1', 'v2']);
+  });
+});
+
+describe('what a page before could undo', () => {
+  const shelf = () => {
+    const designs = bench.snapshot().variants.filter(({ archived }) => !archived);
+    return designs.map(({ id, design }) => ({
+      ...(variants.find((one) => one.id === id) as Variant),
+      document: design,
+    }));
+  };
+
+  it('can still be undone and done again', () => {
+    resize('v0', 50);
+    bench.commit('Vb');
+    resize('v0', 60);
+    bench.commit('Vb');
+    bench.undo();
+    const next = opened(null, structuredClone(bench.history), shelf());
+    expect([next.snapshot().undo, next.snapshot().redo]).toEqual(['Vb', 'Vb']);
+    next.undo();
+    expect(next.find('v0')?.design.enclosure.volume).toBe('44 l');
+    next.redo();
+    next.redo();
+    expect(next.find('v0')?.design.enclosure.volume).toBe('60 l');
+  });
+
+  it('brings back a variant that is no longer on the shelf', () => {
+    bench.archive('v0');
+    const next = opened(null, structuredClone(bench.history), shelf());
+    expect(next.find('v0')).toBeUndefined();
+    next.undo();
+    expect(next.find('v0')).toMatchObject({ archived: false });
+    expect(committed.at(-1)).toMatchObject({ id: 'v0', archived: false });
+  });
+
+  it('is forgotten of a document that stands otherwise now', () => {
+    resize('v0', 50);
+    bench.commit();
+    resize('v1', 33);
+    bench.commit('other');
+    const others = shelf().map((one) => (one.id === 'v0' ? (variants[0] as Variant) : one));
+    const next = opened(null, structuredClone(bench.history), others);
+    expect(next.snapshot().undo).toBe('other');
+    next.undo();
+    expect(next.snapshot().undo).toBeNull();
+  });
+
+  it('never leads back before what another window saved', () => {
+    resize('v0', 50);
+    bench.commit();
+    bench.replace({ kind: 'variant', id: 'v0' }, { design: bench.find('v1')?.design, archived: false });
+    expect(bench.snapshot().undo).toBeNull();
+    bench.undo();
+    expect(volume('v0')).toBe('30 l');
+  });
+});
+
 describe('what is looked at', () => {
   it('comes back as it was, without what is gone', () => {
-    bench = new Workbench(variants, { activeId: 'v2', shown: ['v1', 'gone'] }, () => undefined);
+    bench = opened({ activeId: 'v2', shown: ['v1', 'gone'] });
     expect(bench.snapshot().activeId).toBe('v2');
     expect([...bench.snapshot().shown].sort()).toEqual(['v1', 'v2']);
   });
@@ -106,6 +204,6 @@ describe('what is looked at', () => {
   });
 
   it('is nothing in an empty build', () => {
-    expect(new Workbench([], null, () => undefined).snapshot().activeId).toBeNull();
+    expect(opened(null, null, []).snapshot().activeId).toBeNull();
   });
 });

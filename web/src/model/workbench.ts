@@ -1,7 +1,17 @@
-// What is on the workbench, and how it got there. Framework-free; see `sync.ts` for how it is kept.
+// What is on the workbench, and how it got there. Framework-free; see `outbox.ts` for how it is saved.
 
 import type { RawDesign, Variant } from '../api/types';
 import { same, unordered } from './design';
+import {
+  alike,
+  type BuildText,
+  type Order,
+  orderKey,
+  textKey,
+  type VariantContent,
+  variantKey,
+} from './documents';
+import type { DocumentKey } from './drafts';
 import { Observable } from './observable';
 
 export interface OnBench {
@@ -12,15 +22,23 @@ export interface OnBench {
   archived: boolean;
 }
 
-interface Change {
+/** One step of history: a document before and after it. */
+export interface Change {
   label: string;
-  id: string;
-  before: { design: RawDesign; archived: boolean };
-  after: { design: RawDesign; archived: boolean };
+  document: DocumentKey;
+  before: unknown;
+  after: unknown;
+}
+
+/** What can be undone and done again. */
+export interface Past {
+  past: Change[];
+  future: Change[];
 }
 
 export interface Bench {
   variants: readonly OnBench[];
+  text: BuildText;
   activeId: string | null;
   shown: ReadonlySet<string>;
   /** What undo and redo would do, in words; null where there is nothing. */
@@ -33,8 +51,16 @@ export interface View {
   shown: string[];
 }
 
-/** Told whenever a change is finished and should be kept. */
-export type OnSettled = (variant: OnBench) => void;
+/** Told whenever a document is to be as it says from now on. */
+export type OnWanted = (document: DocumentKey, content: unknown) => void;
+
+interface Opened {
+  build: string;
+  text: BuildText;
+  variants: readonly Variant[];
+  view: View | null;
+  past?: Past | null;
+}
 
 const MOST_CHANGES = 200;
 /** More lines than this in one lane cannot be told apart or read off. */
@@ -46,11 +72,11 @@ export class Workbench extends Observable<Bench> {
   /** The variant being changed and how it was before the gesture began. */
   private gesture: { id: string; design: RawDesign } | null = null;
 
+  private readonly build: string;
+
   constructor(
-    variants: readonly Variant[],
-    view: View | null,
-    private readonly onSettled: OnSettled,
-    private readonly onArranged: (ids: string[]) => void = () => undefined,
+    { build, text, variants, view, past }: Opened,
+    private readonly onWanted: OnWanted,
   ) {
     const onBench = variants.map((variant) => ({
       id: variant.id,
@@ -63,11 +89,19 @@ export class Workbench extends Observable<Bench> {
     const shown = new Set(view ? view.shown.filter(known) : onBench.slice(0, 2).map((variant) => variant.id));
     super({
       variants: onBench,
+      text,
       activeId,
       shown: withShown(shown, activeId, activeId),
       undo: null,
       redo: null,
     });
+    this.build = build;
+    if (past) this.remember(past);
+  }
+
+  /** What can be undone and done again, to be remembered. */
+  get history(): Past {
+    return { past: this.past, future: this.future };
   }
 
   find(id: string): OnBench | undefined {
@@ -101,13 +135,13 @@ export class Workbench extends Observable<Bench> {
     this.gesture = null;
     const variant = begun && this.find(begun.id);
     if (!begun || !variant || same(begun.design, variant.design)) return;
-    this.record({
+    this.record(
       label,
-      id: variant.id,
-      before: { design: begun.design, archived: false },
-      after: { design: variant.design, archived: false },
-    });
-    this.onSettled(variant);
+      variantKey(variant.id),
+      { design: begun.design, archived: false },
+      { design: variant.design, archived: false },
+    );
+    this.wanted(variant);
   }
 
   /** A change all at once. */
@@ -125,12 +159,8 @@ export class Workbench extends Observable<Bench> {
     if (this.find(variant.id)) this.put(added);
     else this.update({ variants: [...this.state.variants, added] });
     const design = variant.document;
-    this.record({
-      label: 'new variant',
-      id: variant.id,
-      before: { design, archived: true },
-      after: { design, archived: false },
-    });
+    const key = variantKey(variant.id);
+    this.record('new variant', key, { design, archived: true }, { design, archived: false });
     this.activate(variant.id);
   }
 
@@ -139,30 +169,51 @@ export class Workbench extends Observable<Bench> {
     const variant = this.find(id);
     if (!variant) return;
     const { design } = variant;
-    this.record({
-      label: 'archive',
-      id,
-      before: { design, archived: false },
-      after: { design, archived: true },
-    });
+    this.record('archive', variantKey(id), { design, archived: false }, { design, archived: true });
     this.become(id, design, true);
+  }
+
+  /** Brings back a variant that was archived here. */
+  bringBack(id: string): void {
+    this.commit();
+    const variant = this.find(id);
+    if (!variant?.archived) return;
+    const { design } = variant;
+    this.record('bring back', variantKey(id), { design, archived: true }, { design, archived: false });
+    this.become(id, design, false);
   }
 
   /** Puts a variant one place further on the shelf, or back, past those that are put away. */
   move(id: string, by: 1 | -1): void {
-    const present = this.state.variants.filter((variant) => !variant.archived);
-    const at = present.findIndex((variant) => variant.id === id);
-    const [moved, other] = [present[at], present[at + by]];
+    this.commit();
+    const before = this.order;
+    const at = before.indexOf(id);
+    const [moved, other] = [before[at], before[at + by]];
     if (!moved || !other) return;
-    [present[at], present[at + by]] = [other, moved];
-    this.update({ variants: [...present, ...this.state.variants.filter((variant) => variant.archived)] });
-    this.onArranged(present.map((variant) => variant.id));
+    const after = [...before];
+    [after[at], after[at + by]] = [other, moved];
+    this.record('order', orderKey(this.build), before, after);
+    this.arrange(after);
   }
 
-  /** What somebody else kept takes the place of what is here; no step of history. */
-  replace(id: string, design: RawDesign): void {
-    const variant = this.find(id);
-    if (variant) this.put({ ...variant, design });
+  /** Changes name, notes or brief of the build. */
+  write(change: Partial<BuildText>, label: string): void {
+    this.commit();
+    const before = this.state.text;
+    const after = { ...before, ...change };
+    if (alike(before, after)) return;
+    this.record(label, textKey(this.build), before, after);
+    this.update({ text: after });
+    this.onWanted(textKey(this.build), after);
+  }
+
+  /** What somebody else saved takes the place of what is here. No step of history, and none leads back before it. */
+  replace(document: DocumentKey, content: unknown): void {
+    const other = (change: Change) => !alike(change.document, document);
+    this.past = this.past.filter(other);
+    this.future = this.future.filter(other);
+    this.show(document, content);
+    this.tellHistory();
   }
 
   activate(id: string): void {
@@ -182,7 +233,7 @@ export class Workbench extends Observable<Bench> {
     const change = this.past.pop();
     if (!change) return;
     this.future.push(change);
-    this.become(change.id, change.before.design, change.before.archived);
+    this.apply(change.document, change.before);
     this.tellHistory();
   }
 
@@ -191,16 +242,51 @@ export class Workbench extends Observable<Bench> {
     const change = this.future.pop();
     if (!change) return;
     this.past.push(change);
-    this.become(change.id, change.after.design, change.after.archived);
+    this.apply(change.document, change.after);
     this.tellHistory();
   }
 
-  private become(id: string, design: RawDesign, archived: boolean): void {
-    const variant = this.find(id);
-    if (!variant) return;
-    const next = { ...variant, design, archived };
+  private apply(document: DocumentKey, content: unknown): void {
+    if (document.kind === 'variant') {
+      const { design, archived } = content as VariantContent;
+      this.become(document.id, design, archived);
+    } else if (document.kind === 'order') {
+      // Those that came or went since keep their places behind the others.
+      const present = this.order;
+      const wanted = (content as Order).filter((id) => present.includes(id));
+      this.arrange([...wanted, ...present.filter((id) => !wanted.includes(id))]);
+    } else {
+      this.update({ text: content as BuildText });
+      this.onWanted(document, content);
+    }
+  }
+
+  private show(document: DocumentKey, content: unknown): void {
+    if (document.kind === 'text') this.update({ text: content as BuildText });
+    if (document.kind !== 'variant') return;
+    const next = { ...this.present(document.id), ...(content as VariantContent) };
     this.put(next);
-    this.onSettled(next);
+    if (next.archived && this.state.activeId === next.id) this.activateNeighbour(next);
+  }
+
+  private get order(): string[] {
+    return this.state.variants.filter(({ archived }) => !archived).map(({ id }) => id);
+  }
+
+  private arrange(ids: readonly string[]): void {
+    const place = ({ id, archived }: OnBench) => (archived ? ids.length : ids.indexOf(id));
+    this.update({ variants: [...this.state.variants].sort((a, b) => place(a) - place(b)) });
+    this.onWanted(orderKey(this.build), [...ids]);
+  }
+
+  private wanted({ id, design, archived }: OnBench): void {
+    this.onWanted(variantKey(id), { design, archived });
+  }
+
+  private become(id: string, design: RawDesign, archived: boolean): void {
+    const next = { ...this.present(id), design, archived };
+    this.put(next);
+    this.wanted(next);
     if (!archived) this.activate(id);
     else if (this.state.activeId === id) this.activateNeighbour(next);
   }
@@ -214,15 +300,44 @@ export class Workbench extends Observable<Bench> {
     this.update({ activeId: neighbour?.id ?? null, shown });
   }
 
+  /** A variant as it is here; of one that an earlier page archived its place alone. */
+  private present(id: string): Pick<OnBench, 'id' | 'place'> {
+    const places = this.state.variants.map(({ place }) => place);
+    return this.find(id) ?? { id, place: Math.max(-1, ...places) + 1 };
+  }
+
   private put(next: OnBench): void {
+    const { variants } = this.state;
+    const known = variants.some(({ id }) => id === next.id);
     this.update({
-      variants: this.state.variants.map((variant) => (variant.id === next.id ? next : variant)),
+      variants: known ? variants.map((one) => (one.id === next.id ? next : one)) : [...variants, next],
     });
   }
 
-  private record(change: Change): void {
-    this.past = [...this.past, change].slice(-MOST_CHANGES);
+  private record(label: string, document: DocumentKey, before: unknown, after: unknown): void {
+    this.past = [...this.past, { label, document, before, after }].slice(-MOST_CHANGES);
     this.future = [];
+    this.tellHistory();
+  }
+
+  /** Takes up what an earlier page could undo, but for documents that are no longer as it left them. */
+  private remember({ past, future }: Past): void {
+    const last = new Map<string, unknown>();
+    for (const { document, before } of future) last.set(`${document.kind}:${document.id}`, before);
+    for (const { document, after } of past) {
+      const key = `${document.kind}:${document.id}`;
+      if (!future.some((change) => alike(change.document, document))) last.set(key, after);
+    }
+    const stands = (document: DocumentKey) => {
+      const left = last.get(`${document.kind}:${document.id}`);
+      if (document.kind === 'text') return alike(left, this.state.text);
+      if (document.kind === 'order') return alike(left, this.order);
+      const variant = this.find(document.id);
+      const { design, archived } = left as VariantContent;
+      return variant ? !archived && alike(design, variant.design) : archived;
+    };
+    const held = ({ document }: Change) => stands(document);
+    [this.past, this.future] = [past.filter(held), future.filter(held)];
     this.tellHistory();
   }
 

@@ -2,6 +2,7 @@
 
 import nook from '../../../demo/builds/narrowboat-nook.json';
 import type { RawDesign, Variant } from '../api/types';
+import { type OnWanted, Workbench } from '../model/workbench';
 
 const designs = nook.variants.slice(0, 3) as unknown as [RawDesign, RawDesign, RawDesign];
 
@@ -19,3 +20,9 @@ export const variants = designs.map(
     kept_at: '2026-01-01T00:00:00Z',
   }),
 );
+
+/** The build with these on the workbench. */
+export function nookBench(onWanted: OnWanted = () => undefined): Workbench {
+  const text = { name: nook.name, notes: '', brief: null };
+  return new Workbench({ build: 'b', text, variants, view: null }, onWanted);
+}

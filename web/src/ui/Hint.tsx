@@ -1,18 +1,35 @@
 import { Tooltip } from 'radix-ui';
-import type { ReactElement } from 'react';
+import { type ReactElement, useRef, useState } from 'react';
 
 interface Props {
   text: string;
   side?: 'right' | 'top';
+  /** Whether a finger's tap opens it too: for what does nothing else. */
+  tap?: boolean;
   /** What is explained; it must take the focus. */
   children: ReactElement;
 }
 
-/** Explains something to who points at it or moves to it. */
-export function Hint({ text, side = 'top', children }: Props) {
+/** Explains something to who points at it, moves to it or, where that does nothing else, taps it. */
+export function Hint({ text, side = 'top', tap = false, children }: Props) {
+  const [open, setOpen] = useState(false);
+  const touched = useRef(false);
   return (
-    <Tooltip.Root>
-      <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
+    <Tooltip.Root open={open} onOpenChange={setOpen}>
+      <Tooltip.Trigger
+        asChild
+        onPointerDown={(event) => {
+          touched.current = event.pointerType === 'touch';
+        }}
+        onClick={(event) => {
+          if (!tap || !touched.current) return;
+          // Else the press closes what it opens.
+          event.preventDefault();
+          setOpen(true);
+        }}
+      >
+        {children}
+      </Tooltip.Trigger>
       <Tooltip.Portal>
         <Tooltip.Content
           side={side}

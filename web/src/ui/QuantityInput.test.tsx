@@ -19,10 +19,23 @@ function open(props: Partial<Parameters<typeof QuantityInput>[0]> = {}) {
 }
 
 describe('a quantity field', () => {
-  it('takes a bare number in the unit on show', () => {
+  it('asks for the unit of a bare number where another than the usual one stands', () => {
     const { onType, write } = open();
     write('2');
+    expect(onType).not.toHaveBeenCalled();
+    expect(screen.getByRole('alert').textContent).toBe('In which unit? Type 2 l or 2 cuft.');
+    write('2 cuft');
     expect(onType).toHaveBeenCalledWith(fields[0], '2 cuft');
+  });
+
+  it('takes a bare number in the usual unit where that stands, and a frequency with its note as it is shown', () => {
+    const litres = open({ typed: '44 l' });
+    litres.write('38,3');
+    expect(litres.onType).toHaveBeenCalledWith(fields[0], '38,3 l');
+    cleanup();
+    const hertz = open({ fields: [fieldAt('enclosure.tuning')], typed: '29 Hz' });
+    hertz.write('31 Hz · B0');
+    expect(hertz.onType).toHaveBeenCalledWith(fieldAt('enclosure.tuning'), '31 Hz');
   });
 
   it('takes another unit as written', () => {

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
 import type { Typed } from '../api/types';
 import { noteAt } from '../model/notes';
-import { asRead, rememberUnit, unitOf } from '../model/preferences';
+import { asRead, preferredUnit, rememberUnit, unitOf } from '../model/preferences';
 import {
   type Field,
   parseNumber,
@@ -152,12 +152,20 @@ function noteOf(typed: Typed, fields: readonly Field[]): string {
   return hertz ? ` · ${noteAt(hertz)}` : '';
 }
 
-function readAny(text: string, fields: readonly Field[], typed: Typed | null): Read | string {
+function readAny(written: string, fields: readonly Field[], typed: Typed | null): Read | string {
   const [first] = fields;
   if (!first) return 'nothing can be written here';
+  // A note beside its frequency, as it is shown, is one value.
+  const sides = written.split('·').map((side) => side.trim());
+  const reads = (side: string) => fields.some((field) => readField(side, field, unitOf(field, typed)).ok);
+  const text = sides.find(reads) ?? written;
   // A bare number means the unit that is on show, so the field that is on show.
   const bare = typeof parseNumber(text) === 'number';
   const current = bare ? (fields.find((field) => readTyped(typed, field.dimension)) ?? first) : first;
+  const [there, usual] = [readTyped(typed, current.dimension)?.unit, usualUnit(current)];
+  if (bare && there && usual && there.symbol !== usual.symbol && !preferredUnit(current)) {
+    return `In which unit? Type ${text} ${shown(usual.symbol)} or ${text} ${shown(there.symbol)}.`;
+  }
   for (const field of [current, ...fields]) {
     const unit = unitOf(field, typed);
     const reading = readField(text, field, unit);

@@ -54,13 +54,15 @@ impl Row {
     }
 }
 
-/// All builds, in the order they were made.
-pub fn list(connection: &mut PgConnection) -> Result<Vec<Build>, ApiError> {
-    let rows = builds::table
-        .filter(builds::archived_at.is_null())
-        .order(builds::id)
-        .select(Row::as_select())
-        .load(connection)?;
+/// All builds, in the order they were made; or those that were archived, the latest first.
+pub fn list(connection: &mut PgConnection, archived: bool) -> Result<Vec<Build>, ApiError> {
+    let rows = if archived {
+        let put_away = builds::table.filter(builds::archived_at.is_not_null());
+        put_away.order(builds::archived_at.desc()).select(Row::as_select()).load(connection)?
+    } else {
+        let present = builds::table.filter(builds::archived_at.is_null());
+        present.order(builds::id).select(Row::as_select()).load(connection)?
+    };
     rows.into_iter().map(|row| row.show(connection)).collect()
 }
 

@@ -8,7 +8,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::tag;
 
 /// Puts a build away. It can be restored.
-#[utoipa::path(tag = "builds", params(("id" = Uuid, Path), ("If-Match" = String, Header)), responses(
+#[utoipa::path(operation_id = "archiveBuild", tag = "builds", params(("id" = Uuid, Path), ("If-Match" = String, Header)), responses(
     (status = 204),
     (status = 412, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

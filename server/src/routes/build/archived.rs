@@ -7,7 +7,7 @@ use crate::db::{self, rows};
 use crate::error::ApiError;
 
 /// The variants of a build that were put away, the latest first.
-#[utoipa::path(tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = Vec<rows::Variant>)))]
+#[utoipa::path(operation_id = "listArchivedVariants", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = Vec<rows::Variant>)))]
 #[get("/builds/{id}/archived")]
 pub async fn archived(
     id: web::Path<Uuid>,

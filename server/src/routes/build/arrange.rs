@@ -18,7 +18,7 @@ pub struct Order {
 }
 
 /// Puts the variants of a build in an order; those that are not named come after.
-#[utoipa::path(tag = "builds", params(("id" = Uuid, Path)), request_body = Order, responses(
+#[utoipa::path(operation_id = "arrangeVariants", tag = "builds", params(("id" = Uuid, Path)), request_body = Order, responses(
     (status = 204),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -10,7 +10,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::{body, tag};
 
 /// Changes the name, the notes and the brief of a build.
-#[utoipa::path(tag = "builds", params(("id" = Uuid, Path), ("If-Match" = String, Header)), request_body = BuildText, responses(
+#[utoipa::path(operation_id = "changeBuild", tag = "builds", params(("id" = Uuid, Path), ("If-Match" = String, Header)), request_body = BuildText, responses(
     (status = 200, body = rows::Build),
     (status = 412, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

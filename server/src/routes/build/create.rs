@@ -25,7 +25,7 @@ pub struct BuildText {
 }
 
 /// Begins a build without variants.
-#[utoipa::path(tag = "builds", request_body = BuildText, responses(
+#[utoipa::path(operation_id = "createBuild", tag = "builds", request_body = BuildText, responses(
     (status = 201, body = rows::BuildWithVariants),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -9,7 +9,7 @@ use crate::error::ApiError;
 use crate::routes::download_json;
 
 /// A build with its variants as a build file.
-#[utoipa::path(tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = RawBuild)))]
+#[utoipa::path(operation_id = "exportBuild", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = RawBuild)))]
 #[get("/builds/{id}/build.json")]
 pub async fn export(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let opened = db::run(&state.pool, move |connection| build::open(connection, *id)).await?;

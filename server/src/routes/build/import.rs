@@ -9,7 +9,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::{body, tag};
 
 /// Adds a build with its variants from a build file, whole or not at all.
-#[utoipa::path(tag = "builds", request_body = RawBuild, responses(
+#[utoipa::path(operation_id = "importBuild", tag = "builds", request_body = RawBuild, responses(
     (status = 201, body = rows::BuildWithVariants),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

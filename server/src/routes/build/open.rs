@@ -8,7 +8,7 @@ use crate::error::ApiError;
 use crate::tag;
 
 /// One build with its variants.
-#[utoipa::path(tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = rows::BuildWithVariants)))]
+#[utoipa::path(operation_id = "readBuild", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = rows::BuildWithVariants)))]
 #[get("/builds/{id}")]
 pub async fn open(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let opened = db::run(&state.pool, move |connection| build::open(connection, *id)).await?;

@@ -8,7 +8,7 @@ use crate::error::ApiError;
 use crate::tag;
 
 /// Brings back what was put away.
-#[utoipa::path(tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Build)))]
+#[utoipa::path(operation_id = "restoreBuild", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Build)))]
 #[post("/builds/{id}/restore")]
 pub async fn restore(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let build = db::run(&state.pool, move |connection| build::restore(connection, *id)).await?;

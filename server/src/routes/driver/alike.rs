@@ -9,7 +9,7 @@ use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 
 /// Drivers of the library that are much like one: the same name and maker, or the same values.
-#[utoipa::path(tag = "drivers", request_body = RawDriver, responses(
+#[utoipa::path(operation_id = "findAlikeDrivers", tag = "drivers", request_body = RawDriver, responses(
     (status = 200, body = Vec<rows::AlikeDriver>),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -8,7 +8,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::tag;
 
 /// Takes a driver out of the library. It can be restored.
-#[utoipa::path(tag = "drivers", params(("id" = Uuid, Path), ("If-Match" = String, Header)), responses(
+#[utoipa::path(operation_id = "archiveDriver", tag = "drivers", params(("id" = Uuid, Path), ("If-Match" = String, Header)), responses(
     (status = 204),
     (status = 412, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

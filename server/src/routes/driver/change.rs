@@ -10,7 +10,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::{body, tag};
 
 /// Changes a driver in the library; variants keep the copy they were made with.
-#[utoipa::path(tag = "drivers", params(("id" = Uuid, Path), ("If-Match" = String, Header)), request_body = RawDriver, responses(
+#[utoipa::path(operation_id = "changeDriver", tag = "drivers", params(("id" = Uuid, Path), ("If-Match" = String, Header)), request_body = RawDriver, responses(
     (status = 200, body = rows::Driver),
     (status = 412, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

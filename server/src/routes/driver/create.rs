@@ -9,7 +9,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::{body, tag};
 
 /// Adds a driver to the library from a driver file.
-#[utoipa::path(tag = "drivers", request_body = RawDriver, responses(
+#[utoipa::path(operation_id = "createDriver", tag = "drivers", request_body = RawDriver, responses(
     (status = 201, body = rows::Driver),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -10,7 +10,7 @@ use crate::error::ApiError;
 use crate::routes::{download, download_json};
 
 /// All drivers as a table that can be imported again.
-#[utoipa::path(tag = "drivers", responses((status = 200, body = String, content_type = "text/csv")))]
+#[utoipa::path(operation_id = "exportDriversAsTable", tag = "drivers", responses((status = 200, body = String, content_type = "text/csv")))]
 #[get("/drivers/export.csv")]
 pub async fn table(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let drivers = db::run(&state.pool, driver::all).await?;
@@ -18,7 +18,7 @@ pub async fn table(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
 }
 
 /// All drivers as a list of driver files that can be imported again.
-#[utoipa::path(tag = "drivers", responses((status = 200, body = Vec<RawDriver>)))]
+#[utoipa::path(operation_id = "exportDriversAsFiles", tag = "drivers", responses((status = 200, body = Vec<RawDriver>)))]
 #[get("/drivers/export.json")]
 pub async fn files(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let drivers = db::run(&state.pool, driver::all_as_stored).await?;
@@ -26,7 +26,7 @@ pub async fn files(state: web::Data<State>) -> Result<HttpResponse, ApiError> {
 }
 
 /// One driver as a driver file.
-#[utoipa::path(tag = "drivers", params(("id" = Uuid, Path)), responses((status = 200, body = RawDriver)))]
+#[utoipa::path(operation_id = "exportDriver", tag = "drivers", params(("id" = Uuid, Path)), responses((status = 200, body = RawDriver)))]
 #[get("/drivers/{id}/driver.json")]
 pub async fn file(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let driver = db::run(&state.pool, move |connection| driver::find(connection, *id)).await?;

@@ -37,7 +37,7 @@ pub struct Import {
 }
 
 /// Imports drivers from a table or from JSON.
-#[utoipa::path(tag = "drivers", params(Import), request_body(content = String, content_type = "text/csv"), responses(
+#[utoipa::path(operation_id = "importDrivers", tag = "drivers", params(Import), request_body(content = String, content_type = "text/csv"), responses(
     (status = 200, body = ImportReport),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

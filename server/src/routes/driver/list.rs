@@ -6,7 +6,7 @@ use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 
 /// A page of the library: searched, filtered and sorted.
-#[utoipa::path(tag = "drivers", params(Wanted), responses(
+#[utoipa::path(operation_id = "listDrivers", tag = "drivers", params(Wanted), responses(
     (status = 200, body = rows::DriverPage),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

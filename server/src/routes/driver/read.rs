@@ -8,7 +8,7 @@ use crate::error::ApiError;
 use crate::tag;
 
 /// One driver.
-#[utoipa::path(tag = "drivers", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Driver)))]
+#[utoipa::path(operation_id = "readDriver", tag = "drivers", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Driver)))]
 #[get("/drivers/{id}")]
 pub async fn read(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let driver = db::run(&state.pool, move |connection| driver::find(connection, *id)).await?;

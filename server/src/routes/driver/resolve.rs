@@ -8,7 +8,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 
 /// Completes a data sheet without keeping it.
-#[utoipa::path(tag = "drivers", request_body = RawDriver, responses(
+#[utoipa::path(operation_id = "resolveDriver", tag = "drivers", request_body = RawDriver, responses(
     (status = 200, body = DriverReport),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

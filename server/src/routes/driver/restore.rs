@@ -8,7 +8,7 @@ use crate::error::ApiError;
 use crate::tag;
 
 /// Brings back what was put away.
-#[utoipa::path(tag = "drivers", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Driver)))]
+#[utoipa::path(operation_id = "restoreDriver", tag = "drivers", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Driver)))]
 #[post("/drivers/{id}/restore")]
 pub async fn restore(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let driver = db::run(&state.pool, move |connection| driver::restore(connection, *id)).await?;

@@ -10,7 +10,7 @@ use crate::db::queries::{driver, driver_match};
 use crate::error::{ApiError, ProblemDocument};
 
 /// A cabinet that was found, as a whole design with the amplifier and the space of the brief.
-#[utoipa::path(tag = "driver_matches", params(
+#[utoipa::path(operation_id = "readMatchedDesign", tag = "driver_matches", params(
     ("id" = Uuid, Path), ("driver" = Uuid, Path), ("family" = RawFamily, Path),
 ), responses(
     (status = 200, body = RawDesign),

@@ -8,7 +8,7 @@ use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 
 /// Everything that came of one driver: its cabinets, and why there is none of some kinds.
-#[utoipa::path(tag = "driver_matches", params(("id" = Uuid, Path), ("driver" = Uuid, Path)), responses(
+#[utoipa::path(operation_id = "readDriverMatchOfDriver", tag = "driver_matches", params(("id" = Uuid, Path), ("driver" = Uuid, Path)), responses(
     (status = 200, body = Vec<rows::DriverMatchRow>),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -8,7 +8,7 @@ use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 
 /// The newest driver match of a build; null where there has been none.
-#[utoipa::path(tag = "driver_matches", params(("id" = Uuid, Path)), responses(
+#[utoipa::path(operation_id = "readDriverMatchOfBuild", tag = "driver_matches", params(("id" = Uuid, Path)), responses(
     (status = 200, body = Option<rows::DriverMatch>),
     (status = 503, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -11,7 +11,7 @@ use crate::error::{ApiError, ProblemDocument};
 const BESIDES: usize = 300;
 
 /// What was found as points of size, lowest note and loudness.
-#[utoipa::path(tag = "driver_matches", params(("id" = Uuid, Path)), responses(
+#[utoipa::path(operation_id = "listTradeOffs", tag = "driver_matches", params(("id" = Uuid, Path)), responses(
     (status = 200, body = Vec<rows::DriverMatchPoint>),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

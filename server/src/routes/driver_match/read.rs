@@ -26,7 +26,7 @@ pub struct Which {
 }
 
 /// How a driver match stands, and the best that it has found.
-#[utoipa::path(tag = "driver_matches", params(("id" = Uuid, Path), Which), responses(
+#[utoipa::path(operation_id = "readDriverMatch", tag = "driver_matches", params(("id" = Uuid, Path), Which), responses(
     (status = 200, body = rows::DriverMatchPage),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -31,7 +31,7 @@ fn one() -> u32 {
 }
 
 /// Starts to look at every driver of the library for a build, in the place of what was found before; workers carry it out.
-#[utoipa::path(tag = "driver_matches", params(("id" = Uuid, Path)), request_body = DriverMatchAsk, responses(
+#[utoipa::path(operation_id = "startDriverMatch", tag = "driver_matches", params(("id" = Uuid, Path)), request_body = DriverMatchAsk, responses(
     (status = 202, body = rows::DriverMatch),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 409, body = ProblemDocument, content_type = "application/problem+json"),

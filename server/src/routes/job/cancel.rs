@@ -8,7 +8,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::jobs;
 
 /// Cancels a job; what it has come to stays. One that has ended stays as it is.
-#[utoipa::path(tag = "jobs", params(("id" = Uuid, Path)), responses(
+#[utoipa::path(operation_id = "cancelJob", tag = "jobs", params(("id" = Uuid, Path)), responses(
     (status = 200, body = rows::Job),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -7,7 +7,7 @@ use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 
 /// All jobs, the newest first; at most 200.
-#[utoipa::path(tag = "jobs", responses(
+#[utoipa::path(operation_id = "listJobs", tag = "jobs", responses(
     (status = 200, body = Vec<rows::Job>),
     (status = 503, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

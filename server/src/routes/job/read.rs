@@ -8,7 +8,7 @@ use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 
 /// How a job stands.
-#[utoipa::path(tag = "jobs", params(("id" = Uuid, Path)), responses(
+#[utoipa::path(operation_id = "readJob", tag = "jobs", params(("id" = Uuid, Path)), responses(
     (status = 200, body = rows::Job),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

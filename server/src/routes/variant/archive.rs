@@ -8,7 +8,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::tag;
 
 /// Puts a variant away. It can be restored.
-#[utoipa::path(tag = "variants", params(("id" = Uuid, Path), ("If-Match" = String, Header)), responses(
+#[utoipa::path(operation_id = "archiveVariant", tag = "variants", params(("id" = Uuid, Path), ("If-Match" = String, Header)), responses(
     (status = 204),
     (status = 412, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

@@ -10,7 +10,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::{body, tag};
 
 /// Keeps a new revision of a variant; earlier ones stay. A write based on an older revision is refused.
-#[utoipa::path(tag = "variants", params(("id" = Uuid, Path), ("If-Match" = String, Header)), request_body = RawDesign, responses(
+#[utoipa::path(operation_id = "changeVariant", tag = "variants", params(("id" = Uuid, Path), ("If-Match" = String, Header)), request_body = RawDesign, responses(
     (status = 200, body = rows::Variant),
     (status = 412, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),

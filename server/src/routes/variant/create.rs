@@ -10,7 +10,7 @@ use crate::error::{ApiError, ProblemDocument};
 use crate::{body, tag};
 
 /// Adds a variant to a build from a design file.
-#[utoipa::path(tag = "variants", params(("id" = Uuid, Path)), request_body = RawDesign, responses(
+#[utoipa::path(operation_id = "createVariant", tag = "variants", params(("id" = Uuid, Path)), request_body = RawDesign, responses(
     (status = 201, body = rows::Variant),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]

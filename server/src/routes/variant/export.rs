@@ -13,7 +13,7 @@ use crate::routes::simulate::Span;
 use crate::routes::{download, download_json};
 
 /// A variant as a design file.
-#[utoipa::path(tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = RawDesign)))]
+#[utoipa::path(operation_id = "exportVariant", tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = RawDesign)))]
 #[get("/variants/{id}/design.json")]
 pub async fn file(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let variant = db::run(&state.pool, move |connection| variant::find(connection, *id)).await?;
@@ -21,7 +21,7 @@ pub async fn file(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpRe
 }
 
 /// The response of a variant as a table.
-#[utoipa::path(tag = "variants", params(("id" = Uuid, Path), Span), responses((status = 200, body = String, content_type = "text/csv")))]
+#[utoipa::path(operation_id = "exportResponse", tag = "variants", params(("id" = Uuid, Path), Span), responses((status = 200, body = String, content_type = "text/csv")))]
 #[get("/variants/{id}/response.csv")]
 pub async fn response(
     id: web::Path<Uuid>,

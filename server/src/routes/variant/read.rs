@@ -8,7 +8,7 @@ use crate::error::ApiError;
 use crate::tag;
 
 /// One variant at its newest revision.
-#[utoipa::path(tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Variant)))]
+#[utoipa::path(operation_id = "readVariant", tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Variant)))]
 #[get("/variants/{id}")]
 pub async fn read(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let variant = db::run(&state.pool, move |connection| variant::find(connection, *id)).await?;

@@ -8,7 +8,7 @@ use crate::error::ApiError;
 use crate::tag;
 
 /// Brings back what was put away.
-#[utoipa::path(tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Variant)))]
+#[utoipa::path(operation_id = "restoreVariant", tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Variant)))]
 #[post("/variants/{id}/restore")]
 pub async fn restore(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let variant = db::run(&state.pool, move |connection| variant::restore(connection, *id)).await?;

@@ -7,7 +7,7 @@ use crate::db::{self, rows};
 use crate::error::ApiError;
 
 /// Every kept state of a variant, newest first.
-#[utoipa::path(tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = Vec<rows::Revision>)))]
+#[utoipa::path(operation_id = "listRevisions", tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = Vec<rows::Revision>)))]
 #[get("/variants/{id}/revisions")]
 pub async fn revisions(
     id: web::Path<Uuid>,

@@ -3,7 +3,9 @@ import { Link, useNavigate } from 'react-router';
 import { answered, api, ifMatch } from '../../api/client';
 import { useBuilds, useChange } from '../../api/queries';
 import type { Build, RawBuild } from '../../api/types';
+import { toasts } from '../../model/toasts';
 import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
 import { chooseFile, readJson } from '../../ui/file';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
@@ -11,10 +13,11 @@ import { Shell } from '../shell/Shell';
 
 /** All builds. */
 export function BuildsPage() {
-  const builds = useBuilds();
+  const [shelf, setShelf] = useState<'present' | 'archive'>('present');
+  const put = shelf === 'archive';
+  const builds = useBuilds(put);
   const navigate = useNavigate();
   const [name, setName] = useState('');
-  const [archived, setArchived] = useState<Build | null>(null);
   const open = (build: Build) => navigate(`/builds/${build.id}`);
   const create = useChange('builds', (wanted: string) =>
     answered(api.POST('/api/v1/builds', { body: { name: wanted, notes: '' } })),
@@ -29,6 +32,10 @@ export function BuildsPage() {
   const restore = useChange('builds', (build: Build) =>
     answered(api.POST('/api/v1/builds/{id}/restore', { params: { path: { id: build.id } } })),
   );
+  const putAway = (build: Build) =>
+    archive.mutate(build, {
+      onSuccess: () => toasts.say(`${build.name} is archived.`, () => restore.mutate(build)),
+    });
   return (
     <Shell title="Builds">
       <div className="mx-auto max-w-[1180px] px-6 py-5">
@@ -67,54 +74,80 @@ export function BuildsPage() {
           <Message
             error={builds.error ?? create.error ?? importFile.error ?? archive.error ?? restore.error}
           />
-          {archived && (
-            <p className="flex items-center gap-2">
-              {archived.name} is archived.
-              <Button onClick={() => restore.mutate(archived, { onSuccess: () => setArchived(null) })}>
-                Bring it back
-              </Button>
-            </p>
-          )}
         </div>
+        <Choice
+          label="Which builds"
+          value={shelf}
+          options={[
+            ['present', 'In hand'],
+            ['archive', 'Archive'],
+          ]}
+          onChange={setShelf}
+        />
         {builds.isPending && <p className="text-soft">Opening the workshop …</p>}
         {builds.data?.length === 0 && (
-          <p className="text-soft">Nothing is being built yet. Give the first build a name.</p>
+          <p className="mt-3 text-soft">
+            {put ? 'Nothing is archived.' : 'Nothing is being built yet. Give the first build a name.'}
+          </p>
         )}
-        <ul className="grid grid-cols-2 gap-3">
+        <ul className="mt-3 grid grid-cols-2 gap-3">
           {builds.data?.map((build) => (
             <li key={build.id} className="rule-ticks flex flex-col rounded-[3px] border border-line bg-card">
-              <Link to={`/builds/${build.id}`} className="block flex-1 px-4 pt-4 pb-1 hover:text-oak">
-                <h2 className="text-lg">{build.name}</h2>
-                <p className="min-h-10 text-soft">{build.notes}</p>
-              </Link>
+              {put ? (
+                <div className="flex-1 px-4 pt-4 pb-1">
+                  <About build={build} />
+                </div>
+              ) : (
+                <Link to={`/builds/${build.id}`} className="block flex-1 px-4 pt-4 pb-1 hover:text-oak">
+                  <About build={build} />
+                </Link>
+              )}
               <div className="flex items-center gap-2 px-4 pb-2 text-soft">
                 <span className="flex-1">
                   {build.variant_count} {build.variant_count === 1 ? 'variant' : 'variants'} · changed{' '}
                   {new Date(build.updated_at).toLocaleDateString(undefined, { dateStyle: 'medium' })}
                 </span>
-                <a
-                  href={`/api/v1/builds/${build.id}/build.json`}
-                  download
-                  aria-label={`Build file of ${build.name}`}
-                  title="Build file (JSON)"
-                  className="rounded-[3px] p-1.5 text-ink hover:bg-rule"
-                >
-                  <Icon name="out" />
-                </a>
-                <button
-                  type="button"
-                  aria-label={`Archive ${build.name}`}
-                  title="Archive"
-                  className="rounded-[3px] p-1.5 text-ink hover:bg-rule"
-                  onClick={() => archive.mutate(build, { onSuccess: () => setArchived(build) })}
-                >
-                  <Icon name="box" />
-                </button>
+                {put && (
+                  <Button aria-label={`Bring ${build.name} back`} onClick={() => restore.mutate(build)}>
+                    Bring back
+                  </Button>
+                )}
+                {!put && (
+                  <>
+                    <a
+                      href={`/api/v1/builds/${build.id}/build.json`}
+                      download
+                      aria-label={`Build file of ${build.name}`}
+                      title="Build file (JSON)"
+                      className="rounded-[3px] p-1.5 text-ink hover:bg-rule"
+                    >
+                      <Icon name="out" />
+                    </a>
+                    <button
+                      type="button"
+                      aria-label={`Archive ${build.name}`}
+                      title="Archive"
+                      className="rounded-[3px] p-1.5 text-ink hover:bg-rule"
+                      onClick={() => putAway(build)}
+                    >
+                      <Icon name="box" />
+                    </button>
+                  </>
+                )}
               </div>
             </li>
           ))}
         </ul>
       </div>
     </Shell>
+  );
+}
+
+function About({ build }: { build: Build }) {
+  return (
+    <>
+      <h2 className="text-lg">{build.name}</h2>
+      <p className="min-h-10 text-soft">{build.notes}</p>
+    </>
   );
 }

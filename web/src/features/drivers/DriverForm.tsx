@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { Refusal } from '../../api/client';
 import { useAlike, useCompletion } from '../../api/queries';
 import type { DriverReport, RawDriver, Typed } from '../../api/types';
+import { alike as equal } from '../../model/documents';
 import { driverFields, type Field, fieldAt, shown, usualUnit, writeTyped } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { HelpText } from '../../ui/HelpText';
@@ -19,6 +20,8 @@ interface Props {
   error: unknown;
   onSubmit: (driver: RawDriver) => void;
   onCancel: () => void;
+  /** Told whether something was changed. */
+  onTouched?: (touched: boolean) => void;
 }
 
 const COILS = [
@@ -37,11 +40,12 @@ const NEEDED = new Set(['re', 'fs', 'sd']);
 type Name = keyof DriverReport & keyof RawDriver;
 
 /** A driver from its data sheet. What is left out is worked out from the rest as one types. */
-export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel }: Props) {
+export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, onTouched }: Props) {
   const [driver, setDriver] = useState(initial);
   const completion = useCompletion(driver);
   const refusal = completion.error instanceof Refusal ? completion.error : null;
-  const touched = driver !== initial;
+  const touched = !equal(driver, initial);
+  useEffect(() => onTouched?.(touched), [touched, onTouched]);
   const settled = !completion.isFetching;
   const [wanted, setWanted] = useState(false);
   const report = refusal ? undefined : completion.data;

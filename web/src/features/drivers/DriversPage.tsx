@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { answered, api, ifMatch } from '../../api/client';
 import { useChange } from '../../api/queries';
 import type { Driver, ImportReport, RawDriver } from '../../api/types';
+import { toasts } from '../../model/toasts';
 import { Button, Download } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
@@ -21,7 +22,7 @@ const MOST_COMPARED = 6;
 /** The library of drivers. */
 export function DriversPage() {
   const [editing, setEditing] = useState<Driver | 'new' | null>(null);
-  const [archived, setArchived] = useState<Driver | null>(null);
+  const [touched, setTouched] = useState(false);
   const [file, setFile] = useState<File | null>(null);
   const [imported, setImported] = useState<ImportReport | null>(null);
   const [shelf, setShelf] = useState<'library' | 'archive'>('library');
@@ -74,14 +75,6 @@ export function DriversPage() {
               <Button onClick={() => setImported(null)}>Close</Button>
             </p>
           )}
-          {archived && (
-            <p className="flex items-center gap-2">
-              {archived.document.name} is archived.
-              <Button onClick={() => restore.mutate(archived, { onSuccess: () => setArchived(null) })}>
-                Bring it back
-              </Button>
-            </p>
-          )}
         </div>
         <div className="flex items-center gap-3">
           <Choice
@@ -127,6 +120,7 @@ export function DriversPage() {
         title={editing === 'new' ? 'Type in a driver' : (editing?.document.name ?? '')}
         open={editing !== null}
         onClose={close}
+        changed={touched}
         wide
       >
         {editing && (
@@ -138,6 +132,7 @@ export function DriversPage() {
               error={keep.error}
               onSubmit={(driver) => keep.mutate(driver, { onSuccess: close })}
               onCancel={close}
+              onTouched={setTouched}
             />
             {editing !== 'new' && (
               <div className="mt-3 flex gap-2 border-line border-t pt-3">
@@ -148,7 +143,7 @@ export function DriversPage() {
                   onClick={() =>
                     archive.mutate(editing, {
                       onSuccess: () => {
-                        setArchived(editing);
+                        toasts.say(`${editing.document.name} is archived.`, () => restore.mutate(editing));
                         close();
                       },
                     })

@@ -2,13 +2,14 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { answered, api } from '../../api/client';
-import { runs, useBuildNow, useFound, useMatchOf, usePoints } from '../../api/queries';
+import { runs, useBuildNow, useFound, useJudgement, useMatchOf, usePoints } from '../../api/queries';
 import type { BuildWithVariants, DriverMatch } from '../../api/types';
 import { FAMILIES, type Family } from '../../model/families';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
 import { Shell } from '../shell/Shell';
+import { StageBar } from '../shell/StageBar';
 import { FoundTable } from './FoundTable';
 import { Outcomes } from './Outcomes';
 import { Progress } from './Progress';
@@ -22,14 +23,7 @@ export function FindPage() {
   const match = useMatchOf(id);
   const title = build.data ? `Drivers for ${build.data.name}` : 'Find a driver';
   return (
-    <Shell
-      title={title}
-      beside={
-        <Link to={`/builds/${id}`} className="rounded-[3px] px-1 font-medium text-oak hover:underline">
-          ← To the workbench
-        </Link>
-      }
-    >
+    <Shell title={title} beside={<Beside id={id} build={build.data} />}>
       {build.data?.brief && match.data !== undefined ? (
         <Find build={build.data} begun={match.data} />
       ) : (
@@ -42,6 +36,26 @@ export function FindPage() {
         </div>
       )}
     </Shell>
+  );
+}
+
+function Beside({ id, build }: { id: string; build: BuildWithVariants | undefined }) {
+  const navigate = useNavigate();
+  const brief = build?.brief ?? null;
+  const design = build?.variants[0]?.document ?? null;
+  const checks = useJudgement(brief, design).data ?? [];
+  return (
+    <>
+      <Link to={`/builds/${id}`} className="rounded-[3px] px-1 font-medium text-oak hover:underline">
+        ← To the workbench
+      </Link>
+      <StageBar
+        build={id}
+        stage="driver"
+        work={{ brief, design, checks }}
+        onOpen={(window) => navigate(`/builds/${id}?open=${window}`)}
+      />
+    </>
   );
 }
 
@@ -94,7 +108,7 @@ function Find({ build, begun }: { build: BuildWithVariants; begun: DriverMatch |
       );
       return answered(api.POST('/api/v1/builds/{id}/variants', { params: { path: { id: build.id } }, body }));
     },
-    onSuccess: (variant) => navigate(`/builds/${build.id}`, { state: { variant: variant.id } }),
+    onSuccess: (variant) => navigate(`/builds/${build.id}?variant=${variant.id}`),
   });
 
   // Whoever comes here wants to have searched, and in a library that is no longer empty.

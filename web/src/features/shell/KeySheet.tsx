@@ -1,7 +1,7 @@
-import { ACTIONS } from '../../actions';
 import { spoken } from '../../actions/keys';
 import { Dialog } from '../../ui/Dialog';
 import { Scroll } from '../../ui/Scroll';
+import { useActions } from './stages';
 
 const EVERYWHERE: [string, string][] = [
   ['Arrow keys on a value, its rule or the frequency cursor', 'one step; with Shift ten'],
@@ -10,12 +10,13 @@ const EVERYWHERE: [string, string][] = [
 ];
 
 export function KeySheet({ onClose }: { onClose: () => void }) {
+  const actions = useActions();
   return (
     <Dialog title="Shortcuts" open onClose={onClose}>
       <Scroll label="All shortcuts">
         <table className="w-full">
           <tbody>
-            {ACTIONS.map((action) => (
+            {actions.map((action) => (
               <tr key={action.id} className="border-grid border-b">
                 <th scope="row" className="py-1 text-left font-normal">
                   {action.name}

@@ -1,10 +1,10 @@
 import { Command } from 'cmdk';
 import { Dialog as Radix } from 'radix-ui';
 import { useState } from 'react';
-import { ACTIONS } from '../../actions';
 import type { CommandContext } from '../../actions/action';
 import { spoken } from '../../actions/keys';
 import { useBuilds } from '../../api/queries';
+import { useActions } from './stages';
 
 interface Props {
   context: CommandContext;
@@ -41,6 +41,7 @@ const ROW =
 
 function Commands({ context, onClose }: Props) {
   const builds = useBuilds();
+  const actions = useActions();
   const run = (does: () => void) => () => {
     onClose();
     // The palette gives the focus back first.
@@ -57,19 +58,21 @@ function Commands({ context, onClose }: Props) {
       />
       <Command.List className="max-h-[56vh] overflow-y-auto p-1.5">
         <Command.Empty className="px-3 py-4 text-soft">No command has such a name.</Command.Empty>
-        {ACTIONS.filter((action) => action.id !== 'show-palette' && action.when(context)).map((action) => (
-          <Command.Item
-            key={action.id}
-            value={action.name}
-            className={ROW}
-            onSelect={run(() => action.run(context))}
-          >
-            <span>{action.name}</span>
-            <span className="whitespace-nowrap font-mono text-[12.5px] text-soft">
-              {action.keys[0] && spoken(action.keys[0])}
-            </span>
-          </Command.Item>
-        ))}
+        {actions
+          .filter((action) => action.id !== 'show-palette' && action.when(context))
+          .map((action) => (
+            <Command.Item
+              key={action.id}
+              value={action.name}
+              className={ROW}
+              onSelect={run(() => action.run(context))}
+            >
+              <span>{action.name}</span>
+              <span className="whitespace-nowrap font-mono text-[12.5px] text-soft">
+                {action.keys[0] && spoken(action.keys[0])}
+              </span>
+            </Command.Item>
+          ))}
         {values.map(([name, input]) => (
           <Command.Item
             key={name}

@@ -1,12 +1,12 @@
 import { memo, type ReactNode, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
-import { ACTIONS } from '../../actions';
-import type { CommandContext, Sheet } from '../../actions/action';
+import type { Action, CommandContext, Sheet } from '../../actions/action';
 import { pressed } from '../../actions/keys';
 import { Icon } from '../../ui/Icon';
 import { GlossarySheet } from './GlossarySheet';
 import { KeySheet } from './KeySheet';
 import { Palette } from './Palette';
+import { useActions } from './stages';
 import { switchTheme, useTheme } from './theme';
 import { UnitsSheet } from './UnitsSheet';
 
@@ -49,7 +49,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
     show: setSheet,
     go: (address) => void navigate(address),
   };
-  useShortcuts(context);
+  useShortcuts(context, useActions());
   useEffect(() => {
     document.title = title === 'Builds' ? 'Oak Drum' : `${title} · Oak Drum`;
   }, [title]);
@@ -121,7 +121,7 @@ const PlacesNav = memo(function PlacesNav() {
   );
 });
 
-function useShortcuts(context: CommandContext): void {
+function useShortcuts(context: CommandContext, actions: readonly Action[]): void {
   useEffect(() => {
     function onKeyDown(event: KeyboardEvent) {
       const target = event.target as HTMLElement;
@@ -134,7 +134,9 @@ function useShortcuts(context: CommandContext): void {
         return;
       if (document.querySelector('[role="dialog"]')) return;
       const keys = pressed(event);
-      const action = ACTIONS.find((one) => one.keys.includes(keys) && one.when(context));
+      // Words are deleted with these too.
+      if (typing && /(backspace|delete)$/.test(keys)) return;
+      const action = actions.find((one) => one.keys.includes(keys) && one.when(context));
       if (!action) return;
       event.preventDefault();
       action.run(context);

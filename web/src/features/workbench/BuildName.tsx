@@ -1,20 +1,17 @@
-import { Message } from '../../ui/Message';
 import { TextInput } from '../../ui/TextInput';
-import type { BuildText } from './build_text';
 
 /** The build's name, changed in place. */
-export function BuildName({ text: { current, change } }: { text: BuildText }) {
+export function BuildName({ name, onChange }: { name: string; onChange: (name: string) => void }) {
   return (
     <>
-      <h1 className="sr-only">{current.name}</h1>
+      <h1 className="sr-only">{name}</h1>
       <TextInput
         label="Name of the build"
-        value={current.name}
+        value={name}
         longest={120}
         className="w-64 border-transparent bg-transparent font-semibold hover:border-line"
-        onChange={(name) => change.mutate({ name })}
+        onChange={onChange}
       />
-      <Message error={change.variables?.brief ? null : change.error} />
     </>
   );
 }

@@ -1,19 +1,26 @@
 import { useSyncExternalStore } from 'react';
 import { differences, nameOf } from '../../model/differences';
+import type { VariantContent } from '../../model/documents';
+import type { Conflict, Outbox } from '../../model/outbox';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import type { Session } from './session';
 
-/** Two windows changed the same variant: shows both and lets the user choose. Neither is lost. */
-export function ConflictDialog({ session }: { session: Session }) {
-  const { conflict } = useSyncExternalStore(session.sync.subscribe, session.sync.snapshot);
+interface Props {
+  outbox: Outbox;
+  /** Closed without a choice: nothing is decided, and the choice waits beside the state of saving. */
+  onClose: () => void;
+}
+
+/** Two windows changed the same document: shows both and lets the user choose. Neither is lost. */
+export function ConflictDialog({ outbox, onClose }: Props) {
+  const { conflict } = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
   if (!conflict) return null;
   return (
     <Dialog
       title="Changed in another window"
-      about="The other state stays in the history whichever you choose."
+      about={`${conflict.name} was changed here and there. Both states stay in the history whichever you choose.`}
       open
-      onClose={() => session.resolveConflict('mine')}
+      onClose={onClose}
     >
       <table className="w-full">
         <thead>
@@ -24,7 +31,7 @@ export function ConflictDialog({ session }: { session: Session }) {
           </tr>
         </thead>
         <tbody>
-          {differences([conflict.mine, conflict.theirs]).map(({ place, values: [mine, theirs] }) => (
+          {differences(sides(conflict)).map(({ place, values: [mine, theirs] }) => (
             <tr key={place} className="border-grid border-b">
               <th scope="row" className="py-1 text-left font-normal">
                 {nameOf(place)}
@@ -36,11 +43,19 @@ export function ConflictDialog({ session }: { session: Session }) {
         </tbody>
       </table>
       <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={() => session.resolveConflict('theirs')}>Take the other</Button>
-        <Button look="strong" onClick={() => session.resolveConflict('mine')}>
+        <Button onClick={() => outbox.resolve('theirs')}>Take the other</Button>
+        <Button look="strong" onClick={() => outbox.resolve('mine')}>
           Keep what is here
         </Button>
       </div>
     </Dialog>
   );
+}
+
+/** What is compared: of a variant its design. */
+function sides({ document, mine, theirs }: Conflict): object[] {
+  const contents = [mine, theirs] as object[];
+  return document.kind === 'variant'
+    ? contents.map((content) => (content as VariantContent).design)
+    : contents;
 }

@@ -23,6 +23,7 @@ type Page = 'library' | 'new' | 'values';
 /** Chooses a driver from the library, types in a new one, or changes its values in this variant alone. */
 export function DriverDialog({ open, design, onClose, onChosen }: Props) {
   const [page, setPage] = useState<Page>('library');
+  const [touched, setTouched] = useState(false);
   const add = useChange('drivers', (driver: RawDriver) =>
     answered(api.POST('/api/v1/drivers', { body: driver })),
   );
@@ -40,7 +41,7 @@ export function DriverDialog({ open, design, onClose, onChosen }: Props) {
 
   const pick = (driver: Driver) => choose(driver.document);
   return (
-    <Dialog title={TITLES[page]} open={open} onClose={close} wide>
+    <Dialog title={TITLES[page]} open={open} onClose={close} changed={page !== 'library' && touched} wide>
       {page === 'library' && (
         <div className="flex flex-col gap-3">
           <div className="flex gap-2">
@@ -64,6 +65,7 @@ export function DriverDialog({ open, design, onClose, onChosen }: Props) {
           error={add.error}
           onSubmit={(driver) => add.mutate(driver, { onSuccess: pick })}
           onCancel={() => setPage('library')}
+          onTouched={setTouched}
         />
       )}
       {page === 'values' && design && (
@@ -74,6 +76,7 @@ export function DriverDialog({ open, design, onClose, onChosen }: Props) {
           error={null}
           onSubmit={choose}
           onCancel={() => setPage('library')}
+          onTouched={setTouched}
         />
       )}
     </Dialog>

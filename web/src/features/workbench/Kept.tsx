@@ -1,26 +1,38 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import type { Sync, SyncState } from '../../model/sync';
+import type { Outbox, OutboxState } from '../../model/outbox';
+import { Button } from '../../ui/Button';
 
-/** Says whether what is on screen is kept. */
-export function Kept({ sync }: { sync: Sync }) {
-  const keeping = useSyncExternalStore(sync.subscribe, sync.snapshot);
+interface Props {
+  outbox: Outbox;
+  /** Opens the choice between two states of one document. */
+  onChoose: () => void;
+}
+
+/** Says whether what is on screen is saved. */
+export function Kept({ outbox, onChoose }: Props) {
+  const saving = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
   const now = useNow();
-  const trouble =
-    keeping.state === 'unreachable' || keeping.state === 'refused' || keeping.state === 'conflict';
+  const { state } = saving;
+  const trouble = state === 'unreachable' || state === 'refused' || state === 'conflict';
   return (
-    <p role="status" className={`truncate ${trouble ? 'font-medium text-short' : 'text-soft'}`}>
-      {words(keeping, now)}
-    </p>
+    <>
+      <p role="status" className={`truncate ${trouble ? 'font-medium text-short' : 'text-soft'}`}>
+        {words(saving, now)}
+      </p>
+      {state === 'conflict' && <Button onClick={onChoose}>Choose …</Button>}
+      {state === 'refused' && <Button onClick={() => outbox.retry()}>Try again</Button>}
+    </>
   );
 }
 
-function words({ state, reason, keptAt }: SyncState, now: number): string {
+function words({ state, reason, savedAt, stored }: OutboxState, now: number): string {
+  const lost = stored ? '' : ' This browser has no room left to remember them: leave this page open.';
   if (state === 'unreachable')
-    return 'Not saved yet: the server does not answer. Changes wait here until it is back.';
-  if (state === 'conflict') return 'Changed in another window';
-  if (state === 'refused') return `Not saved: ${reason ?? ''}`;
+    return `Not saved yet: the server does not answer. Changes wait here until it is back.${lost}`;
+  if (state === 'conflict') return `Not saved yet: changed in another window.${lost}`;
+  if (state === 'refused') return `Not saved: ${reason ?? ''}${lost}`;
   if (state === 'sending') return 'Saving …';
-  return keptAt ? `Saved ${ago((now - keptAt.getTime()) / 1000)}` : '';
+  return savedAt ? `Saved ${ago((now - savedAt.getTime()) / 1000)}` : '';
 }
 
 function ago(seconds: number): string {

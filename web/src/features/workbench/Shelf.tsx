@@ -1,5 +1,6 @@
 import { memo, useEffect, useRef } from 'react';
 import type { Window } from '../../actions/action';
+import { archiveVariant } from '../../actions/archive';
 import { duplicateVariant } from '../../actions/duplicate';
 import { useConditions } from '../../api/conditions';
 import type { RawDesign, Report } from '../../api/types';
@@ -206,7 +207,7 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
           <Item onSelect={() => download(`/api/v1/variants/${id}/response.csv?conditions=${conditions}`)}>
             <Icon name="out" /> Response table (CSV)
           </Item>
-          <Item onSelect={() => workbench.archive(id)}>
+          <Item onSelect={() => archiveVariant(workbench, id)}>
             <Icon name="box" /> Archive
           </Item>
         </Menu>

@@ -1,64 +1,144 @@
+import { type ComponentType, lazy, Suspense } from 'react';
 import type { Window } from '../../actions/action';
-import type { RawDesign, Report } from '../../api/types';
+import type { RawBrief, RawDesign, Report, Variant } from '../../api/types';
 import { markAt } from '../../model/mark';
 import type { Bench, OnBench } from '../../model/workbench';
-import { ArchivedDialog } from './ArchivedDialog';
-import { CompareDialog } from './CompareDialog';
-import { HistoryDialog } from './HistoryDialog';
-import { SpreadDialog } from './SpreadDialog';
-import { SweepDialog } from './SweepDialog';
-import type { Session } from './session';
-import { WorkingsDialog } from './Workings';
 
-interface Props {
-  opened: Window | null;
-  variant: OnBench;
+/** What a window over the workbench is given. */
+export interface WindowProps {
+  build: string;
+  brief: RawBrief | null;
+  /** The active variant; some windows need none. */
+  variant: OnBench | null;
   bench: Bench;
-  session: Session;
   reports: ReadonlyMap<string, Report>;
+  /** A driver that was chosen and has no cabinet yet. */
+  carried: RawDesign | null;
+  /** Puts another design in the place of the active variant's. */
+  onEdit: (design: RawDesign, label: string) => void;
   /** Makes a new variant. */
   onTry: (design: RawDesign) => void;
+  /** A variant is brought back from the archive. */
+  onBack: (variant: Variant) => void;
+  onBrief: (brief: RawBrief, search: boolean) => void;
+  /** Goes on with the cabinet for a driver. */
+  onCarry: (design: RawDesign) => void;
   onClose: () => void;
 }
 
-/** What opens over the workbench about its variants. */
-export function Windows({ opened, variant, bench, session, reports, onTry, onClose }: Props) {
-  const { id, design, place } = variant;
-  const conditions = reports.get(id)?.conditions ?? '';
-  switch (opened) {
-    case 'sweep':
-      return (
-        <SweepDialog
-          design={design}
-          conditions={conditions}
-          onUse={(next) => {
-            session.workbench.edit(id, next, 'value turned');
-            onClose();
-          }}
-          onTry={onTry}
-          onClose={onClose}
-        />
-      );
-    case 'spread':
-      return <SpreadDialog design={design} conditions={conditions} mark={markAt(place)} onClose={onClose} />;
-    case 'compare':
-      return <CompareDialog bench={bench} reports={reports} onClose={onClose} />;
-    case 'workings':
-      return <WorkingsDialog variant={variant} conditions={conditions} onClose={onClose} />;
-    case 'history':
-      return <HistoryDialog variant={variant} onRestore={onTry} onClose={onClose} />;
-    case 'archived':
-      return (
-        <ArchivedDialog
-          build={session.build.id}
-          onBack={(back) => {
-            session.add(back);
-            onClose();
-          }}
-          onClose={onClose}
-        />
-      );
-    default:
-      return null;
-  }
+/** A window over the active variant: none where there is none. */
+type OverVariant = Omit<WindowProps, 'variant'> & { variant: OnBench; conditions: string };
+
+function over(Component: ComponentType<OverVariant>): ComponentType<WindowProps> {
+  return function OverVariant(props) {
+    const { variant, reports } = props;
+    if (!variant) return null;
+    return <Component {...props} variant={variant} conditions={reports.get(variant.id)?.conditions ?? ''} />;
+  };
+}
+
+const BriefDialog = lazy(() =>
+  import('../brief/BriefDialog').then(({ BriefDialog }) => ({ default: BriefDialog })),
+);
+const DriverDialog = lazy(() =>
+  import('./DriverDialog').then(({ DriverDialog }) => ({ default: DriverDialog })),
+);
+const CabinetDialog = lazy(() =>
+  import('./CabinetDialog').then(({ CabinetDialog }) => ({ default: CabinetDialog })),
+);
+const SweepDialog = lazy(() => import('./SweepDialog').then(({ SweepDialog }) => ({ default: SweepDialog })));
+const SpreadDialog = lazy(() =>
+  import('./SpreadDialog').then(({ SpreadDialog }) => ({ default: SpreadDialog })),
+);
+const CompareDialog = lazy(() =>
+  import('./CompareDialog').then(({ CompareDialog }) => ({ default: CompareDialog })),
+);
+const WorkingsDialog = lazy(() =>
+  import('./Workings').then(({ WorkingsDialog }) => ({ default: WorkingsDialog })),
+);
+const HistoryDialog = lazy(() =>
+  import('./HistoryDialog').then(({ HistoryDialog }) => ({ default: HistoryDialog })),
+);
+const ArchivedDialog = lazy(() =>
+  import('./ArchivedDialog').then(({ ArchivedDialog }) => ({ default: ArchivedDialog })),
+);
+
+/** Every window; a new one is a line here and one in `actions/windows.ts`. */
+const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
+  brief: ({ brief, onBrief, onClose }) => (
+    <BriefDialog open brief={brief} onClose={onClose} onKeep={onBrief} />
+  ),
+  driver: over(({ variant, onEdit, onClose }) => (
+    <DriverDialog
+      open
+      design={variant.design}
+      onClose={onClose}
+      onChosen={(design) => onEdit(design, 'driver')}
+    />
+  )),
+  'new-driver': ({ onCarry, onClose }) => (
+    <DriverDialog open design={null} onClose={onClose} onChosen={onCarry} />
+  ),
+  family: over(({ variant, brief, onEdit, onTry, onClose }) => (
+    <CabinetDialog
+      open
+      begun
+      brief={brief}
+      design={variant.design}
+      onClose={onClose}
+      onHere={(design) => onEdit(design, 'kind of cabinet')}
+      onNew={onTry}
+    />
+  )),
+  'new-cabinet': ({ carried, brief, onTry, onClose }) => (
+    <CabinetDialog
+      open
+      begun={false}
+      brief={brief}
+      design={carried}
+      onClose={onClose}
+      onHere={onTry}
+      onNew={onTry}
+    />
+  ),
+  sweep: over(({ variant, conditions, onEdit, onTry, onClose }) => (
+    <SweepDialog
+      design={variant.design}
+      conditions={conditions}
+      onUse={(next) => onEdit(next, 'value turned')}
+      onTry={onTry}
+      onClose={onClose}
+    />
+  )),
+  spread: over(({ variant: { design, place }, conditions, onClose }) => (
+    <SpreadDialog design={design} conditions={conditions} mark={markAt(place)} onClose={onClose} />
+  )),
+  compare: over(({ bench, reports, onClose }) => (
+    <CompareDialog bench={bench} reports={reports} onClose={onClose} />
+  )),
+  workings: over(({ variant, conditions, onClose }) => (
+    <WorkingsDialog variant={variant} conditions={conditions} onClose={onClose} />
+  )),
+  history: over(({ variant, onTry, onClose }) => (
+    <HistoryDialog variant={variant} onRestore={onTry} onClose={onClose} />
+  )),
+  archived: ({ build, onBack, onClose }) => (
+    <ArchivedDialog build={build} onBack={onBack} onClose={onClose} />
+  ),
+};
+
+/** The window of an address; null where it names none. */
+export function windowOf(name: string | null): keyof typeof WINDOWS | null {
+  return name !== null && Object.hasOwn(WINDOWS, name) ? (name as keyof typeof WINDOWS) : null;
+}
+
+/** What is open over the workbench. */
+export function Windows({ opened, ...props }: WindowProps & { opened: keyof typeof WINDOWS | null }) {
+  const Opened = opened && WINDOWS[opened];
+  if (!Opened || (opened === 'new-cabinet' && !props.carried)) return null;
+  return (
+    <Suspense fallback={null}>
+      <Opened {...props} />
+    </Suspense>
+  );
 }

@@ -1,56 +1,59 @@
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { useLocation, useNavigate, useParams } from 'react-router';
+import {
+  type ComponentType,
+  Suspense,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Window } from '../../actions/action';
 import { answered, api, Refusal } from '../../api/client';
 import { ConditionsProvider } from '../../api/conditions';
-import { useBuild } from '../../api/queries';
+import { useBuild, useJudgement } from '../../api/queries';
 import type {
   BuildWithVariants,
+  Check,
   FieldError,
-  ProblemDocument,
   RawBrief,
   RawDesign,
   Report,
   Unreadable,
 } from '../../api/types';
-import { Lanes } from '../../lanes/Lanes';
-import { LanesMenu } from '../../lanes/LanesMenu';
 import type { Trace } from '../../lanes/trace';
 import { type Asked, conditions } from '../../model/conditions';
 import { copyOf } from '../../model/design';
 import { markAt } from '../../model/mark';
-import { readTyped } from '../../model/units';
-import type { Bench } from '../../model/workbench';
+import type { Outbox } from '../../model/outbox';
+import type { Bench, Workbench } from '../../model/workbench';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
-import { useThrottled } from '../../ui/throttle';
+import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { UnreadableList } from '../../ui/UnreadableList';
-import { BoxStage } from '../box/BoxStage';
 import { NotFound } from '../shell/NotFound';
 import { Shell } from '../shell/Shell';
-import { useTheme } from '../shell/theme';
-import { BriefDialog } from './BriefDialog';
+import { StageBar } from '../shell/StageBar';
+import { type Stage, type StageProps, useStages } from '../shell/stages';
 import { BuildName } from './BuildName';
-import { useBuildText } from './build_text';
-import { CabinetDialog } from './CabinetDialog';
-import { CabinetPanel } from './CabinetPanel';
 import { JudgedStrip } from './ChipStrip';
-import { ConditionsBar } from './ConditionsBar';
 import { ConflictDialog } from './ConflictDialog';
-import { DriverDialog } from './DriverDialog';
 import { Kept } from './Kept';
 import { Shelf } from './Shelf';
-import { isStage, type Stage, Stages } from './Stages';
 import { StartHere } from './StartHere';
 import { Session } from './session';
 import { UndoRedo } from './UndoRedo';
-import { Windows } from './Windows';
+import { Windows, windowOf } from './Windows';
 
 export function WorkbenchPage() {
-  const { id = '', stage = 'curves' } = useParams();
+  const { id = '', path = '' } = useParams();
   const build = useBuild(id);
-  if (!isStage(stage)) return <NotFound />;
-  if (build.data) return <OpenWorkbench key={build.data.id} build={build.data} stage={stage} />;
+  const stage = useStages().find(({ opens }) => 'path' in opens && opens.path === path);
+  if (!stage || !('path' in stage.opens)) return <NotFound />;
+  if (build.data) {
+    return <OpenWorkbench key={build.data.id} build={build.data} stage={stage} Panel={stage.opens.Panel} />;
+  }
   const missing = build.error instanceof Refusal && build.error.document.status === 404;
   return (
     <Shell title={missing ? 'No such build' : 'Opening'}>
@@ -70,36 +73,32 @@ function unreadable({ id, unreadable: variants, brief_problem }: BuildWithVarian
   return brief_problem ? [...variants, { id, name: 'The brief', reason: brief_problem }] : variants;
 }
 
-type Choosing =
-  | { of: 'driver of the variant' | 'driver of a new variant' | 'cabinet of the variant' }
-  | { of: 'cabinet of a new variant'; design: RawDesign }
-  | null;
+const NO_CHECKS: Check[] = [];
 
-function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stage }) {
+interface Props {
+  build: BuildWithVariants;
+  stage: Stage;
+  Panel: ComponentType<StageProps>;
+}
+
+function OpenWorkbench({ build, stage, Panel }: Props) {
   const session = useMemo(() => new Session(build), [build]);
-  const text = useBuildText(build);
-  const asked = useAsked(text.current.brief ?? null);
+  const { workbench, simulator, outbox } = session;
+  const bench = useSyncExternalStore(workbench.subscribe, workbench.snapshot);
+  const { name, brief } = bench.text;
+  const asked = useAsked(brief);
   // In which conditions comes first, so that nothing is asked twice.
   useEffect(() => session.simulator.condition(asked), [session, asked]);
   useEffect(() => session.start(), [session]);
-  const { workbench, simulator, sync } = session;
-  const bench = useSyncExternalStore(workbench.subscribe, workbench.snapshot);
+  const conflict = useConflict(outbox);
   const results = useSyncExternalStore(simulator.subscribe, simulator.snapshot);
-  const theme = useTheme();
-  const [choosing, setChoosing] = useState<Choosing>(null);
+  const [carried, setCarried] = useState<RawDesign | null>(null);
   const [failure, setFailure] = useState<unknown>(null);
 
   const navigate = useNavigate();
   const find = useCallback(() => navigate(`/builds/${build.id}/find`), [navigate, build.id]);
-  // Whoever made a variant elsewhere wants to work on it.
-  const made = (useLocation().state as { variant?: string } | null)?.variant;
-  useEffect(() => {
-    if (made && workbench.snapshot().variants.some(({ id }) => id === made)) workbench.activate(made);
-  }, [made, workbench]);
-
-  const [opened, setOpened] = useState<Window | null>(null);
-  const openBrief = useCallback(() => setOpened('brief'), []);
-  const closeWindow = useCallback(() => setOpened(null), []);
+  useAddress(workbench, bench.activeId);
+  const { opened, show, close } = useWindow();
   const [slow, setSlow] = useState(false);
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
   const shown = useTraces(bench, results.reports);
@@ -107,12 +106,9 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
   const reports = useThrottled(results.reports, 0);
   const report = active && reports.get(active.id);
   const problem = active && results.problems.get(active.id);
-
-  const activeId = active?.id ?? '';
-  const tools = useMemo(
-    () => <LanesMenu title={build.name} shown={shown} activeId={activeId} />,
-    [build.name, shown, activeId],
-  );
+  const design = useThrottled(active?.design ?? null, FOLLOWED);
+  const checks = useJudgement(brief, design).data ?? NO_CHECKS;
+  const work = useMemo(() => ({ brief, design, checks }), [brief, design, checks]);
 
   const addVariant = useCallback(
     (design: RawDesign) => {
@@ -124,12 +120,13 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
     [build.id, session],
   );
 
-  const open = useCallback((window: Window) => {
-    if (window === 'motion') setSlow((before) => !before);
-    else if (window === 'driver' || window === 'family') {
-      setChoosing({ of: window === 'driver' ? 'driver of the variant' : 'cabinet of the variant' });
-    } else setOpened(window);
-  }, []);
+  const open = useCallback(
+    (window: Window) => {
+      if (window === 'motion') setSlow((before) => !before);
+      else show(window);
+    },
+    [show],
+  );
   const follows = useCallback(
     (id: string, path: string) => {
       const built = simulator.snapshot().reports.get(id)?.as_built;
@@ -138,22 +135,23 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
     },
     [simulator],
   );
-  const begin = useCallback(() => setChoosing({ of: 'driver of a new variant' }), []);
+  const begin = useCallback(() => show('new-driver'), [show]);
+  const openBrief = useCallback(() => show('brief'), [show]);
   const tryOut = useCallback(
     (design: RawDesign) => addVariant(unlike(design, workbench.snapshot())),
     [addVariant, workbench],
   );
-  const changeBrief = useCallback((brief: RawBrief) => text.change.mutate({ brief }), [text.change.mutate]);
+  const changeBrief = useCallback((brief: RawBrief) => workbench.write({ brief }, 'brief'), [workbench]);
 
   return (
     <ConditionsProvider value={asked}>
       <Shell
-        title={build.name}
+        title={name}
         beside={
           <>
-            <BuildName text={text} />
-            <Stages build={build.id} stage={stage} />
-            <Kept sync={sync} />
+            <BuildName name={name} onChange={(next) => workbench.write({ name: next }, 'name')} />
+            <StageBar build={build.id} stage={stage.id} work={work} onOpen={open} />
+            <Kept outbox={outbox} onChoose={conflict.choose} />
           </>
         }
         tools={<UndoRedo workbench={workbench} bench={bench} />}
@@ -165,7 +163,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
             {report && (
               <JudgedStrip
                 report={report}
-                brief={text.current.brief ?? null}
+                brief={brief}
                 variant={active}
                 workbench={workbench}
                 onBrief={openBrief}
@@ -173,37 +171,22 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
                 onChange={changeBrief}
               />
             )}
-            {stage === 'box' ? (
-              <div className="min-h-0 flex-1 px-4 pt-2 pb-1">
-                <BoxStage
-                  variant={active}
-                  workbench={workbench}
-                  brief={text.current.brief ?? null}
-                  errors={problem?.errors ?? NO_ERRORS}
-                  onTry={tryOut}
-                  onBrief={changeBrief}
-                />
-              </div>
-            ) : (
-              <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
-                <div className="relative flex min-h-0 flex-col max-lg:h-[640px]">
-                  <ConditionsBar shown={shown} />
-                  {problem !== undefined && <NotComputed problem={problem} />}
-                  <div className="min-h-0 flex-1">
-                    <Lanes shown={shown} activeId={active.id} theme={theme} tools={tools} />
-                  </div>
-                </div>
-                <CabinetPanel
-                  variant={active}
-                  workbench={workbench}
-                  report={report}
-                  errors={problem?.errors ?? NO_ERRORS}
-                  least={readTyped(text.current.brief?.amplifier_load, 'resistance')?.si ?? null}
-                  slow={slow}
-                  onOpen={open}
-                />
-              </div>
-            )}
+            <Suspense fallback={<p className="flex-1 p-4 text-soft">Opening …</p>}>
+              <Panel
+                variant={active}
+                workbench={workbench}
+                name={name}
+                brief={brief}
+                report={report}
+                problem={problem}
+                errors={problem?.errors ?? NO_ERRORS}
+                shown={shown}
+                slow={slow}
+                onTry={tryOut}
+                onBrief={changeBrief}
+                onOpen={open}
+              />
+            </Suspense>
             <Shelf
               workbench={workbench}
               bench={bench}
@@ -211,7 +194,7 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
               failure={failure}
               onAdd={addVariant}
               onNew={begin}
-              onFind={text.current.brief ? find : null}
+              onFind={brief ? find : null}
               onFailure={setFailure}
               onOpen={open}
             />
@@ -219,73 +202,110 @@ function OpenWorkbench({ build, stage }: { build: BuildWithVariants; stage: Stag
         ) : (
           <StartHere
             failure={failure}
-            briefed={text.current.brief != null}
+            briefed={brief != null}
             onBrief={openBrief}
             onNew={begin}
             onAdd={addVariant}
             onFailure={setFailure}
           />
         )}
-        {choosing?.of.startsWith('driver') && (
-          <DriverDialog
-            open
-            design={choosing?.of === 'driver of the variant' ? (active?.design ?? null) : null}
-            onClose={() => setChoosing(null)}
-            onChosen={(design) => {
-              if (choosing?.of === 'driver of the variant' && active) {
-                workbench.edit(active.id, design, 'driver');
-                setChoosing(null);
-              } else setChoosing({ of: 'cabinet of a new variant', design });
-            }}
-          />
-        )}
-        {choosing?.of.startsWith('cabinet') && (
-          <CabinetDialog
-            open
-            brief={text.current.brief ?? null}
-            begun={choosing.of === 'cabinet of the variant'}
-            design={choosing.of === 'cabinet of a new variant' ? choosing.design : (active?.design ?? null)}
-            onClose={() => setChoosing(null)}
-            onHere={(design) => {
-              if (active) workbench.edit(active.id, design, 'kind of cabinet');
-              setChoosing(null);
-            }}
-            onNew={(design) => {
-              addVariant(unlike(design, bench));
-              setChoosing(null);
-            }}
-          />
-        )}
-        {opened === 'brief' && (
-          <BriefDialog
-            open
-            brief={text.current.brief ?? null}
-            busy={text.change.isPending}
-            error={text.change.variables?.brief ? text.change.error : null}
-            onClose={closeWindow}
-            onKeep={(brief, search) =>
-              text.change.mutate({ brief }, { onSuccess: () => (search ? find() : closeWindow()) })
-            }
-          />
-        )}
-        {active && (
-          <Windows
-            opened={opened}
-            variant={active}
-            bench={bench}
-            session={session}
-            reports={results.reports}
-            onTry={(design) => {
-              closeWindow();
-              tryOut(design);
-            }}
-            onClose={closeWindow}
-          />
-        )}
-        <ConflictDialog session={session} />
+        <Windows
+          opened={opened}
+          build={build.id}
+          brief={brief}
+          variant={active ?? null}
+          bench={bench}
+          reports={results.reports}
+          carried={carried}
+          onEdit={(next, label) => {
+            if (active) workbench.edit(active.id, next, label);
+            close();
+          }}
+          onTry={(next) => {
+            close();
+            tryOut(next);
+          }}
+          onBack={(variant) => {
+            session.add(variant);
+            close();
+          }}
+          onBrief={(next, search) => {
+            changeBrief(next);
+            close();
+            if (search) void outbox.whenSettled().then(find);
+          }}
+          onCarry={(next) => {
+            setCarried(next);
+            show('new-cabinet');
+          }}
+          onClose={close}
+        />
+        {conflict.open && <ConflictDialog outbox={outbox} onClose={conflict.close} />}
       </Shell>
     </ConditionsProvider>
   );
+}
+
+/** Which variant is worked on stands in the address; an address with another leads there. */
+function useAddress(workbench: Workbench, activeId: string | null): void {
+  const [params, setParams] = useSearchParams();
+  const named = params.get('variant');
+  const [begun, setBegun] = useState(false);
+  // What was written here comes back later, when another may be active already.
+  const written = useRef(new Set<string>());
+  useEffect(() => {
+    if (named && written.current.delete(named)) return;
+    const { variants } = workbench.snapshot();
+    if (named && variants.some(({ id, archived }) => id === named && !archived)) workbench.activate(named);
+    setBegun(true);
+  }, [named, workbench]);
+  useEffect(() => {
+    if (!begun || !activeId) return;
+    written.current.add(activeId);
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        next.set('variant', activeId);
+        return next;
+      },
+      { replace: true },
+    );
+  }, [begun, activeId, setParams]);
+}
+
+/** The window that is open stands in the address, so that Back closes it and a reload opens it again. */
+function useWindow() {
+  const [params, setParams] = useSearchParams();
+  const opened = windowOf(params.get('open'));
+  const set = useCallback(
+    (window: Window | null, replace: boolean) =>
+      setParams(
+        (before) => {
+          const next = new URLSearchParams(before);
+          if (window) next.set('open', window);
+          else next.delete('open');
+          return next;
+        },
+        { replace },
+      ),
+    [setParams],
+  );
+  const show = useCallback((window: Window) => set(window, opened !== null), [set, opened]);
+  const close = useCallback(() => set(null, true), [set]);
+  return { opened, show, close };
+}
+
+/** Whether the choice between two states is open: at once where there is one, and again when it is asked for. */
+function useConflict(outbox: Outbox) {
+  const { conflict } = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+  const about = conflict && `${conflict.document.kind}:${conflict.document.id}`;
+  const [put, setPut] = useState<string | null>(null);
+  useEffect(() => {
+    if (!about) setPut(null);
+  }, [about]);
+  const close = useCallback(() => setPut(about), [about]);
+  const choose = useCallback(() => setPut(null), []);
+  return { open: about !== null && about !== put, close, choose };
 }
 
 /** What travels with every computation: the brief of the build, and how it is looked at. */
@@ -313,23 +333,5 @@ function useTraces(bench: Bench, reports: ReadonlyMap<string, Report>): Trace[] 
         return [{ id, place, report, design, name: design.name ?? '', mark: markAt(place) }];
       }),
     [names, bench.shown, reports],
-  );
-}
-
-/** Why the lanes show an earlier state; what is wrong with a value of the cabinet is said at that value. */
-function NotComputed({ problem }: { problem: ProblemDocument | null }) {
-  const elsewhere = problem?.errors?.length
-    ? problem.errors.filter(({ field }) => !field.startsWith('enclosure.') && !field.startsWith('signal.'))
-    : [];
-  const reason =
-    problem === null ? 'The server does not answer; trying again.' : (elsewhere[0]?.message ?? '');
-  return (
-    <p
-      role="alert"
-      className="absolute top-1 left-36 z-20 max-w-[30rem] rounded-[3px] border border-short bg-short-wash px-2.5 py-0.5 text-short shadow"
-    >
-      These are the curves before the last change. {elsewhere[0] && <b>{elsewhere[0].field} </b>}
-      {reason}
-    </p>
   );
 }

@@ -1,59 +1,110 @@
-// A build opened on the workbench: what is on it, how it is kept, and what it computes to.
+// A build opened on the workbench: what is on it, how it is saved, and what it computes to.
 
 import { ask } from '../../api/ask';
-import { remote } from '../../api/remote';
+import { DOCUMENT_KINDS, savedText, savedVariant } from '../../api/documents';
 import { Simulator } from '../../api/simulator';
 import type { BuildWithVariants, Variant } from '../../api/types';
-import { Sync } from '../../model/sync';
-import { type View, Workbench } from '../../model/workbench';
+import { orderKey, textKey, type VariantContent, variantKey } from '../../model/documents';
+import { type DocumentKey, Drafts } from '../../model/drafts';
+import { Outbox } from '../../model/outbox';
+import { openTabs, tabName } from '../../model/tab';
+import { type Past, type View, Workbench } from '../../model/workbench';
+
+/** Most that is remembered of what can be undone, characters. */
+const MOST_REMEMBERED = 1_000_000;
 
 export class Session {
-  readonly sync: Sync;
+  readonly outbox: Outbox;
   readonly simulator = new Simulator(ask);
   readonly workbench: Workbench;
+  private readonly drafts: Drafts;
   private readonly viewKey: string;
+  private readonly pastKey: string;
   /** What was shown when the view was last remembered; every change of it is a new set. */
   private seen: ReadonlySet<string> | null = null;
 
   constructor(readonly build: BuildWithVariants) {
     this.viewKey = `oak-drum:view:${build.id}`;
-    this.sync = new Sync(remote, localStorage, build.id);
-    const variants = this.sync.arranged(build.variants).flatMap((one) => this.sync.open(one) ?? []);
-    this.workbench = new Workbench(
-      variants,
-      this.view(),
-      ({ id, design, archived }) => this.sync.want(id, { design, archived }),
-      (ids) => this.sync.arrange(ids),
+    this.pastKey = `oak-drum:past:${build.id}`;
+    this.drafts = new Drafts(localStorage, tabName(), build.id);
+    this.outbox = new Outbox(DOCUMENT_KINDS, this.drafts, (document, content) =>
+      this.workbench.replace(document, content),
+    );
+    const text = this.outbox.open(textKey(build.id), savedText(build));
+    const ids = build.variants.map(({ id }) => id);
+    const order = this.outbox.open<readonly string[]>(orderKey(build.id), { content: ids, revision: 0 });
+    const place = ({ id }: Variant) => (order.includes(id) ? order.indexOf(id) : order.length);
+    const variants = [...build.variants]
+      .sort((a, b) => place(a) - place(b))
+      .flatMap((variant) => {
+        const { design, archived } = this.take(variant);
+        return archived ? [] : [{ ...variant, document: design }];
+      });
+    const view = parsed<View>(localStorage, this.viewKey);
+    const past = parsed<Past>(sessionStorage, this.pastKey);
+    this.workbench = new Workbench({ build: build.id, text, variants, view, past }, (document, content) =>
+      this.want(document, content),
     );
   }
 
   /** Begins to compute and to remember what is looked at; returns how to stop. */
   start(): () => void {
-    const commit = () => this.workbench.commit();
-    const retry = () => this.sync.retry();
+    const leave = () => {
+      this.workbench.commit();
+      this.rememberPast();
+    };
+    const retry = () => this.outbox.retry();
+    const warn = (event: BeforeUnloadEvent) => {
+      if (!this.outbox.snapshot().stored) event.preventDefault();
+    };
     const unwatch = this.workbench.subscribe(() => this.follow());
-    window.addEventListener('pagehide', commit);
+    window.addEventListener('pagehide', leave);
     window.addEventListener('online', retry);
+    window.addEventListener('beforeunload', warn);
     this.follow();
+    void openTabs().then((open) => this.recover(open));
     return () => {
-      commit();
+      leave();
       unwatch();
-      window.removeEventListener('pagehide', commit);
+      window.removeEventListener('pagehide', leave);
       window.removeEventListener('online', retry);
+      window.removeEventListener('beforeunload', warn);
       this.simulator.stop();
     };
   }
 
   /** A variant that the server has just made. */
   add(variant: Variant): void {
-    this.sync.open(variant);
+    this.take(variant);
     this.workbench.add(variant);
   }
 
-  resolveConflict(choice: 'mine' | 'theirs'): void {
-    const id = this.sync.snapshot().conflict?.id;
-    const design = this.sync.resolve(choice);
-    if (id && design) this.workbench.replace(id, design);
+  private take(variant: Variant): VariantContent {
+    return this.outbox.open(variantKey(variant.id), savedVariant(variant), new Date(variant.kept_at));
+  }
+
+  private want(document: DocumentKey, content: unknown): void {
+    // One that an earlier page archived is brought back by undoing that.
+    if (document.kind === 'variant' && !this.outbox.knows(document)) {
+      const { design } = content as VariantContent;
+      this.outbox.open<VariantContent>(document, { content: { design, archived: true }, revision: 0 });
+    }
+    this.outbox.want(document, content);
+  }
+
+  /** What tabs that are closed left unsent, also of variants that are archived on the server. */
+  private recover(open: ReadonlySet<string> | null): void {
+    for (const { document, base, wanted } of this.outbox.left(open)) {
+      const content = wanted as VariantContent;
+      if (document.kind !== 'variant' || content.archived) continue;
+      this.outbox.open<VariantContent>(document, {
+        content: { design: content.design, archived: true },
+        revision: base,
+      });
+      this.workbench.replace(document, content);
+      this.outbox.want(document, content);
+    }
+    this.outbox.adopt(open);
   }
 
   private follow(): void {
@@ -64,14 +115,33 @@ export class Session {
     if (bench.shown === this.seen) return;
     this.seen = bench.shown;
     const view: View = { activeId: bench.activeId, shown: [...bench.shown] };
-    localStorage.setItem(this.viewKey, JSON.stringify(view));
+    stored(localStorage, this.viewKey, JSON.stringify(view));
   }
 
-  private view(): View | null {
-    try {
-      return JSON.parse(localStorage.getItem(this.viewKey) ?? 'null');
-    } catch {
-      return null;
+  private rememberPast(): void {
+    const { past, future } = this.workbench.history;
+    for (let from = 0; from <= past.length; from += 10) {
+      const text = JSON.stringify({ past: past.slice(from), future });
+      if (text.length <= MOST_REMEMBERED && stored(sessionStorage, this.pastKey, text)) return;
     }
+    sessionStorage.removeItem(this.pastKey);
+  }
+}
+
+/** Whether there was room; what is looked at is no work. */
+function stored(storage: Storage, key: string, text: string): boolean {
+  try {
+    storage.setItem(key, text);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+function parsed<Value>(storage: Storage, key: string): Value | null {
+  try {
+    return JSON.parse(storage.getItem(key) ?? 'null');
+  } catch {
+    return null;
   }
 }

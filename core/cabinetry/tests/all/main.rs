@@ -1,0 +1,11 @@
+//! Boxes: shapes, parts, places, drawings. One program, so that it is built and linked once.
+
+mod drawings;
+mod findings;
+mod fitting;
+mod fold;
+mod parts;
+mod shapes;
+mod support;
+mod voxels;
+mod waves;

@@ -1,0 +1,12 @@
+//! Designs: files, boxes settled with them, reports. One program, so that it is built and linked once.
+
+mod as_built;
+mod built;
+mod cabinet;
+mod drivers;
+mod files;
+mod fuzz;
+mod model;
+mod motion;
+mod support;
+mod tables;

@@ -1,0 +1,10 @@
+//! Briefs, checks, suggestions, searches. One program, so that it is built and linked once.
+
+mod cabinet;
+mod checks;
+mod compare;
+mod conditions;
+mod driver_match;
+mod drivers;
+mod suggestions;
+mod support;

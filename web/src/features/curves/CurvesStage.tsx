@@ -1,0 +1,57 @@
+import { useMemo } from 'react';
+import type { ProblemDocument } from '../../api/types';
+import { Lanes } from '../../lanes/Lanes';
+import { LanesMenu } from '../../lanes/LanesMenu';
+import { readTyped } from '../../model/units';
+import type { StageProps } from '../shell/stages';
+import { useTheme } from '../shell/theme';
+import { CabinetPanel } from '../workbench/CabinetPanel';
+import { ConditionsBar } from './ConditionsBar';
+
+/** The curves of what is shown, beside the cabinet of the active variant and its values. */
+export function CurvesStage(props: StageProps) {
+  const { variant, workbench, name, brief, report, problem, errors, shown, slow, onOpen } = props;
+  const theme = useTheme();
+  const tools = useMemo(
+    () => <LanesMenu title={name} shown={shown} activeId={variant.id} />,
+    [name, shown, variant.id],
+  );
+  return (
+    <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
+      <div className="relative flex min-h-0 flex-col max-lg:h-[640px]">
+        <ConditionsBar shown={shown} />
+        {problem !== undefined && <NotComputed problem={problem} />}
+        <div className="min-h-0 flex-1">
+          <Lanes shown={shown} activeId={variant.id} theme={theme} tools={tools} />
+        </div>
+      </div>
+      <CabinetPanel
+        variant={variant}
+        workbench={workbench}
+        report={report}
+        errors={errors}
+        least={readTyped(brief?.amplifier_load, 'resistance')?.si ?? null}
+        slow={slow}
+        onOpen={onOpen}
+      />
+    </div>
+  );
+}
+
+/** Why the lanes show an earlier state; what is wrong with a value of the cabinet is said at that value. */
+function NotComputed({ problem }: { problem: ProblemDocument | null }) {
+  const elsewhere = problem?.errors?.length
+    ? problem.errors.filter(({ field }) => !field.startsWith('enclosure.') && !field.startsWith('signal.'))
+    : [];
+  const reason =
+    problem === null ? 'The server does not answer; trying again.' : (elsewhere[0]?.message ?? '');
+  return (
+    <p
+      role="alert"
+      className="absolute top-1 left-36 z-20 max-w-[30rem] rounded-[3px] border border-short bg-short-wash px-2.5 py-0.5 text-short shadow"
+    >
+      These are the curves before the last change. {elsewhere[0] && <b>{elsewhere[0].field} </b>}
+      {reason}
+    </p>
+  );
+}

@@ -1,0 +1,66 @@
+// What was not sent yet, where a reload finds it: one entry a tab and document.
+
+const PREFIX = 'oak-drum:unsent:';
+
+/** A document: its kind and its key. */
+export interface DocumentKey {
+  kind: string;
+  id: string;
+}
+
+export interface Draft {
+  tab: string;
+  document: DocumentKey;
+  /** The revision that it was made from. */
+  base: number;
+  wanted: unknown;
+}
+
+export class Drafts {
+  constructor(
+    private readonly storage: Storage,
+    readonly tab: string,
+    private readonly build: string,
+  ) {}
+
+  private key(tab: string, { kind, id }: DocumentKey): string {
+    return `${PREFIX}${this.build}:${kind}:${id}:${tab}`;
+  }
+
+  /** Whether there was room for it. */
+  put(document: DocumentKey, base: number, wanted: unknown): boolean {
+    try {
+      this.storage.setItem(this.key(this.tab, document), JSON.stringify({ base, wanted }));
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  drop(document: DocumentKey, tab = this.tab): void {
+    this.storage.removeItem(this.key(tab, document));
+  }
+
+  /** What any tab has not sent of this build; what cannot be read is passed over. */
+  all(): Draft[] {
+    const begin = `${PREFIX}${this.build}:`;
+    const keys = Array.from({ length: this.storage.length }, (_, at) => this.storage.key(at) ?? '');
+    return keys.flatMap((key) => {
+      if (!key.startsWith(begin)) return [];
+      const [kind = '', id = '', tab = ''] = key.slice(begin.length).split(':');
+      try {
+        const { base, wanted } = JSON.parse(this.storage.getItem(key) ?? '');
+        return [{ tab, document: { kind, id }, base: Number(base), wanted }];
+      } catch {
+        return [];
+      }
+    });
+  }
+
+  /** What this tab has not sent of a document. */
+  own(document: DocumentKey): Draft | undefined {
+    return this.all().find(
+      ({ tab, document: { kind, id } }) => tab === this.tab && kind === document.kind && id === document.id,
+    );
+  }
+}

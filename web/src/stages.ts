@@ -1,0 +1,9 @@
+// The order of the work. A stage is added here and in its folder.
+
+import { boxStage } from './features/box/stage';
+import { briefStage } from './features/brief/stage';
+import { curvesStage } from './features/curves/stage';
+import { driverStage } from './features/find/stage';
+import type { Stage } from './features/shell/stages';
+
+export const STAGES: readonly Stage[] = [briefStage, driverStage, curvesStage, boxStage];
