@@ -282,7 +282,7 @@ test('Back closes what is open, and an address leads to its variant and window',
   const build = await server.makeBuild('By address');
   await openBuild(page, server, build.id);
   await page.keyboard.press('Alt+x');
-  const dialog = page.getByRole('dialog', { name: /^Compare/ });
+  const dialog = page.getByRole('dialog', { name: 'Variants compared' });
   await expect(dialog).toBeVisible();
   await expect(page).toHaveURL(/open=compare/);
   const address = page.url();

@@ -297,6 +297,7 @@ test('every command is found by its name', async ({ page, server }) => {
   await page.keyboard.press('Enter');
   await expect(page.getByRole('dialog', { name: 'What if: one value turned' })).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox').fill('work on sealed');
   await page.keyboard.press('Enter');

@@ -259,6 +259,14 @@ describe('what somebody else saved meanwhile', () => {
     expect(outbox.snapshot().conflict).toMatchObject({ mine: note('mine'), theirs: note('later') });
   });
 
+  it('is no conflict where it is again what this was made from', async () => {
+    server.save('b', note('other'));
+    server.save('b', note('second'));
+    outbox.want(B, note('mine'));
+    await settle();
+    expect(server.texts('b').at(-1)).toBe('mine');
+  });
+
   it('is no conflict where it says the same', async () => {
     server.save('b', note('same'));
     outbox.want(B, note('same'));

@@ -243,7 +243,10 @@ export class Outbox extends Observable<OutboxState> {
 
   private disagree(item: Item, theirs: Saved<unknown>): void {
     if (item.first) [item.wanted, item.first] = [item.first.content, null];
-    if (item.kind.same(theirs.content, item.wanted)) {
+    const { kind, saved, wanted } = item;
+    // Nobody disagrees where both say the same, or where theirs is again what this was made from.
+    const agreed = kind.same(theirs.content, wanted) || kind.same(theirs.content, saved.content);
+    if (agreed && theirs !== saved) {
       item.saved = theirs;
       void this.send(item);
       return;

@@ -4,7 +4,6 @@ import {
   useCallback,
   useEffect,
   useMemo,
-  useRef,
   useState,
   useSyncExternalStore,
 } from 'react';
@@ -246,52 +245,37 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
   );
 }
 
+/** The address as it stands, with one more part, or without it. */
+function addressWith(name: string, value: string | null): URLSearchParams {
+  const params = new URLSearchParams(window.location.search);
+  if (value) params.set(name, value);
+  else params.delete(name);
+  return params;
+}
+
 /** Which variant is worked on stands in the address; an address with another leads there. */
 function useAddress(workbench: Workbench, activeId: string | null): void {
-  const [params, setParams] = useSearchParams();
-  const named = params.get('variant');
-  const [begun, setBegun] = useState(false);
-  // What was written here comes back later, when another may be active already.
-  const written = useRef(new Set<string>());
+  const named = useSearchParams()[0].get('variant');
   useEffect(() => {
-    if (named && written.current.delete(named)) return;
     const { variants } = workbench.snapshot();
     if (named && variants.some(({ id, archived }) => id === named && !archived)) workbench.activate(named);
-    setBegun(true);
   }, [named, workbench]);
   useEffect(() => {
-    if (!begun || !activeId) return;
-    written.current.add(activeId);
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before);
-        next.set('variant', activeId);
-        return next;
-      },
-      { replace: true },
-    );
-  }, [begun, activeId, setParams]);
+    // Written beside the router, whose navigations would cut each other off.
+    const { state } = window.history;
+    window.history.replaceState(state, '', `?${addressWith('variant', activeId)}`);
+  }, [activeId]);
 }
 
 /** The window that is open stands in the address, so that Back closes it and a reload opens it again. */
 function useWindow() {
   const [params, setParams] = useSearchParams();
   const opened = windowOf(params.get('open'));
-  const set = useCallback(
-    (window: Window | null, replace: boolean) =>
-      setParams(
-        (before) => {
-          const next = new URLSearchParams(before);
-          if (window) next.set('open', window);
-          else next.delete('open');
-          return next;
-        },
-        { replace },
-      ),
-    [setParams],
+  const show = useCallback(
+    (window: Window) => setParams(() => addressWith('open', window), { replace: opened !== null }),
+    [setParams, opened],
   );
-  const show = useCallback((window: Window) => set(window, opened !== null), [set, opened]);
-  const close = useCallback(() => set(null, true), [set]);
+  const close = useCallback(() => setParams(() => addressWith('open', null), { replace: true }), [setParams]);
   return { opened, show, close };
 }
 
