@@ -10,7 +10,8 @@ use std::time::Duration;
 use criterion::Criterion;
 use diesel::{Connection, PgConnection};
 use oak_cluster::Throwaway;
-use oak_server::app::{self, State};
+use oak_server::app;
+use oak_server::state::State;
 use oak_server::{db, jobs};
 use serde_json::{Value, json};
 

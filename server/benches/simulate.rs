@@ -3,7 +3,8 @@
 use std::sync::mpsc;
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use oak_server::app::{self, State};
+use oak_server::app;
+use oak_server::state::State;
 use serde_json::Value;
 
 const DEMO: &str = include_str!("../../demo/builds/narrowboat-nook.json");

@@ -1,7 +1,5 @@
 //! The application: routes, limits and guards put together.
 
-use std::sync::Arc;
-use std::sync::atomic::AtomicBool;
 use std::time::Duration;
 
 use actix_web::body::MessageBody;
@@ -13,33 +11,9 @@ use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
 use utoipa_actix_web::AppExt;
 
-use crate::compute::Compute;
-use crate::db::{self, Pool};
 use crate::error::ApiError;
+use crate::state::State;
 use crate::{assets, guard, routes};
-
-/// What every handler can reach.
-#[derive(Clone)]
-pub struct State {
-    /// Connections to the database.
-    pub pool: Pool,
-    /// Whether none could be had when it was last asked for its health.
-    pub unreachable: Arc<AtomicBool>,
-    /// Where computation happens.
-    pub compute: Compute,
-}
-
-impl State {
-    /// What handlers reach in a database, computing on one thread for each core.
-    ///
-    /// # Errors
-    /// No threads can be started.
-    pub fn new(database_url: &str, connections: u32) -> Result<Self, ApiError> {
-        let threads = std::thread::available_parallelism().map_or(1, usize::from);
-        let compute = Compute::new(threads).map_err(ApiError::internal)?;
-        Ok(Self { pool: db::pool(database_url, connections), unreachable: Arc::default(), compute })
-    }
-}
 
 #[derive(OpenApi)]
 #[openapi(info(

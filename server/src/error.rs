@@ -13,7 +13,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use crate::guard::secure;
+use crate::headers::secure;
 
 /// Everything that can go wrong with a request.
 #[derive(Debug, thiserror::Error)]

@@ -5,15 +5,13 @@ use std::panic::AssertUnwindSafe;
 use actix_web::body::{BoxBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::Method;
-use actix_web::http::header::{
-    CONTENT_SECURITY_POLICY, HOST, HeaderMap, HeaderName, HeaderValue, ORIGIN, REFERRER_POLICY,
-    X_CONTENT_TYPE_OPTIONS,
-};
+use actix_web::http::header::{HOST, HeaderMap, HeaderName, ORIGIN};
 use actix_web::middleware::Next;
 use actix_web::{Error, ResponseError};
 use futures_util::FutureExt;
 
 use crate::error::ApiError;
+use crate::headers::secure;
 
 /// Names a loopback server answers to. Any other Host header means a foreign page has pointed its own
 /// name at this machine.
@@ -76,24 +74,4 @@ pub async fn headers(
     let mut response = next.call(request).await?;
     secure(response.headers_mut());
     Ok(response)
-}
-
-/// What browsers are told with every answer; a policy that is there already stays.
-pub fn secure(headers: &mut HeaderMap) {
-    headers.insert(X_CONTENT_TYPE_OPTIONS, HeaderValue::from_static("nosniff"));
-    headers.insert(REFERRER_POLICY, HeaderValue::from_static("no-referrer"));
-    headers.insert(
-        HeaderName::from_static("cross-origin-opener-policy"),
-        HeaderValue::from_static("same-origin"),
-    );
-    headers.insert(
-        HeaderName::from_static("cross-origin-resource-policy"),
-        HeaderValue::from_static("same-origin"),
-    );
-    if !headers.contains_key(CONTENT_SECURITY_POLICY) {
-        headers.insert(
-            CONTENT_SECURITY_POLICY,
-            HeaderValue::from_static("default-src 'none'; frame-ancestors 'none'"),
-        );
-    }
 }

@@ -11,6 +11,8 @@ pub mod db;
 pub mod demo;
 pub mod error;
 mod guard;
+mod headers;
 pub mod jobs;
 mod routes;
+pub mod state;
 mod tag;

@@ -4,7 +4,7 @@ use oak_acoustics::medium::Fill;
 
 use crate::fold::Fold;
 use crate::geometry::{Axis, EnclosureShape, Face, Frame, Measured, Point, Solid};
-use crate::panel::Material;
+use crate::material::Material;
 
 /// A board.
 #[derive(Debug, Clone, Copy, PartialEq)]

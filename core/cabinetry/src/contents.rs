@@ -9,7 +9,7 @@ use crate::body::PortBuild;
 use crate::flare;
 use crate::fold::{DuctPath, Seat};
 use crate::geometry::{Frame, Solid};
-use crate::place::{Part, PartKind};
+use crate::part::{Part, PartKind};
 
 /// How large a driver is, m.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -7,21 +7,28 @@
 
 pub mod body;
 pub mod build;
+mod cabinet;
 pub mod contents;
 pub mod drawing;
+mod finding;
 pub mod flare;
 pub mod fold;
 pub mod geometry;
 pub mod ledger;
+mod material;
 pub mod modes;
 pub mod panel;
+mod part;
 pub mod place;
 
 pub use body::{Body, Brace, Item, ItemBlock, Layer, Panel, Place, PortBuild, Washers};
-pub use build::{BuildError, Cabinet, Chamber, USUAL_WALL};
+pub use build::USUAL_WALL;
+pub use cabinet::{BuildError, Cabinet, Chamber};
 pub use contents::{
     BoltCircle, CONE_OF_FRAME, Contents, DriverSize, PIPES, Pair, Pipe, PortSize, RadiatorSize, frame_of,
 };
+pub use finding::Finding;
 pub use fold::{Corner, DuctPath, Fold, Laid, Seat};
 pub use ledger::{Entry, Ledger};
-pub use place::{Finding, Mouth, Part, PartKind, Piece};
+pub use part::{Part, PartKind, Piece};
+pub use place::Mouth;

@@ -4,7 +4,7 @@
 
 use oak_units::{Dimension, Unit, unit_named};
 
-use crate::file::Typed;
+use crate::typed::Typed;
 
 /// One quantity.
 #[derive(Debug, Clone, Copy, PartialEq)]

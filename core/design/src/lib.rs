@@ -8,6 +8,7 @@
 pub mod built;
 pub mod cavity_check;
 pub mod conditions;
+mod drive;
 pub mod exchange;
 pub mod field;
 pub mod file;
@@ -20,6 +21,7 @@ pub mod resolve;
 pub mod schema;
 pub mod start;
 pub mod transient;
+mod typed;
 pub mod working;
 
 pub use oak_acoustics::response;

@@ -3,11 +3,9 @@
 use oak_acoustics::response::FrequencyGrid;
 use oak_design::Problem;
 use oak_design::built::Built;
-use oak_design::conditions::{Question, RawConditions, RawQuestion};
 use oak_design::file::RawDesign;
 use oak_design::report::{Computed, compute_unboxed, compute_undelayed};
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_design};
-use oak_design::working::Working;
 
 /// A design, computed in the brief's space and against the brief's amplifier and air.
 #[derive(Debug)]
@@ -100,17 +98,4 @@ impl<'a> Case<'a> {
         let driver_array = &self.design.driver_array;
         driver_array.wiring.count() * if driver_array.isobaric.is_some() { 2 } else { 1 }
     }
-}
-
-/// How each figure of a design is worked out, in its conditions; in use what the brief asks as well.
-///
-/// # Errors
-/// What is wrong with design or brief.
-pub fn workings(ask: &RawQuestion) -> Result<Vec<Working>, Vec<Problem>> {
-    let Question { design, brief } = ask.resolve()?;
-    let mut workings = oak_design::working::workings(&design).map_err(|problem| vec![problem])?;
-    if let (Some(brief), RawConditions::InUse) = (&brief, ask.conditions) {
-        workings.extend(crate::explain::workings(&Case::of(brief, &ask.design)?));
-    }
-    Ok(workings)
 }

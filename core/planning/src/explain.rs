@@ -1,6 +1,8 @@
 //! How what only a brief asks for is worked out: cost, kind, evenness, and whether the box as drawn fits its place.
 
+use oak_design::Problem;
 use oak_design::built::Boxed;
+use oak_design::conditions::{Question, RawConditions, RawQuestion};
 use oak_design::report::WeightReport;
 use oak_design::working::{Input, Working};
 
@@ -30,7 +32,7 @@ fn millimetres(sizes: impl IntoIterator<Item = f64>) -> String {
 }
 
 /// Of every check that no figure of the design stands behind.
-pub(crate) fn workings(case: &Case<'_>) -> Vec<Working> {
+fn of_checks(case: &Case<'_>) -> Vec<Working> {
     judge(case).iter().filter_map(|check| of(case, check)).collect()
 }
 
@@ -123,4 +125,17 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
         _ => return None,
     };
     Some(Working { id: check.id, name: check.name, result: check.reached.clone(), formula, inputs, source })
+}
+
+/// How each figure of a design is worked out, in its conditions; in use what the brief asks as well.
+///
+/// # Errors
+/// What is wrong with design or brief.
+pub fn workings(ask: &RawQuestion) -> Result<Vec<Working>, Vec<Problem>> {
+    let Question { design, brief } = ask.resolve()?;
+    let mut workings = oak_design::working::workings(&design).map_err(|problem| vec![problem])?;
+    if let (Some(brief), RawConditions::InUse) = (&brief, ask.conditions) {
+        workings.extend(of_checks(&Case::of(brief, &ask.design)?));
+    }
+    Ok(workings)
 }

@@ -24,7 +24,8 @@ pub mod tolerance;
 pub mod wiring;
 
 pub use cabinet::{MaterialReport, PanelsReport, cabinet, cavity_check, drawing, folds, model, panels};
-pub use case::{Case, workings};
+pub use case::Case;
+pub use explain::workings;
 pub use firing::{FiringReport, firings};
 pub use fitted::fitted;
 pub use start::starts;

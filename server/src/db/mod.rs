@@ -1,6 +1,7 @@
 //! Everything that touches PostgreSQL.
 
 pub(crate) mod documents;
+pub mod driver_match;
 mod migrate;
 pub mod queries;
 pub mod rows;

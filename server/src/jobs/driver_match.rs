@@ -4,15 +4,15 @@ use std::ops::ControlFlow;
 
 use diesel::pg::PgConnection;
 use oak_design::Problem;
-use oak_design::file::RawBrief;
 use oak_planning::driver_match::{DriverMatch, Outcome};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use uuid::Uuid;
 
-use super::{Failure, Keep, Kind, Next, Wanted};
+use super::kind::{Failure, Keep, Kind, Next, Wanted};
 use crate::db::Pool;
 use crate::db::documents::{from_value, to_value};
+use crate::db::driver_match::{ID, Input, NAME, Tally};
 use crate::db::queries::driver_match as rows;
 use crate::db::rows::Job;
 use crate::error::ApiError;
@@ -26,24 +26,6 @@ const DRAWN: i64 = 200;
 /// How often the best are looked at again: a box that is larger than was estimated lets others rise.
 const ROUNDS: u32 = 3;
 
-/// What is looked for.
-#[derive(Debug, Clone, Serialize, Deserialize)]
-pub struct Input {
-    /// What must be reached.
-    pub brief: RawBrief,
-    /// How many equal drivers each cabinet has.
-    pub drivers: u32,
-}
-
-/// What was found so far.
-#[derive(Debug, Clone, Copy, Default, Serialize, Deserialize)]
-pub struct Tally {
-    /// Cabinets.
-    pub found: i32,
-    /// Of these, such that reach all that is asked.
-    pub complete: i32,
-}
-
 /// The kind.
 pub struct DriverMatches;
 /// The kind.
@@ -51,11 +33,11 @@ pub static KIND: DriverMatches = DriverMatches;
 
 impl Kind for DriverMatches {
     fn id(&self) -> &'static str {
-        "driver_match"
+        ID
     }
 
     fn name(&self) -> &'static str {
-        "Drivers for a brief"
+        NAME
     }
 
     fn count(&self, connection: &mut PgConnection, job: &Job) -> Result<i32, ApiError> {

@@ -6,24 +6,14 @@
 //! it and however often.
 
 mod driver_match;
+mod kind;
 mod queue;
 mod worker;
 
-use std::ops::ControlFlow;
-use std::time::{Duration, Instant};
-
-use diesel::pg::PgConnection;
-use serde_json::Value;
-use uuid::Uuid;
-
-pub use driver_match::{Input as DriverMatchInput, KIND as DRIVER_MATCH, Tally as DriverMatchTally};
+pub use driver_match::KIND as DRIVER_MATCH;
+pub use kind::{Failure, Keep, Kind, Next, Wanted};
 pub use queue::{cancel, start};
 pub use worker::{Workers, start_workers};
-
-use crate::db::Pool;
-use crate::db::queries::job;
-use crate::db::rows::Job;
-use crate::error::ApiError;
 
 /// Every kind of job there is.
 pub static KINDS: [&dyn Kind; 1] = [&driver_match::KIND];
@@ -31,106 +21,19 @@ pub static KINDS: [&dyn Kind; 1] = [&driver_match::KIND];
 /// Pieces of one job that wait in the queue or are worked on at the same time.
 const OPEN: usize = 4;
 
-/// One kind of job.
-pub trait Kind: Sync {
-    /// Its name in the database and in answers.
-    fn id(&self) -> &'static str;
-
-    /// Its name for people.
-    fn name(&self) -> &'static str;
-
-    /// How many units of work there are.
-    ///
-    /// # Errors
-    /// The database.
-    fn count(&self, connection: &mut PgConnection, job: &Job) -> Result<i32, ApiError>;
-
-    /// The piece of work that begins at the job's cursor, about a quarter of a second; nothing where none is left, or where it has to wait
-    /// until nothing else of the job is under way: it is asked again then, `alone`.
-    ///
-    /// # Errors
-    /// The database.
-    fn next(
-        &self,
-        connection: &mut PgConnection,
-        job: &Job,
-        cursor: Option<&Value>,
-        alone: bool,
-    ) -> Result<Option<Next>, ApiError>;
-
-    /// Does a piece. It may be done more than once, even at the same time, so it changes nothing itself; what it returns keeps
-    /// its outcome.
-    ///
-    /// # Errors
-    /// See [`Failure`].
-    fn work(&self, pool: &Pool, job: &Job, work: &Value, wanted: &Wanted<'_>) -> Result<Keep, Failure>;
-}
-
-/// A piece of a job that is to be put into the queue.
-#[derive(Debug)]
-pub struct Next {
-    /// What is to be done.
-    pub work: Value,
-    /// How many units that is.
-    pub units: i32,
-    /// Where the piece behind it begins.
-    pub cursor: Value,
-}
-
-/// Keeps what came of a piece, within the transaction that counts it; returns what the job has come to so far.
-pub type Keep = Box<dyn FnOnce(&mut PgConnection, &Job) -> Result<Value, ApiError>>;
-
-/// Why a piece was not done.
-#[derive(Debug)]
-pub enum Failure {
-    /// It cannot be done, ever: the job fails with this reason.
-    Final(String),
-    /// The database could not be reached or refused: it is tried again.
-    Passing(ApiError),
-    /// The job was cancelled or replaced.
-    Unwanted,
-}
-
-impl From<ApiError> for Failure {
-    fn from(error: ApiError) -> Self {
-        match error {
-            ApiError::Unavailable(_) => Self::Passing(error),
-            other => Self::Final(other.to_string()),
-        }
-    }
-}
-
 /// The kind of that name.
 pub fn kind(id: &str) -> Option<&'static dyn Kind> {
     KINDS.into_iter().find(|kind| kind.id() == id)
 }
 
-/// Whether a job is still wanted: asked of the database now and then while a piece is worked on.
-pub struct Wanted<'a> {
-    pool: &'a Pool,
-    job: Uuid,
-    asked: std::cell::Cell<Instant>,
-}
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::db::queries::job;
 
-/// How often a job is asked whether it is still wanted.
-const ASK: Duration = Duration::from_millis(50);
-
-impl<'a> Wanted<'a> {
-    fn new(pool: &'a Pool, job: Uuid) -> Self {
-        Self { pool, job, asked: std::cell::Cell::new(Instant::now()) }
-    }
-
-    /// Goes on, or breaks where nobody wants the job any more.
-    ///
-    /// # Errors
-    /// The database.
-    pub fn check(&self) -> Result<ControlFlow<()>, ApiError> {
-        if self.asked.get().elapsed() < ASK {
-            return Ok(ControlFlow::Continue(()));
-        }
-        self.asked.set(Instant::now());
-        let mut connection = self.pool.get().map_err(ApiError::unreachable)?;
-        let wanted = job::at_work(&mut connection, self.job)?;
-        Ok(if wanted { ControlFlow::Continue(()) } else { ControlFlow::Break(()) })
+    #[test]
+    fn every_kind_is_known_to_the_database_by_its_name() {
+        let kinds: Vec<_> = KINDS.iter().map(|kind| (kind.id(), kind.name())).collect();
+        assert_eq!(kinds, job::NAMES);
     }
 }

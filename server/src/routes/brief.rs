@@ -8,9 +8,9 @@ use oak_planning::template::{Template, templates};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// A design and what it must reach.
 #[derive(Debug, Deserialize, ToSchema)]

@@ -1,7 +1,7 @@
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, FieldError, ProblemDocument};
-use crate::routes::download;
+use crate::routes::download::download;
+use crate::state::State;
 use actix_web::http::header::{ACCEPT, ContentEncoding};
 use actix_web::web::{Bytes, Data, Json, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, post};

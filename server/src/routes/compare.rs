@@ -3,9 +3,9 @@ use actix_web::{HttpRequest, post};
 use oak_planning::compare as planning;
 use oak_planning::compare::{Comparison, RawComparison};
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// Two to six drivers in the same box, and each in its own.
 #[utoipa::path(operation_id = "compareDrivers", tag = "compare", request_body = RawComparison, responses(

@@ -7,9 +7,9 @@ use oak_planning::wiring::{MOST, WiringOption, wiring_options};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// Equal drivers that are to be wired.
 #[derive(Debug, Deserialize, ToSchema)]

@@ -6,9 +6,9 @@ use diesel::RunQueryDsl;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::app::State;
 use crate::db;
 use crate::error::ApiError;
+use crate::state::State;
 
 /// Longest the database is waited for.
 const PATIENCE: Duration = Duration::from_millis(20);

@@ -5,9 +5,9 @@ use oak_design::motion::{Motion, motion as moving};
 use serde::Deserialize;
 use utoipa::IntoParams;
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// Where it is looked at.
 #[derive(Debug, Deserialize, IntoParams)]

@@ -6,9 +6,9 @@ use oak_design::response::FrequencyGrid;
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// The frequencies and conditions to compute a table at.
 #[derive(Debug, Deserialize, IntoParams)]

@@ -2,9 +2,9 @@ use actix_web::web::{Data, Payload};
 use actix_web::{HttpRequest, post, web};
 use oak_design::start::{RawAsk, StartReport};
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// Every starting point of a family around a driver, or why there is none.
 #[utoipa::path(operation_id = "listStartingPoints", tag = "start", request_body = RawAsk, responses(

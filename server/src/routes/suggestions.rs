@@ -3,9 +3,9 @@ use actix_web::{HttpRequest, post};
 use oak_planning::suggestion as planning;
 use oak_planning::suggestion::{RawSuggestionRequest, Suggestions};
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// What would fix a design that falls short of its brief, each change simulated.
 #[utoipa::path(operation_id = "suggestChanges", tag = "workbench", request_body = RawSuggestionRequest, responses(

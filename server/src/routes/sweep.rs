@@ -3,9 +3,9 @@ use actix_web::{HttpRequest, post};
 use oak_planning::sweep as planning;
 use oak_planning::sweep::{RawSweep, Sweep};
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// One value of a design turned step by step.
 #[utoipa::path(operation_id = "sweepParameter", tag = "workbench", request_body = RawSweep, responses(

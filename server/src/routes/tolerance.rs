@@ -3,9 +3,9 @@ use actix_web::{HttpRequest, post};
 use oak_planning::tolerance as planning;
 use oak_planning::tolerance::{RawTolerance, Tolerance};
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// A design built many times with drivers and boards as they come.
 #[utoipa::path(operation_id = "computeTolerance", tag = "workbench", request_body = RawTolerance, responses(

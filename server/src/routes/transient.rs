@@ -5,9 +5,9 @@ use oak_design::transient::{Played, TransientReport, excitation};
 use serde::Deserialize;
 use utoipa::IntoParams;
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// What is played.
 #[derive(Debug, Deserialize, IntoParams)]

@@ -4,9 +4,9 @@ use oak_design::conditions::RawQuestion;
 use oak_design::working::Working;
 use oak_planning as planning;
 
-use crate::app::State;
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// How each figure of a design is worked out.
 #[utoipa::path(operation_id = "explainFigures", tag = "workbench", request_body = RawQuestion, responses(

@@ -9,8 +9,9 @@ use std::sync::OnceLock;
 
 use diesel::{Connection, PgConnection};
 use oak_cluster::Throwaway;
-use oak_server::app::{self, State};
+use oak_server::app;
 use oak_server::db;
+use oak_server::state::State;
 use serde_json::{Value, json};
 
 pub const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../demo");

@@ -215,3 +215,8 @@ const DISPLAY: Record<string, string> = {
 export function shown(text: Typed): string {
   return String(text).replace(/(ohm|cm2|mm2|m2|in2|cm3|degC|uH)$/, (symbol) => DISPLAY[symbol] ?? symbol);
 }
+
+/** A frequency as it is read. */
+export function hertz(value: number | null | undefined, digits = 3): string {
+  return value ? `${significant(value, digits)} Hz` : '–';
+}

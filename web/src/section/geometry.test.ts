@@ -4,7 +4,7 @@ import { siAt, withValue } from '../model/design';
 import type { Family } from '../model/families';
 import { sealed, slot } from '../testing/nook';
 import { report, sealedReport, withFigures } from '../testing/report';
-import { layOut } from './geometry';
+import { layOut } from './layout';
 import type { Part, Rect, Scene } from './scene';
 
 type Of<Kind extends Part['kind']> = Extract<Part, { kind: Kind }>;

@@ -1,12 +1,9 @@
-// Lays out the section of each kind of cabinet: usual proportions with the right net volumes, ways unrolled.
+// The section of each kind of cabinet of whose box nothing is known: usual proportions with the right net volumes.
 
 import { portsAt, siAt } from '../model/design';
-import { hasTwoChambers, hasWay } from '../model/families';
 import { measure, unitOf } from '../model/preferences';
 import { fieldAt, significant } from '../model/units';
-import { layOutBuilt } from './built';
 import { DRIVER, type DriverSize, type Part, type Rect, type Scene, type Subject, WALL } from './scene';
-import { layOutWay } from './ways';
 
 /** Height, width and depth of a box that looks usual, common practice. */
 const PROPORTIONS = { height: 1.26, width: 1, depth: 0.79 };
@@ -33,19 +30,6 @@ export function driverSize({ design, report }: Subject): DriverSize {
 }
 
 export const millimetres = (metres: number): string => `${Math.round(metres * 1000)} mm`;
-
-/** The section of a design; null where there is nothing to draw yet. */
-export function layOut(subject: Subject): Scene | null {
-  const { family } = subject.design.enclosure;
-  // A way is drawn unrolled until something is said of its box; a slot with its flare is a part of one.
-  const boxed = subject.design.body || family === 'slot_flare';
-  const unrolled = hasWay(family) && !(subject.body?.fold && boxed);
-  if (unrolled) return layOutWay(subject);
-  if (subject.body) return layOutBuilt(subject, subject.body);
-  if (hasTwoChambers(family)) return bandpass(subject);
-  if (family === 'open_baffle' || family === 'infinite_baffle') return baffle(subject);
-  return box(subject);
-}
 
 function around(inner: Rect): Rect {
   return {
@@ -164,7 +148,7 @@ export function fillText({ design, report }: Subject, chamber: string): string {
   return `${volume}${here?.fill ? words[here.fill] : ''}`;
 }
 
-function box(subject: Subject): Scene | null {
+export function box(subject: Subject): Scene | null {
   const { design } = subject;
   const volume = subject.report.as_built.volumes[0] ?? null;
   if (volume === null) return null;
@@ -209,7 +193,7 @@ export function extras({ design }: Subject, inner: Rect): Part[] {
   return [{ kind: 'radiator', x: inner.x - WALL, y, facing: 'left', diameter, target }];
 }
 
-function bandpass(subject: Subject): Scene | null {
+export function bandpass(subject: Subject): Scene | null {
   const { design } = subject;
   const [behind, before] = subject.report.as_built.volumes;
   if (behind == null || before == null) return null;
@@ -245,7 +229,7 @@ function bandpass(subject: Subject): Scene | null {
   return { extent: outer, parts, dimensions: sized(outer), title: 'Cabinet with two chambers, side section' };
 }
 
-function baffle(subject: Subject): Scene {
+export function baffle(subject: Subject): Scene {
   const { design } = subject;
   const size = driverSize(subject);
   const open = design.enclosure.family === 'open_baffle';

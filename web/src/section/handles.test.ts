@@ -3,8 +3,8 @@ import type { RawDesign } from '../api/types';
 import { siAt, withBranch, withValue } from '../model/design';
 import { sealed, slot } from '../testing/nook';
 import { report, sealedReport, withFigures } from '../testing/report';
-import { layOut } from './geometry';
 import { type Handle, handlesOf } from './handles';
+import { layOut } from './layout';
 
 function handles(design: RawDesign, of = report): Handle[] {
   const scene = layOut({ design, report: of });

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Motion, Mover } from '../api/types';
 import { slot } from '../testing/nook';
 import { report } from '../testing/report';
-import { layOut } from './geometry';
+import { layOut } from './layout';
 import { magnification, movingParts, placeAt } from './movers';
 import type { Scene } from './scene';
 

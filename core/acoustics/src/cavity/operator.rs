@@ -2,8 +2,8 @@
 
 use nalgebra::DMatrix;
 
+use super::description::{Cavity, CavityError, MOST_UNKNOWNS, Patch, dot};
 use super::mesh::{Line, NODES, cut, nodes, reference_stiffness, reference_weights};
-use super::{Cavity, CavityError, MOST_UNKNOWNS, Patch};
 use crate::medium::Fill;
 use crate::{Complex, Stop};
 
@@ -261,7 +261,7 @@ impl Operator {
                 let mut out = vec![0.0; vector.len()];
                 self.apply(&coefficients, vector, &mut out);
                 for (row, other) in basis.iter().enumerate() {
-                    matrix[(row, column)] = super::dot(other, &out);
+                    matrix[(row, column)] = dot(other, &out);
                 }
             }
             matrix

@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::relation::{Known, Quantity, close};
+use super::relation::{Known, Missing, Quantity, close};
 use super::{Driver, Inductance};
 use crate::medium::Air;
 
@@ -47,28 +47,6 @@ pub struct Sheet {
     pub level_1w: Option<f64>,
     /// Level at 1 m in half space for 2.83 V, dB; only compared.
     pub level_2v83: Option<f64>,
-}
-
-/// What a sheet lacks.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Missing {
-    /// No DC resistance.
-    Re,
-    /// No resonance frequency.
-    Fs,
-    /// No cone area.
-    Sd,
-    /// Fewer than two of Qms, Qes and Qts.
-    TwoOfTheQs,
-    /// Qts is not below both others, so the third Q would not be positive.
-    QtsNotBelow {
-        /// The Qts that was stated.
-        qts: f64,
-        /// The Q it must be below.
-        other: f64,
-    },
-    /// None of Vas, Cms, Mms and Bl.
-    Suspension,
 }
 
 /// A driver with what is known about where it came from.

@@ -1,6 +1,7 @@
 //! Where a data sheet contradicts itself, and which single value would put it right.
 
-use super::complete::{Completed, Missing, Sheet};
+use super::complete::{Completed, Sheet};
+use super::relation::Missing;
 use super::relation::Quantity;
 use crate::medium::Air;
 

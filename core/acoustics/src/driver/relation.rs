@@ -5,7 +5,6 @@
 
 use std::f64::consts::TAU;
 
-use super::complete::Missing;
 use crate::medium::Air;
 
 /// A value that others determine.
@@ -147,4 +146,26 @@ fn solve_products(known: &mut Known, products: &[Product; 3]) {
             known.set(*quantity, (row[N] / row[*quantity as usize]).exp());
         }
     }
+}
+
+/// What a sheet lacks.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Missing {
+    /// No DC resistance.
+    Re,
+    /// No resonance frequency.
+    Fs,
+    /// No cone area.
+    Sd,
+    /// Fewer than two of Qms, Qes and Qts.
+    TwoOfTheQs,
+    /// Qts is not below both others, so the third Q would not be positive.
+    QtsNotBelow {
+        /// The Qts that was stated.
+        qts: f64,
+        /// The Q it must be below.
+        other: f64,
+    },
+    /// None of Vas, Cms, Mms and Bl.
+    Suspension,
 }

@@ -24,7 +24,7 @@ pub use radiation::{mouth_impedance, pipe_impedance, piston_impedance, radiation
 pub use resistance::Resistance;
 
 use crate::Complex;
-use crate::lanes::{Avx2, Real, flows_in_avx2};
+use crate::lanes::{Avx2, Real, Task, on_in_avx2};
 use crate::medium::{Air, Space};
 use crate::node::Node;
 
@@ -91,7 +91,7 @@ impl<E: Effect> Element for E {
     }
 
     fn admit_avx2(&self, at: &At<'_, Avx2>, admittance: &mut [Complex<Avx2>]) -> Avx2 {
-        flows_in_avx2(self, at, admittance)
+        on_in_avx2(at.omega, Flows { effect: self, at, admittance })
     }
 
     fn faces(&self) -> u32 {
@@ -100,5 +100,41 @@ impl<E: Effect> Element for E {
 
     fn spreads(&self) -> bool {
         Effect::spreads(self)
+    }
+}
+
+/// What flows into an effect, to be carried out in AVX2's registers.
+struct Flows<'a, E> {
+    effect: &'a E,
+    at: &'a At<'a, Avx2>,
+    admittance: &'a mut [Complex<Avx2>],
+}
+
+impl<E: Effect> Task for Flows<'_, E> {
+    type Output = Avx2;
+
+    #[inline(always)]
+    fn run(self) -> Avx2 {
+        self.effect.flows(self.at, self.admittance)
+    }
+}
+
+/// Numbers that elements can be asked in.
+pub trait Asking: Real {
+    /// See [`Element::admit`].
+    fn admit(element: &dyn Element, at: &At<'_, Self>, admittance: &mut [Complex<Self>]) -> Self;
+}
+
+impl Asking for f64 {
+    fn admit(element: &dyn Element, at: &At<'_, Self>, admittance: &mut [Complex]) -> Self {
+        element.admit(at, admittance)
+    }
+}
+
+#[cfg(target_arch = "x86_64")]
+impl Asking for Avx2 {
+    #[inline(always)]
+    fn admit(element: &dyn Element, at: &At<'_, Self>, admittance: &mut [Complex<Self>]) -> Self {
+        element.admit_avx2(at, admittance)
     }
 }

@@ -1,7 +1,7 @@
 //! Horns before the drivers and around them.
 
-use super::passage::{PassageFacts, first_resonance, helmholtz};
-use super::{CompileError, Compiled, Sealed, Setting};
+use super::passage::{first_resonance, helmholtz};
+use super::{CompileError, Compiled, PassageFacts, Sealed, Setting};
 use crate::element::End;
 use crate::network::{Network, Node, Reference};
 use crate::profile::Profile;

@@ -1,9 +1,9 @@
 //! Cabinets whose rear air leads through a long way to the open: lines, mass-loaded lines, back-loaded horns, and
 //! boxes with a slot and flare.
 
-use super::passage::{PassageFacts, first_resonance, helmholtz};
+use super::passage::{first_resonance, helmholtz};
 use super::ported::install_ports;
-use super::{CompileError, Compiled, Losses, Port, Ported, Sealed, Setting};
+use super::{CompileError, Compiled, Losses, PassageFacts, Port, Ported, Sealed, Setting};
 use crate::element::{End, Passage};
 use crate::network::{Network, Node};
 use crate::profile::{Profile, Segment};

@@ -3,48 +3,19 @@
 use std::f64::consts::PI;
 
 use super::{CompileError, Fidelity};
-use crate::element::{End, Passage};
+use crate::element::{Asking, End, Passage};
 use crate::inverse;
-use crate::lanes::Real;
 use crate::medium::Air;
 use crate::network::{Network, Node, Opening, OpeningKind, Path};
-use crate::profile::{Profile, cutoff};
+use crate::profile::Profile;
 use crate::root::begin_of;
 use crate::solve::{Solver, Sweep, Work};
-
-/// What a line or horn comes to.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct PassageFacts {
-    /// Length of the way, m.
-    pub length: f64,
-    /// Air in it, m3.
-    pub volume: f64,
-    /// Area where it begins, m2.
-    pub start: f64,
-    /// Area where it ends, m2.
-    pub end: f64,
-    /// A widening way's cut-off as an exponential one, Hz.
-    pub cutoff: Option<f64>,
-}
 
 /// Span in which a resonance is looked for, Hz, and the ratio of its steps.
 const SEARCH: std::ops::Range<f64> = 2.0..400.0;
 const STEP: f64 = 1.05;
 /// Rounds of dividing a step by five that refine a resonance to a ten-millionth.
 const ROUNDS: usize = 8;
-
-impl PassageFacts {
-    pub(super) fn of(profile: &Profile, air: &Air) -> Self {
-        let (length, start, end) = (profile.length(), profile.start(), profile.end());
-        Self {
-            length,
-            volume: profile.volume(),
-            start,
-            end,
-            cutoff: (end > 1.05 * start).then(|| cutoff(length, start, end, air)),
-        }
-    }
-}
 
 /// What a network shows at a node, at four frequencies, m3/(s Pa).
 struct Susceptance {
@@ -56,7 +27,7 @@ impl Work for Susceptance {
     type Output = [f64; 4];
 
     #[inline(always)]
-    fn run<T: Real>(self, solver: &mut Solver<'_, T>) -> [f64; 4] {
+    fn run<T: Asking>(self, solver: &mut Solver<'_, T>) -> [f64; 4] {
         let mut found = [0.0; 4];
         for (some, found) in self.frequencies.chunks(T::LANES).zip(found.chunks_mut(T::LANES)) {
             let shown = inverse(solver.input_impedance(T::by_lane(|lane| some[lane]), self.node)).im;

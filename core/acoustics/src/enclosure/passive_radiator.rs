@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::{ChamberModel, Compiled, Losses, Setting};
+use super::{ChamberModel, Compiled, Losses, RadiatorTuning, Setting};
 use crate::element::Diaphragm;
 use crate::medium::Air;
 use crate::network::{Network, Node, Opening, OpeningKind};
@@ -33,16 +33,6 @@ pub struct PassiveRadiator {
     pub losses: Losses,
     /// The radiators.
     pub radiator: Radiator,
-}
-
-/// How a box with passive radiators is tuned.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct RadiatorTuning {
-    /// Where the reactance on the box side of the cone is infinite: mass of the radiator on the springs of
-    /// its suspension and of the box, Hz.
-    pub tuning: f64,
-    /// The radiator in free air, where it cancels the cone: the notch, Hz.
-    pub notch: f64,
 }
 
 impl PassiveRadiator {

@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::{ChamberModel, CompileError, Compiled, Fidelity, Losses, Setting};
+use super::{ChamberModel, CompileError, Compiled, Fidelity, Losses, PortLength, PortTuning, Setting};
 use crate::Complex;
 use crate::element::{At, Duct, Element, End, Mass};
 use crate::medium::{Air, CrossSection, Space};
@@ -46,39 +46,6 @@ pub struct Ported {
     pub ports: Vec<Port>,
     /// Tuning to reach, Hz; `None` where every port has its length.
     pub tuning: Option<f64>,
-}
-
-/// What a port came out as.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct PortLength {
-    /// Length, m.
-    pub length: f64,
-    /// First resonance of the pipe itself, Hz: `c/(2 Leff)`.
-    pub pipe_resonance: f64,
-    /// Area of one port, m2.
-    pub area: f64,
-    /// How many equal ones there are.
-    pub count: u32,
-    /// Width of a slot, m.
-    pub width: Option<f64>,
-}
-
-/// How a ported box is tuned.
-#[derive(Debug, Clone, PartialEq)]
-pub struct PortTuning {
-    /// Where the reactance on the box side of the cone crosses zero, Hz.
-    pub reactance: f64,
-    /// Helmholtz's formula with the same end corrections, Hz.
-    pub helmholtz: f64,
-    /// Each port, in order.
-    pub ports: Vec<PortLength>,
-}
-
-impl PortTuning {
-    /// Length of each port, m.
-    pub fn lengths(&self) -> Vec<f64> {
-        self.ports.iter().map(|port| port.length).collect()
-    }
 }
 
 impl Port {

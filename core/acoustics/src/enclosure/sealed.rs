@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::{ChamberModel, Compiled, Losses, Setting};
+use super::{ChamberModel, ClosedBox, Compiled, Losses, Setting};
 use crate::driver::Driver;
 use crate::medium::Air;
 use crate::network::{Network, Node};
@@ -14,15 +14,6 @@ pub struct Sealed {
     pub volume: f64,
     /// Losses at the system resonance.
     pub losses: Losses,
-}
-
-/// Closed-box system values (Small 1972/73).
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct ClosedBox {
-    /// Resonance of driver and box, Hz: `Fs sqrt(1 + Vas/Vb)`.
-    pub fc: f64,
-    /// Total Q at that resonance, box losses included.
-    pub qtc: f64,
 }
 
 impl Sealed {

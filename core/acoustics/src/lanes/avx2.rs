@@ -1,8 +1,8 @@
 //! The one place that the compiler does not check: four numbers in AVX2's registers.
 //!
-//! [`work`] and [`flows`] carry the attribute by which everything that is inlined into them may use these registers; what is
-//! written over [`Real`] is marked `inline(always)` for that. Calling them, and the instructions, is sound where the processor has
-//! AVX2. [`work_in_avx2`] asks it each time, and [`Avx2`] has no public constructor: numbers of it exist only within such work.
+//! [`work`] carries the attribute by which everything that is inlined into it may use these registers; what is written over
+//! [`Real`] is marked `inline(always)` for that. Calling it, and the instructions, is sound where the processor has AVX2.
+//! [`work_in_avx2`] asks it each time, and [`Avx2`] has no public constructor: numbers of it exist only within such work.
 #![allow(unsafe_code)]
 
 use std::arch::x86_64::{
@@ -13,10 +13,7 @@ use std::ops::{Add, AddAssign, Div, DivAssign, Mul, MulAssign, Neg, Rem, RemAssi
 
 use num_traits::{Num, One, Zero};
 
-use super::Real;
-use crate::Complex;
-use crate::element::{At, Effect, Element};
-use crate::solve::{Solver, Work};
+use super::real::{Real, Task};
 
 /// Four numbers in one of AVX2's registers.
 #[derive(Debug, Clone, Copy)]
@@ -29,34 +26,25 @@ pub(super) fn there() -> bool {
 }
 
 #[target_feature(enable = "avx2")]
-fn work<W: Work>(work: W, solver: &mut Solver<'_, Avx2>) -> W::Output {
-    work.run(solver)
+fn work<T: Task>(task: T) -> T::Output {
+    task.run()
 }
 
-#[target_feature(enable = "avx2")]
-fn flows<E: Effect>(effect: &E, at: &At<'_, Avx2>, admittance: &mut [Complex<Avx2>]) -> Avx2 {
-    effect.flows(at, admittance)
-}
-
-/// Work with a solver, in AVX2's registers.
+/// Carries out what may compute in AVX2's registers.
 ///
 /// # Panics
 /// The processor has no AVX2.
-pub(crate) fn work_in_avx2<W: Work>(done: W, solver: &mut Solver<'_, Avx2>) -> W::Output {
+pub(crate) fn work_in_avx2<T: Task>(task: T) -> T::Output {
     assert!(there(), "this processor has no AVX2");
     // SAFETY: the processor has AVX2.
-    unsafe { work(done, solver) }
+    unsafe { work(task) }
 }
 
-/// What flows into an element, in AVX2's registers.
+/// The same within such work, of which a number is the evidence.
 #[inline(always)]
-pub(crate) fn flows_in_avx2<E: Effect>(
-    effect: &E,
-    at: &At<'_, Avx2>,
-    admittance: &mut [Complex<Avx2>],
-) -> Avx2 {
+pub(crate) fn on_in_avx2<T: Task>(_evidence: Avx2, task: T) -> T::Output {
     // SAFETY: there are numbers of `Avx2`, so `work_in_avx2` has asked the processor.
-    unsafe { flows(effect, at, admittance) }
+    unsafe { work(task) }
 }
 
 impl Avx2 {
@@ -198,10 +186,5 @@ impl Real for Avx2 {
     fn or_larger(self, other: Self) -> Self {
         // SAFETY: there are numbers of `Avx2`, so the processor has it.
         Self(unsafe { _mm256_max_pd(self.0, other.0) })
-    }
-
-    #[inline(always)]
-    fn admit(element: &dyn Element, at: &At<'_, Self>, admittance: &mut [Complex<Self>]) -> Self {
-        element.admit_avx2(at, admittance)
     }
 }

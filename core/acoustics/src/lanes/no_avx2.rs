@@ -1,8 +1,6 @@
 //! Processors that have no AVX2 by their kind: what stands for it is never entered.
 
-use crate::Complex;
-use crate::element::{At, Effect};
-use crate::solve::{Solver, Work};
+use super::real::Task;
 
 /// One number.
 pub type Avx2 = f64;
@@ -11,14 +9,10 @@ pub(super) fn there() -> bool {
     false
 }
 
-pub(crate) fn work_in_avx2<W: Work>(work: W, solver: &mut Solver<'_, Avx2>) -> W::Output {
-    work.run(solver)
+pub(crate) fn work_in_avx2<T: Task>(task: T) -> T::Output {
+    task.run()
 }
 
-pub(crate) fn flows_in_avx2<E: Effect>(
-    effect: &E,
-    at: &At<'_, Avx2>,
-    admittance: &mut [Complex<Avx2>],
-) -> Avx2 {
-    effect.flows(at, admittance)
+pub(crate) fn on_in_avx2<T: Task>(_evidence: Avx2, task: T) -> T::Output {
+    task.run()
 }

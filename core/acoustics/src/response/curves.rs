@@ -4,6 +4,7 @@ use std::f64::consts::{PI, SQRT_2};
 
 use super::FrequencyGrid;
 use crate::driver::REFERENCE_PRESSURE;
+use crate::element::Asking;
 use crate::lanes::{Real, lane};
 use crate::network::Network;
 use crate::solve::{Solver, Sweep, Work};
@@ -98,7 +99,7 @@ impl Response {
 
     /// Solves at some frequencies (Hz) side by side and keeps `count` of them.
     #[inline(always)]
-    fn push<T: Real>(&mut self, network: &Network, solver: &mut Solver<'_, T>, frequency: T, count: usize) {
+    fn push<T: Asking>(&mut self, network: &Network, solver: &mut Solver<'_, T>, frequency: T, count: usize) {
         solver.solve(frequency, self.volts);
         let keep = |list: &mut Vec<Complex>, value: Complex<T>| {
             list.extend((0..count).map(|index| lane(value, index)));
@@ -194,7 +195,7 @@ impl Work for Curves<'_> {
     type Output = ();
 
     #[inline(always)]
-    fn run<T: Real>(self, solver: &mut Solver<'_, T>) {
+    fn run<T: Asking>(self, solver: &mut Solver<'_, T>) {
         for some in self.frequencies.chunks(T::LANES) {
             self.into.push(self.network, solver, side_by_side::<T>(some), some.len());
         }
@@ -211,7 +212,7 @@ impl Work for Heard<'_> {
     type Output = Vec<Complex>;
 
     #[inline(always)]
-    fn run<T: Real>(self, solver: &mut Solver<'_, T>) -> Vec<Complex> {
+    fn run<T: Asking>(self, solver: &mut Solver<'_, T>) -> Vec<Complex> {
         let mut heard = Vec::with_capacity(self.frequencies.len());
         for some in self.frequencies.chunks(T::LANES) {
             solver.solve(side_by_side(some), self.volts);

@@ -6,14 +6,14 @@ mod sweep;
 pub(crate) use sweep::{Sweep, Work};
 
 use crate::Complex;
-use crate::element::At;
+use crate::element::{Asking, At};
 use crate::lanes::{Real, each};
 use crate::network::{Network, Node};
 use elimination::solve_in_place;
 
 /// Working memory for one network; made once, used for every frequency, or for several at a time.
 #[derive(Debug)]
-pub struct Solver<'a, T: Real = f64> {
+pub struct Solver<'a, T: Asking = f64> {
     network: &'a Network,
     slots: Vec<Slot>,
     wiring: Wiring,
@@ -158,7 +158,7 @@ fn extra_path(network: &Network, element: usize, terminal: usize) -> f64 {
     network.paths.iter().find(same).map_or(0.0, |path| path.distance)
 }
 
-impl<'a, T: Real> Solver<'a, T> {
+impl<'a, T: Asking> Solver<'a, T> {
     /// Lays out the memory for a network.
     #[inline(always)]
     pub fn new(network: &'a Network) -> Self {

@@ -1,6 +1,7 @@
 //! A network solved at many frequencies, in the widest way that the processor has.
 
-use crate::lanes::{Avx2, Path, Real, work_in_avx2};
+use crate::element::Asking;
+use crate::lanes::{Avx2, Path, Task, work_in_avx2};
 use crate::network::Network;
 
 use super::Solver;
@@ -11,7 +12,7 @@ pub(crate) trait Work {
     type Output;
 
     /// Does it. Implementations are `inline(always)`, to be compiled for the registers of `T`.
-    fn run<T: Real>(self, solver: &mut Solver<'_, T>) -> Self::Output;
+    fn run<T: Asking>(self, solver: &mut Solver<'_, T>) -> Self::Output;
 }
 
 /// A solver that was laid out for what this processor can.
@@ -34,7 +35,22 @@ impl<'a> Sweep<'a> {
     pub fn run<W: Work>(&mut self, work: W) -> W::Output {
         match self {
             Self::Scalar(solver) => work.run(solver),
-            Self::Avx2(solver) => work_in_avx2(work, solver),
+            Self::Avx2(solver) => work_in_avx2(Solved { work, solver }),
         }
+    }
+}
+
+/// Work with a solver, to be carried out in AVX2's registers.
+struct Solved<'a, 'b, W> {
+    work: W,
+    solver: &'a mut Solver<'b, Avx2>,
+}
+
+impl<W: Work> Task for Solved<'_, '_, W> {
+    type Output = W::Output;
+
+    #[inline(always)]
+    fn run(self) -> W::Output {
+        self.work.run(self.solver)
     }
 }

@@ -2,10 +2,10 @@
 
 use super::{Drawing, Line, View};
 use crate::body::Body;
-use crate::build::Cabinet;
+use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Face, Point, along, area_vector, cross, dot, minus, unit};
-use crate::place::{Part, Piece};
+use crate::part::{Part, Piece};
 
 /// How far boards stand apart, over the largest size.
 const APART: f64 = 0.45;

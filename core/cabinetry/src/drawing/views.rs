@@ -2,10 +2,11 @@
 
 use super::{Drawing, Line, Measure, Ring, Stroke, View, cut, millimetres};
 use crate::body::Body;
-use crate::build::Cabinet;
+use crate::cabinet::Cabinet;
 use crate::contents::{Contents, Pair, RIM};
 use crate::geometry::{Axis, Face, Point, Solid, area_vector, dot, length, minus, unit};
-use crate::place::{MountingFace, Mouth, Part, PartKind, Piece};
+use crate::part::{Part, PartKind, Piece};
+use crate::place::{MountingFace, Mouth};
 use oak_acoustics::medium::CrossSection;
 
 /// Draws a view.

@@ -1,6 +1,7 @@
 //! Places on a face.
 
-use super::solid::{Point, Solid};
+use super::solid::Solid;
+use super::vector::Point;
 use super::vector::{along, cross, dot, minus, unit};
 use super::{Axis, Face};
 

@@ -13,7 +13,8 @@ pub use frame::Frame;
 pub(crate) use frame::area_vector;
 pub use outline::area;
 pub use shape::{EnclosureShape, EnclosureShapeError, Measured, Sizes};
-pub use solid::{Axis, Facet, Point, Solid};
+pub use solid::{Axis, Facet, Solid};
+pub use vector::Point;
 pub(crate) use vector::{along, bounds, cross, dot, length, minus, unit};
 
 /// A side of a cabinet.

@@ -2,10 +2,7 @@
 
 use super::Face;
 use super::outline::{area, chord, clipped, holds, pairs};
-use super::vector::bounds;
-
-/// A place: across, up, forward, m.
-pub type Point = [f64; 3];
+use super::vector::{Point, bounds};
 
 /// A direction of the cabinet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -1,6 +1,7 @@
 //! Arithmetic of places.
 
-use super::Point;
+/// A place: across, up, forward, m.
+pub type Point = [f64; 3];
 
 /// Smallest and largest coordinates of points, m.
 pub(crate) fn bounds(points: impl Iterator<Item = Point>) -> [Point; 2] {

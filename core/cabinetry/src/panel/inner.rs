@@ -7,10 +7,10 @@ use oak_acoustics::medium::CrossSection;
 use super::wall::{EDGE, grid, plate};
 use super::{Location, Plate, Wall};
 use crate::body::{Body, Panel};
-use crate::build::Cabinet;
+use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Axis, length, minus};
-use crate::place::PartKind;
+use crate::part::PartKind;
 
 /// All of them.
 pub(super) fn inner(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {

@@ -1,10 +1,13 @@
 //! Panels: what they are of, and how they ring.
 
+mod all;
 mod inner;
-mod material;
 mod plate;
+mod propose;
 mod wall;
 
-pub use material::{MATERIALS, Material};
+pub use crate::material::{MATERIALS, Material};
+pub use all::walls;
 pub use plate::{GLUED, Plate};
-pub use wall::{Location, Wall, braces_and_strips, propose, walls, weakest_of};
+pub use propose::{braces_and_strips, propose, weakest_of};
+pub use wall::{Location, Wall};

@@ -1,14 +1,11 @@
 //! The boards of a cabinet.
 
-use oak_acoustics::Stop;
-
-use super::inner::inner;
 use super::{GLUED, Plate};
-use crate::body::{Body, Brace, Panel};
-use crate::build::{Cabinet, STRIPS};
+use crate::body::{Body, Panel};
+use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Axis, Face, Facet, Frame, area_vector, length};
-use crate::place::{Part, PartKind};
+use crate::part::{Part, PartKind};
 
 /// Which board of a cabinet it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -97,13 +94,6 @@ impl Wall {
     }
 }
 
-/// All boards of a cabinet, the outer ones first, with what braces and partition make of them.
-pub fn walls(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {
-    let mut all = outer(body, contents, cabinet);
-    all.extend(inner(body, contents, cabinet));
-    all
-}
-
 /// Closer to an edge than this a brace does not divide a board, m.
 pub(super) const EDGE: f64 = 0.01;
 
@@ -116,7 +106,7 @@ pub(super) fn grid(panel: &Panel, columns: &[f64], rows: &[f64]) -> Vec<Plate> {
     columns.iter().flat_map(|a| rows.iter().map(move |b| (*a, *b))).map(|(a, b)| plate(panel, a, b)).collect()
 }
 
-fn outer(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {
+pub(super) fn outer(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {
     let (outer, inner) = (cabinet.outer.facets(), cabinet.interior.facets());
     body.shape
         .faces()
@@ -179,74 +169,4 @@ fn fields(cabinet: &Cabinet, body: &Body, face: Face, panel: &Panel) -> Vec<Plat
         places.windows(2).map(|pair| pair[1] - pair[0]).collect()
     };
     grid(panel, &cuts(frame.u, frame.size[0]), &cuts(frame.v, frame.size[1]))
-}
-
-/// Volume of braces and strips, m3.
-pub fn braces_and_strips(body: &Body, cabinet: &Cabinet) -> f64 {
-    let braces: f64 = body.braces.iter().map(|brace| brace.volume(&cabinet.interior)).sum();
-    let entries = cabinet.chambers.iter().flat_map(|chamber| &chamber.ledger.entries);
-    let strips: f64 = entries.filter(|entry| entry.what == STRIPS).map(|entry| entry.volume).sum();
-    braces + strips
-}
-
-/// Most braces that are proposed.
-const MOST: usize = 4;
-/// Where a brace may stand, as shares of the room: unequal spans do not ring together (common practice).
-const PLACES: [f64; 8] = [0.45, 0.55, 0.38, 0.62, 0.3, 0.7, 0.22, 0.78];
-
-/// Braces that raise the weakest board to a frequency (Hz), or as far as a few of them do, with those already there; none of
-/// them touches what is mounted. Each is the one that helps most.
-pub fn propose(body: &Body, contents: &Contents, wanted: f64, stop: &Stop) -> Vec<Brace> {
-    let mut better = body.clone();
-    // A brace does not change how often a way is best folded.
-    if let Some(laid) = body.build(contents).ok().and_then(|cabinet| cabinet.fold) {
-        better.fold.folds = u32::try_from(laid.panels.len()).ok();
-    }
-    let forbidden = |cabinet: &Cabinet| cabinet.findings.iter().filter(|finding| finding.forbids()).count();
-    let mut proposed = Vec::new();
-    while proposed.len() < MOST {
-        let Ok(now) = better.build(contents) else { break };
-        let weakest = weakest_of(&better, contents, &now);
-        if weakest >= wanted {
-            break;
-        }
-        let tries = Axis::ALL.into_iter().flat_map(|axis| PLACES.map(|place| (axis, place)));
-        let best = tries
-            .take_while(|_| !stop.stopped())
-            .filter_map(|(axis, place)| {
-                let mut tried = better.clone();
-                let [low, high] = now.interior.bounds().map(|point| point[axis.index()]);
-                let at = ((high - low) * place / 0.005).round() * 0.005;
-                let brace = Brace { axis, at: Some(at), thickness: body.panel.thickness, open: 0.6 };
-                tried.braces.push(brace);
-                let built = tried.build(contents).ok()?;
-                // It lands on nothing and leaves every port its air.
-                if forbidden(&built) > forbidden(&now) {
-                    return None;
-                }
-                // Several boards are weak alike: the sum over them sees help that the weakest alone does not.
-                Some((brace, score(&tried, contents, &built, wanted)))
-            })
-            .max_by(|a, b| a.1.total_cmp(&b.1));
-        let Some((brace, gained)) = best else { break };
-        if gained <= score(&better, contents, &now, wanted) + 1e-6 {
-            break;
-        }
-        better.braces.push(brace);
-        proposed.push(brace);
-    }
-    proposed
-}
-
-/// The lowest resonance of all boards, Hz.
-pub fn weakest_of(body: &Body, contents: &Contents, cabinet: &Cabinet) -> f64 {
-    let all = walls(body, contents, cabinet);
-    all.iter().filter_map(Wall::weakest).map(Plate::resonance).fold(f64::INFINITY, f64::min)
-}
-
-/// How far all boards are towards a frequency.
-fn score(body: &Body, contents: &Contents, cabinet: &Cabinet, wanted: f64) -> f64 {
-    let all = walls(body, contents, cabinet);
-    let each = all.iter().filter_map(Wall::weakest).map(|field| (field.resonance() / wanted).min(1.0).ln());
-    each.sum()
 }

@@ -1,14 +1,14 @@
 //! Finds places for what nobody placed.
 
-use super::{Finding, MountingFace, Part, PartKind, Piece, fold, port};
+use super::row::{BETWEEN, Row, rods};
+use super::{MountingFace, fold, port};
 use crate::body::{Body, Place};
-use crate::build::Cabinet;
+use crate::cabinet::Cabinet;
 use crate::contents::{Contents, DriverSize};
+use crate::finding::Finding;
 use crate::fold::Seat;
-use crate::geometry::{Axis, Face, Point};
-
-/// Between two things in one board, m (common practice).
-pub(super) const BETWEEN: f64 = 0.012;
+use crate::geometry::{Axis, Face};
+use crate::part::{Part, PartKind, Piece};
 
 pub(super) fn arrange(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     // Ports in the drivers' face share it with them.
@@ -27,9 +27,6 @@ pub(super) fn arrange(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     radiators(body, contents, cabinet);
     port::install(body, contents, cabinet, row);
 }
-
-/// The middle of a row of ports beside or below the drivers, in their face.
-pub(super) type Row = [f64; 2];
 
 /// Columns and rows of equal round things of a pitch (m), as high as a face allows.
 fn grid(count: u32, pitch: f64, height: f64) -> [u32; 2] {
@@ -91,21 +88,6 @@ fn in_face(body: &Body, drivers: &DriverSize, cabinet: &mut Cabinet, row: Option
         cabinet.parts.push(Part { face: Some(face), at, pieces, ..Part::of(PartKind::Driver, 0, 0) });
     }
     ports
-}
-
-/// Basket and magnet of each driver at one place, as far as they lie behind the board.
-pub(super) fn rods(drivers: &DriverSize, board: f64, at: impl Fn(f64) -> Point) -> Vec<Piece> {
-    let second = drivers.second().map(|far| (far, 0.0));
-    let rods = |(behind, board): (f64, f64)| {
-        let at = &at;
-        let rod = move |([from, to], radii): ([f64; 2], [f64; 2])| Piece::Rod {
-            from: at(behind + from),
-            to: at(behind + to),
-            radii,
-        };
-        drivers.rods(board).into_iter().map(rod)
-    };
-    std::iter::once((0.0, board)).chain(second).flat_map(rods).collect()
 }
 
 /// Drivers in the partition, their magnets in the chamber behind.

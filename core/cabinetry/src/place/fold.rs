@@ -1,12 +1,14 @@
 //! The boards of a fold, its drivers and its mouth.
 
-use super::arrange::{BETWEEN, rods};
-use super::{Finding, MountingFace, Part, PartKind, Piece};
+use super::MountingFace;
+use super::row::{BETWEEN, rods};
 use crate::body::Body;
-use crate::build::Cabinet;
+use crate::cabinet::Cabinet;
 use crate::contents::Contents;
+use crate::finding::Finding;
 use crate::fold::{Laid, Seat, Spot};
 use crate::geometry::{Axis, Face, Point, dot, minus};
+use crate::part::{Part, PartKind, Piece};
 
 /// Share of a way by which the front of a tapped horn's drivers may be off its place.
 const FAR: f64 = 0.1;

@@ -4,10 +4,11 @@ use std::f64::consts::PI;
 
 use oak_acoustics::medium::CrossSection;
 
-use super::{MountingFace, Part, PartKind, Piece};
-use crate::build::Cabinet;
+use super::MountingFace;
+use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Frame, Point, minus, unit};
+use crate::part::{Part, PartKind, Piece};
 
 /// The opening of a driver, a radiator or a port.
 #[derive(Debug, Clone, Copy, PartialEq)]

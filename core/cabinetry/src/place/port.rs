@@ -1,11 +1,13 @@
 //! Where ports run.
 
-use super::arrange::{BETWEEN, Row};
-use super::{Finding, MountingFace, Part, PartKind, Piece, clear, fold};
+use super::row::{BETWEEN, Row};
+use super::{MountingFace, fold};
 use crate::body::{Body, PortBuild};
-use crate::build::Cabinet;
+use crate::cabinet::Cabinet;
 use crate::contents::{Contents, PortSize};
+use crate::finding::Finding;
 use crate::geometry::{Face, Frame, Point, Solid, along, dot, length, minus, unit};
+use crate::part::{Part, PartKind, Piece, clear};
 use oak_acoustics::medium::CrossSection;
 
 /// By how much a slot between both sides may be narrower than the room, m: what is lost in rounding to a millimetre.

@@ -1,10 +1,10 @@
 //! Square strips along the inside edges.
 
-use super::{Part, PartKind, Piece};
 use crate::body::Body;
-use crate::build::Cabinet;
+use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Axis, Facet, Point, Solid, along, area_vector, cross, dot, length, minus, unit};
+use crate::part::{Part, PartKind, Piece};
 
 /// A strip along an edge.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -4,9 +4,10 @@ use parry3d_f64::math::{Pose, Vector};
 use parry3d_f64::query;
 use parry3d_f64::shape::{ConvexPolyhedron, Cuboid, Cylinder, Shape};
 
-use super::{Finding, Part, PartKind, Piece, clear};
-use crate::build::Cabinet;
+use crate::cabinet::Cabinet;
+use crate::finding::Finding;
 use crate::geometry::{Point, Solid, along, cross, length, minus, unit};
+use crate::part::{Part, PartKind, Piece, clear};
 
 /// So much may parts that lie on each other overlap, m.
 const TOUCH: f64 = 1e-5;

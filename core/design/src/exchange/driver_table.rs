@@ -107,61 +107,6 @@ impl std::error::Error for TableError {}
 /// Good rows that are shown before an import.
 const PREVIEW: usize = 8;
 
-/// Reads a table of drivers, all rows or none; see [`read_drivers`].
-///
-/// # Errors
-/// What makes the table unreadable as a whole.
-pub fn read_driver_table(bytes: &[u8]) -> Result<(Vec<RawDriver>, ImportReport), TableError> {
-    read_drivers(bytes, &ImportAsk::default())
-}
-
-/// Reads drivers: a table, or JSON where the text begins like it. The delimiter (comma, semicolon, tab, bar) is found from
-/// the header; a header may carry a unit, `vas (l)`, or each cell its own.
-///
-/// The drivers are returned only where no row has a problem, or where bad rows are to be skipped; else none.
-///
-/// # Errors
-/// What makes the file unreadable as a whole.
-pub fn read_drivers(bytes: &[u8], ask: &ImportAsk) -> Result<(Vec<RawDriver>, ImportReport), TableError> {
-    let text = std::str::from_utf8(bytes).map_err(|_| TableError::NotText)?;
-    let text = text.strip_prefix('\u{feff}').unwrap_or(text);
-    if text.contains('\0') {
-        return Err(TableError::NotText);
-    }
-    if text.trim_start().starts_with(['[', '{']) {
-        return super::driver_list::read(text, ask.skip_bad);
-    }
-    let header_line = text.lines().next().unwrap_or("");
-    let mut reader = csv::ReaderBuilder::new()
-        .delimiter(delimiter(header_line))
-        .flexible(true)
-        .trim(csv::Trim::All)
-        .from_reader(text.as_bytes());
-    let headers = reader.headers().map_err(|_| TableError::NotText)?.clone();
-    if headers.len() > MOST_COLUMNS {
-        return Err(TableError::TooLarge { what: "columns", most: MOST_COLUMNS });
-    }
-    if headers.iter().all(str::is_empty) {
-        return Err(TableError::Empty);
-    }
-    let mut table = Table::default();
-    let columns = columns(&headers, ask.columns.as_deref(), &mut table);
-    for record in reader.records() {
-        let record = record.map_err(|_| TableError::NotText)?;
-        if record.iter().all(str::is_empty) {
-            continue;
-        }
-        if table.rows == MOST_ROWS {
-            return Err(TableError::TooLarge { what: "rows", most: MOST_ROWS });
-        }
-        table.read_row(&record, &columns);
-    }
-    if table.rows == 0 {
-        return Err(TableError::Empty);
-    }
-    Ok(table.finish(ask.skip_bad))
-}
-
 /// Rows as they are read.
 #[derive(Debug, Default)]
 pub(super) struct Table {
@@ -365,4 +310,37 @@ pub fn write_driver_table<'a>(drivers: impl IntoIterator<Item = &'a RawDriver>) 
         writer.write_record(row).expect(never);
     }
     String::from_utf8(writer.into_inner().expect(never)).expect("made of strings")
+}
+
+/// Reads a table.
+pub(super) fn read(text: &str, ask: &ImportAsk) -> Result<(Vec<RawDriver>, ImportReport), TableError> {
+    let header_line = text.lines().next().unwrap_or("");
+    let mut reader = csv::ReaderBuilder::new()
+        .delimiter(delimiter(header_line))
+        .flexible(true)
+        .trim(csv::Trim::All)
+        .from_reader(text.as_bytes());
+    let headers = reader.headers().map_err(|_| TableError::NotText)?.clone();
+    if headers.len() > MOST_COLUMNS {
+        return Err(TableError::TooLarge { what: "columns", most: MOST_COLUMNS });
+    }
+    if headers.iter().all(str::is_empty) {
+        return Err(TableError::Empty);
+    }
+    let mut table = Table::default();
+    let columns = columns(&headers, ask.columns.as_deref(), &mut table);
+    for record in reader.records() {
+        let record = record.map_err(|_| TableError::NotText)?;
+        if record.iter().all(str::is_empty) {
+            continue;
+        }
+        if table.rows == MOST_ROWS {
+            return Err(TableError::TooLarge { what: "rows", most: MOST_ROWS });
+        }
+        table.read_row(&record, &columns);
+    }
+    if table.rows == 0 {
+        return Err(TableError::Empty);
+    }
+    Ok(table.finish(ask.skip_bad))
 }

@@ -3,11 +3,12 @@
 mod columns;
 mod driver_list;
 mod driver_table;
+mod drivers;
 mod response_table;
 
 pub use columns::{ColumnChoice, ColumnReport};
 pub use driver_table::{
-    AlikeRow, ImportAsk, ImportReport, MOST_ROWS, RowProblem, TableError, read_driver_table, read_drivers,
-    write_driver_table,
+    AlikeRow, ImportAsk, ImportReport, MOST_ROWS, RowProblem, TableError, write_driver_table,
 };
+pub use drivers::{read_driver_table, read_drivers};
 pub use response_table::{response_columns, write_limit_table, write_response_table};

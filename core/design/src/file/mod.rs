@@ -10,8 +10,8 @@ mod enclosure;
 mod family;
 mod open;
 mod restore;
-mod typed;
 
+pub use crate::typed::Typed;
 pub use body::{
     RawAxis, RawBody, RawBrace, RawCorner, RawEnclosureShape, RawFace, RawFold, RawFoldPanel, RawItem,
     RawLayer, RawLinked, RawMaterial, RawMeasured, RawPanel, RawPlace, RawPortBuild, RawRatio, RawStack,
@@ -31,7 +31,6 @@ pub use enclosure::{
 pub use family::RawFamily;
 pub use open::{open_build, open_design, open_driver, plain_text, read_json};
 pub use restore::restore;
-pub use typed::Typed;
 
 /// Version of all file formats that this program writes.
 pub const VERSION: u32 = 2;

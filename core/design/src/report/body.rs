@@ -12,10 +12,11 @@ use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::fill::{fills, tuned_as};
 use super::waves::waves;
 use super::{
-    Computed, DampingReport, DrawingReport, FoldReport, PortCutReport, RadiatorReport, WaveReport, air,
-    damping,
+    Computed, DampingReport, DrawingReport, FillReport, FoldReport, PortCutReport, RadiatorReport,
+    WaveReport, air, damping,
 };
 use crate::built::Boxed;
 use crate::problem::Problem;
@@ -247,25 +248,6 @@ pub struct PanelRadiationReport {
     pub frequency: f64,
 }
 
-/// A layer of fill.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct FillReport {
-    /// On which board.
-    pub face: String,
-    /// m.
-    pub thickness: f64,
-    /// What it weighs, kg.
-    pub mass: f64,
-    /// kg/m3.
-    pub density: f64,
-    /// Pa s/m2.
-    pub resistivity: f64,
-    /// Where it lies: corners of its bounds, m.
-    pub bounds: [[f64; 3]; 2],
-    /// The ports whose inner end it blocks.
-    pub blocks: Vec<String>,
-}
-
 impl BodyReport {
     /// Lays out the box of a design that plays up to a crossover (Hz); `None` where it has none.
     ///
@@ -392,17 +374,6 @@ fn across(response: &Response, panel: &Wall, at: usize) -> f64 {
     }
 }
 
-/// Where a cabinet is tuned, Hz: its ports, its radiators, or the resonance of a closed box.
-pub(super) fn tuned(compiled: &Compiled) -> Option<f64> {
-    tuned_as(compiled).map(|found| found.1)
-}
-
-fn tuned_as(compiled: &Compiled) -> Option<(&'static str, f64)> {
-    let port = compiled.port_tuning.as_ref().map(|tuning| ("Fb", tuning.reactance));
-    let radiator = compiled.radiator_tuning.as_ref().map(|tuning| ("Fb", tuning.tuning));
-    port.or(radiator).or(compiled.closed_box.map(|closed| ("Fc", closed.fc)))
-}
-
 impl TuningReport {
     fn of(compiled: &Compiled) -> Self {
         let found = tuned_as(compiled);
@@ -469,39 +440,6 @@ fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartRepor
         frame: contents.frame(part),
         path: part.path.clone(),
     }
-}
-
-fn fills(body: &Body, cabinet: &Cabinet) -> Vec<FillReport> {
-    let room = &cabinet.chambers[0].interior;
-    body.fills
-        .iter()
-        .filter_map(|layer| {
-            let bounds = layer.bounds(room)?;
-            let [low, high] = bounds;
-            let within =
-                |point: Point| (0..3).all(|k| point[k] >= low[k] - 1e-9 && point[k] <= high[k] + 1e-9);
-            let mut blocks: Vec<String> = cabinet
-                .parts
-                .iter()
-                .filter(|part| {
-                    part.kind == PartKind::Port && part.path.last().is_some_and(|end| within(*end))
-                })
-                .map(Part::name)
-                .collect();
-            // Equal ports share their name.
-            blocks.dedup();
-            let volume: f64 = (0..3).map(|k| high[k] - low[k]).product();
-            Some(FillReport {
-                face: layer.face.name(),
-                thickness: layer.thickness,
-                mass: volume * layer.fill.bulk_density,
-                density: layer.fill.bulk_density,
-                resistivity: layer.fill.resistivity,
-                bounds,
-                blocks,
-            })
-        })
-        .collect()
 }
 
 /// How loud the outer boards are together beside everything else, at worst from F3 to the crossover (Hz).

@@ -59,7 +59,7 @@ pub struct PhysicalFillReport {
 fn tuned(compiled: &Compiled, divided: bool) -> Option<f64> {
     let behind = compiled.rear_tuning.as_ref().map(|tuning| tuning.reactance);
     let closed = compiled.closed_box.map(|closed| closed.fc);
-    if divided { behind.or(closed) } else { super::body::tuned(compiled) }
+    if divided { behind.or(closed) } else { super::fill::tuned(compiled) }
 }
 
 /// Both methods; `None` where nothing is tuned.

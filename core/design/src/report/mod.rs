@@ -3,12 +3,14 @@
 mod air;
 mod as_built;
 mod body;
+mod computed;
 mod curves;
 mod damping;
 mod drawing;
 mod driver;
 mod export;
 mod figures;
+mod fill;
 mod fold;
 mod model;
 mod waves;
@@ -16,9 +18,10 @@ mod waves;
 pub use air::{PortCutReport, RadiatorReport};
 pub use as_built::AsBuiltReport;
 pub use body::{
-    BodyReport, CLEAR, ChamberReport, EntryReport, FillReport, FindingReport, PanelRadiationReport,
-    PanelReport, PartReport, PressureReport, TuningReport, USUAL_CROSSOVER, WeightReport, panel_radiation,
+    BodyReport, CLEAR, ChamberReport, EntryReport, FindingReport, PanelRadiationReport, PanelReport,
+    PartReport, PressureReport, TuningReport, USUAL_CROSSOVER, WeightReport, panel_radiation,
 };
+pub use computed::{Computed, compute, compute_unboxed, compute_undelayed};
 pub use curves::{Curves, FurtherCurves, MaxOutputReport, RibbonPiece, limit_name};
 pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
@@ -28,13 +31,13 @@ pub use export::{
     RadiatorExport, StretchExport,
 };
 pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
+pub use fill::FillReport;
 pub use fold::{FoldOffer, FoldPanelReport, FoldReport, fold_offers};
 pub use model::{ModelPartReport, ModelReport, PanelModel, PieceReport};
 pub use waves::{CouplingReport, WaveReport};
 
 use oak_acoustics::medium::Space;
-use oak_acoustics::network::Network;
-use oak_acoustics::response::{Figures, FrequencyGrid, MaxOutput, Response};
+use oak_acoustics::response::FrequencyGrid;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -66,63 +69,6 @@ pub struct Report {
     pub curves: Curves,
     /// What runs out first.
     pub max_output: MaxOutputReport,
-}
-
-/// One design computed over a grid.
-#[derive(Debug)]
-pub struct Computed {
-    /// As it is built.
-    pub built: Built,
-    /// Curves.
-    pub response: Response,
-    /// Figures.
-    pub figures: Figures,
-    /// Largest clean output.
-    pub max_output: MaxOutput,
-}
-
-/// Computes a resolved design.
-///
-/// # Errors
-/// What only shows when the ports are worked out.
-pub fn compute(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Computed, Problem> {
-    computed(design, grid, Response::of)
-}
-
-/// As [`compute`], the response without its group delay: what a judgement needs, in a third of the time.
-///
-/// # Errors
-/// See [`compute`].
-pub fn compute_undelayed(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Computed, Problem> {
-    computed(design, grid, Response::without_delay)
-}
-
-fn computed(
-    design: &ResolvedDesign,
-    grid: &FrequencyGrid,
-    respond: fn(&Network, &FrequencyGrid, f64) -> Response,
-) -> Result<Computed, Problem> {
-    Ok(solved(design.built()?, grid, respond))
-}
-
-/// As [`compute_undelayed`], without a look at the box.
-///
-/// # Errors
-/// See [`compute`].
-pub fn compute_unboxed(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Computed, Problem> {
-    Ok(solved(design.unboxed()?, grid, Response::without_delay))
-}
-
-fn solved(
-    built: Built,
-    grid: &FrequencyGrid,
-    respond: fn(&Network, &FrequencyGrid, f64) -> Response,
-) -> Computed {
-    let Built { design, compiled, .. } = &built;
-    let response = respond(&compiled.network, grid, design.drive.volts);
-    let figures = Figures::of(&compiled.network, design.drive.volts);
-    let max_output = MaxOutput::of(&compiled.network, &response, &design.allowance);
-    Computed { built, response, figures, max_output }
 }
 
 impl Report {

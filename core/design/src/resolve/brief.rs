@@ -2,8 +2,7 @@
 
 use oak_acoustics::medium::Space;
 
-use super::design::space;
-use super::reading::Reading;
+use super::reading::{Reading, space};
 use crate::field;
 use crate::file::{RawBrief, RawFamily, RawProgramme};
 use crate::problem::{Problem, ProblemKind, Range};

@@ -14,8 +14,8 @@ use super::brief::resolve_brief;
 use super::driver::{ResolvedDriver, resolve_driver};
 use super::driver_array::driver_array;
 use super::enclosure::{enclosure, gain};
-use super::reading::Reading;
-use crate::conditions::{Drive, DriveOrigin};
+use super::reading::{Reading, space as space_of};
+use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
     LONGEST_NAME, LONGEST_NOTE, RawAir, RawAmplifier, RawArrangement, RawBrief, RawBuild, RawDesign,
@@ -166,7 +166,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     let drive = drive(signal.drive.as_ref(), nominal, &mut reading);
     let air = air(raw.air.as_ref(), &mut reading);
     let (allowance, amplifier) = allowance(signal.amplifier.as_ref(), driver_array.as_ref(), &mut reading);
-    let space = space(raw.space.unwrap_or(RawSpace::Half));
+    let space = space_of(raw.space.unwrap_or(RawSpace::Half));
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
     let tunings_typed = [typed(raw.enclosure.tuning.as_ref()), typed(front)];
@@ -252,15 +252,6 @@ impl RawBuild {
             problems.extend(found.into_iter().map(|problem| problem.within(&format!("variants[{index}]"))));
         }
         if problems.is_empty() { Ok(()) } else { Err(problems) }
-    }
-}
-
-pub(super) fn space(raw: RawSpace) -> Space {
-    match raw {
-        RawSpace::Full => Space::Full,
-        RawSpace::Half => Space::Half,
-        RawSpace::Quarter => Space::Quarter,
-        RawSpace::Eighth => Space::Eighth,
     }
 }
 

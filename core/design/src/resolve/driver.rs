@@ -5,6 +5,7 @@ use oak_acoustics::medium::Air;
 use oak_cabinetry::BoltCircle;
 
 use super::reading::Reading;
+use super::sheet::{SheetHint, field_of};
 use super::{plausible, slip};
 use crate::field::{self, Field};
 use crate::file::{LONGEST_NAME, LONGEST_NOTE, LONGEST_TAG, MOST_TAGS, RawDriver, RawSheetCoils};
@@ -76,17 +77,6 @@ pub struct Reconciled {
     pub value: f64,
     /// How what was stated probably came about.
     pub slip: Option<&'static str>,
-}
-
-/// A value that contradicts nothing and still looks wrong.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct SheetHint {
-    /// Which value.
-    pub field: &'static Field,
-    /// What it may be.
-    pub slip: &'static str,
-    /// What it then is, SI.
-    pub value: Option<f64>,
 }
 
 /// Resolves a driver; data sheets are read with reference air.
@@ -243,21 +233,6 @@ fn note_missing(raw: &RawDriver, missing: Missing, reading: &mut Reading) {
         }
         Missing::QtsNotBelow { qts, other } => reading.note("qts", ProblemKind::QtsNotBelow { qts, other }),
         _ => {}
-    }
-}
-
-pub(super) fn field_of(quantity: Quantity) -> &'static Field {
-    match quantity {
-        Quantity::Fs => &field::FS,
-        Quantity::Re => &field::RE,
-        Quantity::Sd => &field::SD,
-        Quantity::Qms => &field::QMS,
-        Quantity::Qes => &field::QES,
-        Quantity::Vas => &field::VAS,
-        Quantity::Cms => &field::CMS,
-        Quantity::Mms => &field::MMS,
-        Quantity::Bl => &field::BL,
-        Quantity::Qts => &field::QTS,
     }
 }
 

@@ -8,9 +8,11 @@ mod driver_array;
 mod enclosure;
 mod plausible;
 mod reading;
+mod sheet;
 mod slip;
 
 pub use brief::{Brief, resolve_brief};
 pub use design::{ResolvedDesign, check_build, read_wishes, resolve_design};
-pub use driver::{Reconciled, Record, ResolvedDriver, SheetDoubt, SheetHint, resolve_driver};
+pub use driver::{Reconciled, Record, ResolvedDriver, SheetDoubt, resolve_driver};
 pub use driver_array::resolve_driver_array;
+pub use sheet::SheetHint;

@@ -5,7 +5,7 @@
 use oak_acoustics::driver::{Driver, Quantity, Sheet};
 use oak_acoustics::medium::Air;
 
-use super::driver::{SheetHint, field_of};
+use super::sheet::{SheetHint, field_of};
 use super::slip::SLIPS;
 use crate::field;
 

@@ -1,9 +1,10 @@
 //! Reading typed values against the field table, collecting every problem.
 
+use oak_acoustics::medium::Space;
 use oak_units::{Dimension, parse_quantity};
 
 use crate::field::Field;
-use crate::file::Typed;
+use crate::file::{RawSpace, Typed};
 use crate::problem::{Problem, ProblemKind, Range};
 
 /// Collects problems while values are read.
@@ -67,5 +68,14 @@ impl Reading {
 
     pub fn note(&mut self, place: &str, kind: ProblemKind) {
         self.problems.push(Problem::new(place, kind));
+    }
+}
+
+pub(super) fn space(raw: RawSpace) -> Space {
+    match raw {
+        RawSpace::Full => Space::Full,
+        RawSpace::Half => Space::Half,
+        RawSpace::Quarter => Space::Quarter,
+        RawSpace::Eighth => Space::Eighth,
     }
 }

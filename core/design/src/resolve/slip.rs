@@ -3,7 +3,7 @@
 use oak_acoustics::driver::Quantity;
 use oak_cabinetry::CONE_OF_FRAME;
 
-use super::driver::field_of;
+use super::sheet::field_of;
 use crate::field::{self, Field};
 
 /// How a value may have come about.

@@ -8,7 +8,9 @@ use oak_design::file::{
 };
 use oak_design::start::RawAsk;
 
-use super::{Bench, Change, Found, Turn, moved};
+use super::bench::{Bench, Change, Found, Turn};
+use super::moved;
+use super::trial::{Attempt, FoldChange, PortChange};
 use crate::check::Verdict;
 use crate::fitted::fitted;
 use crate::parameter::{Held, PARAMETERS, Parameter};
@@ -17,58 +19,6 @@ use crate::parameter::{Held, PARAMETERS, Parameter};
 const LADDER: [f64; 8] = [1.04, 1.1, 1.2, 1.35, 1.55, 1.8, 2.2, 2.8];
 /// Bisections between the last step that falls short and the first that fixes.
 const ROUNDS: usize = 7;
-
-/// One thing to try.
-pub(super) enum Attempt {
-    /// A parameter upwards or downwards.
-    Turn(&'static Parameter, bool),
-    /// Two parameters together, each with the direction in which it is turned.
-    Both([(&'static Parameter, bool); 2]),
-    /// Twice as many drivers, wired.
-    Drivers { series: bool },
-    /// Another kind of cabinet around the same drivers.
-    Family(RawFamily),
-    /// The box in other sizes.
-    Sizes,
-    /// The drivers in another board.
-    Face(RawFace),
-    /// The port built another way.
-    Port(PortChange),
-    /// The way of a line or horn folded otherwise.
-    Fold(FoldChange),
-    /// Something mounted elsewhere, or built a little otherwise: what is said of it, the design, and how much is changed.
-    Mounted(String, Box<RawDesign>, f64),
-    /// Half as many drivers, of those in series or in parallel.
-    Fewer { series: bool },
-    /// A brief with more power.
-    Power,
-    /// A brief with more cabinets.
-    Cabinets,
-    /// A brief that asks less.
-    Loudness,
-    /// A brief that is content with what is reached.
-    Less,
-}
-
-/// How a port may be built otherwise.
-#[derive(Debug, Clone, Copy)]
-pub(super) enum PortChange {
-    /// With so many turns.
-    Turns(u32),
-    /// As a slot along the floor between the sides, with so many turns.
-    Slot(u32),
-    /// Out of another board.
-    Face(RawFace),
-}
-
-/// How a way may be folded otherwise.
-#[derive(Debug, Clone, Copy)]
-pub(super) enum FoldChange {
-    /// So often.
-    Times(u32),
-    /// So often, with its channels the other way: behind each other instead of below, or below instead of behind.
-    Turned(u32),
-}
 
 /// Boards that drivers are moved to.
 const DRIVER_FACES: [RawFace; 4] = [RawFace::Front, RawFace::Top, RawFace::Bottom, RawFace::Left];

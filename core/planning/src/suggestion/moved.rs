@@ -8,8 +8,8 @@ use oak_design::file::{
     RawBody, RawDesign, RawEnd, RawFace, RawMaterial, RawPlace, RawPortBuild, RawPortSection,
 };
 
-use super::Bench;
-use super::attempt::Attempt;
+use super::bench::Bench;
+use super::trial::Attempt;
 
 /// Where a brace or a driver is tried, as shares of what there is.
 const PLACES: [f64; 6] = [0.38, 0.62, 0.3, 0.7, 0.22, 0.78];

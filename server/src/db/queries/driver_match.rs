@@ -10,31 +10,31 @@ use uuid::Uuid;
 
 use super::job;
 use crate::db::documents::{from_value, to_value};
+use crate::db::driver_match::{ID, Input, Tally};
 use crate::db::rows::{DriverMatch, DriverMatchPage, DriverMatchPoint, DriverMatchRow, Job};
 use crate::db::schema::{driver_match_rows, drivers};
 use crate::error::ApiError;
-use crate::jobs::{DRIVER_MATCH, DriverMatchInput, DriverMatchTally, Kind};
 
 /// A score that is all but rounding.
 const COMPLETE: f64 = 99.999;
 
 /// A job with what it was asked and has come to.
 pub fn of_job(job: Job) -> Result<DriverMatch, ApiError> {
-    let DriverMatchInput { brief, drivers } = from_value("what was looked for", job.input.clone())?;
+    let Input { brief, drivers } = from_value("what was looked for", job.input.clone())?;
     let tally = job.result.clone().map(|result| from_value("what was found", result)).transpose()?;
-    let DriverMatchTally { found, complete } = tally.unwrap_or_default();
+    let Tally { found, complete } = tally.unwrap_or_default();
     Ok(DriverMatch { job, brief, drivers, found, complete })
 }
 
 /// One job that looks for drivers.
 pub fn find(connection: &mut PgConnection, id: Uuid) -> Result<DriverMatch, ApiError> {
-    let job = job::lookup(connection, id)?.filter(|job| job.kind == DRIVER_MATCH.id());
+    let job = job::lookup(connection, id)?.filter(|job| job.kind == ID);
     of_job(job.ok_or(ApiError::NotFound { what: "driver match" })?)
 }
 
 /// The one of a build, if it has one.
 pub fn of_build(connection: &mut PgConnection, build: Uuid) -> Result<Option<DriverMatch>, ApiError> {
-    job::of_build(connection, DRIVER_MATCH.id(), build)?.map(of_job).transpose()
+    job::of_build(connection, ID, build)?.map(of_job).transpose()
 }
 
 /// The drivers that were in the library when a job was started, whatever has become of it since.

@@ -7,6 +7,7 @@ use diesel::prelude::*;
 use serde_json::Value;
 use uuid::Uuid;
 
+use crate::db::driver_match;
 use crate::db::rows::{Job, JobState};
 use crate::db::schema::{builds, jobs};
 use crate::error::ApiError;
@@ -43,7 +44,7 @@ impl Row {
         };
         Job {
             id: self.id,
-            name: crate::jobs::kind(&self.kind).map_or("Unknown work", |kind| kind.name()),
+            name: name_of(&self.kind).unwrap_or("Unknown work"),
             kind: self.kind,
             build: self.build_id,
             build_name,
@@ -109,7 +110,7 @@ pub fn replace(connection: &mut PgConnection, kind: &str, build: Uuid) -> Result
     let earlier = jobs::table.filter(jobs::kind.eq(kind)).filter(jobs::build_id.eq(build));
     let at_work = earlier.filter(jobs::finished_at.is_null()).filter(jobs::cancelled_at.is_null());
     if at_work.count().get_result::<i64>(connection)? > 0 {
-        let what = crate::jobs::kind(kind).map_or("such a job", |kind| kind.name());
+        let what = name_of(kind).unwrap_or("such a job");
         return Err(ApiError::AtWork { what });
     }
     diesel::delete(earlier).execute(connection)?;
@@ -224,4 +225,11 @@ pub fn fail(connection: &mut PgConnection, id: Uuid, why: &str) -> Result<(), Ap
         .set((jobs::failure.eq(why), jobs::finished_at.eq(now)))
         .execute(connection)?;
     Ok(())
+}
+
+/// What people call each kind of job.
+pub const NAMES: [(&str, &str); 1] = [(driver_match::ID, driver_match::NAME)];
+
+fn name_of(kind: &str) -> Option<&'static str> {
+    NAMES.into_iter().find(|(id, _)| *id == kind).map(|(_, name)| name)
 }

@@ -1,10 +1,10 @@
 use actix_web::{HttpRequest, HttpResponse, delete, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db;
 use crate::db::queries::build;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::tag;
 
 /// Puts a build away. It can be restored.

@@ -1,10 +1,10 @@
 use actix_web::{get, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::variant;
 use crate::db::{self, rows};
 use crate::error::ApiError;
+use crate::state::State;
 
 /// The variants of a build that were put away, the latest first.
 #[utoipa::path(operation_id = "listArchivedVariants", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = Vec<rows::Variant>)))]

@@ -4,9 +4,9 @@ use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::variant;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::{body, db};
 
 /// Variants in the order in which they shall stand.

@@ -3,10 +3,10 @@ use actix_web::{HttpRequest, HttpResponse, put, web};
 use uuid::Uuid;
 
 use super::create::BuildText;
-use crate::app::State;
 use crate::db::queries::build;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::{body, tag};
 
 /// Changes the name, the notes and the brief of a build.

@@ -4,10 +4,10 @@ use oak_design::file::{BUILD_FORMAT, RawBrief, RawBuild, VERSION};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
-use crate::app::State;
 use crate::db::queries::build;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::{body, tag};
 
 /// Name, notes and brief of a build.

@@ -2,11 +2,11 @@ use actix_web::{HttpResponse, get, web};
 use oak_design::file::{BUILD_FORMAT, RawBuild, VERSION};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db;
 use crate::db::queries::build;
 use crate::error::ApiError;
-use crate::routes::download_json;
+use crate::routes::download::download_json;
+use crate::state::State;
 
 /// A build with its variants as a build file.
 #[utoipa::path(operation_id = "exportBuild", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = RawBuild)))]

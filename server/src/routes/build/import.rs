@@ -2,10 +2,10 @@ use actix_web::web::Payload;
 use actix_web::{HttpRequest, HttpResponse, post, web};
 use oak_design::file::{RawBuild, open_build};
 
-use crate::app::State;
 use crate::db::queries::build;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::{body, tag};
 
 /// Adds a build with its variants from a build file, whole or not at all.

@@ -2,10 +2,10 @@ use actix_web::{get, web};
 use serde::Deserialize;
 use utoipa::IntoParams;
 
-use crate::app::State;
 use crate::db::queries::build;
 use crate::db::{self, rows};
 use crate::error::ApiError;
+use crate::state::State;
 
 /// Which builds are meant.
 #[derive(Debug, Deserialize, IntoParams)]

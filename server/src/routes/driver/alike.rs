@@ -2,11 +2,11 @@ use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, post};
 use oak_design::file::RawDriver;
 
-use crate::app::State;
 use crate::body;
 use crate::db::queries::library::Holding;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// Drivers of the library that are much like one: the same name and maker, or the same values.
 #[utoipa::path(operation_id = "findAlikeDrivers", tag = "drivers", request_body = RawDriver, responses(

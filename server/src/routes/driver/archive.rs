@@ -1,10 +1,10 @@
 use actix_web::{HttpRequest, HttpResponse, delete, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db;
 use crate::db::queries::driver;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::tag;
 
 /// Takes a driver out of the library. It can be restored.

@@ -3,10 +3,10 @@ use actix_web::{HttpRequest, HttpResponse, put, web};
 use oak_design::file::{RawDriver, open_driver};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::driver;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::{body, tag};
 
 /// Changes a driver in the library; variants keep the copy they were made with.

@@ -2,10 +2,10 @@ use actix_web::web::Payload;
 use actix_web::{HttpRequest, HttpResponse, post, web};
 use oak_design::file::{RawDriver, open_driver};
 
-use crate::app::State;
 use crate::db::queries::driver;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::{body, tag};
 
 /// Adds a driver to the library from a driver file.

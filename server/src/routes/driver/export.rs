@@ -3,11 +3,11 @@ use oak_design::exchange::write_driver_table;
 use oak_design::file::RawDriver;
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db;
 use crate::db::queries::driver;
 use crate::error::ApiError;
-use crate::routes::{download, download_json};
+use crate::routes::download::{download, download_json};
+use crate::state::State;
 
 /// All drivers as a table that can be imported again.
 #[utoipa::path(operation_id = "exportDriversAsTable", tag = "drivers", responses((status = 200, body = String, content_type = "text/csv")))]

@@ -5,11 +5,11 @@ use oak_design::file::read_json;
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
-use crate::app::State;
 use crate::body;
 use crate::db;
 use crate::db::queries::{driver, library};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// What becomes of a file.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Deserialize, ToSchema)]

@@ -1,9 +1,9 @@
 use actix_web::{get, web};
 
-use crate::app::State;
 use crate::db::queries::library::{self, Wanted};
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// A page of the library: searched, filtered and sorted.
 #[utoipa::path(operation_id = "listDrivers", tag = "drivers", params(Wanted), responses(

@@ -4,10 +4,10 @@ use oak_design::file::{RawDesign, RawFamily};
 use oak_planning::driver_match::DriverMatch;
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db;
 use crate::db::queries::{driver, driver_match};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// A cabinet that was found, as a whole design with the amplifier and the space of the brief.
 #[utoipa::path(operation_id = "readMatchedDesign", tag = "driver_matches", params(

@@ -2,10 +2,10 @@ use actix_web::web::Json;
 use actix_web::{get, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::driver_match;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// Everything that came of one driver: its cabinets, and why there is none of some kinds.
 #[utoipa::path(operation_id = "readDriverMatchOfDriver", tag = "driver_matches", params(("id" = Uuid, Path), ("driver" = Uuid, Path)), responses(

@@ -2,10 +2,10 @@ use actix_web::web::Json;
 use actix_web::{get, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::driver_match;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// The newest driver match of a build; null where there has been none.
 #[utoipa::path(operation_id = "readDriverMatchOfBuild", tag = "driver_matches", params(("id" = Uuid, Path)), responses(

@@ -2,10 +2,10 @@ use actix_web::web::Json;
 use actix_web::{get, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::driver_match;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// Points that are shown besides those that no other beats.
 const BESIDES: usize = 300;

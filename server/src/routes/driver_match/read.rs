@@ -5,10 +5,10 @@ use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::driver_match;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// Most rows of one answer.
 const MOST: i64 = 200;

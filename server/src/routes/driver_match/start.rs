@@ -6,13 +6,14 @@ use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::body;
 use crate::db::documents::to_value;
+use crate::db::driver_match::Input;
 use crate::db::queries::driver_match;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
-use crate::jobs::{self, DRIVER_MATCH, DriverMatchInput};
+use crate::jobs::{self, DRIVER_MATCH};
+use crate::state::State;
 
 /// What is looked for.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -46,7 +47,7 @@ pub async fn start(
 ) -> Result<HttpResponse, ApiError> {
     let DriverMatchAsk { brief, drivers } = body::json(&request, payload).await?;
     DriverMatch::new(&brief, drivers)?;
-    let input = to_value(&DriverMatchInput { brief, drivers })?;
+    let input = to_value(&Input { brief, drivers })?;
     let started = db::run(&state.pool, move |connection| {
         driver_match::of_job(jobs::start(connection, &DRIVER_MATCH, *id, &input)?)
     });

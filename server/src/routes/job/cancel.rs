@@ -2,10 +2,10 @@ use actix_web::web::Json;
 use actix_web::{post, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 use crate::jobs;
+use crate::state::State;
 
 /// Cancels a job; what it has come to stays. One that has ended stays as it is.
 #[utoipa::path(operation_id = "cancelJob", tag = "jobs", params(("id" = Uuid, Path)), responses(

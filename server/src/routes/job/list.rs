@@ -1,10 +1,10 @@
 use actix_web::web::Json;
 use actix_web::{get, web};
 
-use crate::app::State;
 use crate::db::queries::job;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// All jobs, the newest first; at most 200.
 #[utoipa::path(operation_id = "listJobs", tag = "jobs", responses(

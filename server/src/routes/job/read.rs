@@ -2,10 +2,10 @@ use actix_web::web::Json;
 use actix_web::{get, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::job;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 
 /// How a job stands.
 #[utoipa::path(operation_id = "readJob", tag = "jobs", params(("id" = Uuid, Path)), responses(

@@ -1,10 +1,10 @@
 use actix_web::{HttpRequest, HttpResponse, delete, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db;
 use crate::db::queries::variant;
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::tag;
 
 /// Puts a variant away. It can be restored.

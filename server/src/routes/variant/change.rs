@@ -3,10 +3,10 @@ use actix_web::{HttpRequest, HttpResponse, put, web};
 use oak_design::file::{RawDesign, open_design};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::variant;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::{body, tag};
 
 /// Keeps a new revision of a variant; earlier ones stay. A write based on an older revision is refused.

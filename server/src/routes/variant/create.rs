@@ -3,10 +3,10 @@ use actix_web::{HttpRequest, HttpResponse, post, web};
 use oak_design::file::{RawDesign, open_design};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::variant;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
+use crate::state::State;
 use crate::{body, tag};
 
 /// Adds a variant to a build from a design file.

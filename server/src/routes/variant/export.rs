@@ -5,12 +5,12 @@ use oak_design::file::RawDesign;
 use oak_design::report::compute;
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db;
 use crate::db::queries::{build, variant};
 use crate::error::ApiError;
+use crate::routes::download::{download, download_json};
 use crate::routes::simulate::Span;
-use crate::routes::{download, download_json};
+use crate::state::State;
 
 /// A variant as a design file.
 #[utoipa::path(operation_id = "exportVariant", tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = RawDesign)))]

@@ -1,10 +1,10 @@
 use actix_web::{HttpResponse, get, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::variant;
 use crate::db::{self, rows};
 use crate::error::ApiError;
+use crate::state::State;
 use crate::tag;
 
 /// One variant at its newest revision.

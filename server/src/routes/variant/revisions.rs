@@ -1,10 +1,10 @@
 use actix_web::{get, web};
 use uuid::Uuid;
 
-use crate::app::State;
 use crate::db::queries::variant;
 use crate::db::{self, rows};
 use crate::error::ApiError;
+use crate::state::State;
 
 /// Every kept state of a variant, newest first.
 #[utoipa::path(operation_id = "listRevisions", tag = "variants", params(("id" = Uuid, Path)), responses((status = 200, body = Vec<rows::Revision>)))]

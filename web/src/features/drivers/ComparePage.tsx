@@ -9,7 +9,7 @@ import { LanesMenu } from '../../lanes/LanesMenu';
 import type { Trace } from '../../lanes/trace';
 import { FAMILIES, type Family } from '../../model/families';
 import { markAt } from '../../model/mark';
-import { fieldAt } from '../../model/units';
+import { fieldAt, hertz } from '../../model/units';
 import { Choice } from '../../ui/Choice';
 import { LineSample, MarkGlyph } from '../../ui/MarkGlyph';
 import { Message } from '../../ui/Message';
@@ -17,7 +17,6 @@ import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';
 import { Shell } from '../shell/Shell';
 import { useTheme } from '../shell/theme';
-import { hertz } from '../workbench/figures';
 
 /** Two to six drivers with all else equal. */
 export function ComparePage() {

@@ -1,8 +1,8 @@
 import type { DriverMatchRow, Found } from '../../api/types';
 import { type Family, familyEntry } from '../../model/families';
+import { hertz } from '../../model/units';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
-import { hertz } from '../workbench/figures';
 import type { Chosen } from './FindPage';
 
 interface Props {

@@ -1,10 +1,10 @@
 import { useOutcomes } from '../../api/queries';
 import type { DriverMatch } from '../../api/types';
 import { type Family, familyEntry } from '../../model/families';
+import { hertz } from '../../model/units';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
-import { hertz } from '../workbench/figures';
 import type { Chosen } from './FindPage';
 import { litres, percent } from './FoundTable';
 

@@ -4,7 +4,7 @@ import { conditionsOf } from '../../model/conditions';
 import { differences, nameOf } from '../../model/differences';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
-import { significant } from '../../model/units';
+import { hertz, significant } from '../../model/units';
 import type { Bench, OnBench } from '../../model/workbench';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
@@ -12,7 +12,6 @@ import { MarkGlyph } from '../../ui/MarkGlyph';
 import { usePreferences } from '../../ui/observed';
 import { Scroll } from '../../ui/Scroll';
 import { Term } from '../../ui/Term';
-import { hertz } from './figures';
 
 interface Props {
   bench: Bench;

@@ -1,10 +1,9 @@
 import { Popover } from 'radix-ui';
 import type { FieldError, Report } from '../../api/types';
-import { fieldAt } from '../../model/units';
+import { fieldAt, hertz } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
 import type { Target } from '../../section/scene';
 import { HelpText } from '../../ui/HelpText';
-import { hertz } from './figures';
 import { groupsOf, type Row } from './groups';
 import { Value } from './ValueTapes';
 

@@ -7,7 +7,7 @@ import type { RawDesign, Report } from '../../api/types';
 import { familyEntry, hasTwoChambers } from '../../model/families';
 import { markAt } from '../../model/mark';
 import { inWords, measure, unitOf } from '../../model/preferences';
-import { fieldAt, significant } from '../../model/units';
+import { fieldAt, hertz, significant } from '../../model/units';
 import type { Bench, OnBench, Workbench } from '../../model/workbench';
 import { Silhouette } from '../../section/Silhouette';
 import { Icon } from '../../ui/Icon';
@@ -17,7 +17,6 @@ import { Message } from '../../ui/Message';
 import { usePreferences } from '../../ui/observed';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { importDesign } from './design_file';
-import { hertz } from './figures';
 
 interface Props {
   workbench: Workbench;

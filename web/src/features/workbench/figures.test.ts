@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Check } from '../../api/types';
+import { hertz } from '../../model/units';
 import { report, sealedReport, withFigures } from '../../testing/report';
-import { chips, hertz, strip } from './figures';
+import { chips, strip } from './figures';
 
 const chip = (id: string, of = report) => chips(of).find((one) => one.id === id);
 

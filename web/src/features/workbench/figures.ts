@@ -3,7 +3,7 @@
 import type { Check, Report } from '../../api/types';
 import { FLARED, STRAIGHT } from '../../lanes/lane';
 import { noteAt } from '../../model/notes';
-import { significant } from '../../model/units';
+import { hertz, significant } from '../../model/units';
 
 export type Verdict = 'met' | 'careful' | 'short' | 'plain';
 
@@ -14,10 +14,6 @@ export interface Chip {
   verdict: Verdict;
   words: string;
   meaning: string;
-}
-
-export function hertz(value: number | null | undefined, digits = 3): string {
-  return value ? `${significant(value, digits)} Hz` : '–';
 }
 
 /** The strip above the lanes: what there is, whatever the kind of cabinet. */

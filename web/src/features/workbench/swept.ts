@@ -2,8 +2,7 @@
 
 import type { Sweep, SweepStep } from '../../api/types';
 import { inWords } from '../../model/preferences';
-import { significant } from '../../model/units';
-import { hertz } from './figures';
+import { hertz, significant } from '../../model/units';
 
 type Outcome = NonNullable<SweepStep['outcome']>;
 
