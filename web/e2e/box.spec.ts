@@ -97,9 +97,9 @@ test('a line is folded into its box: other folds, other corners, and a board pul
   const id = await openBox(page, server, 'Pit organ');
   await page.getByRole('button', { name: 'Work on Pedal line' }).click();
   await tab(page, 'Driver and ports');
-  const fold = page.getByRole('region', { name: 'The folded way' });
+  const fold = page.getByRole('region', { name: 'The folded path' });
   await expect(fold).toContainText(/moves the tuning from 30\.\d to 30\.\d Hz/);
-  await expect(fold.getByRole('img')).toHaveAccessibleName(/^Area along the way, from 1\d\d\d cm/);
+  await expect(fold.getByRole('img')).toHaveAccessibleName(/^Area along the path, from 1\d\d\d cm/);
   await expect(page.getByRole('button', { name: 'Fold board 2' }).first()).toBeVisible();
   await fold.getByRole('button', { name: 'Fold it 1 times' }).click();
   await expect(page.getByRole('button', { name: 'Fold board 2' })).toHaveCount(0);

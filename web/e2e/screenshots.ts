@@ -68,7 +68,7 @@ for (const theme of ['light', 'dark'] as const) {
       await shoot('workbench-horn');
       await page.getByRole('link', { name: 'Box' }).click();
       await page.getByRole('tab', { name: 'Driver and ports' }).click();
-      await expect(page.getByRole('region', { name: 'The folded way' })).toContainText('Built so');
+      await expect(page.getByRole('region', { name: 'The folded path' })).toContainText('Built so');
       await page.waitForTimeout(500);
       await shoot('fold');
       await openBuild(page, server, nook?.id ?? '');

@@ -54,7 +54,7 @@ describe('every stage', () => {
   it('is untouched, in hand or done by what the build is', () => {
     expect(new Set(Object.values(progress(NOTHING)))).toEqual(new Set(['untouched']));
     const begun = { brief: { loudness: '90 dB' }, design: slot, checks: [check('loudness', 'short')] };
-    expect(progress(begun)).toMatchObject({ brief: 'in hand', driver: 'done', curves: 'in hand' });
+    expect(progress(begun)).toMatchObject({ brief: 'in progress', driver: 'done', curves: 'in progress' });
     const { body: _, ...bare } = slot;
     expect(progress({ ...begun, design: bare })).toMatchObject({ box: 'untouched' });
     const body = { ...slot.body, width: '400 mm', height: '500 mm', depth: '300 mm' };
@@ -73,9 +73,9 @@ describe('the bar of stages', () => {
 
   it('says where one is, how each stands, and what is best done next', () => {
     bar({ brief: { lowest: '30 Hz' }, design: slot, checks: [check('loudness', 'short')] });
-    const here = screen.getByRole('link', { name: 'Curves, in hand' });
+    const here = screen.getByRole('link', { name: 'Curves, in progress' });
     expect(here.getAttribute('aria-current')).toBe('page');
-    expect(here.title).toBe('Curves: in hand. Next: Loudness, clean: 5.0 dB short.');
+    expect(here.title).toBe('Curves: in progress. Next: Loudness, clean: 5.0 dB short.');
     expect(screen.getByRole('button', { name: 'Brief, done' }).title).toBe('Brief: done.');
   });
 

@@ -60,11 +60,11 @@ pub enum BuildError {
     #[error("a partition for two chambers needs a plain shape: a box, a wedge, a prism or a pipe")]
     NotDivisible,
     /// A way in anything but a plain box.
-    #[error("a way is folded between six boards at right angles; choose a plain box")]
+    #[error("a line or horn is folded between six boards at right angles; choose a plain box")]
     NotFoldable,
     /// Fold boards fill all of it.
     #[error(
-        "the boards between the channels leave no way that can be built; make the box larger or the folds fewer"
+        "the boards between the channels leave no path that can be built; make the box larger or the folds fewer"
     )]
     NoFold,
 }

@@ -246,16 +246,16 @@ impl fmt::Display for Finding {
             ),
             Self::NoSeat => write!(
                 f,
-                "The driver sits in a board between two channels, but where its rear is to speak into the way there is none: another \
-                 number of folds, or another place along the way, gives it one."
+                "The driver sits in a board between two channels, but where its rear is to open into the path there is none: another \
+                 number of folds, or another place along the path, gives it one."
             ),
             Self::WrongChannel { wanted, found } => write!(
                 f,
-                "The front of the driver would speak into the way {found:.2} m along instead of {wanted:.2} m: with so many folds \
+                "The front of the driver would open into the path {found:.2} m along instead of {wanted:.2} m: with so many folds \
                  other channels lie on the two sides of its board. One fold brings the mouth beside the throat."
             ),
             Self::Apart { what } => {
-                write!(f, "The {what} is not part of the fold: give it its own room beside the way.")
+                write!(f, "The {what} is not part of the fold: give it its own room beside the path.")
             }
             Self::PanelTooSmall { needs, has } => write!(
                 f,

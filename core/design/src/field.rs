@@ -86,7 +86,7 @@ fields! {
     MMS = "driver.mms", "Mms", Mass, "g", 1e-4, 5.0, "Everything that moves, with the air that moves along.";
     BL = "driver.bl", "Bl", ForceFactor, "T m", 0.05, 500.0, "Strength of the motor: force per ampere.";
     SD = "driver.sd", "Sd", Area, "cm2", 1e-4, 0.5, "Area of the cone that pushes air, with half the surround.";
-    XMAX = "driver.xmax", "Xmax", Length, "mm", 1e-4, 0.1, "How far the cone moves one way before the motor lets go.";
+    XMAX = "driver.xmax", "Xmax", Length, "mm", 1e-4, 0.1, "How far the cone moves one way before the motor loses control.";
     PE = "driver.pe", "Pe", Power, "W", 0.1, 20_000.0, "Power the coil can turn to heat all day.";
     L2 = "driver.l2", "L2", Inductance, "mH", 0.0, 0.1, "Second part of the coil's inductance, the one that eddy currents in the pole shunt. Counts together with R2.";
     R2 = "driver.r2", "R2", Resistance, "ohm", 0.01, 1000.0, "Eddy currents in the pole, as a resistance across L2.";
@@ -104,8 +104,8 @@ fields! {
     PORTED_TUNING = "driver.ported_tuning", "at Fb", Frequency, "Hz", 5.0, 500.0, "Tuning of the ported box that its maker recommends.";
     LEVEL_1W = "driver.level_1w", "1 W", Level, "dB", 40.0, 130.0, "Printed sensitivity for 1 W at 1 m. Only compared with what the other values give.";
     LEVEL_2V83 = "driver.level_2v83", "2.83 V", Level, "dB", 40.0, 130.0, "Printed sensitivity for 2.83 V at 1 m. Only compared with what the other values give.";
-    PRICE = "driver.price", "Price", Number, "", 0.0, 1e6, "What one costs, in the money you reckon in.";
-    ON_HAND = "driver.on_hand", "In stock", Number, "", 0.0, 10_000.0, "How many lie on the shelf.";
+    PRICE = "driver.price", "Price", Number, "", 0.0, 1e6, "What one costs, in your currency.";
+    ON_HAND = "driver.on_hand", "In stock", Number, "", 0.0, 10_000.0, "How many you have in stock.";
     ADDED_MASS = "driver_array.added_mass", "Added mass", Mass, "g", 0.0, 2.0, "Mass glued to each cone. Lowers Fs, raises Qts and costs level.";
     BREAK_IN = "driver_array.break_in", "Break-in", Fraction, "%", 0.0, 1.0, "How much softer the suspension has become by playing; 10 to 20 % is usual.";
     COIL_TEMPERATURE = "driver_array.coil_temperature", "Coil", Temperature, "degC", -20.0, 300.0, "Temperature of the voice coil at work. A hot coil resists more: less level, higher Qts.";
@@ -146,7 +146,7 @@ fields! {
     FILL_DENSITY = "enclosure.passage.segments.fill_density", "Fill", Density, "kg/m3", 0.5, 200.0, "Fill in this stretch, mass over volume. 8 is loose, 20 well filled.";
     FILL_SHARE = "enclosure.passage.segments.fill_share", "Across", Fraction, "%", 0.01, 1.0, "How much of the section the fill takes: all of it, or less where it lines walls. A lining of 30 mm on one side of a passage 120 mm high is 25 %.";
     FILL_RESISTIVITY = "enclosure.passage.segments.fill_resistivity", "Resistivity", FlowResistivity, "Pa s/m2", 10.0, 2e5, "How much the fill resists a steady flow. Found from the density of polyester where absent.";
-    DRIVER_AT = "enclosure.passage.driver_at", "Driver at", Length, "m", 0.0, 20.0, "Where the drivers sit along the way, from its closed end. A fifth to a third hushes the next odd mode.";
+    DRIVER_AT = "enclosure.passage.driver_at", "Driver at", Length, "m", 0.0, 20.0, "Where the drivers sit along the path, from its closed end. A fifth to a third quiets the next odd mode.";
     FRONT_AT = "enclosure.passage.front_at", "Front at", Length, "m", 0.01, 20.0, "Where the other side of the drivers speaks into the horn, from its throat.";
     COUPLING = "enclosure.passage.chamber", "Coupling", Volume, "l", 1e-4, 10.0, "Air between the drivers and the line. It takes the upper end away from the line.";
     MOUTH_PATH = "enclosure.passage.path", "Extra path", Length, "m", 0.0, 20.0, "How much farther the mouth has to the listener than the cone.";
@@ -193,9 +193,9 @@ fields! {
     LAYER_THICKNESS = "body.fills.thickness", "Thick", Length, "mm", 0.001, 3.0, "How thick this layer of fill is.";
     LAYER_DENSITY = "body.fills.density", "Density", Density, "kg/m3", 0.5, 200.0, "Fill in this layer, mass over volume. 10 is loose, 30 firm, 60 and more a board.";
     LAYER_RESISTIVITY = "body.fills.resistivity", "Resistivity", FlowResistivity, "Pa s/m2", 10.0, 2e5, "How much the fill resists a steady flow. Found from the density of polyester where absent.";
-    FOLDS = "body.fold.folds", "Folds", Number, "", 0.0, 12.0, "How often the way turns back in its box.";
+    FOLDS = "body.fold.folds", "Folds", Number, "", 0.0, 12.0, "How often the path turns back in its box.";
     FOLD_THICKNESS = "body.fold.thickness", "Boards between", Length, "mm", 0.001, 0.1, "Thickness of the boards between the channels.";
-    FOLD_AT = "body.fold.panels.at", "At", Length, "mm", 0.0, 8.0, "Middle of this board from the top, or of upright ones from the front, of the way's room.";
+    FOLD_AT = "body.fold.panels.at", "At", Length, "mm", 0.0, 8.0, "Middle of this board from the top, or of upright ones from the front, of the path's room.";
     AMPLIFIER_POWER = "signal.amplifier.power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into the nominal load.";
     AMPLIFIER_VOLTAGE = "signal.amplifier.voltage", "Amplifier", Voltage, "V", 0.1, 500.0, "Highest voltage of the amplifier, RMS of a sine.";
     AMPLIFIER_CURRENT = "signal.amplifier.current", "Current", Current, "A", 0.1, 500.0, "Highest current of the amplifier, RMS of a sine.";
@@ -212,7 +212,7 @@ fields! {
     BRIEF_WEIGHT = "brief.weight", "Weight", Mass, "kg", 0.5, 1000.0, "Most that the finished cabinet may weigh, with its drivers.";
     BRIEF_FREE = "brief.volume", "Outside volume", Volume, "l", 1e-3, 20.0, "Most that the whole cabinet may take up.";
     BRIEF_CABINETS = "brief.cabinets", "Cabinets", Number, "", 1.0, 16.0, "How many equal ones stand close together, each with such an amplifier: a pair, a stack. Sizes and weight are those of one, loudness and cost those of all.";
-    BRIEF_BUDGET = "brief.budget", "Budget", Number, "", 0.0, 1e6, "What drivers, radiators, ports and boards may cost in all, in the money you reckon in.";
+    BRIEF_BUDGET = "brief.budget", "Budget", Number, "", 0.0, 1e6, "What drivers, radiators, ports and boards may cost in all, in your currency.";
     BRIEF_POWER = "brief.amplifier_power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into its load.";
     BRIEF_LOAD = "brief.amplifier_load", "Minimum load", Resistance, "ohm", 0.5, 64.0, "The lowest impedance that the amplifier stands.";
     BRIEF_CROSSOVER = "brief.crossover", "Crossover", Frequency, "Hz", 20.0, 1000.0, "Where the other loudspeakers take over.";

@@ -138,7 +138,7 @@ pub enum ProblemKind {
     },
     /// A place beyond the end of the way.
     BeyondEnd {
-        /// Length of the way, m.
+        /// Length of the path, m.
         length: f64,
     },
     /// A place before another that must come first.
@@ -299,7 +299,7 @@ impl fmt::Display for ProblemKind {
             Self::BeyondEnd { length } => {
                 write!(
                     f,
-                    "must lie before the end of the way, which is {} long",
+                    "must lie before the end of the path, which is {} long",
                     field::DRIVER_AT.write(*length)
                 )
             }

@@ -458,7 +458,7 @@ fn way(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
         id: "way",
         name: "Line or horn",
         result: format!("{} m", oak_units::significant(facts.length, 3)),
-        formula: "c/4L without taper; cut-off of an exponential way m c/4π, m = ln(end/begin)/L",
+        formula: "c/4L without taper; cut-off of an exponential path m c/4π, m = ln(end/begin)/L",
         inputs,
         source: "Cut into short slices, each solved exactly with friction and fill; cut-off after Keele 1977.",
     })

@@ -90,7 +90,7 @@ pub struct Tolerance {
     pub words: Vec<String>,
 }
 
-/// A figure as designed and as it comes out.
+/// A figure as designed and as built out.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Percentiles {
     /// As designed.

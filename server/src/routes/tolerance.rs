@@ -7,7 +7,7 @@ use crate::body;
 use crate::error::{ApiError, ProblemDocument};
 use crate::state::State;
 
-/// A design built many times with drivers and boards as they come.
+/// A design built many times with drivers and boards as built.
 #[utoipa::path(operation_id = "computeTolerance", tag = "workbench", request_body = RawTolerance, responses(
     (status = 200, body = Tolerance),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),

@@ -16,7 +16,7 @@ export const windows: Action[] = [
   action('driver', 'Choose another driver', 'alt+d'),
   action('family', 'Choose another kind of cabinet', 'alt+c'),
   action('sweep', 'What if: turn one value', 'alt+w'),
-  action('spread', 'How sure: drivers and boards as they come', 'alt+h'),
+  action('spread', 'How sure: drivers and boards as built', 'alt+h'),
   action('motion', 'Slow motion at the cursor', 'alt+m'),
   action('compare', 'Compare the variants', 'alt+x'),
   action('workings', 'All figures of the active variant, worked out', 'alt+q'),

@@ -770,7 +770,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A design built many times with drivers and boards as they come. */
+        /** A design built many times with drivers and boards as built. */
         post: operations["computeTolerance"];
         delete?: never;
         options?: never;
@@ -2469,7 +2469,7 @@ export interface components {
              */
             frequency: number;
         };
-        /** @description A figure as designed and as it comes out. */
+        /** @description A figure as designed and as built out. */
         Percentiles: {
             /**
              * Format: double

@@ -49,8 +49,8 @@ describe('units of a person', () => {
   it('reach every size of several, and what is said in large units', () => {
     preferences.set({ units: { length: 'in', mass: 'oz' } });
     expect(inWords('610 × 508 × 254 mm')).toBe('24 1/32 × 20 × 10 in');
-    expect(inWords('The way comes out 2.34 m long, 96 dB at 1 m, 90 dB at 2 m')).toBe(
-      'The way comes out 7.68 ft long, 96 dB at 1 m, 90 dB at 6.56 ft',
+    expect(inWords('The path comes out 2.34 m long, 96 dB at 1 m, 90 dB at 2 m')).toBe(
+      'The path comes out 7.68 ft long, 96 dB at 1 m, 90 dB at 6.56 ft',
     );
     expect(inWords('28.4 kg with its driver, 120 g more')).toBe('62.6 lb with its driver, 4.23 oz more');
     preferences.set({ units: { length: 'cm', mass: 'g' } });

@@ -183,7 +183,7 @@ export class Workbench extends Observable<Bench> {
     this.become(id, design, false);
   }
 
-  /** Puts a variant one place further on the shelf, or back, past those that are put away. */
+  /** Puts a variant one place further in stock, or back, past those that are put away. */
   move(id: string, by: 1 | -1): void {
     this.commit();
     const before = this.order;

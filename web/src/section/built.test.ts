@@ -78,7 +78,7 @@ test('what looks at the reader is a disc', () => {
   expect(kinds).not.toContain('driver');
 });
 
-test('a fold shows its boards, its mouth and the middle of the way, and its boards can be pulled', () => {
+test('a fold shows its boards, its mouth and the middle of the path, and its boards can be pulled', () => {
   const strokes = [
     stroke('fold board 1', square(0.02, 0.2, 0.25, 0.018)),
     stroke('fold board 1', [

@@ -113,7 +113,7 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
   };
 }
 
-/** The boards of a fold, its mouth, and the middle of the way. */
+/** The boards of a fold, its mouth, and the middle of the path. */
 function foldParts(
   strokes: BodyReport['drawings'][number]['strokes'],
   flat: (points: readonly Place[]) => Polygon,

@@ -237,7 +237,7 @@ export function baffle(subject: Subject): Scene {
   const half = open ? Math.max(round / 2, size.frame * 0.56) : size.frame * 1.1;
   const at: Rect = { x: 0, y: -half, width: WALL, height: 2 * half };
   const target = open
-    ? { path: 'enclosure.baffle_path', label: 'Baffle: edit the way round' }
+    ? { path: 'enclosure.baffle_path', label: 'Baffle: edit its path' }
     : { path: 'drive', label: 'Wall: edit the drive' };
   const deep = size.depth * 1.4;
   const parts: Part[] = [

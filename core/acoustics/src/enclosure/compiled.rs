@@ -146,9 +146,9 @@ pub enum CompileError {
         error: FlareError,
     },
     /// The drivers sit beyond the end of the way.
-    #[error("the way is only {length} m long")]
+    #[error("the path is only {length} m long")]
     BeyondEnd {
-        /// Length of the way, m.
+        /// Length of the path, m.
         length: f64,
         /// Whether it is the tap near the mouth.
         second: bool,
@@ -221,7 +221,7 @@ pub struct RadiatorTuning {
 /// What a line or horn comes to.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PassageFacts {
-    /// Length of the way, m.
+    /// Length of the path, m.
     pub length: f64,
     /// Air in it, m3.
     pub volume: f64,

@@ -42,7 +42,7 @@ fn open(ask: &Ask, lowest: f64) -> Result<Start, Refusal> {
     }
     let path = (ask.setting.air.speed / (6.0 * lowest)).clamp(0.1, 3.0);
     let reason = format!(
-        "A way round of {path:.2} m makes a dipole as loud as one face at {:.0} Hz, a sixth of a wave; below it loses 6 dB an octave.",
+        "An extra path of {path:.2} m makes a dipole as loud as one face at {:.0} Hz, a sixth of a wave; below it loses 6 dB an octave.",
         ask.setting.air.speed / (6.0 * path)
     );
     Ok(Start { enclosure: Enclosure::OpenBaffle(OpenBaffle { path }), reason })

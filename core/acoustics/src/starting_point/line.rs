@@ -34,7 +34,7 @@ static TAPERED: LineProfile = LineProfile {
     end: 0.75,
     driver_at: 0.25,
     filled: 0.35,
-    words: "From 1.5 Sd at the closed end to 0.75 Sd at the mouth, the driver a quarter of the way along to hush the third quarter-wave mode, the first 35 % filled with loose polyester of 12 kg/m3",
+    words: "From 1.5 Sd at the closed end to 0.75 Sd at the mouth, the driver a quarter of the way along to quiet the third quarter-wave mode, the first 35 % filled with loose polyester of 12 kg/m3",
 };
 static STRAIGHT: LineProfile = LineProfile {
     start: 1.2,

@@ -465,7 +465,7 @@ pub struct RawFold {
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct RawFoldPanel {
-    /// Its middle, from the top or the front of the way's room; found where absent.
+    /// Its middle, from the top or the front of the path's room; found where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub at: Option<Typed>,
 }

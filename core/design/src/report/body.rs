@@ -72,7 +72,7 @@ pub struct BodyReport {
     pub radiators: Option<RadiatorReport>,
     /// What fill does, by both methods.
     pub damping: Option<DampingReport>,
-    /// The folded way of a line or horn.
+    /// The folded path of a line or horn.
     pub fold: Option<FoldReport>,
     /// Side section, front, plan and boards apart.
     pub drawings: Vec<DrawingReport>,
@@ -355,7 +355,7 @@ fn remedy(panel: &Wall, crossover: f64) -> Option<String> {
             "a bracket or a strip on edge along the middle of its widest board, on the chamber's side"
         }
         Location::Fold(_) | Location::Closing => {
-            "a strip on edge between it and the next board, along the middle of the way"
+            "a strip on edge between it and the next board, along the middle of the path"
         }
     };
     let then = panel.supported()?;
@@ -385,8 +385,8 @@ fn chambers(cabinet: &Cabinet) -> Vec<ChamberReport> {
     let names: &[&'static str] = match (cabinet.chambers.len() > 1, cabinet.fold.is_some()) {
         (true, false) => &["Chamber behind", "Chamber before"],
         (false, false) => &["Box"],
-        (true, true) => &["Chamber", "Way"],
-        (false, true) => &["Way"],
+        (true, true) => &["Chamber", "Path"],
+        (false, true) => &["Path"],
     };
     cabinet
         .chambers

@@ -191,7 +191,7 @@ fn words(
     if missing.abs() > 0.01 * path.length() {
         let (by, other) = if missing > 0.0 { ("long", "less") } else { ("short", "more") };
         words.push(format!(
-            "The way comes out {:.0} mm too {by}: leave the size along its channels open, or fold it once {other}.",
+            "The path comes out {:.0} mm too {by}: leave the size along its channels open, or fold it once {other}.",
             missing.abs() * 1e3
         ));
     }

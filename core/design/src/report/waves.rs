@@ -59,7 +59,7 @@ pub(super) fn waves(
     if cabinet.fold.is_some() && cabinet.chambers.len() == 1 {
         return (
             Vec::new(),
-            "The way has no chamber: what resonates along it is in every curve already.".to_owned(),
+            "The path has no chamber: what resonates along it is in every curve already.".to_owned(),
         );
     }
     let chamber = &cabinet.chambers[0];

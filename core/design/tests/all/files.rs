@@ -349,14 +349,14 @@ fn what_is_wrong_with_any_family_is_named_at_its_place() {
         (
             json!({ "family": "line", "passage": way(metre.clone(), json!({ "driver_at": "1.2 m" })) }),
             "enclosure.passage.driver_at",
-            "must lie before the end of the way, which is 1 m long",
+            "must lie before the end of the path, which is 1 m long",
         ),
         (
             tapped("0.8 m", "0.5 m"),
             "enclosure.passage.front_at",
             "beyond the other side of the drivers at 0.8 m",
         ),
-        (tapped("0.2 m", "3 m"), "enclosure.passage.front_at", "must lie before the end of the way"),
+        (tapped("0.2 m", "3 m"), "enclosure.passage.front_at", "must lie before the end of the path"),
         (
             json!({ "family": "front_horn", "volume": "40 l", "passage": way(tractrix, json!({})) }),
             "enclosure.passage.segments[0].flare",

@@ -121,7 +121,7 @@ pub static PARAMETERS: [Parameter; 14] = [
     },
     Parameter {
         id: "line_length",
-        name: "Length of the way",
+        name: "Length of the path",
         field: &WAY_LENGTH,
         read: |held| Some(held.built.compiled.passage?.length),
         write: |raw, held, value| stretch(raw, held, value),
@@ -201,7 +201,7 @@ pub static PARAMETERS: [Parameter; 14] = [
     },
     Parameter {
         id: "line_fill",
-        name: "Fill along the way",
+        name: "Fill along the path",
         field: &field::FILL_DENSITY,
         read: |held| {
             let segments = &held.raw.enclosure.passage.as_ref().filter(|_| has_path(held))?.segments;

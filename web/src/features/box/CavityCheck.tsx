@@ -35,7 +35,7 @@ export function CavityCheck({ design }: Props) {
   const values = found && [found.lumped[curve], found.cavity[curve]];
   return (
     <section aria-label="Standing-wave check" className="flex flex-col gap-1.5">
-      <h3>Ring check</h3>
+      <h3>Standing-wave check</h3>
       <Message error={whole.error ?? quick.error} />
       {found && <p>{inWords(found.words)}</p>}
       <div className="flex flex-wrap items-center gap-2">

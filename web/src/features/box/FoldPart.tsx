@@ -42,8 +42,8 @@ export function FoldPart({ fold, ...editing }: Props) {
   const upright = raw.stack === 'upright';
   const [asked = 0, built = 0] = fold.length;
   return (
-    <section aria-label="The folded way" className="flex flex-col gap-2">
-      <h3>The folded way</h3>
+    <section aria-label="The folded path" className="flex flex-col gap-2">
+      <h3>The folded path</h3>
       <p>{inWords(fold.words)}</p>
       <Areas fold={fold} />
       <div className="grid gap-x-5 gap-y-1 sm:grid-cols-2">
@@ -74,7 +74,7 @@ export function FoldPart({ fold, ...editing }: Props) {
       <div className="flex flex-wrap items-center justify-between gap-2">
         <span>Opens at the</span>
         <Choice
-          label="Where the way opens"
+          label="Where the path opens"
           value={raw.mouth ?? (upright ? 'bottom' : 'front')}
           options={upright ? UPRIGHT_ENDS : LEVEL_ENDS}
           onChange={(mouth) => edit(withFold(design, { mouth }), 'mouth')}
@@ -104,7 +104,7 @@ export function FoldPart({ fold, ...editing }: Props) {
 
 const CHART = { width: 400, height: 116, left: 44, bottom: 20 };
 
-/** Area along the way: asked for, and as built. */
+/** Area along the path: asked for, and as built. */
 function Areas({ fold }: { fold: FoldReport }) {
   const { along, wanted, built, length } = fold;
   const most = Math.max(...wanted, ...built) * 1.06;
@@ -118,7 +118,7 @@ function Areas({ fold }: { fold: FoldReport }) {
       viewBox={`0 0 ${CHART.width} ${CHART.height}`}
       className="w-full max-w-[34rem]"
       role="img"
-      aria-label={`Area along the way, from ${square(wanted[0] ?? 0)} to ${square(wanted.at(-1) ?? 0)} as asked for, from ${square(built[0] ?? 0)} to ${square(built.at(-1) ?? 0)} as built`}
+      aria-label={`Area along the path, from ${square(wanted[0] ?? 0)} to ${square(wanted.at(-1) ?? 0)} as asked for, from ${square(built[0] ?? 0)} to ${square(built.at(-1) ?? 0)} as built`}
     >
       <path
         d={`M${CHART.left} 6V${CHART.height - CHART.bottom}H${CHART.width - 6}`}

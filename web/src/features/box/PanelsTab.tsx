@@ -18,7 +18,7 @@ interface Props extends Editing {
 
 const ALONG = [
   ['width', 'Upright, front to back'],
-  ['height', 'Level, like a shelf'],
+  ['height', 'Flat, like a shelf'],
   ['depth', 'Upright, side to side'],
 ] as const satisfies readonly (readonly [RawBrace['along'], string])[];
 

@@ -16,7 +16,7 @@ export const boxStage: Stage = {
     if (!design?.body) return 'untouched';
     const short = checks.some(({ id, verdict }) => OF_THE_BOX.includes(id) && verdict === 'short');
     const { width, height, depth } = design.body;
-    return !short && width && height && depth ? 'done' : 'in hand';
+    return !short && width && height && depth ? 'done' : 'in progress';
   },
   next({ design, checks }) {
     const short = checks.find(({ id, verdict }) => OF_THE_BOX.includes(id) && verdict === 'short');

@@ -6,7 +6,7 @@ export const briefStage: Stage = {
   command: 'Go to the brief',
   keys: 'alt+shift+r',
   opens: { window: 'brief' },
-  progress: ({ brief }) => (brief?.lowest ? 'done' : brief ? 'in hand' : 'untouched'),
+  progress: ({ brief }) => (brief?.lowest ? 'done' : brief ? 'in progress' : 'untouched'),
   next: ({ brief }) =>
     brief
       ? 'Say the lowest note that must be heard'

@@ -79,7 +79,7 @@ export function BuildsPage() {
           label="Which builds"
           value={shelf}
           options={[
-            ['present', 'In hand'],
+            ['present', 'Current'],
             ['archive', 'Archive'],
           ]}
           onChange={setShelf}

@@ -16,7 +16,7 @@ export const curvesStage: Stage = {
   progress({ design, checks }) {
     if (!design) return 'untouched';
     const own = checks.filter(({ id }) => !OF_THE_BOX.includes(id));
-    return own.length > 0 && own.every(({ verdict }) => verdict !== 'short') ? 'done' : 'in hand';
+    return own.length > 0 && own.every(({ verdict }) => verdict !== 'short') ? 'done' : 'in progress';
   },
   next({ checks }) {
     const short = checks.find(({ id, verdict }) => verdict === 'short' && !OF_THE_BOX.includes(id));

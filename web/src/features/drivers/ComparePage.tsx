@@ -160,7 +160,7 @@ const FIGURES: [string, (boxed: Boxed) => string][] = [
   ['Air, l', ({ volume }) => (volume == null ? '–' : (volume * 1e3).toFixed(volume < 0.01 ? 1 : 0))],
   ['F3', ({ f3 }) => hertz(f3)],
   ['2.83 V, dB', ({ level }) => level?.toFixed(1) ?? '–'],
-  ['Hump, dB', ({ peak }) => peak?.toFixed(1) ?? '–'],
+  ['Peak, dB', ({ peak }) => peak?.toFixed(1) ?? '–'],
   ['Clean at F3, dB', ({ clean }) => clean?.toFixed(1) ?? '–'],
   ['Minimum impedance, Ω', ({ impedance }) => impedance?.toFixed(1) ?? '–'],
 ];

@@ -65,7 +65,7 @@ export function DriverFilters({ wanted, tags, onChange, onClear }: Props) {
           checked={wanted.in_stock ?? false}
           onChange={(event) => onChange({ in_stock: event.target.checked })}
         />
-        on the shelf
+        in stock
       </label>
       <Popover.Root>
         <Popover.Trigger asChild>

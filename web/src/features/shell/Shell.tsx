@@ -1,14 +1,17 @@
-import { memo, type ReactNode, useEffect, useState } from 'react';
+import { lazy, memo, type ReactNode, Suspense, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import type { Action, CommandContext, Sheet } from '../../actions/action';
 import { pressed } from '../../actions/keys';
 import { Icon } from '../../ui/Icon';
-import { GlossarySheet } from './GlossarySheet';
-import { KeySheet } from './KeySheet';
-import { Palette } from './Palette';
 import { useActions } from './stages';
 import { switchTheme, useTheme } from './theme';
-import { UnitsSheet } from './UnitsSheet';
+
+const Palette = lazy(() => import('./Palette').then(({ Palette }) => ({ default: Palette })));
+const KeySheet = lazy(() => import('./KeySheet').then(({ KeySheet }) => ({ default: KeySheet })));
+const UnitsSheet = lazy(() => import('./UnitsSheet').then(({ UnitsSheet }) => ({ default: UnitsSheet })));
+const GlossarySheet = lazy(() =>
+  import('./GlossarySheet').then(({ GlossarySheet }) => ({ default: GlossarySheet })),
+);
 
 interface Props {
   title: string;
@@ -92,10 +95,12 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
       <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         {children}
       </main>
-      {sheet === 'keys' && <KeySheet onClose={close} />}
-      {sheet === 'units' && <UnitsSheet onClose={close} />}
-      {sheet === 'glossary' && <GlossarySheet onClose={close} />}
-      {sheet === 'palette' && <Palette context={context} onClose={close} />}
+      <Suspense fallback={null}>
+        {sheet === 'keys' && <KeySheet onClose={close} />}
+        {sheet === 'units' && <UnitsSheet onClose={close} />}
+        {sheet === 'glossary' && <GlossarySheet onClose={close} />}
+        {sheet === 'palette' && <Palette context={context} onClose={close} />}
+      </Suspense>
     </div>
   );
 }

@@ -11,7 +11,7 @@ interface Props {
   onOpen: (window: Window) => void;
 }
 
-const MARK: Record<Progress, string> = { untouched: '○', 'in hand': '◐', done: '●' };
+const MARK: Record<Progress, string> = { untouched: '○', 'in progress': '◐', done: '●' };
 const ITEM =
   'flex items-center gap-1.5 border-rule-line border-r px-2.5 py-1 font-medium last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px]';
 

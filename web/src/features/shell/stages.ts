@@ -37,7 +37,7 @@ export interface Work {
   checks: readonly Check[];
 }
 
-export type Progress = 'untouched' | 'in hand' | 'done';
+export type Progress = 'untouched' | 'in progress' | 'done';
 
 export interface Stage {
   id: string;

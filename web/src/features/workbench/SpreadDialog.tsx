@@ -28,7 +28,7 @@ const SPREADS: [Spread, string][] = [
   ['port_length', 'Port length'],
 ];
 
-/** A design built many times with drivers and boards as they come. */
+/** A design built many times with drivers and boards as built. */
 export function SpreadDialog({ design, conditions, mark, onClose }: Props) {
   const [spreads, setSpreads] = useState<RawSpreads>({});
   const asked = useTolerance({ design, spreads });
@@ -117,7 +117,7 @@ function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) 
         ))}
       </ul>
       <Chart
-        label="Level, dB at 1 m, as designed and as it comes"
+        label="Level, dB at 1 m, as designed and as built"
         frequency={percentiles.frequency}
         lines={[line]}
         band={percentiles}

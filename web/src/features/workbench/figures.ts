@@ -119,7 +119,7 @@ function way({ figures }: Report): Chip {
   const { length = 0, volume = 0, cutoff = null } = figures.passage ?? {};
   return {
     id: 'way',
-    name: 'Way, unrolled',
+    name: 'Path, unrolled',
     figure: `${significant(length, 3)} m`,
     verdict: 'plain',
     words: `${cutoff ? `cut-off ${hertz(cutoff)}, ` : ''}holds ${significant(volume * 1000, 3)} l`,
