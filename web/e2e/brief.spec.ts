@@ -69,3 +69,27 @@ test('a pair of cabinets is 6 dB louder and costs twice as much', async ({ page,
   await expect.poll(async () => (await number(/Loudness/)) - loud).toBeCloseTo(6, 0);
   await expect.poll(async () => Math.abs((await number(/Cost/)) - 2 * cost)).toBeLessThan(2);
 });
+
+test('a brief that was changed asks before it is thrown away, and Escape in a field leaves the field', async ({
+  page,
+  server,
+}) => {
+  const build = await server.makeBuild('Second look');
+  await openBuild(page, server, build.id);
+  await page.keyboard.press('Alt+b');
+  const dialog = page.getByRole('dialog', { name: 'The brief' });
+  const lowest = dialog.getByRole('textbox', { name: 'Lowest note' });
+  await lowest.fill('31 Hz');
+  await lowest.press('Enter');
+  await lowest.press('Escape');
+  await expect(lowest).not.toBeFocused();
+  await expect(dialog).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(dialog.getByRole('alert')).toContainText('not saved yet');
+  await dialog.getByRole('button', { name: 'Keep editing' }).click();
+  await expect(lowest).toHaveValue('31 Hz');
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await dialog.getByRole('button', { name: 'Discard' }).click();
+  await expect(dialog).toBeHidden();
+  expect((await server.open(build.id)).brief?.lowest ?? null).not.toBe('31 Hz');
+});

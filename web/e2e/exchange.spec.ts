@@ -139,4 +139,18 @@ test('a build file comes in, and a build is archived and brought back', async ({
   await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(1);
+  // The message goes; the archive stays.
+  await page.getByRole('button', { name: 'Archive Loft organ' }).click();
+  await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(0);
+  await page
+    .getByRole('radio', { name: 'Archive' })
+    .or(page.getByRole('button', { name: 'Archive', exact: true }))
+    .click();
+  await page.getByRole('button', { name: 'Bring Loft organ back' }).click();
+  await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(0);
+  await page
+    .getByRole('radio', { name: 'Current' })
+    .or(page.getByRole('button', { name: 'Current' }))
+    .click();
+  await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(1);
 });

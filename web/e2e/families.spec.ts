@@ -124,7 +124,7 @@ test('a starting point that does not work says why, and what was there comes bac
   await dialog.getByRole('button', { name: 'Use Flattest here' }).click();
   await expect(figure(page, 'qtc')).toContainText('0.707');
   await choose(page, 'ported');
-  await dialog.getByRole('button', { name: 'Back to the values it had' }).click();
+  await dialog.getByRole('button', { name: 'Back to its own values' }).click();
   await expect(page.getByRole('textbox', { name: 'Tuning Fb' })).toHaveValue('29 Hz');
 });
 

@@ -140,6 +140,22 @@ test('the lanes are taken away as numbers, as pictures and over time', async ({ 
   await expect(page.getByRole('region', { name: 'Impedance' })).toContainText(/Ω · 1\d(\.\d)? Hz/);
 });
 
+test('every page is printed as it is, without its navigation', async ({ page, server }) => {
+  const build = await server.makeBuild('On paper');
+  await page.emulateMedia({ media: 'print' });
+  for (const [path, shown] of [
+    ['/', page.getByRole('heading', { name: 'On paper' })],
+    ['/drivers', page.getByRole('row').nth(3)],
+    ['/jobs', page.getByRole('heading', { name: 'Jobs' })],
+    [`/builds/${build.id}`, page.getByRole('list', { name: 'Figures' })],
+    [`/builds/${build.id}/box`, page.getByRole('group', { name: /of the box$/ })],
+  ] as const) {
+    await page.goto(`${server.address}${path}`);
+    await expect(shown).toBeVisible();
+    await expect(page.getByRole('navigation', { name: 'Places' })).toBeHidden();
+  }
+});
+
 test('a sheet is printed with the picture alone', async ({ page, server }) => {
   const build = await server.makeBuild('Printed');
   await openBuild(page, server, build.id);

@@ -99,7 +99,7 @@ export const LANES: Lane[] = [
   },
   {
     id: 'travel',
-    meaning: 'How far the cone moves out of its rest, one way, at the drive. Beyond Xmax it distorts.',
+    meaning: 'How far the cone moves from rest, one way, at this drive. Beyond Xmax it distorts.',
     name: 'Cone travel',
     unit: 'mm, peak',
     share: 1,

@@ -57,6 +57,21 @@ export class Drafts {
     });
   }
 
+  /** Takes over what an earlier program, which knew no tabs, left of variants. */
+  takeFirst(variants: readonly string[]): void {
+    for (const id of variants) {
+      const left = this.storage.getItem(PREFIX + id);
+      if (left === null) continue;
+      try {
+        const { base, wanted } = JSON.parse(left);
+        if (!this.put({ kind: 'variant', id }, Number(base), wanted)) continue;
+      } catch {
+        // It cannot be read: nobody can send it.
+      }
+      this.storage.removeItem(PREFIX + id);
+    }
+  }
+
   /** What this tab has not sent of a document. */
   own(document: DocumentKey): Draft | undefined {
     return this.all().find(

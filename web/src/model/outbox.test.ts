@@ -182,6 +182,27 @@ describe('what was never sent', () => {
     expect(next.left(null)).toEqual([]);
   });
 
+  it('is left to the next page of its tab, whatever was on its way', async () => {
+    outbox.want(A, note('y'));
+    const next = page('one');
+    next.want(A, note('z'));
+    server.here = false;
+    await settle();
+    expect(new Drafts(localStorage, 'one', 'build').own(A)?.wanted).toEqual(note('z'));
+  });
+
+  it('by a program that knew no tabs is taken over', async () => {
+    localStorage.clear();
+    localStorage.setItem('oak-drum:unsent:a', JSON.stringify({ base: 3, wanted: { design: 1 } }));
+    localStorage.setItem('oak-drum:unsent:b', '{broken');
+    const drafts = new Drafts(localStorage, 'one', 'build');
+    drafts.takeFirst(['a', 'b', 'c']);
+    expect(drafts.all()).toEqual([
+      { tab: 'one', document: { kind: 'variant', id: 'a' }, base: 3, wanted: { design: 1 } },
+    ]);
+    expect(localStorage.length).toBe(1);
+  });
+
   it('is lifted to today’s names, and dropped where it cannot be read', async () => {
     const key = localStorage.key(0) ?? '';
     localStorage.setItem(key, JSON.stringify({ base: 1, wanted: { motor: 'old' } }));

@@ -70,6 +70,7 @@ export class Outbox extends Observable<OutboxState> {
   private items = new Map<string, Item>();
   private failures = 0;
   private away = false;
+  private stopped = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -176,7 +177,9 @@ export class Outbox extends Observable<OutboxState> {
     return [...this.items.values()].every((item) => !item.sending && isSaved(item));
   }
 
+  /** Sends nothing more and leaves what is stored to whoever opens the documents again in this tab. */
   stop(): void {
+    this.stopped = true;
     clearTimeout(this.timer);
   }
 
@@ -199,6 +202,7 @@ export class Outbox extends Observable<OutboxState> {
   }
 
   private async send(item: Item): Promise<void> {
+    if (this.stopped) return;
     if (item.sending || item.theirs) {
       this.tell();
       return;
@@ -214,7 +218,7 @@ export class Outbox extends Observable<OutboxState> {
     const wanted = item.first ? item.first.content : item.wanted;
     const outcome = await item.kind.send(item.document.id, wanted, item.saved);
     item.sending = false;
-    await this.after(item, outcome);
+    if (!this.stopped) await this.after(item, outcome);
   }
 
   private async after(item: Item, outcome: Outcome<unknown>): Promise<void> {

@@ -3,10 +3,10 @@ import { NavLink, useNavigate } from 'react-router';
 import type { Action, CommandContext, Sheet } from '../../actions/action';
 import { pressed } from '../../actions/keys';
 import { Icon } from '../../ui/Icon';
+import { Palette } from './Palette';
 import { useActions } from './stages';
 import { switchTheme, useTheme } from './theme';
 
-const Palette = lazy(() => import('./Palette').then(({ Palette }) => ({ default: Palette })));
 const KeySheet = lazy(() => import('./KeySheet').then(({ KeySheet }) => ({ default: KeySheet })));
 const UnitsSheet = lazy(() => import('./UnitsSheet').then(({ UnitsSheet }) => ({ default: UnitsSheet })));
 const GlossarySheet = lazy(() =>
@@ -99,8 +99,9 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
         {sheet === 'keys' && <KeySheet onClose={close} />}
         {sheet === 'units' && <UnitsSheet onClose={close} />}
         {sheet === 'glossary' && <GlossarySheet onClose={close} />}
-        {sheet === 'palette' && <Palette context={context} onClose={close} />}
       </Suspense>
+      {/* What is typed right behind its keys must not be lost to a part that is still loaded. */}
+      {sheet === 'palette' && <Palette context={context} onClose={close} />}
     </div>
   );
 }

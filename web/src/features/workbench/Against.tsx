@@ -3,7 +3,7 @@ import { inWords } from '../../model/preferences';
 import { significant } from '../../model/units';
 import { useSize } from '../../ui/size';
 import { Term } from '../../ui/Term';
-import { knobValue } from './suggestions';
+import { parameterValue } from './suggestions';
 import { type Column, columnsOf, curveOf } from './swept';
 
 /** Every figure as a curve against the value that is turned. */
@@ -13,8 +13,8 @@ export function Against({ sweep }: { sweep: Sweep }) {
   return (
     <section aria-label={`Figures against ${parameter.name.toLowerCase()}`} className="mt-2">
       <h3 className="mb-1">
-        Figures against {parameter.name.toLowerCase()}, {inWords(knobValue(sweep.from, parameter))} to{' '}
-        {inWords(knobValue(sweep.to, parameter))}
+        Figures against {parameter.name.toLowerCase()}, {inWords(parameterValue(sweep.from, parameter))} to{' '}
+        {inWords(parameterValue(sweep.to, parameter))}
       </h3>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-2">
         {columnsOf(sweep).map((column) => (

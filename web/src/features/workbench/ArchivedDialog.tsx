@@ -24,7 +24,7 @@ export function ArchivedDialog({ build, onBack, onClose }: Props) {
   return (
     <Dialog title="Archived variants" open onClose={onClose}>
       <Message error={archived.error ?? restore.error} />
-      {archived.data?.length === 0 && <p>None. What is archived waits here.</p>}
+      {archived.data?.length === 0 && <p>Nothing is archived.</p>}
       <ul className="flex flex-col gap-1.5">
         {archived.data?.map((variant) => (
           <li

@@ -82,13 +82,13 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props & { design: RawD
           <Wish label="Lowest note" field="enclosure.tuning" typed={wishes.lowest} onType={wish('lowest')} />
           {begun && family !== design.enclosure.family && holdsValuesFor(design, family) && (
             <Button onClick={() => onHere({ ...design, enclosure: { ...design.enclosure, family } })}>
-              Back to the values it had
+              Back to its own values
             </Button>
           )}
         </div>
         <Message error={starts.error} />
         <ul aria-label="Starting points" className="flex flex-col gap-2" aria-busy={starts.isFetching}>
-          {starts.isPending && <li className="text-soft">Working out where to begin …</li>}
+          {starts.isPending && <li className="text-soft">Working out starting points …</li>}
           {starts.data?.map((start) => (
             <StartingPoint
               key={start.starting_point}

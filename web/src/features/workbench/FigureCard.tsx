@@ -7,7 +7,7 @@ import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 import type { Chip } from './figures';
-import { costWords, mendDetail, mendedDesign, mendWords } from './suggestions';
+import { costWords, mendDetail, mendedDesign, suggestionWords } from './suggestions';
 import { Workings } from './Workings';
 
 interface Props {
@@ -84,8 +84,8 @@ export function Mends({ title = 'Ways to fix it', check, design, brief, onTry, o
       {data && !data.suggestions.length && (
         <p className="mb-1">
           {data.nearest
-            ? 'No single change within reach does. The nearest:'
-            : 'No change that was tried helps: another driver or kind of cabinet, then.'}
+            ? 'No single change reaches it. The closest:'
+            : 'Nothing that was tried helps. Try another driver or another kind of cabinet.'}
         </p>
       )}
       <ul className="flex flex-col gap-1.5">
@@ -114,7 +114,7 @@ function MendRow({
     <div className="flex items-start justify-between gap-3">
       <div>
         <p className="font-semibold">
-          {mendWords(suggestion)}{' '}
+          {suggestionWords(suggestion)}{' '}
           <span className="font-normal text-met">→ {inWords(suggestion.reached)}</span>
         </p>
         <p className="text-[13px] text-soft">{mendDetail(suggestion)}</p>
@@ -135,12 +135,15 @@ function MendRow({
         )}
       </div>
       {made && (
-        <Button onClick={() => onTry(made)} aria-label={`Try as a variant: ${mendWords(suggestion)}`}>
+        <Button onClick={() => onTry(made)} aria-label={`Try as a variant: ${suggestionWords(suggestion)}`}>
           Try it
         </Button>
       )}
       {brief && (
-        <Button onClick={() => onBrief(brief)} aria-label={`Change the brief: ${mendWords(suggestion)}`}>
+        <Button
+          onClick={() => onBrief(brief)}
+          aria-label={`Change the brief: ${suggestionWords(suggestion)}`}
+        >
           Change the brief
         </Button>
       )}

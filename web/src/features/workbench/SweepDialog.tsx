@@ -14,7 +14,7 @@ import { Select } from '../../ui/Select';
 import { Term } from '../../ui/Term';
 import { Against } from './Against';
 import { Chart } from './Chart';
-import { knobValue } from './suggestions';
+import { parameterValue } from './suggestions';
 import { columnsOf, written } from './swept';
 
 interface Props {
@@ -104,7 +104,7 @@ interface EndsProps {
 
 /** From where and how far, typed with units. */
 function Ends({ sweep, unit, onEnds }: EndsProps) {
-  const written = (si: number) => knobValue(si, unit);
+  const written = (si: number) => parameterValue(si, unit);
   const [texts, setTexts] = useState<[string, string] | null>(null);
   const [wrong, setWrong] = useState('');
   const [from, to] = texts ?? [written(sweep.from), written(sweep.to)];

@@ -105,9 +105,6 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
   const reports = useThrottled(results.reports, 0);
   const report = active && reports.get(active.id);
   const problem = active && results.problems.get(active.id);
-  const design = useThrottled(active?.design ?? null, FOLLOWED);
-  const checks = useJudgement(brief, design).data ?? NO_CHECKS;
-  const work = useMemo(() => ({ brief, design, checks }), [brief, design, checks]);
 
   const addVariant = useCallback(
     (design: RawDesign) => {
@@ -149,7 +146,13 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
         beside={
           <>
             <BuildName name={name} onChange={(next) => workbench.write({ name: next }, 'name')} />
-            <StageBar build={build.id} stage={stage.id} work={work} onOpen={open} />
+            <WorkBar
+              build={build.id}
+              stage={stage.id}
+              brief={brief}
+              design={active?.design ?? null}
+              onOpen={open}
+            />
             <Kept outbox={outbox} onChoose={conflict.choose} />
           </>
         }
@@ -243,6 +246,22 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
       </Shell>
     </ConditionsProvider>
   );
+}
+
+interface WorkBarProps {
+  build: string;
+  stage: string;
+  brief: RawBrief | null;
+  design: RawDesign | null;
+  onOpen: (window: Window) => void;
+}
+
+/** The stages as the active variant stands; they follow a drag as calmly as the strip does. */
+function WorkBar({ build, stage, brief, design: latest, onOpen }: WorkBarProps) {
+  const design = useThrottled(latest, FOLLOWED);
+  const checks = useJudgement(brief, design).data ?? NO_CHECKS;
+  const work = useMemo(() => ({ brief, design, checks }), [brief, design, checks]);
+  return <StageBar build={build} stage={stage} work={work} onOpen={onOpen} />;
 }
 
 /** The address as it stands, with one more part, or without it. */

@@ -88,7 +88,7 @@ function tuning({ figures }: Report): Chip {
       : figures.passage && !figures.ports.length
         ? still
           ? `cone rests at ${hertz(still.frequency)}`
-          : 'too well filled to rest the cone'
+          : 'too much fill for the cone to rest'
         : figures.fb_impedance
           ? `impedance dips at ${hertz(figures.fb_impedance)}`
           : 'no dip in the impedance';
@@ -241,6 +241,6 @@ function level({ figures, space }: Report): Chip {
       ? `efficiency up to ${Math.round(figures.efficiency.value * 100)} %`
       : `group delay up to ${significant(figures.group_delay.value * 1e3, 2)} ms`,
     meaning:
-      'Level of the plain part of the curve at the drive that is set, in half space unless another is said, without a room. Each wall that halves the space adds 6 dB. The delay is the largest from −10 dB up.',
+      'Passband level at the drive that is set, in half space unless another space is set, without a room. Each wall that halves the space adds 6 dB. The delay is the largest from −10 dB up.',
   };
 }

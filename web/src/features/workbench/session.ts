@@ -10,6 +10,9 @@ import { Outbox } from '../../model/outbox';
 import { openTabs, tabName } from '../../model/tab';
 import { type Past, type View, Workbench } from '../../model/workbench';
 
+/** The outbox of each build in this tab: opened again, the one before leaves the sending to it. */
+const sending = new Map<string, Outbox>();
+
 /** Most that is remembered of what can be undone, characters. */
 const MOST_REMEMBERED = 1_000_000;
 
@@ -27,9 +30,12 @@ export class Session {
     this.viewKey = `oak-drum:view:${build.id}`;
     this.pastKey = `oak-drum:past:${build.id}`;
     this.drafts = new Drafts(localStorage, tabName(), build.id);
+    this.drafts.takeFirst(build.variants.map(({ id }) => id));
+    sending.get(build.id)?.stop();
     this.outbox = new Outbox(DOCUMENT_KINDS, this.drafts, (document, content) =>
       this.workbench.replace(document, content),
     );
+    sending.set(build.id, this.outbox);
     const text = this.outbox.open(textKey(build.id), savedText(build));
     const ids = build.variants.map(({ id }) => id);
     const order = this.outbox.open<readonly string[]>(orderKey(build.id), { content: ids, revision: 0 });

@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import type { Suggestion, Turn } from '../../api/types';
 import { preferences } from '../../model/preferences';
 import { slot } from '../../testing/nook';
-import { costWords, mendDetail, mendedDesign, mendWords } from './suggestions';
+import { costWords, mendDetail, mendedDesign, suggestionWords } from './suggestions';
 
 const volume: Turn = {
   id: 'volume',
@@ -37,9 +37,11 @@ beforeEach(() => preferences.reset());
 
 describe('what mends a design', () => {
   it('is said by how much, and from what to what', () => {
-    expect(mendWords(suggestion([volume, tuning]))).toBe('7 l more volume and Tuning 3 Hz lower');
+    expect(suggestionWords(suggestion([volume, tuning]))).toBe('7 l more volume and Tuning 3 Hz lower');
     expect(mendDetail(suggestion([volume, tuning]))).toBe('Volume 44 l → 51 l, Tuning 29 Hz → 26 Hz');
-    expect(mendWords(suggestion([], 'Twice the drivers, in series'))).toBe('Twice the drivers, in series');
+    expect(suggestionWords(suggestion([], 'Twice the drivers, in series'))).toBe(
+      'Twice the drivers, in series',
+    );
   });
 
   it('tells what it costs', () => {
@@ -48,7 +50,7 @@ describe('what mends a design', () => {
 
   it('is said in the units of the reader', () => {
     preferences.set({ units: { volume: 'cuft' } });
-    expect(mendWords(suggestion([volume]))).toBe('0.247 cuft more volume');
+    expect(suggestionWords(suggestion([volume]))).toBe('0.247 cuft more volume');
   });
 
   it('becomes a variant whose name tells it', () => {

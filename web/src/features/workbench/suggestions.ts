@@ -10,14 +10,14 @@ function unitFor({ dimension, unit }: Pick<Turn, 'dimension' | 'unit'>) {
 }
 
 /** An SI value of a knob as a person reads it. */
-export function knobValue(si: number, of: Pick<Turn, 'dimension' | 'unit'>, digits = 3): string {
+export function parameterValue(si: number, of: Pick<Turn, 'dimension' | 'unit'>, digits = 3): string {
   return shown(measure(si, unitFor(of), digits));
 }
 
 /** `7 l more volume`. */
 export function turnWords(turn: Turn): string {
   const { name, before, after } = turn;
-  const by = knobValue(Math.abs(after - before), turn);
+  const by = parameterValue(Math.abs(after - before), turn);
   if (turn.id.includes('tuning')) return `${name} ${by} ${after > before ? 'higher' : 'lower'}`;
   if (turn.id === 'loudness') return `ask for ${by} less`;
   const lower = name.charAt(0).toLowerCase() + name.slice(1);
@@ -25,7 +25,7 @@ export function turnWords(turn: Turn): string {
 }
 
 /** The whole change in one line. */
-export function mendWords(suggestion: Suggestion): string {
+export function suggestionWords(suggestion: Suggestion): string {
   const parts = [suggestion.words, ...suggestion.turns.map(turnWords)].filter(Boolean);
   const text = parts.join(' and ');
   return text.charAt(0).toUpperCase() + text.slice(1);
@@ -34,7 +34,9 @@ export function mendWords(suggestion: Suggestion): string {
 /** From what to what, for those who want it exactly. */
 export function mendDetail({ turns }: Suggestion): string {
   return turns
-    .map((turn) => `${turn.name} ${knobValue(turn.before, turn)} → ${knobValue(turn.after, turn, 4)}`)
+    .map(
+      (turn) => `${turn.name} ${parameterValue(turn.before, turn)} → ${parameterValue(turn.after, turn, 4)}`,
+    )
     .join(', ');
 }
 
@@ -46,6 +48,6 @@ export function costWords({ name, before, after }: Suggestion['costs'][number]):
 /** The mended design under a name that says what was done. */
 export function mendedDesign(design: RawDesign, suggestion: Suggestion): RawDesign | null {
   if (!suggestion.design) return null;
-  const name = `${design.name ?? ''}, ${mendWords(suggestion).toLowerCase()}`;
+  const name = `${design.name ?? ''}, ${suggestionWords(suggestion).toLowerCase()}`;
   return { ...suggestion.design, name: name.slice(0, 110) };
 }
