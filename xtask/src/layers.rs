@@ -3,10 +3,10 @@
 use std::fs;
 use std::path::Path;
 
-use anyhow::{Result, ensure};
+use anyhow::{Context, Result, ensure};
 
 use crate::command;
-use crate::imports::{self, gather};
+use crate::imports::{self, Uses, gather};
 
 /// A folder and the texts its files must not hold.
 struct Rule {
@@ -23,61 +23,64 @@ const RULES: &[Rule] = &[
     Rule { folder: "cluster/src", without: &[UNSAFE] },
     Rule { folder: "cli/src", without: &[UNSAFE] },
     Rule { folder: "core", without: &["std::fs", "std::net", "std::env", "println!", "eprintln!", UNSAFE] },
-    Rule {
-        folder: "core/acoustics/src/medium",
-        without: &["::driver", "::element", "::network", "::solve", "::enclosure", "::response"],
-    },
-    Rule {
-        folder: "core/acoustics/src/driver",
-        without: &["::element", "::network", "::solve", "::enclosure", "::response"],
-    },
-    Rule {
-        folder: "core/acoustics/src/element",
-        without: &["::network", "::solve", "::enclosure", "::response"],
-    },
-    Rule {
-        folder: "core/acoustics/src/cavity",
-        without: &["::network", "::solve", "::enclosure", "::response"],
-    },
-    Rule {
-        folder: "core/cabinetry/src/geometry",
-        without: &["::body", "::build", "::place", "::panel", "::drawing"],
-    },
-    Rule { folder: "core/cabinetry/src/place", without: &["::panel", "::drawing"] },
-    Rule { folder: "core/cabinetry/src/panel", without: &["::drawing"] },
-    Rule { folder: "core/acoustics/src/network", without: &["::solve", "::enclosure", "::response"] },
-    Rule {
-        folder: "core/acoustics/src/profile",
-        without: &["::network", "::solve", "::enclosure", "::response", "::starting_point"],
-    },
-    Rule { folder: "core/acoustics/src/solve", without: &["::enclosure", "::response", "::starting_point"] },
-    // A line's tuning is found by solving what lies behind the drivers.
-    Rule { folder: "core/acoustics/src/enclosure", without: &["::response", "::starting_point"] },
-    Rule { folder: "core/acoustics/src/response", without: &["::enclosure", "::starting_point"] },
-    Rule { folder: "core/design/src/file", without: &["::resolve", "::report", "::exchange"] },
-    Rule { folder: "core/design/src/resolve", without: &["::report", "::exchange"] },
     // A rule judges what was computed; it computes nothing.
-    Rule { folder: "core/planning/src/check", without: &["Response::of", "Figures::of", "::starting_point"] },
-    Rule { folder: "server/src/db", without: &["crate::routes", "actix_web::Http"] },
     Rule {
+        folder: "core/planning/src/check",
+        without: &["Response::of", "Figures::of", "oak_acoustics::starting_point"],
+    },
+    Rule { folder: "server/src/db", without: &["actix_web::Http"] },
+    Rule { folder: "web/src/model", without: &["from 'react", "fetch("] },
+];
+
+/// A folder, and the folders and files of the same source that nothing in it uses.
+struct Layer {
+    folder: &'static str,
+    below: &'static [&'static str],
+}
+
+const LAYERS: &[Layer] = &[
+    Layer {
+        folder: "core/acoustics/src/medium",
+        below: &["driver", "element", "network", "solve", "enclosure", "response"],
+    },
+    Layer {
+        folder: "core/acoustics/src/driver",
+        below: &["element", "network", "solve", "enclosure", "response"],
+    },
+    Layer { folder: "core/acoustics/src/element", below: &["network", "solve", "enclosure", "response"] },
+    Layer { folder: "core/acoustics/src/cavity", below: &["network", "solve", "enclosure", "response"] },
+    Layer { folder: "core/acoustics/src/network", below: &["solve", "enclosure", "response"] },
+    Layer {
+        folder: "core/acoustics/src/profile",
+        below: &["network", "solve", "enclosure", "response", "starting_point"],
+    },
+    Layer { folder: "core/acoustics/src/solve", below: &["enclosure", "response", "starting_point"] },
+    // A line's tuning is found by solving what lies behind the drivers.
+    Layer { folder: "core/acoustics/src/enclosure", below: &["response", "starting_point"] },
+    Layer { folder: "core/acoustics/src/response", below: &["enclosure", "starting_point"] },
+    Layer { folder: "core/cabinetry/src/geometry", below: &["body", "build", "place", "panel", "drawing"] },
+    Layer { folder: "core/cabinetry/src/place", below: &["panel", "drawing"] },
+    Layer { folder: "core/cabinetry/src/panel", below: &["drawing"] },
+    Layer { folder: "core/design/src/file", below: &["resolve", "report", "exchange"] },
+    Layer { folder: "core/design/src/resolve", below: &["report", "exchange"] },
+    Layer { folder: "server/src/db", below: &["routes"] },
+    Layer {
         folder: "web/src/model",
-        without: &[
-            "react",
-            "../api/client",
-            "../api/queries",
-            "../api/remote",
-            "../api/simulator",
-            "../actions/",
-            "../features/",
-            "../lanes/",
-            "../section/",
-            "../ui/",
-            "fetch(",
+        below: &[
+            "api/client",
+            "api/documents",
+            "api/queries",
+            "api/simulator",
+            "actions",
+            "features",
+            "lanes",
+            "section",
+            "ui",
         ],
     },
-    Rule { folder: "web/src/lanes", without: &["../features/", "../actions/"] },
-    Rule { folder: "web/src/section", without: &["../features/", "../actions/"] },
-    Rule { folder: "web/src/ui", without: &["../features/", "../actions/", "../lanes/", "../section/"] },
+    Layer { folder: "web/src/lanes", below: &["features", "actions"] },
+    Layer { folder: "web/src/section", below: &["features", "actions"] },
+    Layer { folder: "web/src/ui", below: &["features", "actions", "lanes", "section"] },
 ];
 
 /// Checks every rule and names each breach.
@@ -91,17 +94,40 @@ pub fn run() -> Result<()> {
             breaches.extend(breaches_in(&file, rule)?);
         }
     }
-    breaches.extend(circles()?);
+    let files = imports::read(&command::root())?;
+    for layer in LAYERS {
+        breaches.extend(upward(&files, layer)?);
+    }
+    breaches.extend(circles(&files));
     ensure!(breaches.is_empty(), "layers are broken:\n{}", breaches.join("\n"));
     Ok(())
 }
 
+/// What a layer uses of those that it lies below.
+fn upward(files: &Uses, Layer { folder, below }: &Layer) -> Result<Vec<String>> {
+    let (source, _) = folder.split_once("/src/").context("a layer lies in a source")?;
+    let within =
+        |file: &str, place: &str| file.strip_prefix(place).is_some_and(|rest| rest.starts_with(['/', '.']));
+    let mut breaches = Vec::new();
+    for name in *below {
+        let place = format!("{source}/src/{name}");
+        let guards = |place: &str| files.keys().any(|file| within(file, place));
+        ensure!(
+            guards(folder) && guards(&place),
+            "the layer rule of {folder} against {place} guards nothing"
+        );
+        for (file, used) in files.iter().filter(|(file, _)| within(file, folder)) {
+            let up = used.iter().filter(|other| within(other, &place));
+            breaches.extend(up.map(|other| format!("{file}: {other} has no place in {folder}")));
+        }
+    }
+    Ok(breaches)
+}
+
 /// Every circle of files, and of folders.
-fn circles() -> Result<Vec<String>> {
-    let files = imports::read(&command::root())?;
-    let folders = imports::by_folder(&files);
-    let found = imports::circles(&files).into_iter().chain(imports::circles(&folders));
-    Ok(found.map(|circle| format!("a circle: {}", circle.join(", "))).collect())
+fn circles(files: &Uses) -> Vec<String> {
+    let found = imports::circles(files).into_iter().chain(imports::circles(&imports::by_folder(files)));
+    found.map(|circle| format!("a circle: {}", circle.join(", "))).collect()
 }
 
 fn breaches_in(file: &Path, rule: &Rule) -> Result<Vec<String>> {
@@ -139,6 +165,21 @@ mod tests {
         let found = breaches("use crate::medium::Air;\nuse crate::enclosure::Sealed;\n", &RULE);
         assert_eq!(found.len(), 1);
         assert!(found[0].contains(":2: ::enclosure has no place in here"), "{}", found[0]);
+    }
+
+    #[test]
+    fn what_a_layer_uses_of_those_above_it_is_named_by_its_real_import() {
+        let one = |name: &str| name.to_owned();
+        let uses = |names: &[&str]| names.iter().map(|name| one(name)).collect();
+        let files = Uses::from([
+            (one("core/x/src/low/a.rs"), uses(&["core/x/src/high/b.rs", "core/x/src/highest.rs"])),
+            (one("core/x/src/high/b.rs"), uses(&["core/x/src/low/a.rs"])),
+            (one("core/x/src/highest.rs"), uses(&[])),
+        ]);
+        let layer = Layer { folder: "core/x/src/low", below: &["high"] };
+        let found = upward(&files, &layer).expect("a source");
+        assert_eq!(found, ["core/x/src/low/a.rs: core/x/src/high/b.rs has no place in core/x/src/low"]);
+        assert!(upward(&files, &Layer { folder: "core/x/src/low", below: &["gone"] }).is_err());
     }
 
     #[test]

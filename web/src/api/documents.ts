@@ -1,6 +1,7 @@
 // The kinds of documents as the server has them.
 
-import { alike, type BuildText, type Order, type VariantContent } from '../model/documents';
+import { same } from '../model/design';
+import type { BuildText, Order, VariantContent } from '../model/documents';
 import type { DocumentKind, Outcome, Saved } from '../model/outbox';
 import { restoreDesign } from '../model/restore';
 import { answered, api, ifMatch, Refusal } from './client';
@@ -61,7 +62,7 @@ const variant: DocumentKind<VariantContent> = {
   read: (id) =>
     answered(api.GET('/api/v1/variants/{id}', { params: { path: { id } } })).then(savedVariant, () => null),
   // An archived one needs no newer design until it is brought back.
-  same: (a, b) => a.archived === b.archived && (a.archived || alike(a.design, b.design)),
+  same: (a, b) => a.archived === b.archived && (a.archived || same(a.design, b.design)),
   restore: ({ design, archived }) => ({ design: restoreDesign(design), archived }),
 };
 
@@ -74,7 +75,7 @@ const text: DocumentKind<BuildText> = {
   },
   read: (id) =>
     answered(api.GET('/api/v1/builds/{id}', { params: { path: { id } } })).then(savedText, () => null),
-  same: alike,
+  same,
   restore: (content) => content,
 };
 
@@ -92,7 +93,7 @@ const order: DocumentKind<Order> = {
     );
   },
   read: () => Promise.resolve(null),
-  same: alike,
+  same,
   restore: (content) => content,
 };
 

@@ -113,7 +113,7 @@ export function useCompletion(driver: RawDriver) {
   });
 }
 
-/** What every school of a family would begin with. */
+/** What every starting point of a family comes to. */
 export function useStarts(ask: RawAsk) {
   return useQuery({
     queryKey: ['starts', ask],

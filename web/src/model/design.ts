@@ -137,7 +137,7 @@ export function withoutSegment(design: RawDesign, at: number): RawDesign {
   return { ...design, enclosure: { ...design.enclosure, passage } };
 }
 
-/** A start that a school has worked out takes the place of the cabinet; what other kinds used is kept in the file. */
+/** A starting point takes the place of the cabinet; what other kinds used is kept in the file. */
 export function withStart(design: RawDesign, start: RawDesign): RawDesign {
   const { ports, tuning, front, radiator, passage, baffle_path, vent_resistance } = design.enclosure;
   const others = { ports, tuning, front, radiator, passage, baffle_path, vent_resistance };
@@ -204,7 +204,7 @@ export function withInnerEnd(
   );
 }
 
-/** A driver and a drive, before a school has said what to put around it. */
+/** A driver and a drive, before anything is put around it. */
 export function firstDesign(driver: RawDriver): RawDesign {
   return {
     format: 'oak-drum/design',

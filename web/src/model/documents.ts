@@ -22,18 +22,3 @@ export type Order = readonly string[];
 export const variantKey = (id: string): DocumentKey => ({ kind: 'variant', id });
 export const textKey = (build: string): DocumentKey => ({ kind: 'text', id: build });
 export const orderKey = (build: string): DocumentKey => ({ kind: 'order', id: build });
-
-/** Whether two contents say the same, however their values are ordered. */
-export function alike(a: unknown, b: unknown): boolean {
-  if (Object.is(a, b)) return true;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) {
-    return (a ?? null) === (b ?? null);
-  }
-  if (Array.isArray(a) || Array.isArray(b)) {
-    if (!Array.isArray(a) || !Array.isArray(b) || a.length !== b.length) return false;
-    return a.every((one, at) => alike(one, b[at]));
-  }
-  const [left, right] = [a, b] as [Record<string, unknown>, Record<string, unknown>];
-  const names = new Set([...Object.keys(left), ...Object.keys(right)]);
-  return [...names].every((name) => alike(left[name], right[name]));
-}

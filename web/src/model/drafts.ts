@@ -8,6 +8,9 @@ export interface DocumentKey {
   id: string;
 }
 
+/** One word for it. */
+export const keyOf = ({ kind, id }: DocumentKey): string => `${kind}:${id}`;
+
 export interface Draft {
   tab: string;
   document: DocumentKey;
@@ -23,8 +26,8 @@ export class Drafts {
     private readonly build: string,
   ) {}
 
-  private key(tab: string, { kind, id }: DocumentKey): string {
-    return `${PREFIX}${this.build}:${kind}:${id}:${tab}`;
+  private key(tab: string, document: DocumentKey): string {
+    return `${PREFIX}${this.build}:${keyOf(document)}:${tab}`;
   }
 
   /** Whether there was room for it. */
@@ -74,8 +77,6 @@ export class Drafts {
 
   /** What this tab has not sent of a document. */
   own(document: DocumentKey): Draft | undefined {
-    return this.all().find(
-      ({ tab, document: { kind, id } }) => tab === this.tab && kind === document.kind && id === document.id,
-    );
+    return this.all().find((draft) => draft.tab === this.tab && keyOf(draft.document) === keyOf(document));
   }
 }

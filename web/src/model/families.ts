@@ -51,7 +51,7 @@ export function holdsValuesFor({ enclosure }: RawDesign, family: Family): boolea
   return needs.every(([needed, there]) => !needed || Boolean(there));
 }
 
-/** Which school leans which way by EBP, common practice; the numbers decide, not the rule. */
+/** Which kind EBP leans to, common practice; the numbers decide, not the rule. */
 export function leaning(ebp: number): { family: Family; words: string } {
   const rounded = Math.round(ebp);
   if (ebp < 50)

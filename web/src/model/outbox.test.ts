@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { alike } from './documents';
+import { same } from './design';
 import { Drafts } from './drafts';
 import { type DocumentKind, Outbox, type Outcome, type Saved } from './outbox';
 
@@ -48,7 +48,7 @@ class FakeServer {
       return { kind: 'saved', saved: this.save(id, wanted) };
     },
     read: async (id) => (this.here && this.readable ? this.now(id) : null),
-    same: alike,
+    same,
     restore: ({ motor, text }) => ({ text: motor ?? text }),
   };
 }

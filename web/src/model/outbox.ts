@@ -1,7 +1,7 @@
 // Sends what is wanted of every document until the server has it, one request a document at a time. What is not sent yet
 // lies in `drafts.ts`, where a reload finds it. A kind of document is one registration.
 
-import type { DocumentKey, Draft, Drafts } from './drafts';
+import { type DocumentKey, type Draft, type Drafts, keyOf } from './drafts';
 import { Observable } from './observable';
 
 /** How a document stands on the server. */
@@ -61,7 +61,6 @@ interface Item {
 }
 
 const WAITS = [500, 1000, 2000, 4000, 8000];
-const keyOf = ({ kind, id }: DocumentKey) => `${kind}:${id}`;
 
 /** Told of a document that changed by another way than `want`: what another tab left, or what was taken over. */
 export type OnTaken = (document: DocumentKey, content: unknown) => void;
@@ -107,8 +106,9 @@ export class Outbox extends Observable<OutboxState> {
     for (const draft of this.drafts.all()) {
       const item = this.items.get(keyOf(draft.document));
       if (!item || draft.tab === this.drafts.tab || open.has(draft.tab) || !isSaved(item)) continue;
-      this.drafts.drop(draft.document, draft.tab);
       this.take(item, draft);
+      // It is this tab's own now, where there was room for it.
+      if (item.stored) this.drafts.drop(draft.document, draft.tab);
       this.onTaken(item.document, item.wanted);
     }
   }

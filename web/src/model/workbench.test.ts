@@ -147,7 +147,7 @@ describe('what a page before could undo', () => {
     expect(next.find('v0')?.design.enclosure.volume).toBe('60 l');
   });
 
-  it('brings back a variant that is no longer in stock', () => {
+  it('brings back a variant that is no longer on the shelf', () => {
     bench.archive('v0');
     const next = opened(null, structuredClone(bench.history), shelf());
     expect(next.find('v0')).toBeUndefined();

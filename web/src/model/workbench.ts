@@ -2,16 +2,8 @@
 
 import type { RawDesign, Variant } from '../api/types';
 import { same, unordered } from './design';
-import {
-  alike,
-  type BuildText,
-  type Order,
-  orderKey,
-  textKey,
-  type VariantContent,
-  variantKey,
-} from './documents';
-import type { DocumentKey } from './drafts';
+import { type BuildText, type Order, orderKey, textKey, type VariantContent, variantKey } from './documents';
+import { type DocumentKey, keyOf } from './drafts';
 import { Observable } from './observable';
 
 export interface OnBench {
@@ -183,7 +175,7 @@ export class Workbench extends Observable<Bench> {
     this.become(id, design, false);
   }
 
-  /** Puts a variant one place further in stock, or back, past those that are put away. */
+  /** Puts a variant one place further on the shelf, or back, past those that are put away. */
   move(id: string, by: 1 | -1): void {
     this.commit();
     const before = this.order;
@@ -201,7 +193,7 @@ export class Workbench extends Observable<Bench> {
     this.commit();
     const before = this.state.text;
     const after = { ...before, ...change };
-    if (alike(before, after)) return;
+    if (same(before, after)) return;
     this.record(label, textKey(this.build), before, after);
     this.update({ text: after });
     this.onWanted(textKey(this.build), after);
@@ -209,7 +201,7 @@ export class Workbench extends Observable<Bench> {
 
   /** What somebody else saved takes the place of what is here. No step of history, and none leads back before it. */
   replace(document: DocumentKey, content: unknown): void {
-    const other = (change: Change) => !alike(change.document, document);
+    const other = (change: Change) => keyOf(change.document) !== keyOf(document);
     this.past = this.past.filter(other);
     this.future = this.future.filter(other);
     this.show(document, content);
@@ -322,19 +314,17 @@ export class Workbench extends Observable<Bench> {
 
   /** Takes up what an earlier page could undo, but for documents that are no longer as it left them. */
   private remember({ past, future }: Past): void {
+    // The last step of a document that was undone, or else done, says how it was left.
     const last = new Map<string, unknown>();
-    for (const { document, before } of future) last.set(`${document.kind}:${document.id}`, before);
-    for (const { document, after } of past) {
-      const key = `${document.kind}:${document.id}`;
-      if (!future.some((change) => alike(change.document, document))) last.set(key, after);
-    }
+    for (const { document, after } of past) last.set(keyOf(document), after);
+    for (const { document, before } of future) last.set(keyOf(document), before);
     const stands = (document: DocumentKey) => {
-      const left = last.get(`${document.kind}:${document.id}`);
-      if (document.kind === 'text') return alike(left, this.state.text);
-      if (document.kind === 'order') return alike(left, this.order);
+      const left = last.get(keyOf(document));
+      if (document.kind === 'text') return same(left, this.state.text);
+      if (document.kind === 'order') return same(left, this.order);
       const variant = this.find(document.id);
       const { design, archived } = left as VariantContent;
-      return variant ? !archived && alike(design, variant.design) : archived;
+      return variant ? !archived && same(design, variant.design) : archived;
     };
     const held = ({ document }: Change) => stands(document);
     [this.past, this.future] = [past.filter(held), future.filter(held)];

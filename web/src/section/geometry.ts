@@ -259,7 +259,7 @@ export function baffle(subject: Subject): Scene {
   ];
   const extent = { x: -deep, y: -half - 0.02, width: 2 * deep, height: 2 * half + 0.1 };
   const dimensions = open
-    ? [{ from: -half, to: half, at: -deep, text: `way round ${significant(round, 3)} m`, upright: true }]
+    ? [{ from: -half, to: half, at: -deep, text: `path ${significant(round, 3)} m`, upright: true }]
     : [];
   return {
     extent,

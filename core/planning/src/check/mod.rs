@@ -10,6 +10,7 @@ mod judgement;
 mod load;
 mod loudness;
 mod lowest;
+mod opening;
 pub(crate) mod place;
 pub(crate) mod size;
 mod weight;

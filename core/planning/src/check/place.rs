@@ -1,12 +1,11 @@
 //! The cabinet suits the shape of its place: a wedge, a gap under it, a head on top of it, air before openings that face its walls.
 
-use oak_acoustics::element::before_wall;
-use oak_acoustics::enclosure::Compiled;
-use oak_cabinetry::geometry::{Face, Frame};
-use oak_cabinetry::{Cabinet, Contents, PartKind, PortSize};
+use oak_cabinetry::geometry::Face;
+use oak_cabinetry::{Cabinet, Contents, PartKind};
 use oak_design::built::{Boxed, Built};
 use oak_design::resolve::Brief;
 
+use super::opening::{Facing, Tuned, facing};
 use super::{Check, Verdict};
 use crate::Case;
 
@@ -38,7 +37,10 @@ fn worst(brief: &Brief, built: &Built) -> Option<Found> {
     let Boxed { contents, cabinet } = built.boxed.as_ref()?;
     let travel = built.design.driver.driver.xmax.unwrap_or(0.0);
     let all = [wedge(brief, built), feet(brief, contents, cabinet, travel), head(brief, cabinet)];
-    all.into_iter().flatten().chain(openings(brief, built)).min_by(|a, b| a.ratio.total_cmp(&b.ratio))
+    all.into_iter()
+        .flatten()
+        .chain(facing(brief, built).iter().map(opening))
+        .min_by(|a, b| a.ratio.total_cmp(&b.ratio))
 }
 
 struct Found {
@@ -122,84 +124,23 @@ fn feet(brief: &Brief, contents: &Contents, cabinet: &Cabinet, travel: f64) -> O
     })
 }
 
-/// Every opening that faces a wall of the place: it needs its own width of clear air (common practice), and what is left makes its
-/// air heavier, so that it tunes lower. Stood with its front at the front of the place, in the middle of its width.
-fn openings(brief: &Brief, built: &Built) -> Vec<Found> {
-    let Some((Boxed { contents, cabinet }, standing)) = built.boxed.as_ref().zip(built.standing()) else {
-        return Vec::new();
-    };
-    let spare = |k: usize| brief.outside[k].map(|most| (most - standing[k]).max(0.0));
-    let faces = cabinet.parts.iter().filter(|part| matches!(part.kind, PartKind::Port | PartKind::Mouth));
-    let found = faces.filter_map(|part| {
-        let (gap, wall) = match part.face? {
-            // A place that is a wedge is left to the wedge's own rule.
-            Face::Back if brief.top_depth.is_none() => (spare(2)?, "behind"),
-            Face::Left | Face::Right => (spare(0)? / 2.0, "beside"),
-            _ => return None,
-        };
-        let hole = cabinet.mouth(part, contents)?;
-        let needs = hole.size[0].min(hole.size[1]);
-        let ratio = (gap / needs).clamp(0.01, 1.0);
-        let tuned = part.face.zip(contents.port(part)).and_then(|(face, port)| {
-            let size = Frame::of(&cabinet.outer, face)?.size;
-            let equal = &contents.ports[part.chamber.min(1)];
-            let shift = lower(equal, port, gap, reach(size, part.at));
-            let fb = tuning(built, part.chamber)?;
-            Some((fb * shift, fb))
-        });
-        let words = tuned.map_or_else(String::new, |(there, fb)| format!("; tunes to {there:.1} Hz there instead of {fb:.1}"));
-        Some(Found {
-            reached: format!("{:.0} mm before the {}", gap * 1e3, part.name()),
-            words: format!("{:.0} mm is wanted{words}", needs * 1e3),
-            ratio,
-            why: format!(
-                "The {} opens {:.0} mm from the wall {wall} it, as the place leaves it; as much clear air as it is wide, {:.0} mm, is \
-                 common practice{words}. Turn it to the front, leave more room {wall} it, or make the port shorter by what the wall adds.",
-                part.name(),
-                gap * 1e3,
-                needs * 1e3
-            ),
-        })
+/// Before a wall of the place.
+fn opening(Facing { name, wall, gap, needs, tuned }: &Facing) -> Found {
+    let tuned = tuned.as_ref().map_or_else(String::new, |Tuned { there, free, lower }| {
+        let to = if *lower { "below" } else { "to" };
+        format!("; tunes {to} {there:.1} Hz there instead of {free:.1}")
     });
-    found.collect()
-}
-
-/// Where the ports of a chamber tune it, Hz.
-fn tuning(built: &Built, chamber: usize) -> Option<f64> {
-    let Compiled { rear_tuning, port_tuning, .. } = &built.compiled;
-    let [behind, before] = [rear_tuning, port_tuning];
-    let tuning = if chamber == 0 { behind.as_ref().or(before.as_ref()) } else { before.as_ref() };
-    tuning.map(|tuning| tuning.reactance)
-}
-
-/// The tuning of ports over what it was, with one kind of them before a wall.
-fn lower(ports: &[PortSize], faced: &PortSize, gap: f64, reach: f64) -> f64 {
-    let flow = |more: f64| -> f64 {
-        let each = ports.iter().map(|port| {
-            let area = port.section.area();
-            let ends: f64 = port.ends.iter().map(|end| end.length_correction(area)).sum();
-            let more = if port == faced { more } else { 0.0 };
-            f64::from(port.count) * area / (port.length + ends + more)
-        });
-        each.sum()
-    };
-    let more = before_wall(faced.diameter() / 2.0, gap.max(faced.diameter() / 8.0), reach);
-    (flow(more) / flow(0.0)).sqrt()
-}
-
-/// How far it is from a place in a face of a size (m) to its edges: the mean of the logarithms over all directions, m. Of a square
-/// from its middle within 4 % of what the flow between two plates takes it for.
-fn reach(size: [f64; 2], at: [f64; 2]) -> f64 {
-    const RAYS: u32 = 64;
-    let rays = (0..RAYS).map(|ray| {
-        let (sin, cos) = (std::f64::consts::TAU * (f64::from(ray) + 0.5) / f64::from(RAYS)).sin_cos();
-        let along = |k: usize, way: f64| {
-            let left = if way > 0.0 { size[k] - at[k] } else { at[k] };
-            left.max(1e-3) / way.abs()
-        };
-        along(0, cos).min(along(1, sin)).ln()
-    });
-    (rays.sum::<f64>() / f64::from(RAYS)).exp()
+    Found {
+        reached: format!("{:.0} mm before the {name}", gap * 1e3),
+        words: format!("{:.0} mm is wanted{tuned}", needs * 1e3),
+        ratio: (gap / needs).clamp(0.01, 1.0),
+        why: format!(
+            "The {name} opens {:.0} mm from the wall {wall} it, as the place leaves it; as much clear air as it is wide, {:.0} mm, is \
+             common practice{tuned}. Turn it to the front, leave more room {wall} it, or make the port shorter by what the wall adds.",
+            gap * 1e3,
+            needs * 1e3
+        ),
+    }
 }
 
 /// Under a head of a width.

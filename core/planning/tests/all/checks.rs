@@ -217,6 +217,11 @@ fn a_port_that_faces_a_wall_of_its_place_is_told_of_with_its_tuning_there() {
     assert_eq!((near.0, far.0), (Verdict::Short, Verdict::Met));
     assert!(near.1 < mid.1 && mid.1 < far.1 && far.1 > 0.985 * far.2, "{near:?} {mid:?} {far:?}");
     assert!((near.2 - far.2).abs() < 1e-9);
+    // With no gap to speak of it is lower than the formula can say.
+    let own =
+        Case::of(&brief(&RawBrief::default()), &design).expect("whole").built().standing().expect("a box")[2];
+    let asked = brief(&RawBrief { depth: text(&format!("{} mm", own * 1e3)), ..RawBrief::default() });
+    assert!(find(&judge(&Case::of(&asked, &design).expect("whole")), "place").words.contains("tunes below"));
     // In front the wall behind is nothing to it.
     design.body.as_mut().expect("a body").ports.clear();
     let asked = brief(&RawBrief { depth: text("500 mm"), ..RawBrief::default() });

@@ -1,14 +1,14 @@
 import { Tabs } from 'radix-ui';
 import { lazy, Suspense, useDeferredValue, useState } from 'react';
 import { askDrawing, useCabinet, useModel } from '../../api/queries';
-import type { BodyReport, FieldError, RawBrief, RawDesign } from '../../api/types';
+import type { BodyReport, FieldError, RawDesign } from '../../api/types';
 import { inWords } from '../../model/preferences';
-import type { OnBench, Workbench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { save } from '../../ui/download';
 import { Message } from '../../ui/Message';
 import { Scroll } from '../../ui/Scroll';
+import type { StageProps } from '../shell/stages';
 import { AirTab } from './AirTab';
 import type { Editing } from './BodyField';
 import { PanelsTab } from './PanelsTab';
@@ -16,15 +16,6 @@ import { Sheet } from './Sheet';
 import { SizesTab } from './SizesTab';
 import { tabOf } from './sheet';
 import { WavesTab } from './WavesTab';
-
-interface Props {
-  variant: OnBench;
-  workbench: Workbench;
-  brief: RawBrief | null;
-  errors: FieldError[];
-  onTry: (design: RawDesign) => void;
-  onBrief: (brief: RawBrief) => void;
-}
 
 const TABS = [
   ['sizes', 'Sizes and room'],
@@ -36,7 +27,7 @@ const TABS = [
 type Tab = (typeof TABS)[number][0];
 
 /** The box of the active variant: drawn from the boards up, with everything that is decided about it. */
-export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: Props) {
+export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: StageProps) {
   const { design, id } = variant;
   const answer = useCabinet(useDeferredValue(design));
   const [tab, setTab] = useState<Tab>('sizes');
@@ -51,7 +42,7 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
   };
   if (report === null) {
     return (
-      <section aria-label="Box" className="grid place-items-center p-8">
+      <section aria-label="Box" className="grid flex-1 place-items-center p-8">
         <p className="max-w-[34rem] text-center">
           A baffle has no box to build. Choose another kind of cabinet to see its boards.
         </p>
@@ -61,7 +52,7 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
   return (
     <section
       aria-label="Box"
-      className="grid h-full min-h-0 gap-4 lg:grid-cols-[minmax(0,1.35fr)_minmax(440px,1fr)]"
+      className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.35fr)_minmax(440px,1fr)]"
     >
       <div className="flex min-h-0 flex-col gap-1.5 max-lg:h-[560px]">
         <Message error={answer.error} />

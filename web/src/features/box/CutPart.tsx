@@ -110,7 +110,7 @@ export function PortCut({ cut, list, at, round, here, ...editing }: PortProps) {
               `from shoulder to shoulder, for elbows of ${mm(cut.fittings.elbow, 0)} from corner to shoulder; measure yours. ` +
               `Add ${mm(cut.fittings.socket, 0)} for each socket a piece goes into; a coupling is about ${mm(cut.fittings.coupling[0] ?? 0, 0)} wide outside and ${mm(cut.fittings.coupling[1] ?? 0, 0)} long.`}
             {cut.fittings.pieces.some((piece) => piece < 0) &&
-              ' Two elbows are in each other’s way: a wider loop, one turn less or a slot.'}
+              ' Two elbows overlap: use a wider loop, one turn less or a slot.'}
           </li>
         )}
         <li className={speed > 34 ? 'text-short' : ''}>

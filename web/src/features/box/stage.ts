@@ -1,7 +1,9 @@
 import { lazy } from 'react';
-import type { Stage } from '../shell/stages';
+import type { Check } from '../../api/types';
+import { isOfTheBox, type Stage } from '../shell/stages';
 
-const OF_THE_BOX = ['fits', 'place', 'size', 'weight'];
+const shortOf = (checks: readonly Check[]) =>
+  checks.find((check) => check.verdict === 'short' && isOfTheBox(check));
 
 export const boxStage: Stage = {
   id: 'box',
@@ -10,16 +12,15 @@ export const boxStage: Stage = {
   keys: 'alt+shift+o',
   opens: {
     path: 'box',
-    Panel: lazy(() => import('./BoxPanel').then((module) => ({ default: module.BoxPanel }))),
+    Panel: lazy(() => import('./BoxStage').then((module) => ({ default: module.BoxStage }))),
   },
   progress({ design, checks }) {
     if (!design?.body) return 'untouched';
-    const short = checks.some(({ id, verdict }) => OF_THE_BOX.includes(id) && verdict === 'short');
     const { width, height, depth } = design.body;
-    return !short && width && height && depth ? 'done' : 'in progress';
+    return !shortOf(checks) && width && height && depth ? 'done' : 'in progress';
   },
   next({ design, checks }) {
-    const short = checks.find(({ id, verdict }) => OF_THE_BOX.includes(id) && verdict === 'short');
+    const short = shortOf(checks);
     if (short) return `${short.name}: ${short.words}`;
     return design?.body ? 'Settle its sizes' : 'Draw the box: shape, sizes, boards';
   },

@@ -1,8 +1,8 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Refusal } from '../../api/client';
 import { useBriefs, useCheckedBrief } from '../../api/queries';
 import type { RawBrief, Typed } from '../../api/types';
-import { alike } from '../../model/documents';
+import { same } from '../../model/design';
 import { FAMILIES } from '../../model/families';
 import { type Field, fieldAt } from '../../model/units';
 import { Button } from '../../ui/Button';
@@ -13,7 +13,6 @@ import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';
 
 interface Props {
-  open: boolean;
   brief: RawBrief | null;
   /** Saves the brief, and then searches the library for it or not. */
   onKeep: (brief: RawBrief, search: boolean) => void;
@@ -60,14 +59,11 @@ type Quantity =
   | 'amplifier_load';
 
 /** What the build must reach. What is left open is not judged. */
-export function BriefDialog({ open, brief, onKeep, onClose }: Props) {
+export function BriefDialog({ brief, onKeep, onClose }: Props) {
   const templates = useBriefs();
   const { mutate: check, isPending: busy, error } = useCheckedBrief();
   const keep = (search: boolean) => check(draft, { onSuccess: () => onKeep(draft, search) });
   const [draft, setDraft] = useState<RawBrief>(brief ?? {});
-  useEffect(() => {
-    if (open) setDraft(brief ?? {});
-  }, [open, brief]);
   const refusal = error instanceof Refusal ? error : null;
   const set = (change: Partial<RawBrief>) => {
     const next = Object.entries({ ...draft, ...change }).filter(
@@ -96,9 +92,9 @@ export function BriefDialog({ open, brief, onKeep, onClose }: Props) {
     <Dialog
       title="The brief"
       about="What this build must reach. What is left open is not judged."
-      open={open}
+      open
       onClose={onClose}
-      changed={!alike(draft, brief ?? {})}
+      changed={!same(draft, brief ?? {})}
       wide
     >
       <form

@@ -1,8 +1,5 @@
 import { lazy } from 'react';
-import type { Stage } from '../shell/stages';
-
-/** What is judged by the box as it is drawn. */
-const OF_THE_BOX = ['fits', 'place', 'size', 'weight'];
+import { isOfTheBox, type Stage } from '../shell/stages';
 
 export const curvesStage: Stage = {
   id: 'curves',
@@ -15,11 +12,11 @@ export const curvesStage: Stage = {
   },
   progress({ design, checks }) {
     if (!design) return 'untouched';
-    const own = checks.filter(({ id }) => !OF_THE_BOX.includes(id));
+    const own = checks.filter((check) => !isOfTheBox(check));
     return own.length > 0 && own.every(({ verdict }) => verdict !== 'short') ? 'done' : 'in progress';
   },
   next({ checks }) {
-    const short = checks.find(({ id, verdict }) => verdict === 'short' && !OF_THE_BOX.includes(id));
+    const short = checks.find((check) => check.verdict === 'short' && !isOfTheBox(check));
     return short ? `${short.name}: ${short.words}` : 'Choose volume and tuning';
   },
 };

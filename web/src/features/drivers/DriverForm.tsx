@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { Refusal } from '../../api/client';
 import { useAlike, useCompletion } from '../../api/queries';
 import type { DriverReport, RawDriver, Typed } from '../../api/types';
-import { alike as equal } from '../../model/documents';
+import { same } from '../../model/design';
 import { driverFields, type Field, fieldAt, shown, usualUnit, writeTyped } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { HelpText } from '../../ui/HelpText';
@@ -44,7 +44,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
   const [driver, setDriver] = useState(initial);
   const completion = useCompletion(driver);
   const refusal = completion.error instanceof Refusal ? completion.error : null;
-  const touched = !equal(driver, initial);
+  const touched = !same(driver, initial);
   useEffect(() => onTouched?.(touched), [touched, onTouched]);
   const settled = !completion.isFetching;
   const [wanted, setWanted] = useState(false);

@@ -52,6 +52,9 @@ export interface Stage {
   next: (work: Work) => string;
 }
 
+/** What is judged by the box as it is drawn. */
+export const isOfTheBox = ({ id }: Check): boolean => ['fits', 'place', 'size', 'weight'].includes(id);
+
 export const StagesContext = createContext<readonly Stage[]>([]);
 
 /** All stages, in the order of the work. */

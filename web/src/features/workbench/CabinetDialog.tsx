@@ -13,9 +13,8 @@ import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 
 interface Props {
-  open: boolean;
   /** What the cabinet is for; its driver, drive and space are kept. */
-  design: RawDesign | null;
+  design: RawDesign;
   /** What it must reach. */
   brief: RawBrief | null;
   /** Whether it is on the bench already, or only a driver has been chosen. */
@@ -27,23 +26,22 @@ interface Props {
   onNew: (design: RawDesign) => void;
 }
 
-/** Chooses a kind of cabinet and a school to begin with. */
+/** Chooses a kind of cabinet and a starting point. */
 export function CabinetDialog(props: Props) {
-  const { open, design, onClose } = props;
   return (
     <Dialog
       title="Kind of cabinet"
       about="Choose a kind on the left. Each starting point is a box worked out by one method; change it from there."
-      open={open && design !== null}
-      onClose={onClose}
+      open
+      onClose={props.onClose}
       wide
     >
-      {design && <Chooser {...props} design={design} />}
+      <Chooser {...props} />
     </Dialog>
   );
 }
 
-function Chooser({ design, brief, begun, onHere, onNew }: Props & { design: RawDesign }) {
+function Chooser({ design, brief, begun, onHere, onNew }: Props) {
   const [chosen, setChosen] = useState<Family | null>(null);
   const [wishes, setWishes] = useState<Pick<RawAsk, 'volume' | 'lowest'>>({});
   const { driver, driver_array, signal, space, air } = design;

@@ -11,7 +11,6 @@ import { DriverTable } from '../drivers/DriverTable';
 import { emptyDriver } from '../drivers/empty';
 
 interface Props {
-  open: boolean;
   /** The design whose driver is chosen; null for a new one. */
   design: RawDesign | null;
   onClose: () => void;
@@ -21,7 +20,7 @@ interface Props {
 type Page = 'library' | 'new' | 'values';
 
 /** Chooses a driver from the library, types in a new one, or changes its values in this variant alone. */
-export function DriverDialog({ open, design, onClose, onChosen }: Props) {
+export function DriverDialog({ design, onClose, onChosen }: Props) {
   const [page, setPage] = useState<Page>('library');
   const [touched, setTouched] = useState(false);
   const add = useChange('drivers', (driver: RawDriver) =>
@@ -41,7 +40,7 @@ export function DriverDialog({ open, design, onClose, onChosen }: Props) {
 
   const pick = (driver: Driver) => choose(driver.document);
   return (
-    <Dialog title={TITLES[page]} open={open} onClose={close} changed={page !== 'library' && touched} wide>
+    <Dialog title={TITLES[page]} open onClose={close} changed={page !== 'library' && touched} wide>
       {page === 'library' && (
         <div className="flex flex-col gap-3">
           <div className="flex gap-2">

@@ -117,7 +117,7 @@ function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) 
         ))}
       </ul>
       <Chart
-        label="Level, dB at 1 m, as designed and as built"
+        label="SPL, dB at 1 m, as designed and as built"
         frequency={percentiles.frequency}
         lines={[line]}
         band={percentiles}

@@ -30,7 +30,7 @@ export interface WindowProps {
 type OverVariant = Omit<WindowProps, 'variant'> & { variant: OnBench; conditions: string };
 
 function over(Component: ComponentType<OverVariant>): ComponentType<WindowProps> {
-  return function OverVariant(props) {
+  return function Over(props) {
     const { variant, reports } = props;
     if (!variant) return null;
     return <Component {...props} variant={variant} conditions={reports.get(variant.id)?.conditions ?? ''} />;
@@ -65,23 +65,13 @@ const ArchivedDialog = lazy(() =>
 
 /** Every window; a new one is a line here and one in `actions/windows.ts`. */
 const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
-  brief: ({ brief, onBrief, onClose }) => (
-    <BriefDialog open brief={brief} onClose={onClose} onKeep={onBrief} />
-  ),
+  brief: ({ brief, onBrief, onClose }) => <BriefDialog brief={brief} onClose={onClose} onKeep={onBrief} />,
   driver: over(({ variant, onEdit, onClose }) => (
-    <DriverDialog
-      open
-      design={variant.design}
-      onClose={onClose}
-      onChosen={(design) => onEdit(design, 'driver')}
-    />
+    <DriverDialog design={variant.design} onClose={onClose} onChosen={(design) => onEdit(design, 'driver')} />
   )),
-  'new-driver': ({ onCarry, onClose }) => (
-    <DriverDialog open design={null} onClose={onClose} onChosen={onCarry} />
-  ),
+  'new-driver': ({ onCarry, onClose }) => <DriverDialog design={null} onClose={onClose} onChosen={onCarry} />,
   family: over(({ variant, brief, onEdit, onTry, onClose }) => (
     <CabinetDialog
-      open
       begun
       brief={brief}
       design={variant.design}
@@ -90,17 +80,17 @@ const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
       onNew={onTry}
     />
   )),
-  'new-cabinet': ({ carried, brief, onTry, onClose }) => (
-    <CabinetDialog
-      open
-      begun={false}
-      brief={brief}
-      design={carried}
-      onClose={onClose}
-      onHere={onTry}
-      onNew={onTry}
-    />
-  ),
+  'new-cabinet': ({ carried, brief, onTry, onClose }) =>
+    carried && (
+      <CabinetDialog
+        begun={false}
+        brief={brief}
+        design={carried}
+        onClose={onClose}
+        onHere={onTry}
+        onNew={onTry}
+      />
+    ),
   sweep: over(({ variant, conditions, onEdit, onTry, onClose }) => (
     <SweepDialog
       design={variant.design}
@@ -135,7 +125,7 @@ export function windowOf(name: string | null): keyof typeof WINDOWS | null {
 /** What is open over the workbench. */
 export function Windows({ opened, ...props }: WindowProps & { opened: keyof typeof WINDOWS | null }) {
   const Opened = opened && WINDOWS[opened];
-  if (!Opened || (opened === 'new-cabinet' && !props.carried)) return null;
+  if (!Opened) return null;
   return (
     <Suspense fallback={null}>
       <Opened {...props} />

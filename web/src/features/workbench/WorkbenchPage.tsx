@@ -24,6 +24,7 @@ import type {
 import type { Trace } from '../../lanes/trace';
 import { type Asked, conditions } from '../../model/conditions';
 import { copyOf } from '../../model/design';
+import { keyOf } from '../../model/drafts';
 import { markAt } from '../../model/mark';
 import type { Outbox } from '../../model/outbox';
 import type { Bench, Workbench } from '../../model/workbench';
@@ -282,7 +283,8 @@ function useAddress(workbench: Workbench, activeId: string | null): void {
   useEffect(() => {
     // Written beside the router, whose navigations would cut each other off.
     const { state } = window.history;
-    window.history.replaceState(state, '', `?${addressWith('variant', activeId)}`);
+    const params = addressWith('variant', activeId);
+    window.history.replaceState(state, '', `${window.location.pathname}${params.size ? `?${params}` : ''}`);
   }, [activeId]);
 }
 
@@ -301,7 +303,7 @@ function useWindow() {
 /** Whether the choice between two states is open: at once where there is one, and again when it is asked for. */
 function useConflict(outbox: Outbox) {
   const { conflict } = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
-  const about = conflict && `${conflict.document.kind}:${conflict.document.id}`;
+  const about = conflict && keyOf(conflict.document);
   const [put, setPut] = useState<string | null>(null);
   useEffect(() => {
     if (!about) setPut(null);

@@ -100,15 +100,18 @@ export class Session {
 
   /** What tabs that are closed left unsent, also of variants that are archived on the server. */
   private recover(open: ReadonlySet<string> | null): void {
-    for (const { document, base, wanted } of this.outbox.left(open)) {
+    for (const { tab, document, base, wanted } of this.outbox.left(open)) {
       const content = wanted as VariantContent;
-      if (document.kind !== 'variant' || content.archived) continue;
-      this.outbox.open<VariantContent>(document, {
-        content: { design: content.design, archived: true },
-        revision: base,
-      });
-      this.workbench.replace(document, content);
-      this.outbox.want(document, content);
+      if (!content.archived) {
+        this.outbox.open<VariantContent>(document, {
+          content: { design: content.design, archived: true },
+          revision: base,
+        });
+        this.workbench.replace(document, content);
+        this.outbox.want(document, content);
+      }
+      // What was to be archived is; what was to come back is this tab's own now.
+      if (tab !== this.drafts.tab || content.archived) this.drafts.drop(document, tab);
     }
     this.outbox.adopt(open);
   }
