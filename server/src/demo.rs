@@ -7,6 +7,7 @@ use diesel::Connection;
 use diesel::pg::PgConnection;
 use oak_design::exchange::read_driver_table;
 use oak_design::file::open_build;
+use uuid::Uuid;
 
 use crate::db::queries::{build, driver, scenario};
 use crate::error::ApiError;
@@ -37,8 +38,8 @@ pub fn load(connection: &mut PgConnection, folder: &Path) -> anyhow::Result<bool
                 return Ok(false);
             }
             driver::add(connection, &drivers)?;
-            for raw in &builds {
-                build::add(connection, raw)?;
+            for raw in builds {
+                build::add(connection, Uuid::now_v7(), raw)?;
             }
             Ok::<bool, ApiError>(true)
         })

@@ -55,7 +55,7 @@ pub enum ApiError {
         current: i32,
     },
     /// A change without saying what it changes.
-    #[error("the If-Match header must name the revision that is being changed, as in If-Match: \"3\"")]
+    #[error("say what is written to: If-Match with the revision that is being changed, as in If-Match: \"3\", or If-None-Match: * for something new")]
     NoPrecondition,
     /// The body is too long.
     #[error("the body is longer than {limit} bytes")]
@@ -76,10 +76,12 @@ pub enum ApiError {
         wanted: &'static str,
     },
     /// A build holds enough.
-    #[error("a build holds at most {most} variants")]
+    #[error("a build holds at most {most} {what}")]
     TooMany {
         /// Most allowed.
-        most: i64,
+        most: u32,
+        /// Of what.
+        what: &'static str,
     },
     /// A request for another host.
     #[error("\"{host}\" is not a name of this server; use 127.0.0.1 or localhost")]

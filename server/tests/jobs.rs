@@ -57,7 +57,7 @@ fn a_match_ranks_what_it_finds_and_each_row_becomes_a_design_that_keeps_its_word
             assert_eq!(check["reached"], part["reached"], "{row}");
             assert_eq!(check["words"], part["words"], "{row}");
         }
-        site.post(&format!("/api/v1/builds/{build}/variants"), &design).expect(201);
+        site.new_document(&build, "variant", &design).expect(201);
         let all = site.get(&format!("/api/v1/driver-matches/{id}/drivers/{driver}")).expect(200).json();
         assert!(
             all.as_array()

@@ -56,9 +56,7 @@ fn nothing_acknowledged_is_lost_when_the_server_is_killed() {
     for number in 0..20 {
         let mut next = design();
         next["name"] = json!(format!("Variant {number}"));
-        let answer =
-            agent().post(format!("{address}/api/v1/builds/{build}/variants")).send_json(&next).expect("sent");
-        assert_eq!(answer.status(), 201);
+        Site::at(&address).new_document(&build, "variant", &next).expect(201);
         kept.push(next["name"].clone());
     }
     program.0.kill().expect("SIGKILL");
@@ -66,12 +64,8 @@ fn nothing_acknowledged_is_lost_when_the_server_is_killed() {
 
     let (_again, address) = start(&url);
     assert_eq!(get(&address, "/builds").as_array().expect("list").len(), 4, "the demo is loaded once");
-    let names: Vec<Value> = get(&address, &format!("/builds/{build}"))["variants"]
-        .as_array()
-        .expect("list")
-        .iter()
-        .map(|v| v["document"]["name"].clone())
-        .collect();
+    let variants = Site::at(&address).documents(&build, "variant");
+    let names: Vec<Value> = variants.iter().map(|variant| variant["content"]["name"].clone()).collect();
     for name in kept {
         assert!(names.contains(&name), "{name}");
     }

@@ -1,25 +1,7 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import type { Build } from '../src/api/types';
+import { THEMES, violated } from './axe';
 import { expect, openBuild, test } from './support';
-
-const THEMES = ['light', 'dark'] as const;
-type Theme = (typeof THEMES)[number];
-
-/** Rules that look at colours: all that the second theme can break. */
-const COLOURS = ['color-contrast', 'link-in-text-block'];
-
-/** Looks at the whole page or, where the rest of it was looked at before, at the part that is new. */
-async function violated(page: Page, what: string, theme: Theme, part?: string) {
-  const axe = new AxeBuilder({ page });
-  if (theme === 'dark') axe.withRules(COLOURS);
-  if (part) axe.include(part);
-  const { violations } = await axe.analyze();
-  const found = violations.map(
-    ({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`,
-  );
-  expect(found, what).toEqual([]);
-}
 
 const DIALOG = '[role="dialog"]';
 const PANEL = '[role="tabpanel"]';
@@ -137,10 +119,6 @@ for (const theme of THEMES) {
     for (const [keys, within, what] of [
       ['Alt+w', /44 l\s*now/, 'what if'],
       ['Alt+h', /19 of 20 such boxes/, 'how sure'],
-      ['Alt+x', /Kind of cabinet/, 'compared'],
-      ['Alt+q', /Vd = Sd|F3/, 'all figures worked out'],
-      ['Alt+y', /as it is/, 'history'],
-      ['Alt+a', /Archived variants/, 'archived'],
       ['Alt+u', /Lengths/, 'units'],
       ['Alt+g', /Alignment/, 'glossary'],
       ['Control+k', /Undo/, 'palette'],

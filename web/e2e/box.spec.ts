@@ -8,7 +8,7 @@ async function openBox(page: Page, server: Server, name: string): Promise<string
   const builds = await server.call<Build[]>('GET', '/builds');
   const found = builds.find((build) => build.name === name);
   const copy = await server.call<object>('GET', `/builds/${found?.id}/build.json`);
-  const made = await server.call<Build>('POST', '/builds/import', { ...copy, name: `Box of ${name}` });
+  const made = await server.call<{ id: string }>('POST', '/builds/import', { ...copy, name: `Box of ${name}` });
   await openBuild(page, server, made.id);
   await page.getByRole('link', { name: 'Box' }).click();
   await expect(page.getByRole('group', { name: 'Side section of the box' })).toBeVisible();
@@ -38,7 +38,7 @@ test('of sizes and volume the one that was set longest ago follows, and comes ba
   await page.getByRole('button', { name: 'Back to 800 mm' }).click();
   await expect(page.getByRole('textbox', { name: 'Height', exact: true })).toHaveValue('800 mm');
   await expect
-    .poll(async () => (await server.open(id)).variants[0]?.document.body?.order)
+    .poll(async () => (await server.open(id)).variants[0]?.content.body?.order)
     .toEqual(['depth', 'volume', 'height']);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: 'Back to 800 mm' })).toBeVisible();
@@ -105,7 +105,7 @@ test('a line is folded into its box: other folds, other corners, and a board pul
   await expect(page.getByRole('button', { name: 'Fold board 2' })).toHaveCount(0);
   await fold.getByRole('radiogroup', { name: 'How the corners are built' }).getByText('Mitred').click();
   await expect
-    .poll(async () => (await server.open(id)).variants.at(-1)?.document.body?.fold)
+    .poll(async () => (await server.open(id)).variants.at(-1)?.content.body?.fold)
     .toEqual({ folds: 1, stack: 'level', corner: 'mitred' });
 
   // On the workbench the same fold is the section, and its board has a grip.
@@ -118,7 +118,7 @@ test('a line is folded into its box: other folds, other corners, and a board pul
   for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowDown');
   await expect(grip).not.toHaveAttribute('aria-valuetext', before ?? '');
   await expect
-    .poll(async () => (await server.open(id)).variants.at(-1)?.document.body?.fold?.panels?.[0]?.at)
+    .poll(async () => (await server.open(id)).variants.at(-1)?.content.body?.fold?.panels?.[0]?.at)
     .toMatch(/mm$/);
 });
 
@@ -163,7 +163,7 @@ test('a port is cut of a pipe that is sold, with flares, from a list that is one
   await list.getByRole('button', { name: 'Close' }).click();
   await port.getByRole('combobox', { name: 'Pipe of the port' }).selectOption('Rain pipe');
   await expect
-    .poll(async () => (await server.open(id)).variants[0]?.document.enclosure.ports?.[0]?.diameter)
+    .poll(async () => (await server.open(id)).variants[0]?.content.enclosure.ports?.[0]?.diameter)
     .toBe('96.0 mm');
   const cut = port.getByRole('list', { name: 'What to cut for the port' });
   await expect(cut).toContainText('Fastest air');
@@ -185,7 +185,7 @@ test('radiators are weighted in washers, and fill is compared by both methods', 
   await page.keyboard.press('Enter');
   await mass.getByRole('button', { name: /^Design for whole washers/ }).click();
   await expect
-    .poll(async () => (await server.open(id)).variants.at(-1)?.document.body?.washers)
+    .poll(async () => (await server.open(id)).variants.at(-1)?.content.body?.washers)
     .toEqual({ each: '18 g' });
   await tab(page, 'Standing waves');
   const fill = page.getByRole('region', { name: 'Fill and tuning' });
@@ -195,7 +195,7 @@ test('radiators are weighted in washers, and fill is compared by both methods', 
   await expect(fill.getByRole('row', { name: /^The layers/ })).toContainText('Hz');
   await fill.getByRole('button', { name: 'Fill: Half full' }).click();
   await expect
-    .poll(async () => (await server.open(id)).variants.at(-1)?.document.enclosure.fill)
+    .poll(async () => (await server.open(id)).variants.at(-1)?.content.enclosure.fill)
     .toBe('half');
 });
 

@@ -93,3 +93,22 @@ test('a brief that was changed asks before it is thrown away, and Escape in a fi
   await expect(dialog).toBeHidden();
   expect((await server.open(build.id)).brief?.lowest ?? null).not.toBe('31 Hz');
 });
+
+test('an earlier brief is looked up and used again', async ({ page, server }) => {
+  const build = await server.makeBuild('Second thoughts', undefined, { lowest: '30 Hz', width: '60 cm' });
+  await openBuild(page, server, build.id);
+  await page.keyboard.press('Alt+b');
+  const dialog = page.getByRole('dialog', { name: 'The brief' });
+  await dialog.getByRole('textbox', { name: 'Lowest note' }).fill('41 Hz');
+  await dialog.getByRole('button', { name: 'Save the brief' }).click();
+  const asked = async () => (await server.open(build.id)).brief?.lowest;
+  await expect.poll(asked).toBe('41 Hz');
+  await page.keyboard.press('Alt+b');
+  await dialog.getByRole('button', { name: 'Earlier briefs' }).click();
+  const history = page.getByRole('dialog', { name: 'History of the brief' });
+  await expect(history).toContainText('30 Hz → 41 Hz');
+  await history.getByRole('button', { name: /^Use this brief/ }).click();
+  await expect.poll(asked).toBe('30 Hz');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(asked).toBe('41 Hz');
+});

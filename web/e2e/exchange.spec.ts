@@ -98,7 +98,7 @@ test('a variant goes out as a design file and its response as a table, and the f
     return readFileSync(await (await download).path(), 'utf8');
   };
   const design = await save('Design file (JSON)');
-  expect(JSON.parse(design)).toEqual(build.variants[0]?.document);
+  expect(JSON.parse(design)).toEqual(build.variants[0]?.content);
   const [said, header] = (await save('Response table (CSV)')).split('\n');
   expect(said).toMatch(/^# .* V\)?, half space$/);
   expect(header).toContain('frequency_hz,level_db');

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import type { Build, BuildWithVariants, RawDesign, Variant } from '../src/api/types';
+import type { RawDesign } from '../src/api/types';
 import type { Family, FamilyEntry } from '../src/model/families';
 import { expect, figure, openBuild, type Server, test } from './support';
 
@@ -22,8 +22,7 @@ const driver = {
   pe: '200 W',
 };
 
-async function emptyBuild(server: Server, name: string): Promise<BuildWithVariants> {
-  const build = await server.call<Build>('POST', '/builds', { name, notes: '' });
+const emptyBuild = (server: Server, name: string) => {
   const design = {
     format: 'oak-drum/design',
     version: 2,
@@ -32,9 +31,8 @@ async function emptyBuild(server: Server, name: string): Promise<BuildWithVarian
     enclosure: { family: 'sealed', volume: '40 l', ql: 15, qa: 50 },
     signal: { drive: { power: '20 W' } },
   };
-  await server.call<Variant>('POST', `/builds/${build.id}/variants`, design);
-  return server.open(build.id);
-}
+  return server.makeBuild(name, [design]);
+};
 
 async function choose(page: Page, family: Family): Promise<void> {
   await page.getByRole('button', { name: /^Kind of cabinet/ }).click();

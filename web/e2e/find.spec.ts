@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import type { Build, BuildWithVariants } from '../src/api/types';
+import type { Build } from '../src/api/types';
 import { expect, expectFigures, test } from './support';
 
 const found = (page: Page) => page.getByRole('row').filter({ has: page.locator('th[scope=row]') });
@@ -82,8 +82,8 @@ test('a search is begun again for more drivers, and says when its brief is no lo
     .getByRole('button', { name: /^Make a variant of/ })
     .click();
   await expectFigures(page);
-  const opened = await server.call<BuildWithVariants>('GET', `/builds/${dance?.id}`);
-  const { driver_array } = opened.variants.at(-1)?.document ?? {};
+  const opened = await server.open(dance?.id ?? '');
+  const { driver_array } = opened.variants.at(-1)?.content ?? {};
   expect(Number(driver_array?.series ?? 1) * Number(driver_array?.parallel ?? 1)).toBe(2);
 
   await page.keyboard.press('Alt+Shift+J');

@@ -15,23 +15,23 @@ test('with the server gone one goes on, and what was changed is kept when it is 
   await volume.press('Enter');
   await server.start();
   await expect(page.getByRole('status')).toContainText('Saved', { timeout: 15_000 });
-  expect((await kept(server, build)).document.enclosure.volume).toBe('53 l');
+  expect((await kept(server, build)).content.enclosure.volume).toBe('53 l');
   await expect(figure(page, 'f3')).toBeVisible();
 });
 
 test('what could not be sent survives closing the page', async ({ page, server }) => {
   const build = await server.makeBuild('Closed lid');
   await openBuild(page, server, build.id);
-  await page.route('**/api/v1/variants/**', (route) => route.abort());
+  await page.route('**/api/v1/documents/**', (route) => route.abort());
   const volume = page.getByRole('textbox', { name: 'Volume Vb' });
   await volume.fill('47 l');
   await volume.press('Enter');
   await expect(page.getByRole('status')).toContainText('Not saved yet');
   await page.goto('about:blank');
-  await page.unroute('**/api/v1/variants/**');
+  await page.unroute('**/api/v1/documents/**');
   await openBuild(page, server, build.id);
   await expect(volume).toHaveValue('47 l');
-  await expect.poll(async () => (await kept(server, build)).document.enclosure.volume).toBe('47 l');
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.volume).toBe('47 l');
 });
 
 test('an order that could not be sent is said to wait, and survives closing the page', async ({
@@ -49,7 +49,7 @@ test('an order that could not be sent is said to wait, and survives closing the 
   await page.unroute(order);
   await openBuild(page, server, build.id);
   await expect(page.getByRole('button', { name: /^Work on/ }).first()).toContainText('Sealed');
-  const names = async () => (await server.open(build.id)).variants.map(({ document }) => document.name);
+  const names = async () => (await server.open(build.id)).variants.map(({ content }) => content.name);
   await expect.poll(async () => (await names())[0]).toContain('Sealed');
   await expect(page.getByRole('status')).toContainText('Saved');
 });
@@ -79,17 +79,17 @@ test('two windows on one variant: both states are shown and none is lost', async
 
   await second.getByRole('textbox', { name: 'Volume Vb' }).fill('51 l');
   await second.keyboard.press('Enter');
-  await expect.poll(async () => (await kept(server, build)).document.enclosure.volume).toBe('51 l');
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.volume).toBe('51 l');
   await page.getByRole('textbox', { name: 'Volume Vb' }).fill('61 l');
   await page.keyboard.press('Enter');
   await dialog.getByRole('button', { name: 'Keep what is here' }).click();
-  await expect.poll(async () => (await kept(server, build)).document.enclosure.volume).toBe('61 l');
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.volume).toBe('61 l');
   const id = build.variants[0]?.id;
-  const revisions = await server.call<{ document: { enclosure: { volume: string } } }[]>(
+  const revisions = await server.call<{ content: { enclosure: { volume: string } } }[]>(
     'GET',
-    `/variants/${id}/revisions`,
+    `/documents/${id}/revisions`,
   );
-  expect(revisions.map((revision) => revision.document.enclosure.volume)).toEqual([
+  expect(revisions.map((revision) => revision.content.enclosure.volume)).toEqual([
     '61 l',
     '51 l',
     '50 l',
@@ -141,7 +141,7 @@ test('two tabs keep their unsent edits apart, and what a closed one left is sent
 }) => {
   const build = await server.makeBuild('Two tabs');
   await openBuild(page, server, build.id);
-  const variants = '**/api/v1/variants/**';
+  const variants = '**/api/v1/documents/**';
   await context.route(variants, (route) => route.abort());
   const volume = page.getByRole('textbox', { name: 'Volume Vb' });
   await volume.fill('47 l');
@@ -157,7 +157,7 @@ test('two tabs keep their unsent edits apart, and what a closed one left is sent
   await context.unroute(variants);
   await second.reload();
   await expect(other).toHaveValue('47 l');
-  await expect.poll(async () => (await kept(server, build)).document.enclosure.volume).toBe('47 l');
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.volume).toBe('47 l');
   await expect(second.getByRole('status')).toContainText('Saved');
 });
 
@@ -181,7 +181,7 @@ test('what was changed can be undone after a reload, the brief and the name too'
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(volume).toHaveValue('44 l');
   await page.getByRole('button', { name: 'Redo' }).click();
-  await expect.poll(async () => (await kept(server, build)).document.enclosure.volume).toBe('52 l');
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.volume).toBe('52 l');
   await expect.poll(async () => (await server.open(build.id)).name).toBe('Long memory');
 });
 
@@ -195,7 +195,7 @@ test('with no room left in the browser it says so, and saves all the same', asyn
   });
   const build = await server.makeBuild('Full cellar');
   await openBuild(page, server, build.id);
-  const variants = '**/api/v1/variants/**';
+  const variants = '**/api/v1/documents/**';
   await page.route(variants, (route) => route.abort());
   const volume = page.getByRole('textbox', { name: 'Volume Vb' });
   await volume.fill('47 l');
@@ -203,7 +203,7 @@ test('with no room left in the browser it says so, and saves all the same', asyn
   await expect(page.getByRole('status')).toContainText('no room left');
   await page.unroute(variants);
   await expect(page.getByRole('status')).toContainText('Saved', { timeout: 15_000 });
-  expect((await kept(server, build)).document.enclosure.volume).toBe('47 l');
+  expect((await kept(server, build)).content.enclosure.volume).toBe('47 l');
 });
 
 test('a choice that is put off decides nothing, and takes later edits with it', async ({
@@ -228,13 +228,13 @@ test('a choice that is put off decides nothing, and takes later edits with it', 
   await page.keyboard.press('Escape');
   await expect(dialog).toBeHidden();
   await expect(page.getByRole('status')).toContainText('changed in another window');
-  expect((await kept(server, build)).document.enclosure.volume).toBe('50 l');
+  expect((await kept(server, build)).content.enclosure.volume).toBe('50 l');
   await page.getByRole('textbox', { name: 'Volume Vb' }).fill('61 l');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Choose …' }).click();
   await expect(dialog).toContainText('61 l');
   await dialog.getByRole('button', { name: 'Keep what is here' }).click();
-  await expect.poll(async () => (await kept(server, build)).document.enclosure.volume).toBe('61 l');
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.volume).toBe('61 l');
   await expect(page.getByRole('status')).toContainText('Saved');
 });
 
@@ -294,6 +294,6 @@ test('Back closes what is open, and an address leads to its variant and window',
   await expect(dialog).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('textbox', { name: 'Name of the variant' })).toHaveValue(
-    last?.document.name ?? '',
+    last?.content.name ?? '',
   );
 });

@@ -26,7 +26,7 @@ test('from a move of the hand to the redrawn lanes', async ({ page, server }) =>
   test.setTimeout(120_000);
   const demo = await server.call<Build[]>('GET', '/builds');
   const nook = demo.find((one) => one.name === 'Narrowboat nook');
-  const designs = (await server.open(nook?.id ?? '')).variants.map((variant) => variant.document);
+  const designs = (await server.open(nook?.id ?? '')).variants.map((variant) => variant.content);
   const build = await server.makeBuild('Speed', designs.slice(0, 4));
   await page.addInitScript(() => {
     const clock = { moved: 0, answers: 0, before: 0, done: (_: number) => {} };

@@ -4,7 +4,8 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { test as base, expect, type Page } from '@playwright/test';
-import type { Build, BuildWithVariants, Driver, DriverPage, RawDesign, Variant } from '../src/api/types';
+import { briefOf, nameOf, type Variant, variantsOf } from '../src/api/documents';
+import type { Driver, DriverPage, OpenBuild, RawBrief, RawDesign } from '../src/api/types';
 
 export { expect };
 
@@ -14,6 +15,14 @@ function required(name: string): string {
   const value = process.env[name];
   if (!value) throw new Error(`${name} is not set; run: cargo xtask e2e`);
   return value;
+}
+
+/** A build as the server has it. */
+export interface Opened {
+  id: string;
+  name: string;
+  brief: RawBrief | null;
+  variants: Variant[];
 }
 
 export class Server {
@@ -64,25 +73,23 @@ export class Server {
   }
 
   /** A build with designs, two of the demo where none are given. */
-  async makeBuild(name: string, designs?: RawDesign[]): Promise<BuildWithVariants> {
-    const demo = JSON.parse(readFileSync(`${DEMO}/builds/narrowboat-nook.json`, 'utf8')) as {
-      variants: RawDesign[];
-    };
-    const build = await this.call<Build>('POST', '/builds', { name, notes: '' });
-    for (const design of designs ?? demo.variants.slice(0, 2)) {
-      await this.call<Variant>('POST', `/builds/${build.id}/variants`, design);
-    }
-    return this.open(build.id);
+  async makeBuild(name: string, designs?: object[], brief?: RawBrief): Promise<Opened> {
+    const { format, version, variants } = JSON.parse(
+      readFileSync(`${DEMO}/builds/narrowboat-nook.json`, 'utf8'),
+    ) as { format: string; version: number; variants: RawDesign[] };
+    const file = { format, version, name, brief, variants: designs ?? variants.slice(0, 2) };
+    return this.open((await this.call<{ id: string }>('POST', '/builds/import', file)).id);
   }
 
   /** A build of the demo as it comes, under a name of its own: other tests change the one that is there. */
-  async importDemo(file: string, name: string): Promise<Build> {
+  async importDemo(file: string, name: string): Promise<{ id: string }> {
     const demo = JSON.parse(readFileSync(`${DEMO}/builds/${file}.json`, 'utf8')) as object;
-    return this.call<Build>('POST', '/builds/import', { ...demo, name });
+    return this.call('POST', '/builds/import', { ...demo, name });
   }
 
-  open(id: string): Promise<BuildWithVariants> {
-    return this.call('GET', `/builds/${id}`);
+  async open(id: string): Promise<Opened> {
+    const build = await this.call<OpenBuild>('GET', `/builds/${id}`);
+    return { id, name: nameOf(build), brief: briefOf(build), variants: variantsOf(build) };
   }
 
   async drivers(): Promise<Driver[]> {
@@ -120,7 +127,7 @@ export function figure(page: Page, name: string) {
 }
 
 /** The variant's newest document on the server. */
-export async function kept(server: Server, build: BuildWithVariants, place = 0): Promise<Variant> {
+export async function kept(server: Server, build: Opened, place = 0): Promise<Variant> {
   const variant = (await server.open(build.id)).variants[place];
   if (!variant) throw new Error('no such variant');
   return variant;

@@ -58,7 +58,7 @@ test('one gesture is one revision and one step of undo', async ({ page, server }
   await expect(box(page, 'Volume Vb')).toHaveValue('44 l');
   await page.keyboard.press('Control+Shift+z');
   await expect(box(page, 'Volume Vb')).toHaveValue(changed);
-  await expect.poll(async () => (await kept(server, build)).document.enclosure.volume).toBe(changed);
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.volume).toBe(changed);
 });
 
 test('of tuning and port length the last one touched wins', async ({ page, server }) => {
@@ -75,7 +75,7 @@ test('of tuning and port length the last one touched wins', async ({ page, serve
   await expect(figure(page, 'fb')).toContainText('27 Hz');
   expect(await number(page, 'Port length')).toBeGreaterThan(450);
   await expect
-    .poll(async () => (await kept(server, build)).document.enclosure.ports?.[0]?.length ?? null)
+    .poll(async () => (await kept(server, build)).content.enclosure.ports?.[0]?.length ?? null)
     .toBeNull();
 });
 

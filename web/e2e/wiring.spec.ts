@@ -45,6 +45,6 @@ test('drivers are wired from a list of every way, and each change says what it d
   await expect(changes.getByRole('row', { name: /several drivers/ })).toContainText('62.');
   await page.keyboard.press('Escape');
   await expect
-    .poll(async () => (await kept(server, build)).document.driver_array)
+    .poll(async () => (await kept(server, build)).content.driver_array)
     .toMatchObject({ series: 2, parallel: 2, coils: 'series', added_mass: '8 g', cable_area: 'AWG 16' });
 });

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import type { BuildWithVariants, RawBrief, RawDesign } from '../src/api/types';
+import type { RawBrief, RawDesign } from '../src/api/types';
 import { expect, figure, kept, openBuild, type Server, test } from './support';
 
 const BRIEF: RawBrief = {
@@ -17,16 +17,8 @@ const BRIEF: RawBrief = {
   air_noise: 'straight',
 };
 
-async function briefed(server: Server, name: string, brief: RawBrief = BRIEF): Promise<BuildWithVariants> {
-  const build = await server.makeBuild(name);
-  const answer = await fetch(`${server.address}/api/v1/builds/${build.id}`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json', 'if-match': `"${build.revision}"` },
-    body: JSON.stringify({ name, notes: '', brief }),
-  });
-  expect(answer.ok).toBe(true);
-  return build;
-}
+const briefed = (server: Server, name: string, brief: RawBrief = BRIEF) =>
+  server.makeBuild(name, undefined, brief);
 
 const card = (page: Page, name: string) => page.getByRole('button', { name: `Work on ${name}` });
 
@@ -186,7 +178,7 @@ test('one value is turned to see what it does, and what is liked is taken', asyn
   await page.keyboard.press('Enter');
   await dialog.getByRole('button', { name: 'Use 24 Hz' }).click();
   await expect(figure(page, 'fb')).toContainText('24 Hz');
-  await expect.poll(async () => (await kept(server, build)).document.enclosure.tuning).toBe('24 Hz');
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.tuning).toBe('24 Hz');
 });
 
 test('how sure a prediction is, is said in words and shown as a band', async ({ page, server }) => {
@@ -239,7 +231,7 @@ test('the drawing is pulled by its grips, with pointer and keys', async ({ page,
   const length = page.getByRole('textbox', { name: 'Port length' });
   await expect(length).not.toHaveValue('447.6 mm');
   await expect
-    .poll(async () => (await kept(server, build)).document.enclosure.ports?.[0]?.length ?? null)
+    .poll(async () => (await kept(server, build)).content.enclosure.ports?.[0]?.length ?? null)
     .not.toBeNull();
   expect((await kept(server, build)).revision).toBe(2);
   const pulled = await length.inputValue();
@@ -288,11 +280,11 @@ test('variants are put in order, compared, looked back on and brought back', asy
   const volume = page.getByRole('textbox', { name: 'Volume Vb' });
   await volume.fill('52 l');
   await volume.press('Enter');
-  await expect.poll(async () => (await kept(server, build, 1)).document.enclosure.volume).toBe('52 l');
+  await expect.poll(async () => (await kept(server, build, 1)).content.enclosure.volume).toBe('52 l');
   await page.keyboard.press('Alt+y');
   const history = page.getByRole('dialog', { name: 'History of Slot, all-round' });
   await expect(history).toContainText('44 l → 52 l');
-  await history.getByRole('button', { name: /^Restore the state of/ }).click();
+  await history.getByRole('button', { name: /^As a new variant: the state of/ }).click();
   await expect(volume).toHaveValue('44 l');
   await expect(page.getByRole('textbox', { name: 'Name of the variant' })).toHaveValue('Slot, all-round 2');
 
@@ -324,7 +316,7 @@ test('every command is found by its name', async ({ page, server }) => {
   await expect(page.getByRole('textbox', { name: 'Volume Vb' })).toBeFocused();
   await page.keyboard.type('40 l');
   await page.keyboard.press('Enter');
-  await expect.poll(async () => (await kept(server, build, 1)).document.enclosure.volume).toBe('40 l');
+  await expect.poll(async () => (await kept(server, build, 1)).content.enclosure.volume).toBe('40 l');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox').fill('go to the box');
   await page.keyboard.press('Enter');
@@ -361,13 +353,13 @@ test('values are read in the units of the reader, and files keep what was typed'
   await page.reload();
   const width = page.getByRole('textbox', { name: 'Slot width' });
   await expect(width).toHaveValue('9 27/32 in');
-  expect((await kept(server, build)).document.enclosure.ports?.[0]?.width).toBe('250 mm');
+  expect((await kept(server, build)).content.enclosure.ports?.[0]?.width).toBe('250 mm');
   await width.fill('280 mm');
   await width.press('Enter');
   await expect(width).toHaveValue('280 mm');
   await expect(page.getByRole('textbox', { name: 'Slot height' })).toHaveValue(/in$/);
   await expect
-    .poll(async () => (await kept(server, build)).document.enclosure.ports?.[0]?.width)
+    .poll(async () => (await kept(server, build)).content.enclosure.ports?.[0]?.width)
     .toBe('280 mm');
 });
 

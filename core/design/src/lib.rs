@@ -8,6 +8,7 @@
 pub mod built;
 pub mod cavity_check;
 pub mod conditions;
+pub mod document;
 mod drive;
 pub mod exchange;
 pub mod field;

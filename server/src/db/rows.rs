@@ -1,7 +1,10 @@
 //! What is stored, as the API shows it.
 
+use std::collections::BTreeMap;
+
 use chrono::{DateTime, Utc};
-use oak_design::file::{RawBrief, RawDesign, RawDriver, RawFamily};
+use oak_design::document::RawDocument;
+use oak_design::file::{RawBrief, RawDriver, RawFamily};
 use oak_planning::driver_match::Found;
 use serde::Serialize;
 use serde_json::Value;
@@ -71,66 +74,76 @@ pub struct AlikeDriver {
     pub by: &'static str,
 }
 
-/// A cabinet project.
+/// A cabinet project, as it stands in a list.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Build {
     /// Its key.
     pub id: Uuid,
-    /// Counts the changes of its name and notes; the ETag.
-    pub revision: i32,
     /// What it is called.
     pub name: String,
     /// What it is for.
     pub notes: String,
-    /// What it must reach.
-    pub brief: Option<RawBrief>,
-    /// Why the brief cannot be read, where there is one that cannot.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub brief_problem: Option<String>,
     /// How many variants it has.
     pub variant_count: i64,
-    /// Last change of it or of a variant.
+    /// When anything of it was last saved.
     pub updated_at: DateTime<Utc>,
 }
 
-/// A candidate design, at its newest revision.
+/// A document of a build, at its newest revision.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Variant {
+pub struct Document {
     /// Its key.
     pub id: Uuid,
     /// The build it belongs to.
-    pub build_id: Uuid,
+    pub build: Uuid,
+    /// What it is told apart by among its kind, counted from 0 in the order of making; it stays in whatever order they stand.
+    pub number: i32,
     /// Newest revision; the ETag.
     pub revision: i32,
-    /// What it is told apart by, counted from 0 in the order of making; it stays in whatever order they stand.
-    pub mark: i32,
-    /// As typed.
-    pub document: RawDesign,
-    /// When this revision was kept.
-    pub kept_at: DateTime<Utc>,
-}
-
-/// A build with its variants in order.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct BuildWithVariants {
-    /// The build.
+    /// Whether it was put away.
+    pub archived: bool,
+    /// When this revision was saved.
+    pub saved_at: DateTime<Utc>,
+    /// What it says.
     #[serde(flatten)]
-    pub build: Build,
-    /// Its variants.
-    pub variants: Vec<Variant>,
-    /// Variants of it that cannot be read.
-    pub unreadable: Vec<Unreadable>,
+    pub document: RawDocument,
 }
 
-/// One kept state of a variant.
+/// A build with its documents, those of a kind in their order.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct OpenBuild {
+    /// Its key.
+    pub id: Uuid,
+    /// What it is made of.
+    pub documents: Vec<Document>,
+    /// Documents of it that cannot be read.
+    pub unreadable: Vec<Unreadable>,
+    /// What the next document of each kind is.
+    pub next: BTreeMap<&'static str, NextDocument>,
+}
+
+/// The next document of a kind in a build.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct NextDocument {
+    /// Its number.
+    pub number: i32,
+    /// Its key, where a build has one of its kind: two that begin it at once come to the same document.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub id: Option<Uuid>,
+}
+
+/// One saved state of a document.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Revision {
     /// Which.
     pub revision: i32,
-    /// When it was kept.
+    /// When it was saved.
     pub created_at: DateTime<Utc>,
-    /// As typed.
-    pub document: RawDesign,
+    /// Whether it was put away by it.
+    pub archived: bool,
+    /// What it said.
+    #[serde(flatten)]
+    pub document: RawDocument,
 }
 
 /// How a job stands.

@@ -34,32 +34,29 @@ diesel::table! {
 diesel::table! {
     builds (id) {
         id -> Uuid,
-        revision -> Int4,
-        name -> Text,
-        notes -> Text,
-        brief -> Nullable<Jsonb>,
         created_at -> Timestamptz,
-        updated_at -> Timestamptz,
         archived_at -> Nullable<Timestamptz>,
     }
 }
 
 diesel::table! {
-    variants (id) {
+    documents (id) {
         id -> Uuid,
         build_id -> Uuid,
+        kind -> Text,
         position -> Int4,
+        number -> Int4,
         revision -> Int4,
         archived_at -> Nullable<Timestamptz>,
-        mark -> Int4,
     }
 }
 
 diesel::table! {
-    variant_revisions (variant_id, revision) {
-        variant_id -> Uuid,
+    document_revisions (document_id, revision) {
+        document_id -> Uuid,
         revision -> Int4,
-        document -> Jsonb,
+        content -> Jsonb,
+        archived -> Bool,
         created_at -> Timestamptz,
     }
 }
@@ -107,8 +104,7 @@ diesel::table! {
 diesel::joinable!(driver_match_rows -> drivers (driver_id));
 diesel::joinable!(driver_match_rows -> jobs (job_id));
 diesel::joinable!(jobs -> builds (build_id));
-diesel::joinable!(variants -> builds (build_id));
-diesel::joinable!(variant_revisions -> variants (variant_id));
-diesel::allow_tables_to_appear_in_same_query!(drivers, builds, variants, variant_revisions);
+diesel::joinable!(documents -> builds (build_id));
+diesel::joinable!(document_revisions -> documents (document_id));
+diesel::allow_tables_to_appear_in_same_query!(builds, documents, document_revisions);
 diesel::allow_tables_to_appear_in_same_query!(drivers, driver_match_rows, jobs);
-diesel::allow_tables_to_appear_in_same_query!(builds, jobs);

@@ -4,6 +4,7 @@ mod brief;
 mod build;
 mod cabinet;
 mod compare;
+mod document;
 mod download;
 mod driver;
 mod driver_array;
@@ -17,7 +18,6 @@ mod suggestions;
 mod sweep;
 mod tolerance;
 mod transient;
-mod variant;
 mod workings;
 
 use actix_web::HttpResponse;
@@ -52,7 +52,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(workings::workings);
     driver::configure(config);
     build::configure(config);
-    variant::configure(config);
+    document::configure(config);
     driver_match::configure(config);
     job::configure(config);
 }

@@ -17,11 +17,12 @@ fn sized(litres: usize) -> Value {
 #[test]
 fn many_writers_at_once_lose_nothing() {
     let site = Site::start();
-    let (_, variant) = site.build_with_variant();
-    let path = format!("/api/v1/variants/{variant}");
+    let (build, variant) = site.build_with_variant();
+    let path = format!("/api/v1/documents/{variant}");
+    let sized = |litres: usize| json!({ "build": build, "kind": "variant", "content": sized(litres) });
     thread::scope(|scope| {
         for writer in 0..8 {
-            let (site, path) = (&site, &path);
+            let (site, path, sized) = (&site, &path, &sized);
             scope.spawn(move || {
                 for _ in 0..100 {
                     let tag = site.get(path).expect(200).etag.expect("tag");
@@ -40,7 +41,7 @@ fn many_writers_at_once_lose_nothing() {
         list.iter().map(|revision| revision["revision"].as_i64().expect("number")).collect();
     assert_eq!(numbers, (1..=9).rev().collect::<Vec<_>>());
     let mut volumes: Vec<_> =
-        list[..8].iter().map(|revision| revision["document"]["enclosure"]["volume"].to_string()).collect();
+        list[..8].iter().map(|revision| revision["content"]["enclosure"]["volume"].to_string()).collect();
     volumes.sort();
     volumes.dedup();
     assert_eq!(volumes.len(), 8, "each writer's own volume is there");
@@ -113,8 +114,9 @@ fn deep_and_wide_documents_are_answered_and_the_server_stays_up() {
 #[test]
 fn tags_that_are_none_are_refused() {
     let site = Site::start();
-    let (_, variant) = site.build_with_variant();
-    let path = format!("/api/v1/variants/{variant}");
+    let (build, variant) = site.build_with_variant();
+    let path = format!("/api/v1/documents/{variant}");
+    let sized = |litres: usize| json!({ "build": build, "kind": "variant", "content": sized(litres) });
     for tag in ["*", "1", "\"one\"", "\"99999999999999\"", "W/\"1\"", ""] {
         let answer = site.put(&path, tag, &sized(30));
         assert_eq!(answer.status, 428, "{tag}");

@@ -5,6 +5,7 @@ mod support;
 
 mod bad_input;
 mod cabinet;
+mod documents;
 mod guards;
 mod hostile;
 mod library;

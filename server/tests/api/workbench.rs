@@ -69,28 +69,27 @@ fn sweeps_tolerances_motion_and_workings_answer_and_name_what_is_wrong() {
 fn the_shelf_keeps_its_order_and_every_variant_its_mark() {
     let site = Site::start();
     let (build, first) = site.build_with_variant();
-    let variants = format!("/api/v1/builds/{build}/variants");
-    let second = site.post(&variants, &design()).expect(201).json()["id"].clone();
-    let third = site.post(&variants, &design()).expect(201).json()["id"].clone();
+    let add = || site.new_document(&build, "variant", &design()).expect(201).json();
+    let (second, third) = (add()["id"].clone(), add()["id"].clone());
     let path = format!("/api/v1/builds/{build}");
-    let order = |keys: &[&Value]| site.put(&format!("{path}/order"), "", &json!({ "variants": keys }));
+    let order = |keys: &[&Value]| site.put(&format!("{path}/order"), "", &json!({ "documents": keys }));
     let shelf = || -> Vec<(Value, Value)> {
-        let opened = site.get(&path).expect(200).json();
-        let all = opened["variants"].as_array().expect("list").clone();
-        all.into_iter().map(|variant| (variant["id"].clone(), variant["mark"].clone())).collect()
+        let all = site.documents(&build, "variant");
+        all.into_iter().map(|variant| (variant["id"].clone(), variant["number"].clone())).collect()
     };
     order(&[&third, &json!(first)]).expect(204);
     let expected = vec![(third.clone(), json!(2)), (json!(first), json!(0)), (second.clone(), json!(1))];
     assert_eq!(shelf(), expected);
 
-    site.delete(&format!("/api/v1/variants/{first}"), "\"1\"").expect(204);
-    let away = site.get(&format!("{path}/archived")).expect(200).json();
-    assert_eq!((&away[0]["id"], away.as_array().expect("list").len()), (&json!(first), 1));
+    let archive = |revision: i32, archived: bool| {
+        let body = json!({ "build": build, "kind": "variant", "content": design(), "archived": archived });
+        site.put(&format!("/api/v1/documents/{first}"), &format!("\"{revision}\""), &body).expect(200)
+    };
+    archive(1, true);
     assert_eq!(shelf(), [(third.clone(), json!(2)), (second.clone(), json!(1))]);
-    site.post(&format!("/api/v1/variants/{first}/restore"), &json!({})).expect(200);
+    archive(2, false);
     assert_eq!(shelf(), expected);
-    let fourth = site.post(&variants, &design()).expect(201).json();
-    assert_eq!(fourth["mark"], 3);
+    assert_eq!(add()["number"], 3);
 
     let stranger = json!("0192f0c1-2345-7890-abcd-1234567890ab");
     order(&[&stranger]).expect(404);

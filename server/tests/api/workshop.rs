@@ -1,9 +1,8 @@
-//! Drivers, builds and variants are kept, changed, refused, put away and brought back.
+//! The library, exchange of files, and what is computed for the workbench.
 
-use diesel::{Connection, PgConnection, RunQueryDsl};
 use serde_json::{Value, json};
 
-use crate::support::{DEMO, Site, asked, cluster, design, driver};
+use crate::support::{DEMO, Site, asked, driver};
 
 #[test]
 fn a_driver_is_kept_as_typed_and_changed_only_from_its_newest_state() {
@@ -30,119 +29,18 @@ fn a_driver_is_kept_as_typed_and_changed_only_from_its_newest_state() {
 }
 
 #[test]
-fn every_change_of_a_variant_is_kept_as_a_revision() {
-    let site = Site::start();
-    let (build, variant) = site.build_with_variant();
-    let path = format!("/api/v1/variants/{variant}");
-    for (revision, volume) in [(1, "44 l"), (2, "45 l"), (3, "46 l")] {
-        let mut next = design();
-        next["enclosure"]["volume"] = json!(volume);
-        site.put(&path, &format!("\"{revision}\""), &next).expect(200);
-    }
-    let kept = site.get(&format!("{path}/revisions")).expect(200).json();
-    let volumes: Vec<_> =
-        kept.as_array().expect("list").iter().map(|r| r["document"]["enclosure"]["volume"].clone()).collect();
-    assert_eq!(volumes, ["46 l", "45 l", "44 l", "1.5 cuft"]);
-
-    let opened = site.get(&format!("/api/v1/builds/{build}")).expect(200).json();
-    assert_eq!(opened["variants"][0]["revision"], 4);
-    assert_eq!(opened["variants"][0]["document"]["enclosure"]["volume"], "46 l");
-}
-
-/// What an older program stored, and what its page still has to send, is read as this one's.
-#[test]
-fn documents_of_an_older_version_are_lifted_from_store_and_request_alike() {
-    let url = cluster().database().expect("a database");
-    let site = Site::start_on(&url);
-    let (build, variant) = site.build_with_variant();
-    let old = std::fs::read_to_string(format!("{DEMO}/old/build-version-1.json")).expect("the old file");
-    let old = serde_json::from_str::<Value>(&old).expect("JSON")["variants"][0].clone();
-    let mut connection = PgConnection::establish(&url).expect("connects");
-    diesel::sql_query("UPDATE variant_revisions SET document = $1")
-        .bind::<diesel::sql_types::Jsonb, _>(&old)
-        .execute(&mut connection)
-        .expect("stored");
-    let opened = site.get(&format!("/api/v1/builds/{build}")).expect(200).json();
-    let stored = &opened["variants"][0]["document"];
-    assert_eq!((&stored["version"], &stored["signal"]["drive"]["voltage"]), (&json!(2), &json!("12 V")));
-    let sent = site.put(&format!("/api/v1/variants/{variant}"), "\"1\"", &old).expect(200).json();
-    assert_eq!(&sent["document"], stored);
-}
-
-#[test]
-fn of_two_writers_one_is_refused_and_nothing_is_lost() {
-    let site = Site::start();
-    let (_, variant) = site.build_with_variant();
-    let path = format!("/api/v1/variants/{variant}");
-    let statuses: Vec<u16> = std::thread::scope(|scope| {
-        let write = |volume: &'static str| {
-            let (site, path) = (&site, &path);
-            move || {
-                let mut next = design();
-                next["enclosure"]["volume"] = json!(volume);
-                site.put(path, "\"1\"", &next).status
-            }
-        };
-        let writers = ["40 l", "41 l", "42 l", "43 l"].map(|volume| scope.spawn(write(volume)));
-        writers.into_iter().map(|writer| writer.join().expect("a status")).collect()
-    });
-    assert_eq!(statuses.iter().filter(|status| **status == 200).count(), 1, "{statuses:?}");
-    assert_eq!(statuses.iter().filter(|status| **status == 412).count(), 3, "{statuses:?}");
-    assert_eq!(site.get(&path).json()["revision"], 2);
-    site.send("PUT", &path, &[("content-type", "application/json")], design().to_string().as_bytes())
-        .expect(428);
-}
-
-#[test]
-fn a_tuning_out_of_reach_may_be_kept_and_is_told_when_computed() {
-    let site = Site::start();
-    let (_, variant) = site.build_with_variant();
-    let mut high = design();
-    high["enclosure"]["tuning"] = json!("300 Hz");
-    site.put(&format!("/api/v1/variants/{variant}"), "\"1\"", &high).expect(200);
-    let answer = site.post("/api/v1/simulate", &json!({ "design": high })).expect(422);
-    assert!(answer.told("enclosure.tuning").contains("300 Hz is higher than these ports reach"));
-    let highest = answer.json()["errors"][0]["max"].as_f64().expect("the highest tuning");
-    high["enclosure"]["tuning"] = json!(format!("{} Hz", highest * 0.99));
-    site.post("/api/v1/simulate", &json!({ "design": high })).expect(200);
-}
-
-#[test]
-fn builds_are_named_put_away_and_brought_back_with_their_variants() {
-    let site = Site::start();
-    let (build, variant) = site.build_with_variant();
-    let path = format!("/api/v1/builds/{build}");
-    let renamed = site
-        .put(&path, "\"1\"", &json!({ "name": "Nook, port side", "notes": "under the bench" }))
-        .expect(200);
-    assert_eq!(
-        (&renamed.json()["name"], &renamed.json()["variant_count"]),
-        (&json!("Nook, port side"), &json!(1))
-    );
-    site.put(&path, "\"1\"", &json!({ "name": "Other" })).expect(412);
-
-    site.delete(&format!("/api/v1/variants/{variant}"), "\"1\"").expect(204);
-    assert_eq!(site.get(&path).json()["variants"], json!([]));
-    site.post(&format!("/api/v1/variants/{variant}/restore"), &json!({})).expect(200);
-    assert_eq!(site.get(&path).json()["variants"][0]["id"], variant);
-
-    site.delete(&path, "\"2\"").expect(204);
-    site.get(&path).expect(404);
-    site.post(&format!("{path}/restore"), &json!({})).expect(200);
-    assert_eq!(site.get("/api/v1/builds").json()[0]["name"], "Nook, port side");
-}
-
-#[test]
 fn what_is_exported_can_be_imported_and_is_the_same() {
     let site = Site::start();
     let demo = std::fs::read_to_string(format!("{DEMO}/builds/pit-organ.json")).expect("demo");
     let demo: Value = serde_json::from_str(&demo).expect("JSON");
     let build = site.post("/api/v1/builds/import", &demo).expect(201).json();
-    let exported = site.get(&format!("/api/v1/builds/{}/build.json", build["id"].as_str().expect("id")));
+    let build = build["id"].as_str().expect("id");
+    let exported = site.get(&format!("/api/v1/builds/{build}/build.json"));
     assert_eq!(exported.json(), demo);
     assert!(exported.headers["content-disposition"].to_str().expect("text").contains("Pit organ.json"));
 
-    let variant = build["variants"][0]["id"].as_str().expect("id");
+    let first = &site.documents(build, "variant")[0];
+    let variant = first["id"].as_str().expect("id");
     let file = site.get(&format!("/api/v1/variants/{variant}/design.json")).json();
     assert_eq!(file, demo["variants"][0]);
     let response =
@@ -200,8 +98,8 @@ fn the_description_names_every_address() {
     for path in [
         "/api/v1/simulate",
         "/api/v1/drivers/import",
-        "/api/v1/variants/{id}",
-        "/api/v1/builds/{id}/variants",
+        "/api/v1/documents/{id}",
+        "/api/v1/builds/{id}/order",
     ] {
         assert!(document["paths"].get(path).is_some(), "{path}");
     }

@@ -13,6 +13,7 @@ use oak_server::app;
 use oak_server::db;
 use oak_server::state::State;
 use serde_json::{Value, json};
+use uuid::Uuid;
 
 pub const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../demo");
 
@@ -117,8 +118,12 @@ impl Site {
     }
 
     pub fn put(&self, path: &str, etag: &str, body: &Value) -> Answer {
-        let headers = [("content-type", "application/json"), ("if-match", etag)];
-        self.send("PUT", path, &headers, body.to_string().as_bytes())
+        self.send_json("PUT", path, &[("if-match", etag)], body)
+    }
+
+    fn send_json(&self, method: &str, path: &str, headers: &[(&str, &str)], body: &Value) -> Answer {
+        let headers = [&[("content-type", "application/json")], headers].concat();
+        self.send(method, path, &headers, body.to_string().as_bytes())
     }
 
     pub fn delete(&self, path: &str, etag: &str) -> Answer {
@@ -131,10 +136,30 @@ impl Site {
 
     /// A build with one variant; returns both ids.
     pub fn build_with_variant(&self) -> (String, String) {
-        let build = self.post("/api/v1/builds", &json!({ "name": "Nook" })).expect(201).json();
-        let build = build["id"].as_str().expect("id").to_owned();
-        let variant = self.post(&format!("/api/v1/builds/{build}/variants"), &design()).expect(201).json();
+        let build = Uuid::now_v7().to_string();
+        self.send_json("PUT", &format!("/api/v1/builds/{build}"), &[], &json!({ "name": "Nook" })).expect(201);
+        let variant = self.new_document(&build, "variant", &design()).expect(201).json();
         (build, variant["id"].as_str().expect("id").to_owned())
+    }
+
+    /// Adds a document to a build, under a key made here.
+    pub fn new_document(&self, build: &str, kind: &str, content: &Value) -> Answer {
+        let path = format!("/api/v1/documents/{}", Uuid::now_v7());
+        let body = json!({ "build": build, "kind": kind, "content": content });
+        self.send_json("PUT", &path, &[("if-none-match", "*")], &body)
+    }
+
+    /// Changes a variant of a build from a revision of it.
+    pub fn change(&self, (build, variant): (&str, &str), revision: i32, design: &Value) -> Answer {
+        let body = json!({ "build": build, "kind": "variant", "content": design });
+        self.put(&format!("/api/v1/documents/{variant}"), &format!("\"{revision}\""), &body)
+    }
+
+    /// The documents of a kind in a build that is opened.
+    pub fn documents(&self, build: &str, kind: &str) -> Vec<Value> {
+        let opened = self.get(&format!("/api/v1/builds/{build}")).expect(200).json();
+        let all = opened["documents"].as_array().expect("documents");
+        all.iter().filter(|one| one["kind"] == kind).cloned().collect()
     }
 }
 

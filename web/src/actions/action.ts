@@ -1,25 +1,29 @@
 import type { RawDesign } from '../api/types';
 import type { OnBench, Workbench } from '../model/workbench';
 
-/** What opens over the workbench. */
-export type Window =
-  | 'brief'
-  | 'driver'
-  | 'family'
-  | 'sweep'
-  | 'spread'
-  | 'motion'
-  | 'compare'
-  | 'workings'
-  | 'history'
-  | 'archived'
-  | 'new-driver'
-  | 'new-cabinet';
+/** The windows over the workbench, by their names in the address. */
+export const WINDOWS = [
+  'brief',
+  'brief-history',
+  'driver',
+  'new-driver',
+  'family',
+  'new-cabinet',
+  'sweep',
+  'spread',
+  'compare',
+  'workings',
+  'history',
+  'archived',
+] as const;
+
+/** What opens over the workbench; slow motion plays within the drawing. */
+export type Window = (typeof WINDOWS)[number] | 'motion';
 
 /** What opens wherever one is. */
 export type Sheet = 'palette' | 'keys' | 'units' | 'glossary';
 
-/** What a command can context. */
+/** What a command can reach. */
 export interface CommandContext {
   /** The workbench on screen, if it is. */
   workbench: Workbench | null;

@@ -44,7 +44,7 @@ describe('the commands', () => {
     expect(design()?.enclosure.tuning).toBe('28.8 Hz');
     run('undo');
     run('undo');
-    expect(design()?.enclosure).toEqual(variants[0]?.document.enclosure);
+    expect(design()?.enclosure).toEqual(variants[0]?.design.enclosure);
   });
 
   it('nudge a volume that follows from what it comes to, and it leads then', () => {

@@ -1,11 +1,12 @@
-// The kinds of documents as the server has them.
+// The kinds of documents as the server has them. All but the order of the variants are saved in one way; a new kind is an entry in
+// `KEPT`.
 
 import { same } from '../model/design';
-import type { BuildText, Order, VariantContent } from '../model/documents';
+import { type Held, held, heldBrief, type Order } from '../model/documents';
 import type { DocumentKind, Outcome, Saved } from '../model/outbox';
-import { restoreDesign } from '../model/restore';
+import { restoreVariant } from '../model/restore';
 import { answered, api, ifMatch, Refusal } from './client';
-import type { Build, Variant } from './types';
+import type { OpenBuild, RawBrief, RawDesign, RawTitle, SavedDocument } from './types';
 
 /** What became of a request; a dead or overloaded server is asked again. */
 async function outcome<Content>(request: Promise<Saved<Content>>): Promise<Outcome<Content>> {
@@ -21,70 +22,82 @@ async function outcome<Content>(request: Promise<Saved<Content>>): Promise<Outco
   }
 }
 
-export function savedVariant({ document, revision }: Variant): Saved<VariantContent> {
-  return { content: { design: document, archived: false }, revision };
+export function saved<Content>(document: {
+  content: Content;
+  archived: boolean;
+  revision: number;
+}): Saved<Held<Content>> {
+  const { content, archived, revision } = document;
+  return { content: { content, archived }, revision };
 }
 
-export function savedText({ name, notes, brief, revision }: Build): Saved<BuildText> {
-  return { content: { name, notes, brief: brief ?? null }, revision };
+type Kept = SavedDocument['kind'];
+
+interface KeptKind {
+  /** What it is called where two windows changed it. */
+  name: string;
+  /** Lifts what an earlier program left unsent. */
+  restore?: (wanted: unknown) => unknown;
 }
 
-const variant: DocumentKind<VariantContent> = {
-  id: 'variant',
-  name: 'This variant',
-  send(id, wanted, saved) {
-    const path = { id };
-    if (wanted.archived && !saved.content.archived) {
-      const header = ifMatch(saved.revision);
-      const request = answered(api.DELETE('/api/v1/variants/{id}', { params: { path, header } }));
-      return outcome(
-        request.then(() => ({ content: { ...saved.content, archived: true }, revision: saved.revision })),
-      );
-    }
-    if (!wanted.archived && saved.content.archived) {
-      return outcome(
-        answered(api.POST('/api/v1/variants/{id}/restore', { params: { path } })).then(savedVariant),
-      );
-    }
-    const params = { path, header: ifMatch(saved.revision) };
-    const request = answered(api.PUT('/api/v1/variants/{id}', { params, body: wanted.design }));
-    return outcome(
-      request.then(
-        ({ revision }) => ({ content: wanted, revision }),
-        (error) => {
-          // Archived in another window: it is brought back first, so that the change is not lost.
-          if (!(error instanceof Refusal) || error.document.status !== 404) throw error;
-          return { content: { ...saved.content, archived: true }, revision: saved.revision };
-        },
+const KEPT: Record<Kept, KeptKind> = {
+  title: { name: 'The name of this build' },
+  brief: { name: 'The brief of this build' },
+  variant: { name: 'This variant', restore: restoreVariant },
+};
+
+/** Saves a document: a new one where it has no revision yet. */
+export function writeDocument(
+  build: string,
+  kind: Kept,
+  id: string,
+  revision: number,
+  { content, archived }: Held<unknown>,
+): Promise<SavedDocument> {
+  const header = revision === 0 ? { 'If-None-Match': '*' } : ifMatch(revision);
+  const body = { build, kind, content, archived } as Parameters<typeof put>[1];
+  return answered(put({ path: { id }, header }, body));
+}
+
+/** Makes a variant at once, without the outbox. */
+export async function createVariant(build: string, design: RawDesign): Promise<Variant> {
+  return (await writeDocument(build, 'variant', crypto.randomUUID(), 0, held(design))) as Variant;
+}
+
+const put = (
+  params: { path: { id: string }; header: Record<string, string> },
+  body: { build: string; archived?: boolean } & (
+    | { kind: 'title'; content: RawTitle }
+    | { kind: 'brief'; content: RawBrief }
+    | { kind: 'variant'; content: RawDesign }
+  ),
+) => api.PUT('/api/v1/documents/{id}', { params, body });
+
+function kept(build: string, id: Kept, { name, restore }: KeptKind): DocumentKind<Held<unknown>> {
+  return {
+    id,
+    name,
+    send: (document, wanted, { revision }) =>
+      outcome(writeDocument(build, id, document, revision, wanted).then(saved)),
+    read: (document) =>
+      answered(api.GET('/api/v1/documents/{id}', { params: { path: { id: document } } })).then(
+        saved,
+        () => null,
       ),
-    );
-  },
-  read: (id) =>
-    answered(api.GET('/api/v1/variants/{id}', { params: { path: { id } } })).then(savedVariant, () => null),
-  // An archived one needs no newer design until it is brought back.
-  same: (a, b) => a.archived === b.archived && (a.archived || same(a.design, b.design)),
-  restore: ({ design, archived }) => ({ design: restoreDesign(design), archived }),
-};
-
-const text: DocumentKind<BuildText> = {
-  id: 'text',
-  name: 'The name or the brief of this build',
-  send(id, wanted, saved) {
-    const params = { path: { id }, header: ifMatch(saved.revision) };
-    return outcome(answered(api.PUT('/api/v1/builds/{id}', { params, body: wanted })).then(savedText));
-  },
-  read: (id) =>
-    answered(api.GET('/api/v1/builds/{id}', { params: { path: { id } } })).then(savedText, () => null),
-  same,
-  restore: (content) => content,
-};
+    // An archived one needs no newer content until it is brought back.
+    same: (a, b) => a.archived === b.archived && (a.archived || same(a.content, b.content)),
+    // One that was only archived elsewhere comes back with what was changed here.
+    gives: (theirs, base) => theirs.archived && same(theirs.content, base.content),
+    restore: (wanted) => (restore ? (restore(wanted) as Held<unknown>) : wanted),
+  };
+}
 
 /** Nobody's work is lost by an order: whoever arranges last has their way. */
 const order: DocumentKind<Order> = {
   id: 'order',
   name: 'The order of the variants',
   send(id, wanted, { revision }) {
-    const body = { variants: [...wanted] };
+    const body = { documents: [...wanted] };
     return outcome(
       answered(api.PUT('/api/v1/builds/{id}/order', { params: { path: { id } }, body })).then(() => ({
         content: wanted,
@@ -97,4 +110,39 @@ const order: DocumentKind<Order> = {
   restore: (content) => content,
 };
 
-export const DOCUMENT_KINDS = [variant, text, order] as const;
+/** Every kind of document of a build. */
+export function documentKinds(build: string): readonly DocumentKind<never>[] {
+  const all = Object.entries(KEPT).map(([id, kind]) => kept(build, id as Kept, kind));
+  return [...all, order];
+}
+
+/** A variant as the server has it. */
+export type Variant = Extract<SavedDocument, { kind: 'variant' }>;
+type Of<Kind extends Kept> = Extract<SavedDocument, { kind: Kind }>;
+
+const of = <Kind extends Kept>({ documents }: OpenBuild, kind: Kind) =>
+  documents.filter((one): one is Of<Kind> => one.kind === kind);
+
+export const variantsOf = (build: OpenBuild): Variant[] => of(build, 'variant');
+
+export function briefOf(build: OpenBuild): RawBrief | null {
+  return of(build, 'brief')[0]?.content ?? null;
+}
+
+export function nameOf(build: OpenBuild): string {
+  return of(build, 'title')[0]?.content.name ?? 'Build without a name';
+}
+
+/** The title and the brief of a build, with a key where it has none yet. */
+export function textsOf(build: OpenBuild) {
+  const [title] = of(build, 'title');
+  const [brief] = of(build, 'brief');
+  const key = (kind: Kept) => build.next[kind]?.id ?? crypto.randomUUID();
+  const nameless = { content: held({ name: nameOf(build), notes: '' }), revision: 0 };
+  return {
+    title: title ? { id: title.id, saved: saved(title) } : { id: key('title'), saved: nameless },
+    brief: brief
+      ? { id: brief.id, saved: saved(brief) }
+      : { id: key('brief'), saved: { content: heldBrief(null), revision: 0 } },
+  };
+}

@@ -446,17 +446,17 @@ export function useTransients(designs: RawDesign[], play: 'step' | 'burst', freq
   });
 }
 
-/** Every kept state of a variant, newest first. */
+/** Every saved state of a document, newest first. */
 export function useRevisions(id: string) {
   return useQuery({
     queryKey: ['revisions', id],
-    queryFn: () => answered(api.GET('/api/v1/variants/{id}/revisions', { params: { path: { id } } })),
+    queryFn: () => answered(api.GET('/api/v1/documents/{id}/revisions', { params: { path: { id } } })),
     staleTime: 0,
     gcTime: 0,
   });
 }
 
-/** The variants of a build that were put away. */
+/** The documents of a build that were archived. */
 export function useArchived(build: string) {
   return useQuery({
     queryKey: ['archived', build],

@@ -49,8 +49,9 @@ export interface ColumnChoice {
   unit: string;
 }
 export type Build = Schemas['Build'];
-export type BuildWithVariants = Schemas['BuildWithVariants'];
-export type Variant = Schemas['Variant'];
+export type OpenBuild = Schemas['OpenBuild'];
+export type SavedDocument = Schemas['Document'];
+export type RawTitle = Schemas['RawTitle'];
 export type RawBrief = Schemas['RawBrief'];
 export type RawConditions = Schemas['RawConditions'];
 export type Check = Schemas['Check'];

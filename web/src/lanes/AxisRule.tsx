@@ -1,7 +1,8 @@
 import { type PointerEvent, useState } from 'react';
 import { noteAt } from '../model/notes';
+import { logarithmic } from '../model/scale';
 import { significant } from '../model/units';
-import { FILM, fraction, frequencyAt, LANDMARKS, ticks } from './axis';
+import { FILM, frequencyAt, LANDMARKS, ticks } from './axis';
 import { GUTTER } from './Plot';
 
 interface Props {
@@ -21,7 +22,7 @@ const LEAST_DRAG = 12;
 export function AxisRule({ from, to, width, cursor, onSpan }: Props) {
   const [dragged, setDragged] = useState<[number, number] | null>(null);
   const inner = width - GUTTER;
-  const x = (frequency: number) => GUTTER + inner * fraction(frequency, from, to);
+  const x = logarithmic([from, to], [GUTTER, width]);
   const within = (frequency: number) => frequency >= from && frequency <= to;
   const tag = Math.min(width - TAG, Math.max(GUTTER, x(cursor) - TAG / 2));
   const place = (event: PointerEvent<SVGRectElement>) =>

@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
 import { significant } from '../model/units';
 import { MarkGlyph } from '../ui/MarkGlyph';
-import { fraction, nearest } from './axis';
+import { linear, logarithmic } from '../model/scale';
+import { nearest } from './axis';
 import { drawing } from './drawing';
 import { LaneMenu } from './LaneMenu';
 import { EndLabels, ExtraLabels, Note, PeakLabels } from './labels';
@@ -83,9 +84,8 @@ function Curves({
   );
   const { frequency } = active.report.curves;
   const visible = [nearest(frequency, span[0]), nearest(frequency, span[1])] as const;
-  const y = (value: number) =>
-    PADDING + ((range[1] - value) / (range[1] - range[0])) * (height - 2 * PADDING);
-  const x = (at: number) => GUTTER + (width - GUTTER) * fraction(at, ...span);
+  const y = linear(range, [height - PADDING, PADDING]);
+  const x = logarithmic(span, [GUTTER, width]);
   // Many readings stand closer, so that they stay within their lane.
   const line = Math.min(17, Math.floor((height - 5) / shown.length));
   const main = lines[shown.indexOf(active)]?.values;

@@ -1,6 +1,6 @@
 import type { RibbonPiece } from '../api/types';
+import { logarithmic } from '../model/scale';
 import { significant } from '../model/units';
-import { fraction } from './axis';
 import { GUTTER } from './Plot';
 
 interface Props {
@@ -28,8 +28,7 @@ const LETTER = 6.6;
 
 /** What runs out first along the frequency axis, for the active variant. */
 export function Ribbon({ pieces, over, from, to, width, names }: Props) {
-  const inner = width - GUTTER;
-  const x = (frequency: number) => GUTTER + inner * fraction(frequency, from, to);
+  const x = logarithmic([from, to], [GUTTER, width]);
   const said = pieces.map((piece) => `${LOOKS[piece.limit]?.words} up to ${significant(piece.to, 3)} Hz`);
   const excess = over.map(([low, high]) => `${significant(low, 3)} to ${significant(high, 3)} Hz`);
   const driven = excess.length ? `; over it at this drive: ${excess.join(', ')}` : '';

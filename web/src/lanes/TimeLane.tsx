@@ -1,7 +1,7 @@
 import { useDeferredValue } from 'react';
 import { useTransients } from '../api/queries';
 import { significant } from '../model/units';
-import { roundUp } from './axis';
+import { linear, roundUp } from '../model/scale';
 import type { Columns } from './LaneRow';
 import { GUTTER } from './Plot';
 import type { Trace } from './trace';
@@ -38,8 +38,8 @@ export function TimeLane({ shown, active, played, frequency, columns, width }: P
   const most = roundUp(
     Math.max(1e-3, ...lists.flatMap((one) => one?.pressure.slice(0, last).map(Math.abs) ?? [])),
   );
-  const x = (at: number) => GUTTER + (inner * at) / end;
-  const y = (pressure: number) => TOP + (PLOT / 2) * (1 - pressure / most);
+  const x = linear([0, end], [GUTTER, width]);
+  const y = linear([-most, most], [TOP + PLOT, TOP]);
   const steps = Array.from({ length: 7 }, (_, k) => (end * k) / 6);
   const name = played === 'step' ? 'Step' : `Burst, ${tone} Hz`;
   return (

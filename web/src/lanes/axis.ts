@@ -1,8 +1,10 @@
 // The one frequency axis.
 
+import { logarithmic } from '../model/scale';
+
 /** Position of a frequency on a logarithmic axis, 0 to 1. */
 export function fraction(frequency: number, from: number, to: number): number {
-  return Math.log(frequency / from) / Math.log(to / from);
+  return logarithmic([from, to], [0, 1])(frequency);
 }
 
 /** Frequency at a position, 0 to 1. */
@@ -51,12 +53,4 @@ export function ticks(from: number, to: number): { frequency: number; named: boo
     }
   }
   return all;
-}
-
-/** The next larger number of 1, 1.5, 2, 3, 4, 5, 6, 8 times a power of ten. */
-export function roundUp(value: number): number {
-  if (!(value > 0)) return 1;
-  const decade = 10 ** Math.floor(Math.log10(value));
-  const lead = [1, 1.5, 2, 3, 4, 5, 6, 8, 10].find((step) => step >= (value / decade) * 0.9999) ?? 10;
-  return lead * decade;
 }

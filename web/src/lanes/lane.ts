@@ -1,7 +1,7 @@
 // What each lane shows.
 
 import type { Curves, Report } from '../api/types';
-import { roundUp } from './axis';
+import { roundUp } from '../model/scale';
 
 /** An area that should not be entered. */
 export interface Limit {

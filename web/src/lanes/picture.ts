@@ -2,8 +2,9 @@
 
 import { OUTLINE } from '../model/mark';
 import { noteAt } from '../model/notes';
+import { linear, logarithmic, rungs } from '../model/scale';
 import { significant } from '../model/units';
-import { FILM, fraction, LANDMARKS, nearest, ticks } from './axis';
+import { FILM, LANDMARKS, nearest, ticks } from './axis';
 import { drawing } from './drawing';
 import type { Lane } from './lane';
 import type { Trace } from './trace';
@@ -124,8 +125,8 @@ function laneStrokes(ask: Ask, lane: Lane, top: number, height: number): Stroke[
   const { lines, range, limit } = drawing(lane, shown, active, ask.ranges[lane.id]);
   const { frequency } = active.report.curves;
   const right = WIDTH - RIGHT - 90;
-  const x = (at: number) => LEFT + (right - LEFT) * fraction(at, ...span);
-  const y = (value: number) => top + ((range[1] - value) / (range[1] - range[0])) * height;
+  const x = logarithmic(span, [LEFT, right]);
+  const y = linear(range, [top + height, top]);
   const clip = (value: number) => Math.min(top + height, Math.max(top, y(value)));
   const box = `M${LEFT} ${top}H${right}V${top + height}H${LEFT}Z`;
   const strokes: Stroke[] = [{ kind: 'path', d: box, fill: colour('--card') }];
@@ -243,19 +244,9 @@ function polyline(
   return d;
 }
 
-/** Round values across a range, about five of them. */
-function rungs([low, high]: readonly [number, number]): number[] {
-  const rough = (high - low) / 5;
-  const decade = 10 ** Math.floor(Math.log10(rough));
-  const step = decade * ([1, 2, 5, 10].find((one) => one * decade >= rough) ?? 10);
-  const found = [];
-  for (let k = Math.ceil(low / step - 1e-9); k * step <= high + 1e-9; k += 1) found.push(k * step);
-  return found;
-}
-
 function axis({ span, colour }: Ask, top: number): Stroke[] {
   const right = WIDTH - RIGHT - 90;
-  const x = (at: number) => LEFT + (right - LEFT) * fraction(at, ...span);
+  const x = logarithmic(span, [LEFT, right]);
   const strokes: Stroke[] = [
     {
       kind: 'path',

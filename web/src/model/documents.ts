@@ -1,24 +1,32 @@
-// The kinds of documents that a build on the workbench is made of, as they are edited, undone and sent.
+// What a build is made of, as it is edited, undone and sent.
 
-import type { RawBrief, RawDesign } from '../api/types';
+import type { RawBrief, RawDesign, RawTitle } from '../api/types';
 import type { DocumentKey } from './drafts';
 
-/** A variant: its design, and whether it is archived. */
-export interface VariantContent {
-  design: RawDesign;
+/** A document as it is wanted: what it says, and whether it is archived. */
+export interface Held<Content> {
+  content: Content;
   archived: boolean;
 }
 
-/** What is kept of a build besides its variants. */
-export interface BuildText {
-  name: string;
-  notes: string;
-  brief: RawBrief | null;
-}
+export type HeldTitle = Held<RawTitle>;
+export type HeldBrief = Held<RawBrief>;
+export type HeldVariant = Held<RawDesign>;
 
-/** In which order its variants stand. */
+/** In which order the variants of a build stand. */
 export type Order = readonly string[];
 
+export const titleKey = (id: string): DocumentKey => ({ kind: 'title', id });
+export const briefKey = (id: string): DocumentKey => ({ kind: 'brief', id });
 export const variantKey = (id: string): DocumentKey => ({ kind: 'variant', id });
-export const textKey = (build: string): DocumentKey => ({ kind: 'text', id: build });
 export const orderKey = (build: string): DocumentKey => ({ kind: 'order', id: build });
+
+/** A document that is shown. */
+export const held = <Content>(content: Content): Held<Content> => ({ content, archived: false });
+
+/** A build without a brief has one that is archived. */
+export const heldBrief = (brief: RawBrief | null): HeldBrief => ({
+  content: brief ?? {},
+  archived: brief === null,
+});
+export const briefOf = ({ content, archived }: HeldBrief): RawBrief | null => (archived ? null : content);

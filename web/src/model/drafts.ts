@@ -60,8 +60,18 @@ export class Drafts {
     });
   }
 
-  /** Takes over what an earlier program, which knew no tabs, left of variants. */
-  takeFirst(variants: readonly string[]): void {
+  /** Takes over what earlier programs left: one knew no tabs, one had name and brief in a document. */
+  takeEarlier(variants: readonly string[], title: string, brief: string): void {
+    for (const { tab, document, base, wanted } of this.all()) {
+      if (document.kind !== 'text') continue;
+      const { name, notes, brief: content } = wanted as { name: string; notes: string; brief: unknown };
+      // What that program had last saved became the first revision of both.
+      const first = Math.min(base, 1);
+      const both =
+        this.put({ kind: 'title', id: title }, first, { content: { name, notes }, archived: false }) &&
+        this.put({ kind: 'brief', id: brief }, first, { content: content ?? {}, archived: content === null });
+      if (both) this.drop(document, tab);
+    }
     for (const id of variants) {
       const left = this.storage.getItem(PREFIX + id);
       if (left === null) continue;

@@ -25,6 +25,8 @@ export interface DocumentKind<Content> {
   /** As it stands on the server now; null where the server does not answer. */
   read(id: string): Promise<Saved<Content> | null>;
   same(a: Content, b: Content): boolean;
+  /** Whether what somebody else made of it may give way to a change without a question. */
+  gives?(theirs: Content, base: Content): boolean;
   /** Lifts what an earlier program wrote. */
   restore(content: Content): Content;
 }
@@ -249,7 +251,10 @@ export class Outbox extends Observable<OutboxState> {
     if (item.first) [item.wanted, item.first] = [item.first.content, null];
     const { kind, saved, wanted } = item;
     // Nobody disagrees where both say the same, or where theirs is again what this was made from.
-    const agreed = kind.same(theirs.content, wanted) || kind.same(theirs.content, saved.content);
+    const agreed =
+      kind.same(theirs.content, wanted) ||
+      kind.same(theirs.content, saved.content) ||
+      kind.gives?.(theirs.content, saved.content);
     if (agreed && theirs !== saved) {
       item.saved = theirs;
       void this.send(item);

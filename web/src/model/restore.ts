@@ -2,6 +2,7 @@
 // keeps are lifted by the server.
 
 import type { RawDesign } from '../api/types';
+import type { HeldVariant } from './documents';
 
 const FIRST_NAMES: Readonly<Record<string, string>> = {
   motor: 'driver_array',
@@ -18,9 +19,15 @@ function lifted(value: unknown): unknown {
   );
 }
 
-/** A design that was never sent. */
+/** A design in today's names. */
 export function restoreDesign(design: RawDesign): RawDesign {
   return lifted(design) as RawDesign;
+}
+
+/** A variant that was never sent; earlier programs called its content `design`. */
+export function restoreVariant(wanted: unknown): HeldVariant {
+  const { content, design, archived } = wanted as Partial<HeldVariant> & { design?: RawDesign };
+  return { content: restoreDesign((content ?? design) as RawDesign), archived: archived ?? false };
 }
 
 /** The path of a field: `motor.added_mass` is `driver_array.added_mass`. */

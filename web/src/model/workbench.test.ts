@@ -1,24 +1,28 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { RawDesign, Variant } from '../api/types';
-import { variants } from '../testing/nook';
+import type { RawDesign } from '../api/types';
+import { nookBench, variants } from '../testing/nook';
 import { withValue } from './design';
-import type { VariantContent } from './documents';
+import type { HeldVariant } from './documents';
 import type { DocumentKey } from './drafts';
-import { type Past, type View, Workbench } from './workbench';
+import type { Past, View, Workbench } from './workbench';
 
+const [first] = variants as [(typeof variants)[number]];
 const TEXT = { name: 'Nook', notes: '', brief: null };
-let committed: ({ id: string } & VariantContent)[];
+let committed: ({ id: string } & HeldVariant)[];
 let wanted: [DocumentKey, unknown][];
 let bench: Workbench;
 const volume = (id: string) => bench.find(id)?.design.enclosure.volume;
 const resize = (id: string, litres: number) =>
   bench.preview(id, withValue(bench.find(id)?.design as RawDesign, 'enclosure.volume', `${litres} l`));
 
-function opened(view: View | null = null, past: Past | null = null, of: readonly Variant[] = variants) {
-  return new Workbench({ build: 'b', text: TEXT, variants: of, view, past }, (document, content) => {
-    wanted.push([document, content]);
-    if (document.kind === 'variant') committed.push({ id: document.id, ...(content as VariantContent) });
-  });
+function opened(view: View | null = null, past: Past | null = null, of = variants) {
+  return nookBench(
+    (document, content) => {
+      wanted.push([document, content]);
+      if (document.kind === 'variant') committed.push({ id: document.id, ...(content as HeldVariant) });
+    },
+    { text: TEXT, variants: of, view, past },
+  );
 }
 
 beforeEach(() => {
@@ -32,7 +36,7 @@ describe('a gesture', () => {
     expect(volume('v0')).toBe('47 l');
     expect(committed).toHaveLength(0);
     bench.commit('Vb');
-    expect(committed.map((variant) => variant.design.enclosure.volume)).toEqual(['47 l']);
+    expect(committed.map((variant) => variant.content.enclosure.volume)).toEqual(['47 l']);
     expect(bench.snapshot().undo).toBe('Vb');
   });
 
@@ -62,7 +66,7 @@ describe('undo and redo', () => {
     expect([volume('v0'), volume('v1')]).toEqual(['44 l', '30 l']);
     bench.redo();
     expect(volume('v0')).toBe('50 l');
-    expect(committed.at(-1)?.design.enclosure.volume).toBe('50 l');
+    expect(committed.at(-1)?.content.enclosure.volume).toBe('50 l');
     expect(bench.snapshot().activeId).toBe('v0');
   });
 
@@ -82,7 +86,7 @@ describe('undo and redo', () => {
     expect(bench.snapshot().activeId).toBe('v1');
     bench.undo();
     expect(bench.find('v0')?.archived).toBe(false);
-    bench.add({ ...(variants[0] as Variant), id: 'v9' });
+    bench.addBack({ ...first, id: 'v9' });
     expect(bench.snapshot().activeId).toBe('v9');
     bench.undo();
     expect(bench.find('v9')?.archived).toBe(true);
@@ -103,9 +107,28 @@ describe('undo and redo of what a build is besides its variants', () => {
     bench.undo();
     expect(bench.snapshot().text).toEqual({ ...TEXT, name: 'Saloon' });
     bench.undo();
-    expect(wanted.at(-1)).toEqual([{ kind: 'text', id: 'b' }, TEXT]);
+    expect(wanted.at(-1)).toEqual([
+      { kind: 'title', id: 't' },
+      { content: { name: 'Nook', notes: '' }, archived: false },
+    ]);
     bench.redo();
     expect(bench.snapshot().text.name).toBe('Saloon');
+  });
+
+  it('begin a brief and take it away again', () => {
+    bench.write({ brief: { lowest: '30 Hz' } }, 'brief');
+    expect(wanted).toEqual([
+      [
+        { kind: 'brief', id: 'r' },
+        { content: { lowest: '30 Hz' }, archived: false },
+      ],
+    ]);
+    bench.undo();
+    expect(wanted.at(-1)).toEqual([
+      { kind: 'brief', id: 'r' },
+      { content: {}, archived: true },
+    ]);
+    expect(bench.snapshot().text.brief).toBeNull();
   });
 
   it('take no step where nothing changed', () => {
@@ -115,7 +138,7 @@ describe('undo and redo of what a build is besides its variants', () => {
 
   it('put an order back without what came or went since', () => {
     bench.move('v0', 1);
-    bench.add({ ...(variants[0] as Variant), id: 'v9' });
+    bench.addBack({ ...first, id: 'v9' });
     bench.undo();
     bench.undo();
     const present = bench.snapshot().variants.filter(({ archived }) => !archived);
@@ -125,11 +148,8 @@ describe('undo and redo of what a build is besides its variants', () => {
 
 describe('what a page before could undo', () => {
   const shelf = () => {
-    const designs = bench.snapshot().variants.filter(({ archived }) => !archived);
-    return designs.map(({ id, design }) => ({
-      ...(variants.find((one) => one.id === id) as Variant),
-      document: design,
-    }));
+    const present = bench.snapshot().variants.filter(({ archived }) => !archived);
+    return present.map(({ id, design, place }) => ({ id, design, place }));
   };
 
   it('can still be undone and done again', () => {
@@ -161,7 +181,7 @@ describe('what a page before could undo', () => {
     bench.commit();
     resize('v1', 33);
     bench.commit('other');
-    const others = shelf().map((one) => (one.id === 'v0' ? (variants[0] as Variant) : one));
+    const others = shelf().map((one) => (one.id === 'v0' ? first : one));
     const next = opened(null, structuredClone(bench.history), others);
     expect(next.snapshot().undo).toBe('other');
     next.undo();
@@ -171,10 +191,20 @@ describe('what a page before could undo', () => {
   it('never leads back before what another window saved', () => {
     resize('v0', 50);
     bench.commit();
-    bench.replace({ kind: 'variant', id: 'v0' }, { design: bench.find('v1')?.design, archived: false });
+    bench.replace({ kind: 'variant', id: 'v0' }, { content: bench.find('v1')?.design, archived: false });
     expect(bench.snapshot().undo).toBeNull();
     bench.undo();
     expect(volume('v0')).toBe('30 l');
+  });
+});
+
+describe('a new variant', () => {
+  it('has a key and a mark of its own before the server knows of it', () => {
+    const id = bench.create(first.design);
+    expect(bench.find(id)).toMatchObject({ place: 3, archived: false });
+    expect(bench.snapshot().activeId).toBe(id);
+    expect(committed).toEqual([{ id, content: first.design, archived: false }]);
+    expect(bench.find(bench.create(first.design))?.place).toBe(4);
   });
 });
 
@@ -193,7 +223,7 @@ describe('what is looked at', () => {
   });
 
   it('is four at most, and the one shown first gives way', () => {
-    for (const id of ['v5', 'v6', 'v7']) bench.add({ ...(variants[0] as Variant), id });
+    for (const id of ['v5', 'v6', 'v7']) bench.addBack({ ...first, id });
     expect([...bench.snapshot().shown]).toEqual(['v0', 'v5', 'v6', 'v7']);
     bench.overlay('v2', true);
     expect([...bench.snapshot().shown]).toEqual(['v5', 'v6', 'v7', 'v2']);

@@ -1,8 +1,20 @@
 // What is on the workbench, and how it got there. Framework-free; see `outbox.ts` for how it is saved.
 
-import type { RawDesign, Variant } from '../api/types';
+import type { RawBrief, RawDesign, RawTitle } from '../api/types';
 import { same, unordered } from './design';
-import { type BuildText, type Order, orderKey, textKey, type VariantContent, variantKey } from './documents';
+import {
+  briefKey,
+  briefOf,
+  type HeldBrief,
+  type HeldTitle,
+  type HeldVariant,
+  held,
+  heldBrief,
+  type Order,
+  orderKey,
+  titleKey,
+  variantKey,
+} from './documents';
 import { type DocumentKey, keyOf } from './drafts';
 import { Observable } from './observable';
 
@@ -12,6 +24,11 @@ export interface OnBench {
   /** Which of the marks it has; it stays when others go or the shelf is put in another order. */
   place: number;
   archived: boolean;
+}
+
+/** What is said of a build besides its variants. */
+export interface BuildText extends RawTitle {
+  brief: RawBrief | null;
 }
 
 /** One step of history: a document before and after it. */
@@ -46,10 +63,15 @@ export interface View {
 /** Told whenever a document is to be as it says from now on. */
 export type OnWanted = (document: DocumentKey, content: unknown) => void;
 
-interface Opened {
+export interface Opened {
   build: string;
+  /** Keys of the documents of name and brief. */
+  title: string;
+  brief: string;
   text: BuildText;
-  variants: readonly Variant[];
+  variants: readonly Omit<OnBench, 'archived'>[];
+  /** The place of the next variant. */
+  next: number;
   view: View | null;
   past?: Past | null;
 }
@@ -64,18 +86,16 @@ export class Workbench extends Observable<Bench> {
   /** The variant being changed and how it was before the gesture began. */
   private gesture: { id: string; design: RawDesign } | null = null;
 
-  private readonly build: string;
+  private readonly order: DocumentKey;
+  private readonly title: DocumentKey;
+  readonly brief: DocumentKey;
+  private next: number;
 
   constructor(
-    { build, text, variants, view, past }: Opened,
+    { build, title, brief, text, variants, next, view, past }: Opened,
     private readonly onWanted: OnWanted,
   ) {
-    const onBench = variants.map((variant) => ({
-      id: variant.id,
-      design: variant.document,
-      place: variant.mark,
-      archived: false,
-    }));
+    const onBench = variants.map((variant) => ({ ...variant, archived: false }));
     const known = (id: string) => onBench.some((variant) => variant.id === id);
     const activeId = view?.activeId && known(view.activeId) ? view.activeId : (onBench[0]?.id ?? null);
     const shown = new Set(view ? view.shown.filter(known) : onBench.slice(0, 2).map((variant) => variant.id));
@@ -87,7 +107,10 @@ export class Workbench extends Observable<Bench> {
       undo: null,
       redo: null,
     });
-    this.build = build;
+    this.order = orderKey(build);
+    this.title = titleKey(title);
+    this.brief = briefKey(brief);
+    this.next = next;
     if (past) this.remember(past);
   }
 
@@ -127,12 +150,7 @@ export class Workbench extends Observable<Bench> {
     this.gesture = null;
     const variant = begun && this.find(begun.id);
     if (!begun || !variant || same(begun.design, variant.design)) return;
-    this.record(
-      label,
-      variantKey(variant.id),
-      { design: begun.design, archived: false },
-      { design: variant.design, archived: false },
-    );
+    this.record(label, variantKey(variant.id), held(begun.design), held(variant.design));
     this.wanted(variant);
   }
 
@@ -143,26 +161,37 @@ export class Workbench extends Observable<Bench> {
     this.end(label);
   }
 
-  /** A variant that the server has just made, or brought back. */
-  add(variant: Variant): void {
+  /** A new variant. Returns its key. */
+  create(design: RawDesign): string {
+    const id = crypto.randomUUID();
+    this.add({ id, design, place: this.next }, 'new variant');
+    return id;
+  }
+
+  /** A variant that comes back from the archive of the server. */
+  addBack(variant: Omit<OnBench, 'archived'>, label = 'bring back'): void {
+    this.add(variant, label);
+  }
+
+  private add(variant: Omit<OnBench, 'archived'>, label: string): void {
     this.commit();
-    const added = { id: variant.id, design: variant.document, place: variant.mark, archived: false };
-    // One that was put away here comes back to where it stood.
-    if (this.find(variant.id)) this.put(added);
-    else this.update({ variants: [...this.state.variants, added] });
-    const design = variant.document;
-    const key = variantKey(variant.id);
-    this.record('new variant', key, { design, archived: true }, { design, archived: false });
-    this.activate(variant.id);
+    const { id, design } = variant;
+    // One that was archived here comes back to where it stood.
+    const place = this.find(id)?.place ?? variant.place;
+    this.next = Math.max(this.next, place + 1);
+    this.put({ id, design, place, archived: true });
+    this.record(label, variantKey(id), { content: design, archived: true }, held(design));
+    this.become(id, held(design));
   }
 
   archive(id: string): void {
     this.commit();
     const variant = this.find(id);
     if (!variant) return;
-    const { design } = variant;
-    this.record('archive', variantKey(id), { design, archived: false }, { design, archived: true });
-    this.become(id, design, true);
+    const before = held(variant.design);
+    const after = { ...before, archived: true };
+    this.record('archive', variantKey(id), before, after);
+    this.become(id, after);
   }
 
   /** Brings back a variant that was archived here. */
@@ -170,21 +199,21 @@ export class Workbench extends Observable<Bench> {
     this.commit();
     const variant = this.find(id);
     if (!variant?.archived) return;
-    const { design } = variant;
-    this.record('bring back', variantKey(id), { design, archived: true }, { design, archived: false });
-    this.become(id, design, false);
+    const after = held(variant.design);
+    this.record('bring back', variantKey(id), { ...after, archived: true }, after);
+    this.become(id, after);
   }
 
   /** Puts a variant one place further on the shelf, or back, past those that are put away. */
   move(id: string, by: 1 | -1): void {
     this.commit();
-    const before = this.order;
+    const before = this.present;
     const at = before.indexOf(id);
     const [moved, other] = [before[at], before[at + by]];
     if (!moved || !other) return;
     const after = [...before];
     [after[at], after[at + by]] = [other, moved];
-    this.record('order', orderKey(this.build), before, after);
+    this.record('order', this.order, before, after);
     this.arrange(after);
   }
 
@@ -194,9 +223,16 @@ export class Workbench extends Observable<Bench> {
     const before = this.state.text;
     const after = { ...before, ...change };
     if (same(before, after)) return;
-    this.record(label, textKey(this.build), before, after);
     this.update({ text: after });
-    this.onWanted(textKey(this.build), after);
+    const changed: [DocumentKey, unknown, unknown][] = [
+      [this.title, titleIn(before), titleIn(after)],
+      [this.brief, heldBrief(before.brief), heldBrief(after.brief)],
+    ];
+    for (const [document, was, is] of changed) {
+      if (same(was, is)) continue;
+      this.record(label, document, was, is);
+      this.onWanted(document, is);
+    }
   }
 
   /** What somebody else saved takes the place of what is here. No step of history, and none leads back before it. */
@@ -240,43 +276,46 @@ export class Workbench extends Observable<Bench> {
 
   private apply(document: DocumentKey, content: unknown): void {
     if (document.kind === 'variant') {
-      const { design, archived } = content as VariantContent;
-      this.become(document.id, design, archived);
+      this.become(document.id, content as HeldVariant);
     } else if (document.kind === 'order') {
       // Those that came or went since keep their places behind the others.
-      const present = this.order;
+      const present = this.present;
       const wanted = (content as Order).filter((id) => present.includes(id));
       this.arrange([...wanted, ...present.filter((id) => !wanted.includes(id))]);
     } else {
-      this.update({ text: content as BuildText });
+      this.show(document, content);
       this.onWanted(document, content);
     }
   }
 
   private show(document: DocumentKey, content: unknown): void {
-    if (document.kind === 'text') this.update({ text: content as BuildText });
+    const { text } = this.state;
+    if (document.kind === 'title') this.update({ text: { ...text, ...(content as HeldTitle).content } });
+    if (document.kind === 'brief') this.update({ text: { ...text, brief: briefOf(content as HeldBrief) } });
     if (document.kind !== 'variant') return;
-    const next = { ...this.present(document.id), ...(content as VariantContent) };
+    const { content: design, archived } = content as HeldVariant;
+    const next = { ...this.whereabouts(document.id), design, archived };
     this.put(next);
     if (next.archived && this.state.activeId === next.id) this.activateNeighbour(next);
   }
 
-  private get order(): string[] {
+  /** The variants that are not archived, in their order. */
+  private get present(): string[] {
     return this.state.variants.filter(({ archived }) => !archived).map(({ id }) => id);
   }
 
   private arrange(ids: readonly string[]): void {
     const place = ({ id, archived }: OnBench) => (archived ? ids.length : ids.indexOf(id));
     this.update({ variants: [...this.state.variants].sort((a, b) => place(a) - place(b)) });
-    this.onWanted(orderKey(this.build), [...ids]);
+    this.onWanted(this.order, [...ids]);
   }
 
   private wanted({ id, design, archived }: OnBench): void {
-    this.onWanted(variantKey(id), { design, archived });
+    this.onWanted(variantKey(id), { content: design, archived });
   }
 
-  private become(id: string, design: RawDesign, archived: boolean): void {
-    const next = { ...this.present(id), design, archived };
+  private become(id: string, { content: design, archived }: HeldVariant): void {
+    const next = { ...this.whereabouts(id), design, archived };
     this.put(next);
     this.wanted(next);
     if (!archived) this.activate(id);
@@ -293,9 +332,8 @@ export class Workbench extends Observable<Bench> {
   }
 
   /** A variant as it is here; of one that an earlier page archived its place alone. */
-  private present(id: string): Pick<OnBench, 'id' | 'place'> {
-    const places = this.state.variants.map(({ place }) => place);
-    return this.find(id) ?? { id, place: Math.max(-1, ...places) + 1 };
+  private whereabouts(id: string): Pick<OnBench, 'id' | 'place'> {
+    return this.find(id) ?? { id, place: this.next++ };
   }
 
   private put(next: OnBench): void {
@@ -320,11 +358,15 @@ export class Workbench extends Observable<Bench> {
     for (const { document, before } of future) last.set(keyOf(document), before);
     const stands = (document: DocumentKey) => {
       const left = last.get(keyOf(document));
-      if (document.kind === 'text') return same(left, this.state.text);
-      if (document.kind === 'order') return same(left, this.order);
+      if (document.kind === 'title') return same(left, titleIn(this.state.text));
+      if (document.kind === 'brief') return same(left, heldBrief(this.state.text.brief));
+      if (document.kind === 'order') return same(left, this.present);
+      if (document.kind !== 'variant') return false;
       const variant = this.find(document.id);
-      const { design, archived } = left as VariantContent;
-      return variant ? !archived && same(design, variant.design) : archived;
+      const { content, archived } = left as HeldVariant;
+      // An earlier program called its content otherwise.
+      if (!content) return false;
+      return variant ? !archived && same(content, variant.design) : archived;
     };
     const held = ({ document }: Change) => stands(document);
     [this.past, this.future] = [past.filter(held), future.filter(held)];
@@ -334,6 +376,10 @@ export class Workbench extends Observable<Bench> {
   private tellHistory(): void {
     this.update({ undo: this.past.at(-1)?.label ?? null, redo: this.future.at(-1)?.label ?? null });
   }
+}
+
+function titleIn({ name, notes }: BuildText): HeldTitle {
+  return held({ name, notes });
 }
 
 /** The shown variants with one more, the latest last, never without the active one. */

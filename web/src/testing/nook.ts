@@ -1,8 +1,8 @@
 // The first demo build, as the server gives it.
 
 import nook from '../../../demo/builds/narrowboat-nook.json';
-import type { RawDesign, Variant } from '../api/types';
-import { type OnWanted, Workbench } from '../model/workbench';
+import type { RawDesign } from '../api/types';
+import { type OnWanted, type Opened, Workbench } from '../model/workbench';
 
 const designs = nook.variants.slice(0, 3) as unknown as [RawDesign, RawDesign, RawDesign];
 
@@ -10,19 +10,13 @@ const designs = nook.variants.slice(0, 3) as unknown as [RawDesign, RawDesign, R
 export const [slot, sealed] = designs;
 
 /** The same as variants `v0`, `v1`, `v2`. */
-export const variants = designs.map(
-  (document, at): Variant => ({
-    id: `v${at}`,
-    build_id: 'b',
-    revision: 1,
-    mark: at,
-    document,
-    kept_at: '2026-01-01T00:00:00Z',
-  }),
-);
+export const variants = designs.map((design, place) => ({ id: `v${place}`, design, place }));
 
 /** The build with these on the workbench. */
-export function nookBench(onWanted: OnWanted = () => undefined): Workbench {
+export function nookBench(onWanted: OnWanted = () => undefined, opened: Partial<Opened> = {}): Workbench {
   const text = { name: nook.name, notes: '', brief: null };
-  return new Workbench({ build: 'b', text, variants, view: null }, onWanted);
+  return new Workbench(
+    { build: 'b', title: 't', brief: 'r', text, variants, next: 3, view: null, ...opened },
+    onWanted,
+  );
 }

@@ -2,6 +2,7 @@ import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useStat
 import type { Typed } from '../api/types';
 import { nudged, rounded } from '../model/nudge';
 import { measure, unitOf } from '../model/preferences';
+import { roundUp } from '../model/scale';
 import { type Field, shown, significant, type Unit, writeTyped } from '../model/units';
 import { usePreferences } from './observed';
 import { arrowSteps, QuantityInput } from './QuantityInput';
@@ -199,9 +200,7 @@ function placeOf(value: number, centre: number, width: number): number {
 // Most of what is on screen in a drag is ticks, and none of them move.
 const Ticks = memo(function Ticks({ centre, width, whole }: TicksProps) {
   const [low, high] = [2 ** (centre - width / 2 / OCTAVE), 2 ** (centre + width / 2 / OCTAVE)];
-  const decade = 10 ** Math.floor(Math.log10((low + high) / 25));
-  const wanted = (low + high) / 25 / decade;
-  const fine = whole ? 1 : decade * (wanted >= 5 ? 5 : wanted >= 2 ? 2 : 1);
+  const fine = whole ? 1 : roundUp((low + high) / 60, [1, 2, 5]);
   const ticks = [];
   for (let k = Math.ceil(low / fine); k * fine <= high && ticks.length < 120; k += 1) ticks.push(k);
   return ticks.map((k) => {

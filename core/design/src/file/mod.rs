@@ -29,7 +29,7 @@ pub use enclosure::{
     RawRadiator, RawSegment, RawStuffing,
 };
 pub use family::RawFamily;
-pub use open::{open_build, open_design, open_driver, plain_text, read_json};
+pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
 pub use restore::restore;
 
 /// Version of all file formats that this program writes.

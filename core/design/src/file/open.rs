@@ -3,7 +3,7 @@
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 
-use super::restore::restored;
+use super::restore::{restore, restored};
 use super::{BUILD_FORMAT, DESIGN_FORMAT, DRIVER_FORMAT, RawBuild, RawDesign, RawDriver, VERSION};
 use crate::problem::{Problem, ProblemKind};
 
@@ -14,11 +14,7 @@ use crate::problem::{Problem, ProblemKind};
 pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, Problem> {
     let text = &*restored(text);
     let mut reader = serde_json::Deserializer::from_slice(text);
-    let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
-        let path = error.path().to_string();
-        let kind = ProblemKind::Malformed { reason: error.inner().to_string() };
-        Problem::new(if path == "." { String::new() } else { path }, kind)
-    })?;
+    let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| malformed(&error))?;
     reader.end().map_err(|error| Problem::new("", ProblemKind::Malformed { reason: error.to_string() }))?;
     if may_hold_controls(text) {
         let texts: Value = serde_json::from_slice(text)
@@ -26,6 +22,32 @@ pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, Problem> {
         plain_texts("", &texts)?;
     }
     Ok(value)
+}
+
+/// Reads a JSON value of any version this program knows into a raw form.
+///
+/// # Errors
+/// See [`read_json`].
+pub fn read_value<T: DeserializeOwned>(mut value: Value) -> Result<T, Problem> {
+    restore(&mut value);
+    plain_texts("", &value)?;
+    serde_path_to_error::deserialize(value).map_err(|error| malformed(&error))
+}
+
+/// Reads a JSON value that says a format and a version.
+///
+/// # Errors
+/// See [`open_design`].
+pub fn open_value<T: DeserializeOwned>(mut value: Value, wanted: &'static str) -> Result<T, Problem> {
+    restore(&mut value);
+    check_format(&value, wanted)?;
+    read_value(value)
+}
+
+fn malformed(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {
+    let path = error.path().to_string();
+    let kind = ProblemKind::Malformed { reason: error.inner().to_string() };
+    Problem::new(if path == "." { String::new() } else { path }, kind)
 }
 
 /// Refuses control characters other than line ends and tabs: no name, note or file needs them, and databases, terminals and
@@ -88,7 +110,11 @@ pub fn open_build(text: &[u8]) -> Result<RawBuild, Problem> {
 /// The one door for documents from outside.
 fn open<T: DeserializeOwned>(text: &[u8], wanted: &'static str) -> Result<T, Problem> {
     let text = text.strip_prefix(b"\xef\xbb\xbf").unwrap_or(text);
-    let document: Value = read_json(text)?;
+    check_format(&read_json(text)?, wanted)?;
+    read_json(text)
+}
+
+fn check_format(document: &Value, wanted: &'static str) -> Result<(), Problem> {
     let found = document.get("format").and_then(Value::as_str).unwrap_or("").to_owned();
     if found != wanted {
         return Err(Problem::new("format", ProblemKind::OtherFormat { found, wanted }));
@@ -97,5 +123,5 @@ fn open<T: DeserializeOwned>(text: &[u8], wanted: &'static str) -> Result<T, Pro
     if version != u64::from(VERSION) {
         return Err(Problem::new("version", ProblemKind::OtherVersion { found: version, known: VERSION }));
     }
-    read_json(text)
+    Ok(())
 }

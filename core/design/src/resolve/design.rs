@@ -18,7 +18,7 @@ use super::reading::{Reading, space as space_of};
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, LONGEST_NOTE, RawAir, RawAmplifier, RawArrangement, RawBrief, RawBuild, RawDesign,
+    LONGEST_NAME, LONGEST_NOTE, RawAir, RawAmplifier, RawArrangement, RawBuild, RawDesign,
     RawDrive, RawEnclosure, RawFamily, RawProgramme, RawSignal, RawSpace, Typed,
 };
 use crate::problem::{Problem, ProblemKind, Range};
@@ -222,17 +222,14 @@ pub fn read_wishes(volume: Option<&Typed>, lowest: Option<&Typed>) -> Result<Wis
     if reading.problems.is_empty() { Ok(wishes) } else { Err(reading.problems) }
 }
 
-/// Checks the texts and the brief of a build; its variants may be unfinished, so they are not resolved.
+/// Checks the texts of a build.
 ///
 /// # Errors
 /// Every problem, with its place.
-pub fn check_build(name: &str, notes: &str, brief: Option<&RawBrief>) -> Result<(), Vec<Problem>> {
+pub fn check_title(name: &str, notes: &str) -> Result<(), Vec<Problem>> {
     let mut reading = Reading::default();
     reading.text("name", name, 1, LONGEST_NAME);
     reading.text("notes", notes, 0, LONGEST_NOTE);
-    if let Some(Err(problems)) = brief.map(resolve_brief) {
-        reading.problems.extend(problems.into_iter().map(|problem| problem.within("brief")));
-    }
     if reading.problems.is_empty() { Ok(()) } else { Err(reading.problems) }
 }
 
@@ -242,8 +239,10 @@ impl RawBuild {
     /// # Errors
     /// Every problem, with its place.
     pub fn check(&self) -> Result<(), Vec<Problem>> {
-        let mut problems =
-            check_build(&self.name, &self.notes, self.brief.as_ref()).err().unwrap_or_default();
+        let mut problems = check_title(&self.name, &self.notes).err().unwrap_or_default();
+        if let Some(Err(found)) = self.brief.as_ref().map(resolve_brief) {
+            problems.extend(found.into_iter().map(|problem| problem.within("brief")));
+        }
         for (index, variant) in self.variants.iter().enumerate() {
             let found = match resolve_design(variant) {
                 Ok(resolved) => resolved.compile().err().into_iter().collect(),

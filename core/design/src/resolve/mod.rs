@@ -12,7 +12,7 @@ mod sheet;
 mod slip;
 
 pub use brief::{Brief, resolve_brief};
-pub use design::{ResolvedDesign, check_build, read_wishes, resolve_design};
+pub use design::{ResolvedDesign, check_title, read_wishes, resolve_design};
 pub use driver::{Reconciled, Record, ResolvedDriver, SheetDoubt, resolve_driver};
 pub use driver_array::resolve_driver_array;
 pub use sheet::SheetHint;

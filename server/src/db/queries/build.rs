@@ -1,155 +1,95 @@
-//! Builds.
+//! Builds: what their documents belong to.
 
 use chrono::{DateTime, Utc};
-use diesel::dsl::{count_star, max, now};
+use diesel::dsl::now;
 use diesel::pg::PgConnection;
 use diesel::prelude::*;
-use oak_design::file::{RawBrief, RawBuild};
-use oak_design::resolve::check_build;
-use serde_json::Value;
+use oak_design::document::RawTitle;
+use oak_design::file::RawBuild;
 use uuid::Uuid;
 
-use super::variant;
-use crate::db::documents::{from_value, to_value};
-use crate::db::rows::{Build, BuildWithVariants};
-use crate::db::schema::{builds, variant_revisions, variants};
+use super::document;
+use crate::db::rows::{Build, OpenBuild};
+use crate::db::schema::builds;
 use crate::error::ApiError;
 
-#[derive(Queryable, Selectable)]
-#[diesel(table_name = builds, check_for_backend(diesel::pg::Pg))]
-struct Row {
-    id: Uuid,
-    revision: i32,
-    name: String,
-    notes: String,
-    brief: Option<Value>,
-    updated_at: DateTime<Utc>,
-}
+/// What a build is called whose name cannot be read.
+const NAMELESS: &str = "Build without a name";
 
-impl Row {
-    fn show(self, connection: &mut PgConnection) -> Result<Build, ApiError> {
-        let of_build =
-            variants::table.filter(variants::build_id.eq(self.id)).filter(variants::archived_at.is_null());
-        let variant_count = of_build.select(count_star()).first(connection)?;
-        let newest: Option<DateTime<Utc>> = of_build
-            .inner_join(variant_revisions::table)
-            .select(max(variant_revisions::created_at))
-            .first(connection)?;
-        let brief =
-            self.brief.map(|brief| from_value(format!("the brief of {}", self.name), brief)).transpose();
-        let (brief, brief_problem) = match brief {
-            Ok(brief) => (brief, None),
-            Err(error) => (None, Some(error.to_string())),
-        };
-        Ok(Build {
-            id: self.id,
-            revision: self.revision,
-            name: self.name,
-            notes: self.notes,
-            brief,
-            brief_problem,
-            variant_count,
-            updated_at: newest.map_or(self.updated_at, |newest| newest.max(self.updated_at)),
-        })
-    }
+fn show(connection: &mut PgConnection, ids: &[Uuid]) -> Result<Vec<Build>, ApiError> {
+    let mut summaries = document::summaries(connection, ids)?;
+    let shown = ids.iter().map(|id| {
+        let summary = summaries.remove(id).unwrap_or_default();
+        let title = serde_json::from_value(summary.title)
+            .unwrap_or_else(|_| RawTitle { name: NAMELESS.to_owned(), notes: String::new() });
+        Build {
+            id: *id,
+            name: title.name,
+            notes: title.notes,
+            variant_count: summary.variants,
+            updated_at: summary.saved_at.unwrap_or_default(),
+        }
+    });
+    Ok(shown.collect())
 }
 
 /// All builds, in the order they were made; or those that were archived, the latest first.
 pub fn list(connection: &mut PgConnection, archived: bool) -> Result<Vec<Build>, ApiError> {
-    let rows = if archived {
+    let ids: Vec<Uuid> = if archived {
         let put_away = builds::table.filter(builds::archived_at.is_not_null());
-        put_away.order(builds::archived_at.desc()).select(Row::as_select()).load(connection)?
+        put_away.order(builds::archived_at.desc()).select(builds::id).load(connection)?
     } else {
         let present = builds::table.filter(builds::archived_at.is_null());
-        present.order(builds::id).select(Row::as_select()).load(connection)?
+        present.order((builds::created_at, builds::id)).select(builds::id).load(connection)?
     };
-    rows.into_iter().map(|row| row.show(connection)).collect()
+    show(connection, &ids)
 }
 
-/// One build without its variants.
+/// One build as it stands in a list.
 pub fn find(connection: &mut PgConnection, id: Uuid) -> Result<Build, ApiError> {
-    let row = builds::table
-        .find(id)
-        .filter(builds::archived_at.is_null())
-        .select(Row::as_select())
-        .first(connection)
-        .optional()?;
-    row.ok_or(ApiError::NotFound { what: "build" })?.show(connection)
+    present(connection, id)?;
+    show(connection, &[id])?.pop().ok_or(ApiError::NotFound { what: "build" })
 }
 
-/// One build with its variants.
-pub fn open(connection: &mut PgConnection, id: Uuid) -> Result<BuildWithVariants, ApiError> {
+fn present(connection: &mut PgConnection, id: Uuid) -> Result<(), ApiError> {
+    let present = builds::table.find(id).filter(builds::archived_at.is_null()).select(builds::id);
+    let found: Option<Uuid> = present.first(connection).optional()?;
+    found.map(|_| ()).ok_or(ApiError::NotFound { what: "build" })
+}
+
+/// One build with its documents.
+pub fn open(connection: &mut PgConnection, id: Uuid) -> Result<OpenBuild, ApiError> {
     connection.transaction(|connection| {
-        let build = find(connection, id)?;
-        let (variants, unreadable) = variant::of_build(connection, id)?;
-        Ok(BuildWithVariants { build, variants, unreadable })
+        present(connection, id)?;
+        let (documents, unreadable) = document::of_build(connection, id, false)?;
+        Ok(OpenBuild { id, documents, unreadable, next: document::next(connection, id)? })
     })
 }
 
-/// Adds a build with its variants, all or nothing.
-pub fn add(connection: &mut PgConnection, raw: &RawBuild) -> Result<BuildWithVariants, ApiError> {
+/// Adds a build with its documents, all or nothing.
+pub fn add(connection: &mut PgConnection, id: Uuid, raw: RawBuild) -> Result<OpenBuild, ApiError> {
     raw.check()?;
     connection.transaction(|connection| {
-        let id = Uuid::now_v7();
-        diesel::insert_into(builds::table)
-            .values((
-                builds::id.eq(id),
-                builds::name.eq(raw.name.trim()),
-                builds::notes.eq(&raw.notes),
-                builds::brief.eq(raw.brief.as_ref().map(to_value).transpose()?),
-            ))
+        let added = diesel::insert_into(builds::table)
+            .values(builds::id.eq(id))
+            .on_conflict_do_nothing()
             .execute(connection)?;
-        for design in &raw.variants {
-            variant::add(connection, id, design)?;
+        if added == 0 {
+            return Err(ApiError::Conflict { reason: format!("there is a build {id} already") });
+        }
+        for one in raw.into_documents() {
+            document::add(connection, document::new_id(id, one.kind()), id, &one)?;
         }
         open(connection, id)
     })
 }
 
-/// Changes name, notes and brief of a build that is still at a revision.
-pub fn change(
-    connection: &mut PgConnection,
-    id: Uuid,
-    expected: i32,
-    name: &str,
-    notes: &str,
-    brief: Option<&RawBrief>,
-) -> Result<Build, ApiError> {
-    check_build(name, notes, brief)?;
-    // A brief that could not be read was not shown, so it was not taken away.
-    let hidden = brief.is_none() && find(connection, id)?.brief_problem.is_some();
-    let kept: Option<Value> = if hidden {
-        builds::table.find(id).select(builds::brief).first(connection)?
-    } else {
-        brief.map(to_value).transpose()?
-    };
-    let at_revision =
-        builds::table.find(id).filter(builds::revision.eq(expected)).filter(builds::archived_at.is_null());
-    let row = diesel::update(at_revision)
-        .set((
-            builds::name.eq(name.trim()),
-            builds::notes.eq(notes),
-            builds::brief.eq(kept),
-            builds::revision.eq(expected + 1),
-            builds::updated_at.eq(now),
-        ))
-        .returning(Row::as_returning())
-        .get_result(connection)
-        .optional()?;
-    match row {
-        Some(row) => row.show(connection),
-        None => Err(ApiError::Stale { current: find(connection, id)?.revision }),
-    }
-}
-
-/// Puts a build away.
-pub fn archive(connection: &mut PgConnection, id: Uuid, expected: i32) -> Result<(), ApiError> {
-    let at_revision =
-        builds::table.find(id).filter(builds::revision.eq(expected)).filter(builds::archived_at.is_null());
-    match diesel::update(at_revision).set(builds::archived_at.eq(now)).execute(connection)? {
-        0 => Err(ApiError::Stale { current: find(connection, id)?.revision }),
-        _ => Ok(()),
-    }
+/// Archives a build; one that is archived stays so.
+pub fn archive(connection: &mut PgConnection, id: Uuid) -> Result<(), ApiError> {
+    let present = builds::table.find(id).filter(builds::archived_at.is_null());
+    diesel::update(present).set(builds::archived_at.eq(now)).execute(connection)?;
+    let known: Option<Uuid> = builds::table.find(id).select(builds::id).first(connection).optional()?;
+    known.map(|_| ()).ok_or(ApiError::NotFound { what: "build" })
 }
 
 /// Brings a build back.

@@ -7,6 +7,7 @@ use diesel::prelude::*;
 use serde_json::Value;
 use uuid::Uuid;
 
+use super::document;
 use crate::db::driver_match;
 use crate::db::rows::{Job, JobState};
 use crate::db::schema::{builds, jobs};
@@ -163,13 +164,14 @@ pub fn lock(connection: &mut PgConnection, id: Uuid) -> Result<Option<Job>, ApiE
 
 /// One job; nothing where it is gone.
 pub fn lookup(connection: &mut PgConnection, id: Uuid) -> Result<Option<Job>, ApiError> {
-    let row: Option<(Row, Option<String>)> = jobs::table
-        .left_join(builds::table)
-        .filter(jobs::id.eq(id))
-        .select((Row::as_select(), builds::name.nullable()))
-        .first(connection)
-        .optional()?;
-    Ok(row.map(|(row, name)| row.show(name)))
+    let row: Option<Row> = jobs::table.find(id).select(Row::as_select()).first(connection).optional()?;
+    Ok(named(connection, row.into_iter().collect())?.pop())
+}
+
+fn named(connection: &mut PgConnection, rows: Vec<Row>) -> Result<Vec<Job>, ApiError> {
+    let names = document::build_names(connection, rows.iter().filter_map(|row| row.build_id))?;
+    let name = |row: &Row| row.build_id.and_then(|build| names.get(&build).cloned());
+    Ok(rows.into_iter().map(|row| (name(&row), row)).map(|(name, row)| row.show(name)).collect())
 }
 
 /// One job.
@@ -191,13 +193,9 @@ pub fn of_build(connection: &mut PgConnection, kind: &str, build: Uuid) -> Resul
 
 /// All jobs, the newest first.
 pub fn list(connection: &mut PgConnection) -> Result<Vec<Job>, ApiError> {
-    let rows: Vec<(Row, Option<String>)> = jobs::table
-        .left_join(builds::table)
-        .order(jobs::id.desc())
-        .limit(MOST)
-        .select((Row::as_select(), builds::name.nullable()))
-        .load(connection)?;
-    Ok(rows.into_iter().map(|(row, name)| row.show(name)).collect())
+    let rows: Vec<Row> =
+        jobs::table.order(jobs::id.desc()).limit(MOST).select(Row::as_select()).load(connection)?;
+    named(connection, rows)
 }
 
 /// Whether a job is to be carried on.

@@ -1,14 +1,15 @@
 use actix_web::web::Payload;
-use actix_web::{HttpRequest, HttpResponse, post, web};
+use actix_web::{HttpRequest, HttpResponse, put, web};
 use oak_design::file::{BUILD_FORMAT, RawBrief, RawBuild, VERSION};
 use serde::Deserialize;
 use utoipa::ToSchema;
+use uuid::Uuid;
 
+use crate::body;
 use crate::db::queries::build;
 use crate::db::{self, rows};
 use crate::error::{ApiError, ProblemDocument};
 use crate::state::State;
-use crate::{body, tag};
 
 /// Name, notes and brief of a build.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -24,13 +25,15 @@ pub struct BuildText {
     pub brief: Option<RawBrief>,
 }
 
-/// Begins a build without variants.
-#[utoipa::path(operation_id = "createBuild", tag = "builds", request_body = BuildText, responses(
-    (status = 201, body = rows::BuildWithVariants),
+/// Begins a build without variants, under a key that no other has.
+#[utoipa::path(operation_id = "createBuild", tag = "builds", params(("id" = Uuid, Path)), request_body = BuildText, responses(
+    (status = 201, body = rows::OpenBuild),
+    (status = 409, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
-#[post("/builds")]
+#[put("/builds/{id}")]
 pub async fn create(
+    id: web::Path<Uuid>,
     request: HttpRequest,
     payload: Payload,
     state: web::Data<State>,
@@ -38,6 +41,6 @@ pub async fn create(
     let BuildText { name, notes, brief } = body::json(&request, payload).await?;
     let (format, variants) = (BUILD_FORMAT.to_owned(), Vec::new());
     let raw = RawBuild { format, version: VERSION, name, notes, brief, variants };
-    let opened = db::run(&state.pool, move |connection| build::add(connection, &raw)).await?;
-    Ok(HttpResponse::Created().insert_header(tag::header(opened.build.revision)).json(opened))
+    let opened = db::run(&state.pool, move |connection| build::add(connection, *id, raw)).await?;
+    Ok(HttpResponse::Created().json(opened))
 }

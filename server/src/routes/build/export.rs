@@ -1,5 +1,5 @@
 use actix_web::{HttpResponse, get, web};
-use oak_design::file::{BUILD_FORMAT, RawBuild, VERSION};
+use oak_design::file::RawBuild;
 use uuid::Uuid;
 
 use crate::db;
@@ -8,18 +8,11 @@ use crate::error::ApiError;
 use crate::routes::download::download_json;
 use crate::state::State;
 
-/// A build with its variants as a build file.
+/// A build with its documents as a build file.
 #[utoipa::path(operation_id = "exportBuild", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = RawBuild)))]
 #[get("/builds/{id}/build.json")]
 pub async fn export(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     let opened = db::run(&state.pool, move |connection| build::open(connection, *id)).await?;
-    let raw = RawBuild {
-        format: BUILD_FORMAT.to_owned(),
-        version: VERSION,
-        name: opened.build.name,
-        notes: opened.build.notes,
-        brief: opened.build.brief,
-        variants: opened.variants.into_iter().map(|variant| variant.document).collect(),
-    };
+    let raw = RawBuild::of_documents(opened.documents.into_iter().map(|one| one.document));
     download_json(&raw.name, &raw)
 }

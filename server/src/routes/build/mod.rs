@@ -1,7 +1,4 @@
 mod archive;
-mod archived;
-mod arrange;
-mod change;
 mod create;
 mod export;
 mod import;
@@ -17,10 +14,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(create::create)
         .service(import::import)
         .service(open::open)
-        .service(change::change)
         .service(archive::archive)
-        .service(archived::archived)
-        .service(arrange::arrange)
         .service(restore::restore)
         .service(export::export);
 }

@@ -1,16 +1,15 @@
-use actix_web::{HttpResponse, post, web};
+use actix_web::{post, web};
 use uuid::Uuid;
 
 use crate::db::queries::build;
 use crate::db::{self, rows};
 use crate::error::ApiError;
 use crate::state::State;
-use crate::tag;
 
 /// Brings back what was put away.
 #[utoipa::path(operation_id = "restoreBuild", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Build)))]
 #[post("/builds/{id}/restore")]
-pub async fn restore(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
+pub async fn restore(id: web::Path<Uuid>, state: web::Data<State>) -> Result<web::Json<rows::Build>, ApiError> {
     let build = db::run(&state.pool, move |connection| build::restore(connection, *id)).await?;
-    Ok(HttpResponse::Ok().insert_header(tag::header(build.revision)).json(build))
+    Ok(web::Json(build))
 }

@@ -16,6 +16,8 @@ interface Props {
   brief: RawBrief | null;
   /** Saves the brief, and then searches the library for it or not. */
   onKeep: (brief: RawBrief, search: boolean) => void;
+  /** Shows the briefs that were saved before. */
+  onHistory: () => void;
   onClose: () => void;
 }
 
@@ -59,7 +61,7 @@ type Quantity =
   | 'amplifier_load';
 
 /** What the build must reach. What is left open is not judged. */
-export function BriefDialog({ brief, onKeep, onClose }: Props) {
+export function BriefDialog({ brief, onKeep, onHistory, onClose }: Props) {
   const templates = useBriefs();
   const { mutate: check, isPending: busy, error } = useCheckedBrief();
   const keep = (search: boolean) => check(draft, { onSuccess: () => onKeep(draft, search) });
@@ -189,6 +191,11 @@ export function BriefDialog({ brief, onKeep, onClose }: Props) {
         </fieldset>
         <Message error={error} />
         <div className="flex justify-end gap-2">
+          {brief && (
+            <Button className="mr-auto" onClick={onHistory}>
+              Earlier briefs …
+            </Button>
+          )}
           <Button onClick={onClose}>Back</Button>
           <Button look={draft.lowest ? 'plain' : 'strong'} type="submit" disabled={busy}>
             Save the brief

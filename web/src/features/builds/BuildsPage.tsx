@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { answered, api, ifMatch } from '../../api/client';
+import { answered, api } from '../../api/client';
 import { useBuilds, useChange } from '../../api/queries';
 import type { Build, RawBuild } from '../../api/types';
 import { toasts } from '../../model/toasts';
@@ -18,17 +18,21 @@ export function BuildsPage() {
   const builds = useBuilds(put);
   const navigate = useNavigate();
   const [name, setName] = useState('');
-  const open = (build: Build) => navigate(`/builds/${build.id}`);
+  const open = (build: { id: string }) => navigate(`/builds/${build.id}`);
   const create = useChange('builds', (wanted: string) =>
-    answered(api.POST('/api/v1/builds', { body: { name: wanted, notes: '' } })),
+    answered(
+      api.PUT('/api/v1/builds/{id}', {
+        params: { path: { id: crypto.randomUUID() } },
+        body: { name: wanted, notes: '' },
+      }),
+    ),
   );
   const importFile = useChange('builds', async (file: File) =>
     answered(api.POST('/api/v1/builds/import', { body: (await readJson(file)) as RawBuild })),
   );
-  const archive = useChange('builds', (build: Build) => {
-    const params = { path: { id: build.id }, header: ifMatch(build.revision) };
-    return answered(api.DELETE('/api/v1/builds/{id}', { params }));
-  });
+  const archive = useChange('builds', (build: Build) =>
+    answered(api.DELETE('/api/v1/builds/{id}', { params: { path: { id: build.id } } })),
+  );
   const restore = useChange('builds', (build: Build) =>
     answered(api.POST('/api/v1/builds/{id}/restore', { params: { path: { id: build.id } } })),
   );

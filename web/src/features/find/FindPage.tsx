@@ -2,8 +2,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { answered, api } from '../../api/client';
+import { briefOf, createVariant, nameOf, variantsOf } from '../../api/documents';
 import { runs, useBuildNow, useFound, useJudgement, useMatchOf, usePoints } from '../../api/queries';
-import type { BuildWithVariants, DriverMatch } from '../../api/types';
+import type { DriverMatch, OpenBuild, RawBrief } from '../../api/types';
 import { FAMILIES, type Family } from '../../model/families';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
@@ -21,16 +22,17 @@ export function FindPage() {
   const { id = '' } = useParams();
   const build = useBuildNow(id);
   const match = useMatchOf(id);
-  const title = build.data ? `Drivers for ${build.data.name}` : 'Find a driver';
+  const title = build.data ? `Drivers for ${nameOf(build.data)}` : 'Find a driver';
+  const brief = build.data && briefOf(build.data);
   return (
     <Shell title={title} beside={<Beside id={id} build={build.data} />}>
-      {build.data?.brief && match.data !== undefined ? (
-        <Find build={build.data} begun={match.data} />
+      {build.data && brief && match.data !== undefined ? (
+        <Find build={build.data} brief={brief} begun={match.data} />
       ) : (
         <div className="p-8">
           <h1 className="mb-2 text-2xl">{title}</h1>
           <Message error={build.error ?? match.error} />
-          {build.data && !build.data.brief && (
+          {build.data && !brief && (
             <p>A search needs a brief. Write it on the workbench first: the lowest note at least.</p>
           )}
         </div>
@@ -39,10 +41,10 @@ export function FindPage() {
   );
 }
 
-function Beside({ id, build }: { id: string; build: BuildWithVariants | undefined }) {
+function Beside({ id, build }: { id: string; build: OpenBuild | undefined }) {
   const navigate = useNavigate();
-  const brief = build?.brief ?? null;
-  const design = build?.variants[0]?.document ?? null;
+  const brief = build ? briefOf(build) : null;
+  const design = (build && variantsOf(build)[0]?.content) ?? null;
   const checks = useJudgement(brief, design).data ?? [];
   return (
     <>
@@ -75,7 +77,13 @@ export interface Chosen {
   family: Family | null;
 }
 
-function Find({ build, begun }: { build: BuildWithVariants; begun: DriverMatch | null }) {
+interface FindProps {
+  build: OpenBuild;
+  brief: RawBrief;
+  begun: DriverMatch | null;
+}
+
+function Find({ build, brief, begun }: FindProps) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [count, setCount] = useState(String(begun?.drivers ?? 1));
@@ -92,7 +100,7 @@ function Find({ build, begun }: { build: BuildWithVariants; begun: DriverMatch |
       // One at a time in a build: what is at work makes way.
       if (match && runs(match)) await cancel.mutateAsync(match.id);
       const params = { path: { id: build.id } };
-      const body = { brief: build.brief ?? {}, drivers };
+      const body = { brief, drivers };
       return answered(api.POST('/api/v1/builds/{id}/driver-matches', { params, body }));
     },
     onSuccess: (match) => {
@@ -106,7 +114,7 @@ function Find({ build, begun }: { build: BuildWithVariants; begun: DriverMatch |
       const body = await answered(
         api.GET('/api/v1/driver-matches/{id}/drivers/{driver}/{family}', { params }),
       );
-      return answered(api.POST('/api/v1/builds/{id}/variants', { params: { path: { id: build.id } }, body }));
+      return createVariant(build.id, body);
     },
     onSuccess: (variant) => navigate(`/builds/${build.id}?variant=${variant.id}`),
   });
@@ -122,13 +130,13 @@ function Find({ build, begun }: { build: BuildWithVariants; begun: DriverMatch |
   // The points are fetched some times while a search runs, not each time it is looked at.
   const step = match ? Math.ceil(match.done / Math.max(1, Math.ceil(match.total / 8))) : 0;
   const points = usePoints(begun?.id, runs(match) ? step : match?.done);
-  const changed = begun !== null && JSON.stringify(begun.brief) !== JSON.stringify(build.brief);
+  const changed = begun !== null && JSON.stringify(begun.brief) !== JSON.stringify(brief);
   const onTake = (driver: string, family: Family) => take.mutate({ driver, family });
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.7fr)_minmax(380px,1fr)]">
       <section aria-label="What was found" className="flex min-h-0 flex-col gap-2 px-4 pt-3">
         <div className="flex items-center gap-2">
-          <h1 className="flex-1 truncate text-xl">Drivers for {build.name}</h1>
+          <h1 className="flex-1 truncate text-xl">Drivers for {nameOf(build)}</h1>
           <Select
             label="How many drivers in a cabinet"
             className="max-w-32"

@@ -1,5 +1,6 @@
 // Cabinets as marks on a plane of two of: size, lowest note, loudness.
 
+import { decades, linear, logarithmic, rungs } from '../../model/scale';
 import type { DriverMatchPoint } from '../../api/types';
 
 export interface Axis {
@@ -37,25 +38,11 @@ export function scaleOf(axis: Axis, points: readonly DriverMatchPoint[]): Scale 
   const [least, most] = [Math.min(...values), Math.max(...values)];
   if (axis.logarithmic) {
     const [from, to] = [least / 1.08, most * 1.08];
-    const place = (value: number) => Math.log(value / from) / Math.log(to / from);
-    return { from, to, place, ticks: decades(from, to) };
+    return { from, to, place: logarithmic([from, to], [0, 1]), ticks: decades([from, to]) };
   }
   const room = Math.max(1, 0.05 * (most - least));
   const [from, to] = [least - room, most + room];
-  const step = to - from > 40 ? 10 : to - from > 12 ? 5 : 2;
-  const first = Math.ceil(from / step) * step;
-  const ticks = Array.from({ length: Math.floor((to - first) / step) + 1 }, (_, k) => first + k * step);
-  return { from, to, place: (value) => (value - from) / (to - from), ticks };
-}
-
-/** 1, 2 and 5 of every decade; all whole ones where that leaves fewer than three. */
-function decades(from: number, to: number): number[] {
-  const within = (steps: number[]) =>
-    [1, 10, 100, 1000]
-      .flatMap((decade) => steps.map((step) => step * decade))
-      .filter((value) => value >= from && value <= to);
-  const few = within([1, 2, 5]);
-  return few.length >= 3 ? few : within([1, 1.5, 2, 2.5, 3, 4, 5, 6, 7, 8, 9]);
+  return { from, to, place: linear([from, to], [0, 1]), ticks: rungs([from, to], 8) };
 }
 
 /** The next point on the front in a direction along an axis, from one of them or from its end. */

@@ -1,5 +1,6 @@
 import type { Sweep } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import { linear } from '../../model/scale';
 import { significant } from '../../model/units';
 import { useSize } from '../../ui/size';
 import { Term } from '../../ui/Term';
@@ -32,8 +33,8 @@ function Small({ sweep, column }: { sweep: Sweep; column: Column }) {
   const [box, size] = useSize<HTMLElement>();
   const curve = curveOf(sweep, column);
   if (!curve) return null;
-  const x = (part: number) => EDGE + part * (size.width - 2 * EDGE);
-  const y = (part: number) => EDGE + (1 - part) * (HEIGHT - 2 * EDGE);
+  const x = linear([0, 1], [EDGE, size.width - EDGE]);
+  const y = linear([0, 1], [HEIGHT - EDGE, EDGE]);
   const said = (value: number) => inWords(`${significant(value, column.digits)} ${column.unit}`);
   const words =
     said(curve.least) === said(curve.most) ? said(curve.most) : `${said(curve.least)} to ${said(curve.most)}`;

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { AxisRule } from '../../lanes/AxisRule';
 import { fraction } from '../../lanes/axis';
 import { GUTTER, type Line, PADDING, Plot } from '../../lanes/Plot';
+import { linear } from '../../model/scale';
 import { useSize } from '../../ui/size';
 import { useTheme } from '../shell/theme';
 
@@ -26,8 +27,7 @@ export function Chart({ label, frequency, lines, range, band = null, height }: P
   const [zoom, setZoom] = useState<readonly [number, number] | null>(null);
   const span = zoom ?? whole;
   const width = Math.floor(size.width);
-  const y = (value: number) =>
-    PADDING + ((range[1] - value) / (range[1] - range[0])) * (height - 2 * PADDING);
+  const y = linear(range, [height - PADDING, PADDING]);
   return (
     <figure ref={box} aria-label={label} className="relative m-0">
       {width > 0 && frequency.length > 0 && (

@@ -1,28 +1,28 @@
 import { useRevisions } from '../../api/queries';
-import type { RawDesign, Revision } from '../../api/types';
+import type { Revision } from '../../api/types';
 import { differences, nameOf } from '../../model/differences';
-import type { OnBench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
 
 interface Props {
-  variant: OnBench;
-  onRestore: (design: RawDesign) => void;
+  /** The document's key. */
+  id: string;
+  title: string;
+  /** What becomes of a state that is chosen. */
+  about: string;
+  /** The same, on its button. */
+  restore: string;
+  onRestore: (content: Revision['content']) => void;
   onClose: () => void;
 }
 
-/** Every kept state of a variant; any of them can be had again as a new one. */
-export function HistoryDialog({ variant, onRestore, onClose }: Props) {
-  const revisions = useRevisions(variant.id);
+/** Every saved state of a document; any of them can be had again. */
+export function HistoryDialog({ id, title, about, restore, onRestore, onClose }: Props) {
+  const revisions = useRevisions(id);
   const all = revisions.data ?? [];
   return (
-    <Dialog
-      title={`History of ${variant.design.name}`}
-      about="What was saved, the latest first. A state comes back as a new variant; this one stays as it is."
-      open
-      onClose={onClose}
-    >
+    <Dialog title={title} about={`What was saved, the latest first. ${about}`} open onClose={onClose}>
       <Message error={revisions.error} />
       {revisions.isPending && <p className="text-soft">Looking …</p>}
       <ol className="flex flex-col gap-1.5">
@@ -40,10 +40,10 @@ export function HistoryDialog({ variant, onRestore, onClose }: Props) {
             </div>
             {at > 0 && (
               <Button
-                aria-label={`Restore the state of ${when(revision.created_at)} as a new variant`}
-                onClick={() => onRestore(revision.document)}
+                aria-label={`${restore}: the state of ${when(revision.created_at)}`}
+                onClick={() => onRestore(revision.content)}
               >
-                As a new variant
+                {restore}
               </Button>
             )}
           </li>
@@ -66,7 +66,8 @@ function Changes({
   first: boolean;
 }) {
   if (!before) return <p>{first ? 'begun' : ''}</p>;
-  const changed = differences([before.document, revision.document]);
+  if (before.archived !== revision.archived) return <p>{revision.archived ? 'archived' : 'brought back'}</p>;
+  const changed = differences([before.content, revision.content]);
   return (
     <ul>
       {changed.slice(0, MOST).map(({ place, values: [was, is] }) => (

@@ -16,7 +16,6 @@ import { Item, Menu } from '../../ui/Menu';
 import { Message } from '../../ui/Message';
 import { usePreferences } from '../../ui/observed';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
-import { importDesign } from './design_file';
 
 interface Props {
   workbench: Workbench;
@@ -27,14 +26,15 @@ interface Props {
   onNew: () => void;
   /** Searches the library; absent without a brief. */
   onFind: (() => void) | null;
-  onFailure: (error: unknown) => void;
+  /** Makes a variant from a design file. */
+  onImport: () => void;
   /** Opens something over the workbench. */
   onOpen: (window: Window) => void;
 }
 
 /** The build's variants, side by side. */
 export const Shelf = memo(function Shelf(props: Props) {
-  const { workbench, bench, failure, onAdd, onNew, onFind, onFailure, onOpen } = props;
+  const { workbench, bench, failure, onAdd, onNew, onFind, onImport, onOpen } = props;
   const reports = useThrottled(props.reports, FOLLOWED);
   usePreferences();
   const present = bench.variants.filter((variant) => !variant.archived);
@@ -83,7 +83,7 @@ export const Shelf = memo(function Shelf(props: Props) {
                 <Icon name="eye" /> Found for the brief
               </Item>
             )}
-            <Item onSelect={() => void importDesign().then((design) => design && onAdd(design), onFailure)}>
+            <Item onSelect={onImport}>
               <Icon name="into" /> From a design file
             </Item>
             <Item onSelect={() => onOpen('archived')}>

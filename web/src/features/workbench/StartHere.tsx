@@ -1,9 +1,7 @@
 import { useNavigate, useParams } from 'react-router';
-import type { RawDesign } from '../../api/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
-import { importDesign } from './design_file';
 
 interface Props {
   failure: unknown;
@@ -11,12 +9,11 @@ interface Props {
   briefed: boolean;
   onBrief: () => void;
   onNew: () => void;
-  onAdd: (design: RawDesign) => void;
-  onFailure: (error: unknown) => void;
+  onImport: () => void;
 }
 
 /** A build without variants. */
-export function StartHere({ failure, briefed, onBrief, onNew, onAdd, onFailure }: Props) {
+export function StartHere({ failure, briefed, onBrief, onNew, onImport }: Props) {
   const navigate = useNavigate();
   const { id } = useParams();
   return (
@@ -44,7 +41,7 @@ export function StartHere({ failure, briefed, onBrief, onNew, onAdd, onFailure }
         <Button onClick={onNew}>
           <Icon name="plus" /> Choose a driver
         </Button>
-        <Button onClick={() => void importDesign().then((design) => design && onAdd(design), onFailure)}>
+        <Button onClick={onImport}>
           <Icon name="into" /> Open a design file
         </Button>
       </div>

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { useSweep } from '../../api/queries';
 import type { RawDesign, Sweep } from '../../api/types';
-import { roundUp } from '../../lanes/axis';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
 import { parseQuantity, shown } from '../../model/units';
+import { roundUp } from '../../model/scale';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';

@@ -1,6 +1,7 @@
 import { type ComponentType, lazy, Suspense } from 'react';
 import type { Window } from '../../actions/action';
-import type { RawBrief, RawDesign, Report, Variant } from '../../api/types';
+import type { Variant } from '../../api/documents';
+import type { RawBrief, RawDesign, Report } from '../../api/types';
 import { markAt } from '../../model/mark';
 import type { Bench, OnBench } from '../../model/workbench';
 
@@ -8,6 +9,8 @@ import type { Bench, OnBench } from '../../model/workbench';
 export interface WindowProps {
   build: string;
   brief: RawBrief | null;
+  /** The key of its document. */
+  briefKey: string;
   /** The active variant; some windows need none. */
   variant: OnBench | null;
   bench: Bench;
@@ -21,6 +24,8 @@ export interface WindowProps {
   /** A variant is brought back from the archive. */
   onBack: (variant: Variant) => void;
   onBrief: (brief: RawBrief, search: boolean) => void;
+  /** Opens another window in the place of this one. */
+  onShow: (window: Window) => void;
   /** Goes on with the cabinet for a driver. */
   onCarry: (design: RawDesign) => void;
   onClose: () => void;
@@ -65,7 +70,9 @@ const ArchivedDialog = lazy(() =>
 
 /** Every window; a new one is a line here and one in `actions/windows.ts`. */
 const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
-  brief: ({ brief, onBrief, onClose }) => <BriefDialog brief={brief} onClose={onClose} onKeep={onBrief} />,
+  brief: ({ brief, onBrief, onShow, onClose }) => (
+    <BriefDialog brief={brief} onClose={onClose} onKeep={onBrief} onHistory={() => onShow('brief-history')} />
+  ),
   driver: over(({ variant, onEdit, onClose }) => (
     <DriverDialog design={variant.design} onClose={onClose} onChosen={(design) => onEdit(design, 'driver')} />
   )),
@@ -110,8 +117,25 @@ const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
     <WorkingsDialog variant={variant} conditions={conditions} onClose={onClose} />
   )),
   history: over(({ variant, onTry, onClose }) => (
-    <HistoryDialog variant={variant} onRestore={onTry} onClose={onClose} />
+    <HistoryDialog
+      id={variant.id}
+      title={`History of ${variant.design.name}`}
+      about="A state comes back as a new variant; this one stays as it is."
+      restore="As a new variant"
+      onRestore={(content) => onTry(content as RawDesign)}
+      onClose={onClose}
+    />
   )),
+  'brief-history': ({ briefKey, onBrief, onClose }) => (
+    <HistoryDialog
+      id={briefKey}
+      title="History of the brief"
+      about="A state that is used again is saved on top of the others."
+      restore="Use this brief"
+      onRestore={(content) => onBrief(content as RawBrief, false)}
+      onClose={onClose}
+    />
+  ),
   archived: ({ build, onBack, onClose }) => (
     <ArchivedDialog build={build} onBack={onBack} onClose={onClose} />
   ),

@@ -9,17 +9,17 @@ import {
 } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Window } from '../../actions/action';
-import { answered, api, Refusal } from '../../api/client';
+import { Refusal } from '../../api/client';
 import { ConditionsProvider } from '../../api/conditions';
+import { createVariant } from '../../api/documents';
 import { useBuild, useJudgement } from '../../api/queries';
 import type {
-  BuildWithVariants,
   Check,
   FieldError,
+  OpenBuild,
   RawBrief,
   RawDesign,
   Report,
-  Unreadable,
 } from '../../api/types';
 import type { Trace } from '../../lanes/trace';
 import { type Asked, conditions } from '../../model/conditions';
@@ -39,6 +39,7 @@ import { type Stage, type StageProps, useStages } from '../shell/stages';
 import { BuildName } from './BuildName';
 import { JudgedStrip } from './ChipStrip';
 import { ConflictDialog } from './ConflictDialog';
+import { importDesign } from './design_file';
 import { Kept } from './Kept';
 import { Shelf } from './Shelf';
 import { StartHere } from './StartHere';
@@ -68,15 +69,10 @@ export function WorkbenchPage() {
 
 const NO_ERRORS: FieldError[] = [];
 
-/** What of a build cannot be read: variants, or its brief. */
-function unreadable({ id, unreadable: variants, brief_problem }: BuildWithVariants): Unreadable[] {
-  return brief_problem ? [...variants, { id, name: 'The brief', reason: brief_problem }] : variants;
-}
-
 const NO_CHECKS: Check[] = [];
 
 interface Props {
-  build: BuildWithVariants;
+  build: OpenBuild;
   stage: Stage;
   Panel: ComponentType<StageProps>;
 }
@@ -107,15 +103,13 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
   const report = active && reports.get(active.id);
   const problem = active && results.problems.get(active.id);
 
-  const addVariant = useCallback(
-    (design: RawDesign) => {
-      setFailure(null);
-      const params = { path: { id: build.id } };
-      const made = answered(api.POST('/api/v1/builds/{id}/variants', { params, body: design }));
-      made.then((variant) => session.add(variant), setFailure);
-    },
-    [build.id, session],
-  );
+  const addVariant = useCallback((design: RawDesign) => void workbench.create(design), [workbench]);
+  // What a file says is the server's to judge before it is shown.
+  const importFile = useCallback(() => {
+    setFailure(null);
+    const read = importDesign().then((design) => design && createVariant(build.id, design));
+    read.then((variant) => variant && session.bringBack(variant, 'design file'), setFailure);
+  }, [build.id, session]);
 
   const open = useCallback(
     (window: Window) => {
@@ -160,7 +154,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
         tools={<UndoRedo workbench={workbench} bench={bench} />}
         workbench={{ workbench, build: build.id, addVariant, open, follows }}
       >
-        <UnreadableList documents={unreadable(build)} />
+        <UnreadableList documents={build.unreadable} />
         {active ? (
           <div className="flex h-full flex-col">
             {report && (
@@ -198,7 +192,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
               onAdd={addVariant}
               onNew={begin}
               onFind={brief ? find : null}
-              onFailure={setFailure}
+              onImport={importFile}
               onOpen={open}
             />
           </div>
@@ -208,14 +202,14 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
             briefed={brief != null}
             onBrief={openBrief}
             onNew={begin}
-            onAdd={addVariant}
-            onFailure={setFailure}
+            onImport={importFile}
           />
         )}
         <Windows
           opened={opened}
           build={build.id}
           brief={brief}
+          briefKey={workbench.brief.id}
           variant={active ?? null}
           bench={bench}
           reports={results.reports}
@@ -229,7 +223,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
             tryOut(next);
           }}
           onBack={(variant) => {
-            session.add(variant);
+            session.bringBack(variant);
             close();
           }}
           onBrief={(next, search) => {
@@ -237,6 +231,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
             close();
             if (search) void outbox.whenSettled().then(find);
           }}
+          onShow={show}
           onCarry={(next) => {
             setCarried(next);
             show('new-cabinet');

@@ -1,12 +1,21 @@
 // A build opened on the workbench: what is on it, how it is saved, and what it computes to.
 
 import { ask } from '../../api/ask';
-import { DOCUMENT_KINDS, savedText, savedVariant } from '../../api/documents';
+import { documentKinds, saved, textsOf, type Variant, variantsOf } from '../../api/documents';
 import { Simulator } from '../../api/simulator';
-import type { BuildWithVariants, Variant } from '../../api/types';
-import { orderKey, textKey, type VariantContent, variantKey } from '../../model/documents';
+import type { OpenBuild } from '../../api/types';
+import {
+  briefKey,
+  briefOf,
+  type Held,
+  type HeldVariant,
+  orderKey,
+  titleKey,
+  variantKey,
+} from '../../model/documents';
 import { type DocumentKey, Drafts } from '../../model/drafts';
 import { Outbox } from '../../model/outbox';
+import { restoreVariant } from '../../model/restore';
 import { openTabs, tabName } from '../../model/tab';
 import { type Past, type View, Workbench } from '../../model/workbench';
 
@@ -26,30 +35,43 @@ export class Session {
   /** What was shown when the view was last remembered; every change of it is a new set. */
   private seen: ReadonlySet<string> | null = null;
 
-  constructor(readonly build: BuildWithVariants) {
+  constructor(readonly build: OpenBuild) {
     this.viewKey = `oak-drum:view:${build.id}`;
     this.pastKey = `oak-drum:past:${build.id}`;
     this.drafts = new Drafts(localStorage, tabName(), build.id);
-    this.drafts.takeFirst(build.variants.map(({ id }) => id));
+    const all = variantsOf(build);
+    const ids = all.map(({ id }) => id);
+    const { title, brief } = textsOf(build);
+    this.drafts.takeEarlier(ids, title.id, brief.id);
     sending.get(build.id)?.stop();
-    this.outbox = new Outbox(DOCUMENT_KINDS, this.drafts, (document, content) =>
+    this.outbox = new Outbox(documentKinds(build.id), this.drafts, (document, content) =>
       this.workbench.replace(document, content),
     );
     sending.set(build.id, this.outbox);
-    const text = this.outbox.open(textKey(build.id), savedText(build));
-    const ids = build.variants.map(({ id }) => id);
+    const called = this.outbox.open(titleKey(title.id), title.saved);
+    const asked = this.outbox.open(briefKey(brief.id), brief.saved);
     const order = this.outbox.open<readonly string[]>(orderKey(build.id), { content: ids, revision: 0 });
     const place = ({ id }: Variant) => (order.includes(id) ? order.indexOf(id) : order.length);
-    const variants = [...build.variants]
+    const variants = all
       .sort((a, b) => place(a) - place(b))
       .flatMap((variant) => {
-        const { design, archived } = this.take(variant);
-        return archived ? [] : [{ ...variant, document: design }];
+        const { content, archived } = this.take(variant);
+        return archived ? [] : [{ id: variant.id, design: content, place: variant.number }];
       });
     const view = parsed<View>(localStorage, this.viewKey);
     const past = parsed<Past>(sessionStorage, this.pastKey);
-    this.workbench = new Workbench({ build: build.id, text, variants, view, past }, (document, content) =>
-      this.want(document, content),
+    this.workbench = new Workbench(
+      {
+        build: build.id,
+        title: title.id,
+        brief: brief.id,
+        text: { ...called.content, brief: briefOf(asked) },
+        variants,
+        next: build.next.variant?.number ?? 0,
+        view,
+        past,
+      },
+      (document, content) => this.want(document, content),
     );
   }
 
@@ -79,21 +101,21 @@ export class Session {
     };
   }
 
-  /** A variant that the server has just made. */
-  add(variant: Variant): void {
+  /** Takes up a variant that the server has made, or brings one back from its archive. */
+  bringBack(variant: Variant, label = 'bring back'): void {
     this.take(variant);
-    this.workbench.add(variant);
+    this.workbench.addBack({ id: variant.id, design: variant.content, place: variant.number }, label);
   }
 
-  private take(variant: Variant): VariantContent {
-    return this.outbox.open(variantKey(variant.id), savedVariant(variant), new Date(variant.kept_at));
+  private take(variant: Variant): HeldVariant {
+    return this.outbox.open(variantKey(variant.id), saved(variant), new Date(variant.saved_at));
   }
 
   private want(document: DocumentKey, content: unknown): void {
-    // One that an earlier page archived is brought back by undoing that.
-    if (document.kind === 'variant' && !this.outbox.knows(document)) {
-      const { design } = content as VariantContent;
-      this.outbox.open<VariantContent>(document, { content: { design, archived: true }, revision: 0 });
+    // A new one, or one that an earlier page archived: the server says how it stands there.
+    if (!this.outbox.knows(document)) {
+      const wanted = content as Held<unknown>;
+      this.outbox.open(document, { content: { ...wanted, archived: true }, revision: 0 });
     }
     this.outbox.want(document, content);
   }
@@ -101,12 +123,10 @@ export class Session {
   /** What tabs that are closed left unsent, also of variants that are archived on the server. */
   private recover(open: ReadonlySet<string> | null): void {
     for (const { tab, document, base, wanted } of this.outbox.left(open)) {
-      const content = wanted as VariantContent;
+      if (document.kind !== 'variant') continue;
+      const content = restoreVariant(wanted);
       if (!content.archived) {
-        this.outbox.open<VariantContent>(document, {
-          content: { design: content.design, archived: true },
-          revision: base,
-        });
+        this.outbox.open(document, { content: { ...content, archived: true }, revision: base });
         this.workbench.replace(document, content);
         this.outbox.want(document, content);
       }

@@ -1,21 +1,19 @@
-mod archive;
-mod change;
-mod create;
+mod archived;
+mod arrange;
 mod export;
 mod read;
-mod restore;
 mod revisions;
+mod write;
 
 use utoipa_actix_web::service_config::ServiceConfig;
 
 pub fn configure(config: &mut ServiceConfig<'_>) {
     config
-        .service(create::create)
+        .service(write::write)
         .service(read::read)
-        .service(change::change)
-        .service(archive::archive)
-        .service(restore::restore)
         .service(revisions::revisions)
+        .service(archived::archived)
+        .service(arrange::arrange)
         .service(export::file)
         .service(export::response);
 }

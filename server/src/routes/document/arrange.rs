@@ -4,21 +4,21 @@ use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use crate::db::queries::variant;
+use crate::db::queries::document;
 use crate::error::{ApiError, ProblemDocument};
 use crate::state::State;
 use crate::{body, db};
 
-/// Variants in the order in which they shall stand.
+/// Documents of one kind in the order in which they shall stand.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Order {
     /// Their keys.
-    variants: Vec<Uuid>,
+    documents: Vec<Uuid>,
 }
 
-/// Puts the variants of a build in an order; those that are not named come after.
-#[utoipa::path(operation_id = "arrangeVariants", tag = "builds", params(("id" = Uuid, Path)), request_body = Order, responses(
+/// Puts documents of a build in an order; those of their kind that are not named come after.
+#[utoipa::path(operation_id = "arrangeDocuments", tag = "documents", params(("id" = Uuid, Path)), request_body = Order, responses(
     (status = 204),
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
@@ -29,7 +29,7 @@ pub async fn arrange(
     payload: Payload,
     state: web::Data<State>,
 ) -> Result<HttpResponse, ApiError> {
-    let Order { variants }: Order = body::json(&request, payload).await?;
-    db::run(&state.pool, move |connection| variant::arrange(connection, *id, &variants)).await?;
+    let Order { documents }: Order = body::json(&request, payload).await?;
+    db::run(&state.pool, move |connection| document::arrange(connection, *id, &documents)).await?;
     Ok(HttpResponse::NoContent().finish())
 }

@@ -1,0 +1,183 @@
+//! What a build is made of: documents of some kinds, each kept in revisions of its own.
+//!
+//! A new kind is a variant of [`RawDocument`] and its entry in [`KINDS`]; the compiler asks for the rest of this file. The store,
+//! the API, history, archive, export and import take it from here.
+
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::ToSchema;
+
+use crate::file::{
+    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, VERSION, open_value, read_value,
+};
+use crate::problem::Problem;
+use crate::resolve::{check_title, resolve_brief, resolve_design};
+
+/// What a build is called and what it is for.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawTitle {
+    /// What to call it.
+    #[schema(max_length = 120)]
+    pub name: String,
+    /// What it is for.
+    #[serde(default)]
+    #[schema(max_length = 10000)]
+    pub notes: String,
+}
+
+/// One document of a build, as typed.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[serde(tag = "kind", content = "content", rename_all = "snake_case")]
+pub enum RawDocument {
+    /// Name and notes of the build.
+    Title(RawTitle),
+    /// What the build must reach.
+    Brief(Box<RawBrief>),
+    /// A candidate design.
+    Variant(Box<RawDesign>),
+}
+
+/// A kind of document.
+#[derive(Debug)]
+pub struct DocumentKind {
+    /// Its name in the store and the API.
+    pub id: &'static str,
+    /// Its name for people, of one and of several.
+    pub names: [&'static str; 2],
+    /// Most of them in one build, archived ones left out.
+    pub most: u32,
+    read: fn(Value) -> Result<RawDocument, Problem>,
+}
+
+/// Name and notes.
+pub static TITLE: DocumentKind = DocumentKind {
+    id: "title",
+    names: ["name", "names"],
+    most: 1,
+    read: |value| read_value(value).map(RawDocument::Title),
+};
+
+/// The brief.
+pub static BRIEF: DocumentKind = DocumentKind {
+    id: "brief",
+    names: ["brief", "briefs"],
+    most: 1,
+    read: |value| read_value(value).map(RawDocument::Brief),
+};
+
+/// A candidate design.
+pub static VARIANT: DocumentKind = DocumentKind {
+    id: "variant",
+    names: ["variant", "variants"],
+    most: 100,
+    read: |value| open_value(value, DESIGN_FORMAT).map(RawDocument::Variant),
+};
+
+/// All kinds of documents.
+pub static KINDS: [&DocumentKind; 3] = [&TITLE, &BRIEF, &VARIANT];
+
+impl DocumentKind {
+    /// The kind of a name; nothing where there is none.
+    pub fn of(id: &str) -> Option<&'static Self> {
+        KINDS.into_iter().find(|kind| kind.id == id)
+    }
+
+    /// Reads the content of a document of this kind, of any version this program knows.
+    ///
+    /// # Errors
+    /// The place where it is not such a document.
+    pub fn read(&self, content: Value) -> Result<RawDocument, Problem> {
+        (self.read)(content)
+    }
+}
+
+impl RawDocument {
+    /// Its kind.
+    pub fn kind(&self) -> &'static DocumentKind {
+        match self {
+            Self::Title(_) => &TITLE,
+            Self::Brief(_) => &BRIEF,
+            Self::Variant(_) => &VARIANT,
+        }
+    }
+
+    /// Checks its values one by one. A state that one passes through while working, such as a tuning out of reach, may be kept.
+    ///
+    /// # Errors
+    /// Every problem, with its place in the content.
+    pub fn check(&self) -> Result<(), Vec<Problem>> {
+        match self {
+            Self::Title(title) => check_title(&title.name, &title.notes),
+            Self::Brief(brief) => resolve_brief(brief).map(|_| ()),
+            Self::Variant(design) => resolve_design(design).map(|_| ()),
+        }
+    }
+
+    /// Its content as JSON.
+    ///
+    /// # Errors
+    /// It has no JSON form.
+    pub fn content(&self) -> serde_json::Result<Value> {
+        match self {
+            Self::Title(title) => serde_json::to_value(title),
+            Self::Brief(brief) => serde_json::to_value(brief),
+            Self::Variant(design) => serde_json::to_value(design),
+        }
+    }
+}
+
+impl RawBuild {
+    /// The documents in a build file.
+    pub fn into_documents(self) -> Vec<RawDocument> {
+        let title = RawDocument::Title(RawTitle { name: self.name.trim().to_owned(), notes: self.notes });
+        let brief = self.brief.map(|brief| RawDocument::Brief(Box::new(brief)));
+        let variants = self.variants.into_iter().map(|design| RawDocument::Variant(Box::new(design)));
+        std::iter::once(title).chain(brief).chain(variants).collect()
+    }
+
+    /// A build file of documents, variants in their order.
+    pub fn of_documents(documents: impl IntoIterator<Item = RawDocument>) -> Self {
+        let mut build = Self {
+            format: BUILD_FORMAT.to_owned(),
+            version: VERSION,
+            name: String::new(),
+            notes: String::new(),
+            brief: None,
+            variants: Vec::new(),
+        };
+        for document in documents {
+            match document {
+                RawDocument::Title(RawTitle { name, notes }) => (build.name, build.notes) = (name, notes),
+                RawDocument::Brief(brief) => build.brief = Some(*brief),
+                RawDocument::Variant(design) => build.variants.push(*design),
+            }
+        }
+        build
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_document_is_called_as_its_kind_is() {
+        let title = RawTitle { name: "Nook".to_owned(), notes: String::new() };
+        let documents = [RawDocument::Title(title), RawDocument::Brief(Box::default())];
+        for document in documents {
+            let json = serde_json::to_value(&document).expect("JSON");
+            assert_eq!(json["kind"], document.kind().id);
+            assert_eq!(json["content"], document.content().expect("JSON"));
+            let kind = DocumentKind::of(document.kind().id).expect("a kind");
+            assert_eq!(kind.read(json["content"].clone()).expect("reads"), document);
+        }
+        assert!(DocumentKind::of("drum").is_none());
+    }
+
+    #[test]
+    fn a_variant_of_a_newer_program_is_not_taken_for_one_of_ours() {
+        let newer = serde_json::json!({ "format": DESIGN_FORMAT, "version": VERSION + 1 });
+        assert_eq!(VARIANT.read(newer).expect_err("refused").field, "version");
+    }
+}
