@@ -8,7 +8,10 @@ async function openBox(page: Page, server: Server, name: string): Promise<string
   const builds = await server.call<Build[]>('GET', '/builds');
   const found = builds.find((build) => build.name === name);
   const copy = await server.call<object>('GET', `/builds/${found?.id}/build.json`);
-  const made = await server.call<{ id: string }>('POST', '/builds/import', { ...copy, name: `Box of ${name}` });
+  const made = await server.call<{ id: string }>('POST', '/builds/import', {
+    ...copy,
+    name: `Box of ${name}`,
+  });
   await openBuild(page, server, made.id);
   await page.getByRole('link', { name: 'Box' }).click();
   await expect(page.getByRole('group', { name: 'Side section of the box' })).toBeVisible();
@@ -194,9 +197,7 @@ test('radiators are weighted in washers, and fill is compared by both methods', 
   await page.getByRole('combobox', { name: 'What the layer is of' }).selectOption('mineral');
   await expect(fill.getByRole('row', { name: /^The layers/ })).toContainText('Hz');
   await fill.getByRole('button', { name: 'Fill: Half full' }).click();
-  await expect
-    .poll(async () => (await server.open(id)).variants.at(-1)?.content.enclosure.fill)
-    .toBe('half');
+  await expect.poll(async () => (await server.open(id)).variants.at(-1)?.content.enclosure.fill).toBe('half');
 });
 
 test('a chamber of its own takes its room where it stands', async ({ page, server }) => {

@@ -6,7 +6,9 @@ import { expect, openBuild, type Server, test } from './support';
 const FAULTS = {
   /** Nothing reaches it. */
   'is away': async (page: Page, _: Server, edit: () => Promise<void>) => {
-    await page.route('**/api/v1/**', (route) => (route.request().method() === 'PUT' ? route.abort() : route.fallback()));
+    await page.route('**/api/v1/**', (route) =>
+      route.request().method() === 'PUT' ? route.abort() : route.fallback(),
+    );
     await edit();
     await expect(page.getByRole('status')).toContainText('Not saved yet');
     await page.unrouteAll();
@@ -84,7 +86,11 @@ for (const [number, [fault, during]] of Object.entries(FAULTS).entries()) {
       opened.documents.map(({ id }) => server.call<Revision[]>('GET', `/documents/${id}/revisions`)),
     );
     const saved = histories.flat().map(({ content }) => JSON.stringify(content));
-    for (const words of typed) expect(saved.some((content) => content.includes(words)), words).toBe(true);
+    for (const words of typed)
+      expect(
+        saved.some((content) => content.includes(words)),
+        words,
+      ).toBe(true);
     // What is on screen is what is saved last.
     const last = await server.open(build.id);
     await expect(page.getByRole('textbox', { name: 'Name of the build' })).toHaveValue(last.name);

@@ -6,6 +6,7 @@ test('with the server gone one goes on, and what was changed is kept when it is 
 }) => {
   const build = await server.makeBuild('Power cut');
   await openBuild(page, server, build.id);
+  await expect(page.getByRole('textbox', { name: 'Volume Vb' })).toBeVisible();
   await server.kill();
   const volume = page.getByRole('textbox', { name: 'Volume Vb' });
   await volume.fill('52 l');

@@ -17,7 +17,10 @@ const press = (keys: string) =>
     .join('+');
 
 for (const stage of STAGES) {
-  test(`the stage ${stage.name} opens by address and key, prints, and is left by Back`, async ({ page, server }) => {
+  test(`the stage ${stage.name} opens by address and key, prints, and is left by Back`, async ({
+    page,
+    server,
+  }) => {
     const build = await server.makeBuild(`Walk ${stage.name}`, undefined, { lowest: '30 Hz' });
     await openBuild(page, server, build.id);
     const start = page.url();
@@ -43,7 +46,10 @@ for (const stage of STAGES) {
   });
 }
 
-test('every window opens by its address, is clean in both themes, and gives the focus back', async ({ page, server }) => {
+test('every window opens by its address, is clean in both themes, and gives the focus back', async ({
+  page,
+  server,
+}) => {
   test.setTimeout(180_000);
   const build = await server.makeBuild('Windows', undefined, { lowest: '30 Hz' });
   await openBuild(page, server, build.id);

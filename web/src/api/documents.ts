@@ -6,7 +6,7 @@ import { type Held, held, heldBrief, type Order } from '../model/documents';
 import type { DocumentKind, Outcome, Saved } from '../model/outbox';
 import { restoreVariant } from '../model/restore';
 import { answered, api, ifMatch, Refusal } from './client';
-import type { OpenBuild, RawBrief, RawDesign, RawTitle, SavedDocument } from './types';
+import type { NewDocument, OpenBuild, RawBrief, RawDesign, SavedDocument } from './types';
 
 /** What became of a request; a dead or overloaded server is asked again. */
 async function outcome<Content>(request: Promise<Saved<Content>>): Promise<Outcome<Content>> {
@@ -55,8 +55,8 @@ export function writeDocument(
   { content, archived }: Held<unknown>,
 ): Promise<SavedDocument> {
   const header = revision === 0 ? { 'If-None-Match': '*' } : ifMatch(revision);
-  const body = { build, kind, content, archived } as Parameters<typeof put>[1];
-  return answered(put({ path: { id }, header }, body));
+  const body = { build, kind, content, archived } as NewDocument;
+  return answered(api.PUT('/api/v1/documents/{id}', { params: { path: { id }, header }, body }));
 }
 
 /** Makes a variant at once, without the outbox. */
@@ -64,24 +64,17 @@ export async function createVariant(build: string, design: RawDesign): Promise<V
   return (await writeDocument(build, 'variant', crypto.randomUUID(), 0, held(design))) as Variant;
 }
 
-const put = (
-  params: { path: { id: string }; header: Record<string, string> },
-  body: { build: string; archived?: boolean } & (
-    | { kind: 'title'; content: RawTitle }
-    | { kind: 'brief'; content: RawBrief }
-    | { kind: 'variant'; content: RawDesign }
-  ),
-) => api.PUT('/api/v1/documents/{id}', { params, body });
-
 function kept(build: string, id: Kept, { name, restore }: KeptKind): DocumentKind<Held<unknown>> {
   return {
     id,
     name,
     send: (document, wanted, { revision }) =>
-      outcome(writeDocument(build, id, document, revision, wanted).then(saved)),
+      outcome(
+        writeDocument(build, id, document, revision, wanted).then((document) => saved<unknown>(document)),
+      ),
     read: (document) =>
       answered(api.GET('/api/v1/documents/{id}', { params: { path: { id: document } } })).then(
-        saved,
+        (found) => saved<unknown>(found),
         () => null,
       ),
     // An archived one needs no newer content until it is brought back.
@@ -111,7 +104,7 @@ const order: DocumentKind<Order> = {
 };
 
 /** Every kind of document of a build. */
-export function documentKinds(build: string): readonly DocumentKind<never>[] {
+export function documentKinds(build: string): readonly DocumentKind<unknown>[] {
   const all = Object.entries(KEPT).map(([id, kind]) => kept(build, id as Kept, kind));
   return [...all, order];
 }

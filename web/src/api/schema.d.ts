@@ -48,8 +48,7 @@ export interface paths {
         /** All builds, or those that were archived. */
         get: operations["listBuilds"];
         put?: never;
-        /** Begins a build without variants. */
-        post: operations["createBuild"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -80,12 +79,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One build with its variants. */
+        /** One build with its documents. */
         get: operations["readBuild"];
-        /** Changes the name, the notes and the brief of a build. */
-        put: operations["changeBuild"];
+        /** Begins a build without variants, under a key that no other has. */
+        put: operations["createBuild"];
         post?: never;
-        /** Puts a build away. It can be restored. */
+        /** Archives a build. It can be restored. */
         delete: operations["archiveBuild"];
         options?: never;
         head?: never;
@@ -99,8 +98,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The variants of a build that were put away, the latest first. */
-        get: operations["listArchivedVariants"];
+        /** The documents of a build that were archived, the latest first. */
+        get: operations["listArchivedDocuments"];
         put?: never;
         post?: never;
         delete?: never;
@@ -116,7 +115,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A build with its variants as a build file. */
+        /** A build with its documents as a build file. */
         get: operations["exportBuild"];
         put?: never;
         post?: never;
@@ -168,8 +167,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Puts the variants of a build in an order; those that are not named come after. */
-        put: operations["arrangeVariants"];
+        /** Puts documents of a build in an order; those of their kind that are not named come after. */
+        put: operations["arrangeDocuments"];
         post?: never;
         delete?: never;
         options?: never;
@@ -188,23 +187,6 @@ export interface paths {
         put?: never;
         /** Brings back what was put away. */
         post: operations["restoreBuild"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/builds/{id}/variants": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Adds a variant to a build from a design file. */
-        post: operations["createVariant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -361,6 +343,44 @@ export interface paths {
         put?: never;
         /** Two to six drivers in the same box, and each in its own. */
         post: operations["compareDrivers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/documents/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One document at its newest revision, archived or not. */
+        get: operations["readDocument"];
+        /**
+         * Saves a document: a new one with `If-None-Match: *`, a new revision of one with `If-Match`. Earlier revisions stay. A write that is
+         *     based on an older revision is refused.
+         */
+        put: operations["writeDocument"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/documents/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The states in which a document was saved, newest first; at most 200, the others with `before`. */
+        get: operations["listRevisions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -795,25 +815,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/variants/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** One variant at its newest revision. */
-        get: operations["readVariant"];
-        /** Keeps a new revision of a variant; earlier ones stay. A write based on an older revision is refused. */
-        put: operations["changeVariant"];
-        post?: never;
-        /** Puts a variant away. It can be restored. */
-        delete: operations["archiveVariant"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/variants/{id}/design.json": {
         parameters: {
             query?: never;
@@ -840,40 +841,6 @@ export interface paths {
         };
         /** The response of a variant as a table. */
         get: operations["exportResponse"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/variants/{id}/restore": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Brings back what was put away. */
-        post: operations["restoreVariant"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/variants/{id}/revisions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Every kept state of a variant, newest first. */
-        get: operations["listRevisions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1033,25 +1000,17 @@ export interface components {
              */
             impedance?: number | null;
         };
-        /** @description A cabinet project. */
+        /** @description A cabinet project, as it stands in a list. */
         Build: {
             /**
              * Format: uuid
              * @description Its key.
              */
             id: string;
-            /**
-             * Format: int32
-             * @description Counts the changes of its name and notes; the ETag.
-             */
-            revision: number;
             /** @description What it is called. */
             name: string;
             /** @description What it is for. */
             notes: string;
-            brief?: components["schemas"]["RawBrief"] | null;
-            /** @description Why the brief cannot be read, where there is one that cannot. */
-            brief_problem?: string | null;
             /**
              * Format: int64
              * @description How many variants it has.
@@ -1059,7 +1018,7 @@ export interface components {
             variant_count: number;
             /**
              * Format: date-time
-             * @description Last change of it or of a variant.
+             * @description When anything of it was last saved.
              */
             updated_at: string;
         };
@@ -1070,13 +1029,6 @@ export interface components {
             /** @description What it is for. */
             notes?: string;
             brief?: components["schemas"]["RawBrief"] | null;
-        };
-        /** @description A build with its variants in order. */
-        BuildWithVariants: components["schemas"]["Build"] & {
-            /** @description Its variants. */
-            variants: components["schemas"]["Variant"][];
-            /** @description Variants of it that cannot be read. */
-            unreadable: components["schemas"]["Unreadable"][];
         };
         /** @description One way to model the air, computed. */
         CavityCheckCurves: {
@@ -1279,6 +1231,36 @@ export interface components {
          * @enum {string}
          */
         DatabaseHealth: "reachable" | "busy" | "unreachable";
+        /** @description A document of a build, at its newest revision. */
+        Document: components["schemas"]["RawDocument"] & {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The build it belongs to.
+             */
+            build: string;
+            /**
+             * Format: int32
+             * @description What it is told apart by among its kind, counted from 0 in the order of making; it stays in whatever order they stand.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description Newest revision; the ETag.
+             */
+            revision: number;
+            /** @description Whether it was put away. */
+            archived: boolean;
+            /**
+             * Format: date-time
+             * @description When this revision was saved.
+             */
+            saved_at: string;
+        };
         /** @description A stated value that the others contradict. */
         DoubtReport: {
             /** @description Which field. */
@@ -2202,10 +2184,67 @@ export interface components {
             phase: number;
             sound?: components["schemas"]["Sound"] | null;
         };
-        /** @description Variants in the order in which they shall stand. */
+        /** @description A document as it shall be saved. */
+        NewDocument: ({
+            /** @description Name and notes of the build. */
+            content: components["schemas"]["RawTitle"];
+            /** @enum {string} */
+            kind: "title";
+        } | {
+            /** @description What the build must reach. */
+            content: components["schemas"]["RawBrief"];
+            /** @enum {string} */
+            kind: "brief";
+        } | {
+            /** @description A candidate design. */
+            content: components["schemas"]["RawDesign"];
+            /** @enum {string} */
+            kind: "variant";
+        }) & {
+            /**
+             * Format: uuid
+             * @description The build it belongs to.
+             */
+            build: string;
+            /**
+             * @description Whether it is put away; it can be brought back.
+             * @default false
+             */
+            archived: boolean;
+        };
+        /** @description The next document of a kind in a build. */
+        NextDocument: {
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            number: number;
+            /**
+             * Format: uuid
+             * @description Its key, where a build has one of its kind: two that begin it at once come to the same document.
+             */
+            id?: string | null;
+        };
+        /** @description A build with its documents, those of a kind in their order. */
+        OpenBuild: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @description What it is made of. */
+            documents: components["schemas"]["Document"][];
+            /** @description Documents of it that cannot be read. */
+            unreadable: components["schemas"]["Unreadable"][];
+            /** @description What the next document of each kind is. */
+            next: {
+                [key: string]: components["schemas"]["NextDocument"];
+            };
+        };
+        /** @description Documents of one kind in the order in which they shall stand. */
         Order: {
             /** @description Their keys. */
-            variants: string[];
+            documents: string[];
         };
         /** @description Curves and figures at the drive of the design. */
         Outcome: {
@@ -2932,6 +2971,23 @@ export interface components {
             /** @description Anything worth keeping. */
             notes?: string;
         };
+        /** @description One document of a build, as typed. */
+        RawDocument: {
+            /** @description Name and notes of the build. */
+            content: components["schemas"]["RawTitle"];
+            /** @enum {string} */
+            kind: "title";
+        } | {
+            /** @description What the build must reach. */
+            content: components["schemas"]["RawBrief"];
+            /** @enum {string} */
+            kind: "brief";
+        } | {
+            /** @description A candidate design. */
+            content: components["schemas"]["RawDesign"];
+            /** @enum {string} */
+            kind: "variant";
+        };
         /** @description What drives it: one of the two. */
         RawDrive: {
             power?: components["schemas"]["Typed"] | null;
@@ -3333,6 +3389,13 @@ export interface components {
              */
             to?: number | null;
         };
+        /** @description What a build is called and what it is for. */
+        RawTitle: {
+            /** @description What to call it. */
+            name: string;
+            /** @description What it is for. */
+            notes?: string;
+        };
         /** @description What is built many times. */
         RawTolerance: {
             /** @description The design. */
@@ -3386,8 +3449,8 @@ export interface components {
             /** @description What runs out first. */
             max_output: components["schemas"]["MaxOutputReport"];
         };
-        /** @description One kept state of a variant. */
-        Revision: {
+        /** @description One saved state of a document. */
+        Revision: components["schemas"]["RawDocument"] & {
             /**
              * Format: int32
              * @description Which.
@@ -3395,11 +3458,11 @@ export interface components {
             revision: number;
             /**
              * Format: date-time
-             * @description When it was kept.
+             * @description When it was saved.
              */
             created_at: string;
-            /** @description As typed. */
-            document: components["schemas"]["RawDesign"];
+            /** @description Whether it was put away by it. */
+            archived: boolean;
         };
         /** @description A stretch of frequencies in which one thing runs out first. */
         RibbonPiece: {
@@ -3757,36 +3820,6 @@ export interface components {
              */
             trapped?: number | null;
         };
-        /** @description A candidate design, at its newest revision. */
-        Variant: {
-            /**
-             * Format: uuid
-             * @description Its key.
-             */
-            id: string;
-            /**
-             * Format: uuid
-             * @description The build it belongs to.
-             */
-            build_id: string;
-            /**
-             * Format: int32
-             * @description Newest revision; the ETag.
-             */
-            revision: number;
-            /**
-             * Format: int32
-             * @description What it is told apart by, counted from 0 in the order of making; it stays in whatever order they stand.
-             */
-            mark: number;
-            /** @description As typed. */
-            document: components["schemas"]["RawDesign"];
-            /**
-             * Format: date-time
-             * @description When this revision was kept.
-             */
-            kept_at: string;
-        };
         /**
          * @description How a design stands.
          * @enum {string}
@@ -3972,37 +4005,6 @@ export interface operations {
             };
         };
     };
-    createBuild: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BuildText"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BuildWithVariants"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
     importBuild: {
         parameters: {
             query?: never;
@@ -4021,7 +4023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BuildWithVariants"];
+                    "application/json": components["schemas"]["OpenBuild"];
                 };
             };
             422: {
@@ -4050,17 +4052,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BuildWithVariants"];
+                    "application/json": components["schemas"]["OpenBuild"];
                 };
             };
         };
     };
-    changeBuild: {
+    createBuild: {
         parameters: {
             query?: never;
-            header: {
-                "If-Match": string;
-            };
+            header?: never;
             path: {
                 id: string;
             };
@@ -4072,15 +4072,23 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Build"];
+                    "application/json": components["schemas"]["OpenBuild"];
                 };
             };
-            412: {
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4093,9 +4101,7 @@ export interface operations {
     archiveBuild: {
         parameters: {
             query?: never;
-            header: {
-                "If-Match": string;
-            };
+            header?: never;
             path: {
                 id: string;
             };
@@ -4109,7 +4115,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            412: {
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4119,7 +4125,7 @@ export interface operations {
             };
         };
     };
-    listArchivedVariants: {
+    listArchivedDocuments: {
         parameters: {
             query?: never;
             header?: never;
@@ -4135,7 +4141,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Variant"][];
+                    "application/json": components["schemas"]["Document"][];
                 };
             };
         };
@@ -4239,7 +4245,7 @@ export interface operations {
             };
         };
     };
-    arrangeVariants: {
+    arrangeDocuments: {
         parameters: {
             query?: never;
             header?: never;
@@ -4287,39 +4293,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Build"];
-                };
-            };
-        };
-    };
-    createVariant: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RawDesign"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Variant"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4689,6 +4662,111 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    readDocument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Document"];
+                };
+            };
+        };
+    };
+    writeDocument: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+                "If-None-Match"?: string | null;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDocument"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Document"];
+                };
+            };
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Document"];
+                };
+            };
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    listRevisions: {
+        parameters: {
+            query?: {
+                /** @description Only those before this one. */
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
                 };
             };
         };
@@ -5670,107 +5748,6 @@ export interface operations {
             };
         };
     };
-    readVariant: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Variant"];
-                };
-            };
-        };
-    };
-    changeVariant: {
-        parameters: {
-            query?: never;
-            header: {
-                "If-Match": string;
-            };
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RawDesign"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Variant"];
-                };
-            };
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-            428: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    archiveVariant: {
-        parameters: {
-            query?: never;
-            header: {
-                "If-Match": string;
-            };
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
     exportVariant: {
         parameters: {
             query?: never;
@@ -5818,48 +5795,6 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
-                };
-            };
-        };
-    };
-    restoreVariant: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Variant"];
-                };
-            };
-        };
-    };
-    listRevisions: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Revision"][];
                 };
             };
         };

@@ -51,6 +51,7 @@ export interface ColumnChoice {
 export type Build = Schemas['Build'];
 export type OpenBuild = Schemas['OpenBuild'];
 export type SavedDocument = Schemas['Document'];
+export type NewDocument = Schemas['NewDocument'];
 export type RawTitle = Schemas['RawTitle'];
 export type RawBrief = Schemas['RawBrief'];
 export type RawConditions = Schemas['RawConditions'];

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
+import { linear, logarithmic } from '../model/scale';
 import { significant } from '../model/units';
 import { MarkGlyph } from '../ui/MarkGlyph';
-import { linear, logarithmic } from '../model/scale';
 import { nearest } from './axis';
 import { drawing } from './drawing';
 import { LaneMenu } from './LaneMenu';

@@ -1,7 +1,7 @@
 import { useDeferredValue } from 'react';
 import { useTransients } from '../api/queries';
-import { significant } from '../model/units';
 import { linear, roundUp } from '../model/scale';
+import { significant } from '../model/units';
 import type { Columns } from './LaneRow';
 import { GUTTER } from './Plot';
 import type { Trace } from './trace';

@@ -196,11 +196,26 @@ describe('what was never sent', () => {
     localStorage.setItem('oak-drum:unsent:a', JSON.stringify({ base: 3, wanted: { design: 1 } }));
     localStorage.setItem('oak-drum:unsent:b', '{broken');
     const drafts = new Drafts(localStorage, 'one', 'build');
-    drafts.takeFirst(['a', 'b', 'c']);
+    drafts.takeEarlier(['a', 'b', 'c'], 't', 'r');
     expect(drafts.all()).toEqual([
       { tab: 'one', document: { kind: 'variant', id: 'a' }, base: 3, wanted: { design: 1 } },
     ]);
     expect(localStorage.length).toBe(1);
+  });
+
+  it('by a program that had name and brief in one document is taken over as two', () => {
+    const left = { name: 'Nook', notes: '', brief: { lowest: '30 Hz' } };
+    const drafts = new Drafts(localStorage, 'one', 'build');
+    localStorage.clear();
+    drafts.put({ kind: 'text', id: 'build' }, 7, left);
+    drafts.takeEarlier([], 't', 'r');
+    const found = drafts
+      .all()
+      .map(({ document, base, wanted }) => [document.kind, document.id, base, wanted]);
+    expect(found.sort()).toEqual([
+      ['brief', 'r', 1, { content: { lowest: '30 Hz' }, archived: false }],
+      ['title', 't', 1, { content: { name: 'Nook', notes: '' }, archived: false }],
+    ]);
   });
 
   it('is lifted to today’s names, and dropped where it cannot be read', async () => {

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import { differences, nameOf } from '../../model/differences';
-import type { VariantContent } from '../../model/documents';
+import type { Held } from '../../model/documents';
 import type { Conflict, Outbox } from '../../model/outbox';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -52,10 +52,10 @@ export function ConflictDialog({ outbox, onClose }: Props) {
   );
 }
 
-/** What is compared: of a variant its design. */
+/** What is compared: of an archived document that it is. */
 function sides({ document, mine, theirs }: Conflict): object[] {
-  const contents = [mine, theirs] as object[];
-  return document.kind === 'variant'
-    ? contents.map((content) => (content as VariantContent).design)
-    : contents;
+  const both = [mine, theirs] as Held<object>[];
+  if (document.kind === 'order') return both;
+  const archived = both.some((side) => side.archived);
+  return both.map((side) => (archived ? { archived: side.archived, ...side.content } : side.content));
 }

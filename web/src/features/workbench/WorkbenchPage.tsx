@@ -13,14 +13,7 @@ import { Refusal } from '../../api/client';
 import { ConditionsProvider } from '../../api/conditions';
 import { createVariant } from '../../api/documents';
 import { useBuild, useJudgement } from '../../api/queries';
-import type {
-  Check,
-  FieldError,
-  OpenBuild,
-  RawBrief,
-  RawDesign,
-  Report,
-} from '../../api/types';
+import type { Check, FieldError, OpenBuild, RawBrief, RawDesign, Report } from '../../api/types';
 import type { Trace } from '../../lanes/trace';
 import { type Asked, conditions } from '../../model/conditions';
 import { copyOf } from '../../model/design';
