@@ -55,7 +55,9 @@ pub enum ApiError {
         current: i32,
     },
     /// A change without saying what it changes.
-    #[error("say what is written to: If-Match with the revision that is being changed, as in If-Match: \"3\", or If-None-Match: * for something new")]
+    #[error(
+        "say what is written to: If-Match with the revision that is being changed, as in If-Match: \"3\", or If-None-Match: * for something new"
+    )]
     NoPrecondition,
     /// The body is too long.
     #[error("the body is longer than {limit} bytes")]

@@ -119,7 +119,9 @@ test('size of the first load', async ({ page, server }) => {
   });
   const build = await server.makeBuild('Size');
   await openBuild(page, server, build.id);
-  await page.waitForTimeout(300);
+  await expect(page.getByRole('region', { name: 'SPL' }).locator('canvas').first()).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Volume Vb' })).toBeVisible();
+  // What is fetched from now on is fetched ahead.
   console.log(
     `script of the first load, gzip: ${(scripts.reduce((sum, size) => sum + size, 0) / 1000).toFixed(0)} kB`,
   );

@@ -1,55 +1,61 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
-import { Tooltip } from 'radix-ui';
-import { StrictMode } from 'react';
+import { StrictMode, Suspense, useState } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, RouterProvider } from 'react-router';
+import { BrowserRouter, Route, Routes } from 'react-router';
 import { queryClient } from './api/queries';
-import { BuildsPage } from './features/builds/BuildsPage';
 import { Broken } from './features/shell/Broken';
 import { NotFound } from './features/shell/NotFound';
 import { StagesContext } from './features/shell/stages';
 import { applyTheme } from './features/shell/theme';
 import { claimTab } from './model/tab';
+import { toasts } from './model/toasts';
 import { STAGES } from './stages';
-import { ToastRegion } from './ui/ToastRegion';
+import { lazily } from './ui/lazily';
+import { useObserved } from './ui/observed';
 import './styles.css';
 
 // Dialogs lock scrolling with a style element, which the content security policy lets in by this.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '');
 applyTheme();
 
-const router = createBrowserRouter([
-  {
-    errorElement: <Broken />,
-    children: [
-      { path: '/', element: <BuildsPage /> },
-      {
-        path: '/drivers',
-        lazy: async () => ({ Component: (await import('./features/drivers/DriversPage')).DriversPage }),
-      },
-      {
-        path: '/drivers/compare',
-        lazy: async () => ({ Component: (await import('./features/drivers/ComparePage')).ComparePage }),
-      },
-      {
-        path: '/jobs',
-        lazy: async () => ({ Component: (await import('./features/jobs/JobsPage')).JobsPage }),
-      },
-      {
-        path: '/builds/:id/find',
-        lazy: async () => ({ Component: (await import('./features/find/FindPage')).FindPage }),
-      },
-      {
-        path: '/builds/:id/:path?',
-        lazy: async () => ({
-          Component: (await import('./features/workbench/WorkbenchPage')).WorkbenchPage,
-        }),
-      },
-      { path: '*', element: <NotFound /> },
-    ],
-  },
-]);
+const ToastRegion = lazily(() => import('./ui/ToastRegion').then((part) => part.ToastRegion));
+const DriversPage = lazily(() => import('./features/drivers/DriversPage').then((page) => page.DriversPage));
+const ComparePage = lazily(() => import('./features/drivers/ComparePage').then((page) => page.ComparePage));
+const JobsPage = lazily(() => import('./features/jobs/JobsPage').then((page) => page.JobsPage));
+const FindPage = lazily(() => import('./features/find/FindPage').then((page) => page.FindPage));
+const BuildsPage = lazily(() => import('./features/builds/BuildsPage').then((page) => page.BuildsPage));
+const WorkbenchPage = lazily(() =>
+  import('./features/workbench/WorkbenchPage').then((page) => page.WorkbenchPage),
+);
+
+function Toasts() {
+  const { list } = useObserved(toasts);
+  // What watches for words stays from the first on.
+  const [begun, setBegun] = useState(false);
+  if (list.length && !begun) setBegun(true);
+  return begun ? (
+    <Suspense fallback={null}>
+      <ToastRegion />
+    </Suspense>
+  ) : null;
+}
+
+function Pages() {
+  return (
+    <Suspense fallback={null}>
+      <Routes>
+        <Route path="/" element={<BuildsPage />} />
+        <Route path="/drivers" element={<DriversPage />} />
+        <Route path="/drivers/compare" element={<ComparePage />} />
+        <Route path="/jobs" element={<JobsPage />} />
+        <Route path="/builds/:id/find" element={<FindPage />} />
+        <Route path="/builds/:id/:path?" element={<WorkbenchPage />} />
+        <Route path="*" element={<NotFound />} />
+      </Routes>
+    </Suspense>
+  );
+}
 
 const root = document.getElementById('root');
 if (root) {
@@ -59,10 +65,12 @@ if (root) {
     <StrictMode>
       <QueryClientProvider client={queryClient}>
         <StagesContext value={STAGES}>
-          <Tooltip.Provider delayDuration={250}>
-            <RouterProvider router={router} />
-            <ToastRegion />
-          </Tooltip.Provider>
+          <Broken>
+            <BrowserRouter>
+              <Pages />
+            </BrowserRouter>
+          </Broken>
+          <Toasts />
         </StagesContext>
       </QueryClientProvider>
     </StrictMode>,

@@ -101,6 +101,7 @@ fn other_kinds_of_body_query_and_address_are_refused_in_the_same_form() {
         assert_eq!(site.get(path).expect(404).kind, "application/problem+json", "{path}");
     }
     let long = "x".repeat(121);
-    let answer = site.new_document(&site.build_with_variant().0, "title", &json!({ "name": long })).expect(422);
+    let answer =
+        site.new_document(&site.build_with_variant().0, "title", &json!({ "name": long })).expect(422);
     assert!(answer.told("name").contains("121 characters long; 1 to 120 are allowed"));
 }

@@ -61,7 +61,8 @@ fn every_kind_of_document_is_saved_changed_archived_and_brought_back_in_one_way(
             .map(|(revision, archived, content)| (revision, archived, content.clone()))
             .collect();
         let saved = [(4, false, &second), (3, true, &second), (2, false, &second), (1, false, &first)];
-        let saved = saved.map(|(revision, archived, content)| (Some(revision), Some(archived), content.clone()));
+        let saved =
+            saved.map(|(revision, archived, content)| (Some(revision), Some(archived), content.clone()));
         assert_eq!(history, saved, "{kind}");
         let earlier = site.get(&format!("{path}/revisions?before=2")).expect(200).json();
         assert_eq!(earlier.as_array().map(Vec::len), Some(1));
@@ -93,7 +94,8 @@ fn a_document_is_refused_that_is_of_another_kind_twice_there_or_one_too_many() {
     // An archived one makes room, and does not come back where another has taken it.
     let first = site.documents(&build, "brief").remove(0);
     let path = format!("/api/v1/documents/{}", first["id"].as_str().expect("id"));
-    let body = |archived: bool| json!({ "build": build, "kind": "brief", "content": {}, "archived": archived });
+    let body =
+        |archived: bool| json!({ "build": build, "kind": "brief", "content": {}, "archived": archived });
     site.put(&path, "\"1\"", &body(true)).expect(200);
     site.new_document(&build, "brief", &json!({})).expect(201);
     site.put(&path, "\"2\"", &body(false)).expect(422);

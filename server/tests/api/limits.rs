@@ -167,7 +167,8 @@ fn one_unreadable_document_hides_nothing_else_and_is_named() {
     assert_eq!((read.len(), &read[0]["id"]), (1, &other["id"]));
     let unreadable = opened["unreadable"].as_array().expect("list");
     let named = |name: &str| {
-        let found = unreadable.iter().find(|one| one["name"] == name).unwrap_or_else(|| panic!("{name} in {opened}"));
+        let found =
+            unreadable.iter().find(|one| one["name"] == name).unwrap_or_else(|| panic!("{name} in {opened}"));
         found["reason"].as_str().expect("why")
     };
     assert!(named("Slot").contains("enclosure"));

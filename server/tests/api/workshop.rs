@@ -95,12 +95,9 @@ fn the_computation_is_the_same_as_on_the_command_line() {
 fn the_description_names_every_address() {
     let site = Site::start();
     let document = site.get("/api/openapi.json").expect(200).json();
-    for path in [
-        "/api/v1/simulate",
-        "/api/v1/drivers/import",
-        "/api/v1/documents/{id}",
-        "/api/v1/builds/{id}/order",
-    ] {
+    for path in
+        ["/api/v1/simulate", "/api/v1/drivers/import", "/api/v1/documents/{id}", "/api/v1/builds/{id}/order"]
+    {
         assert!(document["paths"].get(path).is_some(), "{path}");
     }
     assert!(document["components"]["schemas"]["RawDesign"].is_object());

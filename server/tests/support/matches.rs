@@ -23,7 +23,9 @@ pub fn build_named(site: &Site, name: &str) -> (String, Value) {
     let builds = site.get("/api/v1/builds").expect(200).json();
     let build = builds.as_array().expect("builds").iter().find(|build| build["name"] == name);
     let build = build.expect("in the demo");
-    (build["id"].as_str().expect("id").to_owned(), build["brief"].clone())
+    let id = build["id"].as_str().expect("id");
+    let brief = site.documents(id, "brief").first().map_or(Value::Null, |brief| brief["content"].clone());
+    (id.to_owned(), brief)
 }
 
 pub fn nook(site: &Site) -> (String, Value) {

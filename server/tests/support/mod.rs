@@ -137,7 +137,8 @@ impl Site {
     /// A build with one variant; returns both ids.
     pub fn build_with_variant(&self) -> (String, String) {
         let build = Uuid::now_v7().to_string();
-        self.send_json("PUT", &format!("/api/v1/builds/{build}"), &[], &json!({ "name": "Nook" })).expect(201);
+        self.send_json("PUT", &format!("/api/v1/builds/{build}"), &[], &json!({ "name": "Nook" }))
+            .expect(201);
         let variant = self.new_document(&build, "variant", &design()).expect(201).json();
         (build, variant["id"].as_str().expect("id").to_owned())
     }

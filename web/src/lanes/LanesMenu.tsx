@@ -1,15 +1,19 @@
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import { conditionsOf } from '../model/conditions';
 import { cursor, laneViews } from '../model/lane_view';
 import { printSheet, save } from '../ui/download';
 import { Icon } from '../ui/Icon';
+import { lazily } from '../ui/lazily';
 import { Check, Heading, Item, Menu } from '../ui/Menu';
 import { useObserved } from '../ui/observed';
 import { openLanes, presentLanes } from './Lanes';
 import { colour } from './paint';
-import { asPng, asSvg, type Picture, pictureOf } from './picture';
+import type { Picture } from './picture';
 import type { Trace } from './trace';
-import { ValuesDialog } from './ValuesDialog';
+
+const ValuesDialog = lazily(() => import('./ValuesDialog').then((part) => part.ValuesDialog));
+/** Drawing what is on screen for a file or paper. */
+const drawn = () => import('./picture');
 
 interface Props {
   title: string;
@@ -28,7 +32,8 @@ export function LanesMenu({ title, shown, activeId }: Props) {
   const lanes = presentLanes(shown);
   const zoom = (way: 'in' | 'out') => laneViews.zoom(way, cursor.snapshot().frequency, whole);
 
-  function picture(): Picture {
+  async function picture(): Promise<Picture> {
+    const { pictureOf } = await drawn();
     const { ranges, span } = laneViews.snapshot();
     const open = openLanes(lanes);
     return pictureOf({
@@ -43,12 +48,23 @@ export function LanesMenu({ title, shown, activeId }: Props) {
     });
   }
 
-  function print() {
+  async function saveSvg() {
+    const { asSvg } = await drawn();
+    save(`${title}.svg`, new Blob([asSvg(await picture())], { type: 'image/svg+xml' }));
+  }
+
+  async function savePng() {
+    const { asPng } = await drawn();
+    save(`${title}.png`, await asPng(await picture()));
+  }
+
+  async function print() {
+    const { asSvg } = await drawn();
     // Paper is light, whatever the lamp is like.
     const { dataset } = document.documentElement;
     const theme = dataset.theme;
     dataset.theme = 'light';
-    const onPaper = picture();
+    const onPaper = await picture();
     if (theme) dataset.theme = theme;
     printSheet(asSvg({ ...onPaper, background: '#fff' }));
   }
@@ -97,13 +113,9 @@ export function LanesMenu({ title, shown, activeId }: Props) {
         <Item onSelect={() => laneViews.reset()}>Reset view</Item>
         <Heading>Export</Heading>
         <Item onSelect={() => setTable(true)}>Values as a table …</Item>
-        <Item onSelect={() => save(`${title}.svg`, new Blob([asSvg(picture())], { type: 'image/svg+xml' }))}>
-          Picture (SVG)
-        </Item>
-        <Item onSelect={() => void asPng(picture()).then((png) => save(`${title}.png`, png))}>
-          Picture (PNG)
-        </Item>
-        <Item onSelect={print}>Print …</Item>
+        <Item onSelect={() => void saveSvg()}>Picture (SVG)</Item>
+        <Item onSelect={() => void savePng()}>Picture (PNG)</Item>
+        <Item onSelect={() => void print()}>Print …</Item>
       </Menu>
       {view.span && (
         <button
@@ -114,7 +126,11 @@ export function LanesMenu({ title, shown, activeId }: Props) {
           Show all
         </button>
       )}
-      <ValuesDialog open={table} shown={shown} lanes={lanes} onClose={() => setTable(false)} />
+      {table && (
+        <Suspense fallback={null}>
+          <ValuesDialog open shown={shown} lanes={lanes} onClose={() => setTable(false)} />
+        </Suspense>
+      )}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 // The kinds of cabinets, from the core's table.
 
 import type { RawDesign, RawEnclosure } from '../api/types';
-import tables from './quantities.json';
+import tables from './quantities.json' with { type: 'json' };
 
 export type Family = RawEnclosure['family'];
 

@@ -1,6 +1,6 @@
 // Terms of the trade, from the core's tables.
 
-import tables from './quantities.json';
+import tables from './quantities.json' with { type: 'json' };
 
 export interface Term {
   term: string;

@@ -2,7 +2,7 @@
 // it, and both sides are tested with the same vectors.
 
 import type { Typed } from '../api/types';
-import tables from './quantities.json';
+import tables from './quantities.json' with { type: 'json' };
 
 export interface Unit {
   dimension: string;

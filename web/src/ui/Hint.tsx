@@ -3,7 +3,6 @@ import { type ReactElement, useRef, useState } from 'react';
 
 interface Props {
   text: string;
-  side?: 'right' | 'top';
   /** Whether a finger's tap opens it too: for what does nothing else. */
   tap?: boolean;
   /** What is explained; it must take the focus. */
@@ -11,35 +10,36 @@ interface Props {
 }
 
 /** Explains something to who points at it, moves to it or, where that does nothing else, taps it. */
-export function Hint({ text, side = 'top', tap = false, children }: Props) {
+export function Hint({ text, tap = false, children }: Props) {
   const [open, setOpen] = useState(false);
   const touched = useRef(false);
   return (
-    <Tooltip.Root open={open} onOpenChange={setOpen}>
-      <Tooltip.Trigger
-        asChild
-        onPointerDown={(event) => {
-          touched.current = event.pointerType === 'touch';
-        }}
-        onClick={(event) => {
-          if (!tap || !touched.current) return;
-          // Else the press closes what it opens.
-          event.preventDefault();
-          setOpen(true);
-        }}
-      >
-        {children}
-      </Tooltip.Trigger>
-      <Tooltip.Portal>
-        <Tooltip.Content
-          side={side}
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-[60] max-w-72 rounded border border-ink bg-ink px-2.5 py-1.5 text-left font-normal font-sans text-[13px] text-paper shadow-lg"
+    <Tooltip.Provider delayDuration={250}>
+      <Tooltip.Root open={open} onOpenChange={setOpen}>
+        <Tooltip.Trigger
+          asChild
+          onPointerDown={(event) => {
+            touched.current = event.pointerType === 'touch';
+          }}
+          onClick={(event) => {
+            if (!tap || !touched.current) return;
+            // Else the press closes what it opens.
+            event.preventDefault();
+            setOpen(true);
+          }}
         >
-          {text}
-        </Tooltip.Content>
-      </Tooltip.Portal>
-    </Tooltip.Root>
+          {children}
+        </Tooltip.Trigger>
+        <Tooltip.Portal>
+          <Tooltip.Content
+            sideOffset={4}
+            collisionPadding={8}
+            className="z-[60] max-w-72 rounded border border-ink bg-ink px-2.5 py-1.5 text-left font-normal font-sans text-[13px] text-paper shadow-lg"
+          >
+            {text}
+          </Tooltip.Content>
+        </Tooltip.Portal>
+      </Tooltip.Root>
+    </Tooltip.Provider>
   );
 }

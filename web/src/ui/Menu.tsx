@@ -1,74 +1,33 @@
-import { DropdownMenu } from 'radix-ui';
-import type { ReactNode } from 'react';
-import { Hint } from './Hint';
+// Commands that open below a button. What opens is fetched ahead, or when the button is first used.
+
+import { cloneElement, type ReactElement, type ReactNode, Suspense, useState } from 'react';
+import { lazily } from './lazily';
+
+const parts = () => import('./menu_parts');
+const Opened = lazily(() => parts().then(({ OpenMenu }) => OpenMenu));
+
+/** One command, something that is on or off, and a heading over them. */
+export const Item = lazily(() => parts().then((part) => part.Item));
+export const Check = lazily(() => parts().then((part) => part.Check));
+export const Heading = lazily(() => parts().then((part) => part.Heading));
 
 interface MenuProps {
-  trigger: ReactNode;
-  /** Explains the button to who points at it or moves to it. */
-  hint?: string;
+  trigger: ReactElement<Record<string, unknown>>;
   children: ReactNode;
 }
 
-/** Commands that open below a button. */
-export function Menu({ trigger, hint, children }: MenuProps) {
-  const button = <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>;
+export function Menu({ trigger, children }: MenuProps) {
+  const [used, setUsed] = useState(false);
+  const button = cloneElement(trigger, {
+    'aria-haspopup': 'menu',
+    'aria-expanded': false,
+    onClick: () => setUsed(true),
+    onKeyDown: ({ key }: { key: string }) => key === 'ArrowDown' && setUsed(true),
+  });
+  if (!used) return button;
   return (
-    <DropdownMenu.Root modal={false}>
-      {hint ? (
-        <Hint text={hint} side="right">
-          {button}
-        </Hint>
-      ) : (
-        button
-      )}
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-50 max-h-[80vh] min-w-48 overflow-y-auto rounded border border-line bg-card py-1 shadow-lg"
-        >
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
-}
-
-interface ItemProps {
-  onSelect: () => void;
-  disabled?: boolean;
-  children: ReactNode;
-}
-
-export function Item({ onSelect, disabled = false, children }: ItemProps) {
-  return (
-    <DropdownMenu.Item
-      disabled={disabled}
-      className="flex cursor-pointer items-center gap-2 px-3 py-1 outline-none data-[disabled]:cursor-default data-[highlighted]:bg-rule data-[disabled]:text-soft"
-      onSelect={onSelect}
-    >
-      {children}
-    </DropdownMenu.Item>
-  );
-}
-
-/** Something that is on or off. */
-export function Check({ checked, onSelect, children }: ItemProps & { checked: boolean }) {
-  return (
-    <DropdownMenu.CheckboxItem
-      checked={checked}
-      className="relative flex cursor-pointer items-center gap-2 py-1 pr-3 pl-7 outline-none data-[highlighted]:bg-rule"
-      onCheckedChange={onSelect}
-    >
-      <DropdownMenu.ItemIndicator className="absolute left-2.5">✓</DropdownMenu.ItemIndicator>
-      {children}
-    </DropdownMenu.CheckboxItem>
-  );
-}
-
-export function Heading({ children }: { children: ReactNode }) {
-  return (
-    <DropdownMenu.Label className="px-3 pt-1.5 pb-0.5 text-[12.5px] text-soft">{children}</DropdownMenu.Label>
+    <Suspense fallback={button}>
+      <Opened trigger={trigger}>{children}</Opened>
+    </Suspense>
   );
 }

@@ -18,8 +18,8 @@ use super::reading::{Reading, space as space_of};
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, LONGEST_NOTE, RawAir, RawAmplifier, RawArrangement, RawBuild, RawDesign,
-    RawDrive, RawEnclosure, RawFamily, RawProgramme, RawSignal, RawSpace, Typed,
+    LONGEST_NAME, LONGEST_NOTE, RawAir, RawAmplifier, RawArrangement, RawBuild, RawDesign, RawDrive,
+    RawEnclosure, RawFamily, RawProgramme, RawSignal, RawSpace, Typed,
 };
 use crate::problem::{Problem, ProblemKind, Range};
 

@@ -269,12 +269,13 @@ pub fn add(
 ) -> Result<Document, ApiError> {
     document.check()?;
     connection.transaction(|connection| {
-        make_room(connection, build, document.kind())?;
+        lock(connection, build)?;
         if let Some(current) =
             documents::table.find(id).select(documents::revision).first(connection).optional()?
         {
             return Err(ApiError::Stale { current });
         }
+        check_room(connection, build, document.kind())?;
         let kind = document.kind().id;
         let (last, number): (Option<i32>, Option<i32>) = documents::table
             .filter(documents::build_id.eq(build))
@@ -296,8 +297,8 @@ pub fn add(
     })
 }
 
-/// Locks a build, so that two additions take turns, and refuses one more than it holds.
-fn make_room(connection: &mut PgConnection, build: Uuid, kind: &DocumentKind) -> Result<(), ApiError> {
+/// Locks a build, so that two additions take turns.
+fn lock(connection: &mut PgConnection, build: Uuid) -> Result<(), ApiError> {
     let found: Option<Uuid> = builds::table
         .find(build)
         .filter(builds::archived_at.is_null())
@@ -305,7 +306,11 @@ fn make_room(connection: &mut PgConnection, build: Uuid, kind: &DocumentKind) ->
         .for_update()
         .first(connection)
         .optional()?;
-    found.ok_or(ApiError::NotFound { what: "build" })?;
+    found.map(|_| ()).ok_or(ApiError::NotFound { what: "build" })
+}
+
+/// Refuses one more document than a build holds.
+fn check_room(connection: &mut PgConnection, build: Uuid, kind: &DocumentKind) -> Result<(), ApiError> {
     let count: i64 = documents::table
         .filter(documents::build_id.eq(build))
         .filter(documents::kind.eq(kind.id))
@@ -361,7 +366,8 @@ pub fn change(
             return Err(ApiError::Conflict { reason });
         }
         if archived_at.is_some() && !archived {
-            make_room(connection, build, document.kind())?;
+            lock(connection, build)?;
+            check_room(connection, build, document.kind())?;
         }
         diesel::update(documents::table.find(id))
             .set((

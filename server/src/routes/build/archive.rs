@@ -12,10 +12,7 @@ use crate::state::State;
     (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
 #[delete("/builds/{id}")]
-pub async fn archive(
-    id: web::Path<Uuid>,
-    state: web::Data<State>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn archive(id: web::Path<Uuid>, state: web::Data<State>) -> Result<HttpResponse, ApiError> {
     db::run(&state.pool, move |connection| build::archive(connection, *id)).await?;
     Ok(HttpResponse::NoContent().finish())
 }

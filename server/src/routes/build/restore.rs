@@ -9,7 +9,10 @@ use crate::state::State;
 /// Brings back what was put away.
 #[utoipa::path(operation_id = "restoreBuild", tag = "builds", params(("id" = Uuid, Path)), responses((status = 200, body = rows::Build)))]
 #[post("/builds/{id}/restore")]
-pub async fn restore(id: web::Path<Uuid>, state: web::Data<State>) -> Result<web::Json<rows::Build>, ApiError> {
+pub async fn restore(
+    id: web::Path<Uuid>,
+    state: web::Data<State>,
+) -> Result<web::Json<rows::Build>, ApiError> {
     let build = db::run(&state.pool, move |connection| build::restore(connection, *id)).await?;
     Ok(web::Json(build))
 }

@@ -28,8 +28,7 @@ pub async fn response(
     span: web::Query<Span>,
     state: web::Data<State>,
 ) -> Result<HttpResponse, ApiError> {
-    let (design, brief) =
-        db::run(&state.pool, move |connection| document::variant(connection, *id)).await?;
+    let (design, brief) = db::run(&state.pool, move |connection| document::variant(connection, *id)).await?;
     let grid = span.grid()?;
     let name = format!("{} response.csv", design.name);
     let question = RawQuestion { design, brief, conditions: span.conditions };

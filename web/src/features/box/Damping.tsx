@@ -1,7 +1,7 @@
 import type { DampingReport, RawDesign } from '../../api/types';
 import { withBranch } from '../../model/design';
 import { inWords } from '../../model/preferences';
-import tables from '../../model/quantities.json';
+import tables from '../../model/quantities.json' with { type: 'json' };
 import { Button } from '../../ui/Button';
 
 interface Props {

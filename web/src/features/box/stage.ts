@@ -1,5 +1,5 @@
-import { lazy } from 'react';
 import type { Check } from '../../api/types';
+import { lazily } from '../../ui/lazily';
 import { isOfTheBox, type Stage } from '../shell/stages';
 
 const shortOf = (checks: readonly Check[]) =>
@@ -12,7 +12,7 @@ export const boxStage: Stage = {
   keys: 'alt+shift+o',
   opens: {
     path: 'box',
-    Panel: lazy(() => import('./BoxStage').then((module) => ({ default: module.BoxStage }))),
+    Panel: lazily(() => import('./BoxStage').then((module) => module.BoxStage)),
   },
   progress({ design, checks }) {
     if (!design?.body) return 'untouched';

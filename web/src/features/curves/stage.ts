@@ -1,4 +1,4 @@
-import { lazy } from 'react';
+import { lazily } from '../../ui/lazily';
 import { isOfTheBox, type Stage } from '../shell/stages';
 
 export const curvesStage: Stage = {
@@ -8,7 +8,7 @@ export const curvesStage: Stage = {
   keys: 'alt+shift+c',
   opens: {
     path: '',
-    Panel: lazy(() => import('./CurvesStage').then((module) => ({ default: module.CurvesStage }))),
+    Panel: lazily(() => import('./CurvesStage').then((module) => module.CurvesStage)),
   },
   progress({ design, checks }) {
     if (!design) return 'untouched';

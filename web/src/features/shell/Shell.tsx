@@ -1,17 +1,16 @@
-import { lazy, memo, type ReactNode, Suspense, useEffect, useState } from 'react';
+import { memo, type ReactNode, Suspense, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import type { Action, CommandContext, Sheet } from '../../actions/action';
 import { pressed } from '../../actions/keys';
 import { Icon } from '../../ui/Icon';
-import { Palette } from './Palette';
+import { lazily, loadAhead } from '../../ui/lazily';
 import { useActions } from './stages';
 import { switchTheme, useTheme } from './theme';
 
-const KeySheet = lazy(() => import('./KeySheet').then(({ KeySheet }) => ({ default: KeySheet })));
-const UnitsSheet = lazy(() => import('./UnitsSheet').then(({ UnitsSheet }) => ({ default: UnitsSheet })));
-const GlossarySheet = lazy(() =>
-  import('./GlossarySheet').then(({ GlossarySheet }) => ({ default: GlossarySheet })),
-);
+const Palette = lazily(() => import('./Palette').then(({ Palette }) => Palette));
+const KeySheet = lazily(() => import('./KeySheet').then(({ KeySheet }) => KeySheet));
+const UnitsSheet = lazily(() => import('./UnitsSheet').then(({ UnitsSheet }) => UnitsSheet));
+const GlossarySheet = lazily(() => import('./GlossarySheet').then(({ GlossarySheet }) => GlossarySheet));
 
 interface Props {
   title: string;
@@ -53,6 +52,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
     go: (address) => void navigate(address),
   };
   useShortcuts(context, useActions());
+  useEffect(loadAhead, []);
   useEffect(() => {
     document.title = title === 'Builds' ? 'Oak Drum' : `${title} · Oak Drum`;
   }, [title]);
@@ -99,9 +99,8 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
         {sheet === 'keys' && <KeySheet onClose={close} />}
         {sheet === 'units' && <UnitsSheet onClose={close} />}
         {sheet === 'glossary' && <GlossarySheet onClose={close} />}
+        {sheet === 'palette' && <Palette context={context} onClose={close} />}
       </Suspense>
-      {/* What is typed right behind its keys must not be lost to a part that is still loaded. */}
-      {sheet === 'palette' && <Palette context={context} onClose={close} />}
     </div>
   );
 }

@@ -1,8 +1,8 @@
 import { Tabs } from 'radix-ui';
-import { memo, useEffect, useRef, useState } from 'react';
+import { memo, Suspense, useEffect, useRef, useState } from 'react';
 import type { Window } from '../../actions/action';
 import { useCabinet } from '../../api/queries';
-import type { BodyReport, FieldError, RawDesign, Report } from '../../api/types';
+import type { FieldError, RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
@@ -11,15 +11,18 @@ import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
+import { lazily } from '../../ui/lazily';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { TextInput } from '../../ui/TextInput';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { groupsOf } from './groups';
 import { KindChoices } from './Kinds';
-import { type OpenPart, PartCard } from './PartCard';
-import { SlowMotionWords, useSlowMotion } from './SlowMotion';
+import type { OpenPart } from './PartCard';
 import { ValueTapes } from './ValueTapes';
-import { WiringDialog } from './WiringDialog';
+
+const SlowMotion = lazily(() => import('./SlowMotion').then((part) => part.SlowMotion));
+const WiringDialog = lazily(() => import('./WiringDialog').then((part) => part.WiringDialog));
+const PartCard = lazily(() => import('./PartCard').then((part) => part.PartCard));
 
 interface Props {
   variant: OnBench;
@@ -91,14 +94,16 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
         )}
       </div>
       {part && (
-        <PartCard
-          open={part}
-          variant={variant}
-          workbench={workbench}
-          report={report}
-          errors={errors}
-          onClose={() => setPart(null)}
-        />
+        <Suspense fallback={null}>
+          <PartCard
+            open={part}
+            variant={variant}
+            workbench={workbench}
+            report={report}
+            errors={errors}
+            onClose={() => setPart(null)}
+          />
+        </Suspense>
       )}
       {group && !slow && (
         <Tabs.Root value={group.id} onValueChange={setWanted} activationMode="automatic" className="shrink-0">
@@ -132,14 +137,18 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
           </Tabs.Content>
         </Tabs.Root>
       )}
-      <WiringDialog
-        open={wiring}
-        design={design}
-        report={report}
-        least={least}
-        onClose={() => setWiring(false)}
-        onWire={(driver_array) => edit({ ...design, driver_array }, 'wiring')}
-      />
+      {wiring && (
+        <Suspense fallback={null}>
+          <WiringDialog
+            open
+            design={design}
+            report={report}
+            least={least}
+            onClose={() => setWiring(false)}
+            onWire={(driver_array) => edit({ ...design, driver_array }, 'wiring')}
+          />
+        </Suspense>
+      )}
     </section>
   );
 });
@@ -172,7 +181,15 @@ function Drawing(props: DrawingProps) {
   if (slow) {
     return (
       <div ref={holder} className="h-full">
-        <Moving {...props} {...pulled} body={body} />
+        <Suspense fallback={null}>
+          <SlowMotion
+            design={variant.design}
+            report={report}
+            body={body}
+            onClose={() => onOpen('motion')}
+            {...pulled}
+          />
+        </Suspense>
       </div>
     );
   }
@@ -186,34 +203,6 @@ function Drawing(props: DrawingProps) {
         <Button onClick={() => onOpen('sweep')}>What if …</Button>
         <Button onClick={() => onOpen('spread')}>How sure?</Button>
       </div>
-    </div>
-  );
-}
-
-function Moving({
-  variant,
-  report,
-  body,
-  onOpen,
-  ...pulled
-}: DrawingProps & {
-  body: BodyReport | null | undefined;
-  onPull: (design: RawDesign) => void;
-  onCommit: (label: string) => void;
-}) {
-  const state = useSlowMotion(variant.design);
-  const slowly = state.motion && {
-    motion: state.motion,
-    playing: state.playing,
-    moment: state.moment,
-    onMoment: state.setMoment,
-  };
-  return (
-    <div className="flex h-full min-h-0 flex-col gap-2">
-      <div className="min-h-0 flex-1">
-        <Section design={variant.design} report={report} body={body} slowly={slowly ?? null} {...pulled} />
-      </div>
-      <SlowMotionWords state={state} report={report} onClose={() => onOpen('motion')} />
     </div>
   );
 }

@@ -1,13 +1,14 @@
-import { Popover } from 'radix-ui';
-import { memo, useState } from 'react';
+import { memo, Suspense, useRef, useState } from 'react';
 import { useJudgement } from '../../api/queries';
 import type { Check, RawBrief, RawDesign, Report } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
+import { lazily } from '../../ui/lazily';
 import { usePreferences } from '../../ui/observed';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
-import { FigureCard } from './FigureCard';
 import { type Chip, strip, type Verdict } from './figures';
+
+const FigureCard = lazily(() => import('./FigureCard').then((part) => part.FigureCard));
 
 const EDGE: Record<Verdict, string> = {
   met: 'border-l-met',
@@ -107,42 +108,39 @@ const Figure = memo(function Figure(props: FigureProps) {
   const { variant, workbench, brief, onTry, onBrief, ...chip } = props;
   usePreferences();
   const [open, setOpen] = useState(false);
-  const then =
-    <Value,>(does: (value: Value) => void) =>
-    (value: Value) => {
-      setOpen(false);
-      does(value);
-    };
+  const button = useRef<HTMLButtonElement>(null);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
+    <>
+      <button
+        ref={button}
+        type="button"
         data-figure={chip.id}
+        aria-haspopup="dialog"
+        aria-expanded={open}
         className={`w-full rounded-[3px] border border-line border-l-4 bg-card px-2.5 py-1 text-left hover:border-oak ${EDGE[chip.verdict]}`}
+        onClick={() => setOpen(!open)}
       >
         <span className="block truncate text-[12.5px] text-soft">{chip.name}</span>
         <span className="block truncate font-bold text-[15px] leading-tight xl:text-[17px]">
           {inWords(chip.figure)}
         </span>
         <span className={`block truncate text-[12.5px] ${WORDS[chip.verdict]}`}>{inWords(chip.words)}</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label={chip.name}
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-50 w-[min(30rem,94vw)] rounded-md border border-line bg-paper shadow-xl"
-        >
+      </button>
+      {open && (
+        <Suspense fallback={null}>
           <FigureCard
             chip={chip}
+            beside={button}
             variant={variant}
             workbench={workbench}
             brief={brief}
-            onTry={then(onTry)}
-            onBrief={then(onBrief)}
+            onTry={onTry}
+            onBrief={onBrief}
+            onClose={() => setOpen(false)}
           />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+        </Suspense>
+      )}
+    </>
   );
 });
 

@@ -1,4 +1,5 @@
-import { useDeferredValue } from 'react';
+import { Popover } from 'radix-ui';
+import { type RefObject, useDeferredValue } from 'react';
 import { useMending } from '../../api/queries';
 import type { RawBrief, RawDesign, Suggestion } from '../../api/types';
 import { inWords } from '../../model/preferences';
@@ -12,11 +13,14 @@ import { Workings } from './Workings';
 
 interface Props {
   chip: Chip;
+  /** The figure. */
+  beside: RefObject<HTMLElement | null>;
   variant: string;
   workbench: Workbench;
   brief: RawBrief | null;
   onTry: (design: RawDesign) => void;
   onBrief: (brief: RawBrief) => void;
+  onClose: () => void;
 }
 
 /** Which workings stand behind a figure. */
@@ -43,8 +47,40 @@ const WORKED: Record<string, string[]> = {
   level: ['level', 'efficiency', 'group_delay'],
 };
 
-/** Behind a figure: why, what mends it, and how it is worked out. */
-export function FigureCard({ chip, variant, workbench, brief, onTry, onBrief }: Props) {
+/** Beside a figure: why, what fixes it, and how it is worked out. */
+export function FigureCard({ beside, onTry, onBrief, onClose, ...of }: Props) {
+  const then =
+    <Value,>(does: (value: Value) => void) =>
+    (value: Value) => {
+      onClose();
+      does(value);
+    };
+  return (
+    <Popover.Root open onOpenChange={(next) => !next && onClose()}>
+      <Popover.Anchor virtualRef={beside as RefObject<HTMLElement>} />
+      <Popover.Portal>
+        <Popover.Content
+          aria-label={of.chip.name}
+          sideOffset={4}
+          collisionPadding={8}
+          className="z-50 w-[min(30rem,94vw)] rounded-md border border-line bg-paper shadow-xl"
+          // The figure itself closes what it has opened.
+          onInteractOutside={(event) =>
+            beside.current?.contains(event.target as Node) && event.preventDefault()
+          }
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            beside.current?.focus();
+          }}
+        >
+          <Behind {...of} onTry={then(onTry)} onBrief={then(onBrief)} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Behind({ chip, variant, workbench, brief, onTry, onBrief }: Omit<Props, 'beside' | 'onClose'>) {
   const design = useObserved(workbench).variants.find(({ id }) => id === variant)?.design;
   const check = chip.id.startsWith('brief-') ? chip.id.slice('brief-'.length) : null;
   return (

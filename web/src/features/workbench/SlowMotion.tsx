@@ -1,16 +1,18 @@
 import { useDeferredValue, useState } from 'react';
 import { useMotion } from '../../api/queries';
-import type { Motion, RawDesign, Report } from '../../api/types';
+import type { BodyReport, Motion, RawDesign, Report } from '../../api/types';
 import { cursor } from '../../model/lane_view';
 import { noteAt } from '../../model/notes';
 import { inWords } from '../../model/preferences';
+import { Section } from '../../section/Section';
+import type { Target } from '../../section/scene';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 
 /** Slow motion at the cursor: what moves, and whether it plays. */
-export function useSlowMotion(design: RawDesign) {
+function useSlowMotion(design: RawDesign) {
   const { frequency } = useObserved(cursor);
   const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
   const [playing, setPlaying] = useState(!still);
@@ -23,9 +25,32 @@ export function useSlowMotion(design: RawDesign) {
 type State = ReturnType<typeof useSlowMotion>;
 
 interface Props {
-  state: State;
+  design: RawDesign;
   report: Report;
+  body: BodyReport | null | undefined;
+  onTarget: (target: Target, part: Element) => void;
+  onPull: (design: RawDesign) => void;
+  onCommit: (label: string) => void;
   onClose: () => void;
+}
+
+/** The drawing with cone and air moving, and what is to be seen. */
+export function SlowMotion({ onClose, ...drawn }: Props) {
+  const state = useSlowMotion(drawn.design);
+  const slowly = state.motion && {
+    motion: state.motion,
+    playing: state.playing,
+    moment: state.moment,
+    onMoment: state.setMoment,
+  };
+  return (
+    <div className="flex h-full min-h-0 flex-col gap-2">
+      <div className="min-h-0 flex-1">
+        <Section {...drawn} slowly={slowly ?? null} />
+      </div>
+      <SlowMotionWords state={state} report={drawn.report} onClose={onClose} />
+    </div>
+  );
 }
 
 /** Where it is worth looking at a cabinet that resonates, as parts of its tuning. */
@@ -35,8 +60,12 @@ const PLACES = [
   [2, 'Well above'],
 ] as const;
 
+interface WordsProps extends Pick<Props, 'report' | 'onClose'> {
+  state: State;
+}
+
 /** What is to be seen, in words, and the clockwork. */
-export function SlowMotionWords({ state, report, onClose }: Props) {
+function SlowMotionWords({ state, report, onClose }: WordsProps) {
   const { motion, error, playing, setPlaying, moment, setMoment } = state;
   const fb = report.figures.fb;
   return (

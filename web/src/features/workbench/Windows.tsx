@@ -1,9 +1,10 @@
-import { type ComponentType, lazy, Suspense } from 'react';
+import { type ComponentType, Suspense } from 'react';
 import type { Window } from '../../actions/action';
 import type { Variant } from '../../api/documents';
 import type { RawBrief, RawDesign, Report } from '../../api/types';
 import { markAt } from '../../model/mark';
 import type { Bench, OnBench } from '../../model/workbench';
+import { lazily } from '../../ui/lazily';
 
 /** What a window over the workbench is given. */
 export interface WindowProps {
@@ -42,31 +43,15 @@ function over(Component: ComponentType<OverVariant>): ComponentType<WindowProps>
   };
 }
 
-const BriefDialog = lazy(() =>
-  import('../brief/BriefDialog').then(({ BriefDialog }) => ({ default: BriefDialog })),
-);
-const DriverDialog = lazy(() =>
-  import('./DriverDialog').then(({ DriverDialog }) => ({ default: DriverDialog })),
-);
-const CabinetDialog = lazy(() =>
-  import('./CabinetDialog').then(({ CabinetDialog }) => ({ default: CabinetDialog })),
-);
-const SweepDialog = lazy(() => import('./SweepDialog').then(({ SweepDialog }) => ({ default: SweepDialog })));
-const SpreadDialog = lazy(() =>
-  import('./SpreadDialog').then(({ SpreadDialog }) => ({ default: SpreadDialog })),
-);
-const CompareDialog = lazy(() =>
-  import('./CompareDialog').then(({ CompareDialog }) => ({ default: CompareDialog })),
-);
-const WorkingsDialog = lazy(() =>
-  import('./Workings').then(({ WorkingsDialog }) => ({ default: WorkingsDialog })),
-);
-const HistoryDialog = lazy(() =>
-  import('./HistoryDialog').then(({ HistoryDialog }) => ({ default: HistoryDialog })),
-);
-const ArchivedDialog = lazy(() =>
-  import('./ArchivedDialog').then(({ ArchivedDialog }) => ({ default: ArchivedDialog })),
-);
+const BriefDialog = lazily(() => import('../brief/BriefDialog').then(({ BriefDialog }) => BriefDialog));
+const DriverDialog = lazily(() => import('./DriverDialog').then(({ DriverDialog }) => DriverDialog));
+const CabinetDialog = lazily(() => import('./CabinetDialog').then(({ CabinetDialog }) => CabinetDialog));
+const SweepDialog = lazily(() => import('./SweepDialog').then(({ SweepDialog }) => SweepDialog));
+const SpreadDialog = lazily(() => import('./SpreadDialog').then(({ SpreadDialog }) => SpreadDialog));
+const CompareDialog = lazily(() => import('./CompareDialog').then(({ CompareDialog }) => CompareDialog));
+const WorkingsDialog = lazily(() => import('./Workings').then(({ WorkingsDialog }) => WorkingsDialog));
+const HistoryDialog = lazily(() => import('./HistoryDialog').then(({ HistoryDialog }) => HistoryDialog));
+const ArchivedDialog = lazily(() => import('./ArchivedDialog').then(({ ArchivedDialog }) => ArchivedDialog));
 
 /** Every window; a new one is a line here and one in `actions/windows.ts`. */
 const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {

@@ -21,6 +21,7 @@ import { keyOf } from '../../model/drafts';
 import { markAt } from '../../model/mark';
 import type { Outbox } from '../../model/outbox';
 import type { Bench, Workbench } from '../../model/workbench';
+import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
@@ -31,14 +32,15 @@ import { StageBar } from '../shell/StageBar';
 import { type Stage, type StageProps, useStages } from '../shell/stages';
 import { BuildName } from './BuildName';
 import { JudgedStrip } from './ChipStrip';
-import { ConflictDialog } from './ConflictDialog';
 import { importDesign } from './design_file';
 import { Kept } from './Kept';
 import { Shelf } from './Shelf';
-import { StartHere } from './StartHere';
 import { Session } from './session';
 import { UndoRedo } from './UndoRedo';
 import { Windows, windowOf } from './Windows';
+
+const ConflictDialog = lazily(() => import('./ConflictDialog').then((part) => part.ConflictDialog));
+const StartHere = lazily(() => import('./StartHere').then((part) => part.StartHere));
 
 export function WorkbenchPage() {
   const { id = '', path = '' } = useParams();
@@ -190,13 +192,15 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
             />
           </div>
         ) : (
-          <StartHere
-            failure={failure}
-            briefed={brief != null}
-            onBrief={openBrief}
-            onNew={begin}
-            onImport={importFile}
-          />
+          <Suspense fallback={null}>
+            <StartHere
+              failure={failure}
+              briefed={brief != null}
+              onBrief={openBrief}
+              onNew={begin}
+              onImport={importFile}
+            />
+          </Suspense>
         )}
         <Windows
           opened={opened}
@@ -231,7 +235,11 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
           }}
           onClose={close}
         />
-        {conflict.open && <ConflictDialog outbox={outbox} onClose={conflict.close} />}
+        {conflict.open && (
+          <Suspense fallback={null}>
+            <ConflictDialog outbox={outbox} onClose={conflict.close} />
+          </Suspense>
+        )}
       </Shell>
     </ConditionsProvider>
   );
