@@ -130,6 +130,7 @@ for (const theme of THEMES) {
       await expect(page.getByRole('dialog')).toHaveCount(0);
     }
     await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+    await expect(page.getByRole('menuitem', { name: 'Values as a table …' })).toBeVisible();
     await clean(page, 'menu of the lanes', '[role="menu"]');
     await page.getByRole('menuitem', { name: 'Values as a table …' }).click();
     await clean(page, 'values as a table', DIALOG);

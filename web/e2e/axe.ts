@@ -11,7 +11,10 @@ const COLOURS = ['color-contrast', 'link-in-text-block'];
 export async function violated(page: Page, what: string, theme: Theme, part?: string): Promise<void> {
   const axe = new AxeBuilder({ page });
   if (theme === 'dark') axe.withRules(COLOURS);
-  if (part) axe.include(part);
+  if (part) {
+    await expect(page.locator(part).first(), what).toBeVisible();
+    axe.include(part);
+  }
   const { violations } = await axe.analyze();
   const found = violations.map(
     ({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`,

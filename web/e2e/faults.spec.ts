@@ -11,7 +11,7 @@ const FAULTS = {
     );
     await edit();
     await expect(page.getByRole('status')).toContainText('Not saved yet');
-    await page.unrouteAll();
+    await page.unrouteAll({ behavior: 'wait' });
   },
   /** It saves, and nobody hears of it. */
   'is not heard': async (page: Page, _: Server, edit: () => Promise<void>) => {
@@ -22,7 +22,7 @@ const FAULTS = {
     });
     await edit();
     await expect(page.getByRole('status')).toContainText('Not saved yet');
-    await page.unrouteAll();
+    await page.unrouteAll({ behavior: 'wait' });
   },
   /** It dies, and comes back. */
   dies: async (page: Page, server: Server, edit: () => Promise<void>) => {
@@ -72,6 +72,8 @@ for (const [number, [fault, during]] of Object.entries(FAULTS).entries()) {
     test.setTimeout(120_000);
     const build = await server.makeBuild(`Faults ${number}`, undefined, { lowest: '30 Hz' });
     await openBuild(page, server, build.id);
+    // All parts of the program are there before the server goes.
+    await page.waitForLoadState('networkidle');
     const typed: string[] = [];
     for (let at = 0; at < 10; at += 1) {
       const edit = EDITS[at % EDITS.length];

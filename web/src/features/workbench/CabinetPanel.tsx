@@ -10,6 +10,7 @@ import type { OnBench, Workbench } from '../../model/workbench';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
 import { Button } from '../../ui/Button';
+import { takeLostFocus } from '../../ui/focus';
 import { Icon } from '../../ui/Icon';
 import { lazily } from '../../ui/lazily';
 import { MarkGlyph } from '../../ui/MarkGlyph';
@@ -173,10 +174,7 @@ function Drawing(props: DrawingProps) {
   useEffect(() => {
     if (was.current === slow) return;
     was.current = slow;
-    // What had the focus is gone with the other picture.
-    if (document.activeElement === document.body) {
-      holder.current?.querySelector<HTMLElement>('[data-slow]')?.focus();
-    }
+    takeLostFocus(holder.current, '[data-slow]');
   }, [slow]);
   if (slow) {
     return (

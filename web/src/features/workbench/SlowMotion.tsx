@@ -1,4 +1,4 @@
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { useMotion } from '../../api/queries';
 import type { BodyReport, Motion, RawDesign, Report } from '../../api/types';
 import { cursor } from '../../model/lane_view';
@@ -7,6 +7,7 @@ import { inWords } from '../../model/preferences';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
 import { Button } from '../../ui/Button';
+import { takeLostFocus } from '../../ui/focus';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
@@ -43,8 +44,11 @@ export function SlowMotion({ onClose, ...drawn }: Props) {
     moment: state.moment,
     onMoment: state.setMoment,
   };
+  const holder = useRef<HTMLDivElement>(null);
+  // The button that had the focus is gone with the other picture.
+  useEffect(() => takeLostFocus(holder.current, '[data-slow]'), []);
   return (
-    <div className="flex h-full min-h-0 flex-col gap-2">
+    <div ref={holder} className="flex h-full min-h-0 flex-col gap-2">
       <div className="min-h-0 flex-1">
         <Section {...drawn} slowly={slowly ?? null} />
       </div>
