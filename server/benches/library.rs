@@ -96,7 +96,7 @@ fn look(api: &str, build: &str, brief: &Value) -> f64 {
 fn main() {
     let (_cluster, api) = server();
     let file: Value = serde_json::from_str(BUILD).expect("demo");
-    let build = post(&format!("{api}/builds"), "application/json", r#"{"name": "Bench"}"#);
+    let build = post(&format!("{api}/builds/import"), "application/json", BUILD);
     let build = build["id"].as_str().expect("id");
     post(&format!("{api}/drivers/import?take=all"), "text/csv", &table(500));
     println!("driver match, 500 drivers, five families: {:.1} s", look(&api, build, &file["brief"]));
