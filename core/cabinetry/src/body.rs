@@ -5,6 +5,7 @@ use oak_acoustics::medium::Fill;
 use crate::fold::Fold;
 use crate::geometry::{Axis, EnclosureShape, Face, Frame, Measured, Point, Solid};
 use crate::material::Material;
+use crate::pipe::Fittings;
 
 /// A board.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -47,6 +48,8 @@ pub struct PortBuild {
     pub flares: [f64; 2],
     /// Across its flange on the outside, m; none where absent.
     pub flange: Option<f64>,
+    /// What its tube is joined and closed with; the usual sizes where they are not said.
+    pub fittings: Fittings<Option<f64>>,
     /// Whether it is a slot as wide as the room, whatever that comes to.
     pub full_width: bool,
 }

@@ -9,6 +9,7 @@ use crate::finding::Finding;
 use crate::fold::{DuctPath, Laid, MOST_FOLDS, Seat};
 use crate::geometry::{Axis, EnclosureShape, Face, Sizes, Solid};
 use crate::ledger::{Entry, Ledger};
+use crate::pipe::Fittings;
 use crate::place::{self, Strip};
 
 /// How near the volume of a solved box comes to what is wanted, as a share.
@@ -391,6 +392,7 @@ impl Body {
             turns: 0,
             flares: [0.0; 2],
             flange: None,
+            fittings: Fittings::default(),
             full_width: false,
         };
         list.get(index).copied().unwrap_or(plain)

@@ -193,63 +193,6 @@ fn neck(long: f64, wide: f64, volume: f64) -> f64 {
     (whole.max(0.0).sqrt() - wide / 2.0).clamp(0.0, wide)
 }
 
-/// A pipe or a kit of a flared port as it is sold.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Pipe {
-    /// Its name.
-    pub name: &'static str,
-    /// Diameter outside, m; of a kit that of its tube.
-    pub outside: f64,
-    /// Diameter inside, m.
-    pub inside: f64,
-    /// Radius of the flares at both ends, m; none of a plain pipe.
-    pub flare: f64,
-    /// Across the flange that is screwed on the board, m; none of a plain pipe.
-    pub flange: f64,
-}
-
-const fn pipe(name: &'static str, outside: f64, inside: f64) -> Pipe {
-    Pipe { name, outside, inside, flare: 0.0, flange: 0.0 }
-}
-
-const fn kit(name: &'static str, inside: f64, flare: f64, flange: f64) -> Pipe {
-    Pipe { name, outside: inside + 0.006, inside, flare, flange }
-}
-
-/// What ports are easily made of, all from memory: measure yours. DN: drain pipes for houses with thin walls (EN 1329-1, EN 1401-1). PN 10:
-/// pressure pipes with thick walls (EN 1452-2). Schedule 40: inch pipes (ASTM D1785). Kits of two flares and a tube between them:
-/// sizes as are common.
-pub static PIPES: &[Pipe] = &[
-    pipe("DN 40", 0.040, 0.0364),
-    pipe("DN 50", 0.050, 0.0440),
-    pipe("DN 75", 0.075, 0.0690),
-    pipe("DN 90", 0.090, 0.0840),
-    pipe("DN 110", 0.110, 0.1036),
-    pipe("DN 125", 0.125, 0.1186),
-    pipe("DN 160", 0.160, 0.1536),
-    pipe("DN 200", 0.200, 0.1922),
-    pipe("DN 250", 0.250, 0.2376),
-    pipe("DN 315", 0.315, 0.2996),
-    pipe("PN 10, 63 mm", 0.063, 0.0570),
-    pipe("PN 10, 90 mm", 0.090, 0.0814),
-    pipe("PN 10, 110 mm", 0.110, 0.1016),
-    pipe("PN 10, 160 mm", 0.160, 0.1476),
-    pipe("PN 10, 200 mm", 0.200, 0.1846),
-    pipe("PN 10, 315 mm", 0.315, 0.2908),
-    pipe("Schedule 40, 2 in", 0.0603, 0.0525),
-    pipe("Schedule 40, 3 in", 0.0889, 0.0779),
-    pipe("Schedule 40, 4 in", 0.1143, 0.1023),
-    pipe("Schedule 40, 6 in", 0.1683, 0.1541),
-    pipe("Schedule 40, 8 in", 0.2191, 0.2027),
-    pipe("Schedule 40, 10 in", 0.2731, 0.2545),
-    pipe("Schedule 40, 12 in", 0.3239, 0.3032),
-    kit("Flared kit, 50 mm", 0.050, 0.016, 0.100),
-    kit("Flared kit, 70 mm", 0.070, 0.020, 0.130),
-    kit("Flared kit, 3 in", 0.0762, 0.022, 0.140),
-    kit("Flared kit, 100 mm", 0.100, 0.028, 0.180),
-    kit("Flared kit, 6 in", 0.1524, 0.040, 0.250),
-];
-
 /// A port as it is to be built.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PortSize {

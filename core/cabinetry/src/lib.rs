@@ -19,16 +19,16 @@ mod material;
 pub mod modes;
 pub mod panel;
 mod part;
+mod pipe;
 pub mod place;
 
 pub use body::{Body, Brace, Item, ItemBlock, Layer, Panel, Place, PortBuild, Washers};
 pub use build::USUAL_WALL;
 pub use cabinet::{BuildError, Cabinet, Chamber};
-pub use contents::{
-    BoltCircle, CONE_OF_FRAME, Contents, DriverSize, PIPES, Pair, Pipe, PortSize, RadiatorSize, frame_of,
-};
+pub use contents::{BoltCircle, CONE_OF_FRAME, Contents, DriverSize, Pair, PortSize, RadiatorSize, frame_of};
 pub use finding::Finding;
 pub use fold::{Corner, DuctPath, Fold, Laid, Seat};
 pub use ledger::{Entry, Ledger};
 pub use part::{Part, PartKind, Piece};
+pub use pipe::{Fittings, PIPES, Pipe};
 pub use place::Mouth;

@@ -177,6 +177,10 @@ fields! {
     PORT_OUTER_FLARE = "body.ports.outer_flare", "Flare outside", Length, "mm", 0.0, 0.3, "Radius of the rounded edge at the port's mouth. It lets the air go faster before it is heard.";
     PORT_INNER_FLARE = "body.ports.inner_flare", "Flare inside", Length, "mm", 0.0, 0.3, "Radius of the rounded edge at the port's inner end.";
     PORT_FLANGE = "body.ports.flange", "Flange", Length, "mm", 0.0, 2.0, "Across the port's flange on the outside.";
+    PORT_ELBOW = "body.ports.elbow", "Elbow", Length, "mm", 0.005, 1.0, "From the corner of an elbow to the shoulder up to which the pipe goes in.";
+    PORT_SOCKET = "body.ports.socket", "Socket", Length, "mm", 0.005, 0.5, "How deep a pipe goes into an elbow, a coupling or a cap.";
+    PORT_COUPLING = "body.ports.coupling", "Coupling", Length, "mm", 0.01, 2.0, "Across a coupling outside: what must pass beside the tube.";
+    PORT_CAP = "body.ports.cap", "Cap", Length, "mm", 0.005, 1.0, "Length of a cap that closes the pipe, over all.";
     BRACE_AT = "body.braces.at", "At", Length, "mm", 0.0, 8.0, "Middle of the brace from the left, from below or from the back of the room.";
     BRACE_THICKNESS = "body.braces.thickness", "Thickness", Length, "mm", 0.001, 0.1, "Thickness of the brace.";
     BRACE_OPEN = "body.braces.open", "Open", Fraction, "%", 0.0, 0.95, "Share of the brace that is cut out as a window, so that air and parts pass.";

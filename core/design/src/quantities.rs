@@ -10,6 +10,11 @@ use crate::file::RawFamily;
 use crate::glossary::TERMS;
 use crate::start::starting_points;
 
+/// To a tenth of a millimetre.
+fn rounded(metres: f64) -> f64 {
+    (metres * 1e4).round() / 1e4
+}
+
 /// Every unit with its spellings and SI factor, every field with its usual unit, range (SI) and meaning, and every
 /// family of cabinets with its starting points, the glossary, and the pipes and fills that are easily had.
 pub fn quantities() -> Value {
@@ -55,8 +60,12 @@ pub fn quantities() -> Value {
         TERMS.iter().map(|(term, meaning)| json!({ "term": term, "meaning": meaning })).collect();
     let pipes: Vec<_> = PIPES
         .iter()
-        .map(|Pipe { name, outside, inside, flare, flange }| {
-            json!({ "name": name, "outside": outside, "inside": inside, "flare": flare, "flange": flange })
+        .map(|Pipe { name, outside, inside, flare, flange, fittings }| {
+            json!({
+                "name": name, "outside": outside, "inside": inside, "flare": flare, "flange": flange,
+                "elbow": rounded(fittings.elbow), "socket": rounded(fittings.socket),
+                "coupling": rounded(fittings.coupling), "cap": rounded(fittings.cap),
+            })
         })
         .collect();
     let fills: Vec<_> = fill_materials()

@@ -1812,11 +1812,11 @@ export interface components {
             /** @description The design so. */
             design: components["schemas"]["RawDesign"];
         };
-        /** @description What a bent tube is put together of. SI throughout. */
+        /** @description What a tube is put together of and closed with. SI throughout. */
         FittingsReport: {
             /**
-             * @description The straight pieces from outside inward, each to the shoulders of its elbows, m. Less than nothing where two elbows are in each
-             *     other's way.
+             * @description Of a bent one the straight pieces from outside inward, each to the shoulders of its elbows, m. Less than nothing where two elbows
+             *     are in each other's way.
              */
             pieces: number[];
             /**
@@ -1831,6 +1831,11 @@ export interface components {
             socket: number;
             /** @description Across a coupling outside, and its length, m. */
             coupling: number[];
+            /**
+             * Format: double
+             * @description Length of a cap, m.
+             */
+            cap: number;
         };
         /** @description The same way with another number of folds. */
         FoldOffer: {
@@ -3238,6 +3243,10 @@ export interface components {
             outer_flare?: components["schemas"]["Typed"] | null;
             inner_flare?: components["schemas"]["Typed"] | null;
             flange?: components["schemas"]["Typed"] | null;
+            elbow?: components["schemas"]["Typed"] | null;
+            socket?: components["schemas"]["Typed"] | null;
+            coupling?: components["schemas"]["Typed"] | null;
+            cap?: components["schemas"]["Typed"] | null;
         };
         /**
          * @description Shape of a port's cross-section.

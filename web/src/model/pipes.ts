@@ -11,6 +11,12 @@ export interface Pipe {
   /** Of a flared kit: radius of its flares and width of its flange, m; 0 or absent of a plain pipe. */
   flare?: number;
   flange?: number;
+  /** What it is joined and closed with, m: corner of an elbow to its shoulder, depth of a socket, across a coupling, length of a cap; the
+   * usual ones where absent. */
+  elbow?: number;
+  socket?: number;
+  coupling?: number;
+  cap?: number;
 }
 
 interface Pipes {
@@ -32,17 +38,21 @@ export function pipesOf({ list }: Pipes): readonly Pipe[] {
   return Array.isArray(list) ? list.filter(sound) : USUAL_PIPES;
 }
 
-/** What a port made of it is: its bore, its wall, and the flares and flange of a kit; none of a plain pipe. */
-export function madeOf({ outside, inside, flare = 0, flange = 0 }: Pipe) {
+/** What a port made of it is: its bore, its wall, the flares and flange of a kit, and its fittings; null of what is not known. */
+export function madeOf({ outside, inside, flare, flange, elbow, socket, coupling, cap }: Pipe) {
   const mm = (metres: number, digits: number) => `${(metres * 1e3).toFixed(digits)} mm`;
-  const ofKit = (metres: number) => (metres > 0 ? mm(metres, 0) : null);
+  const known = (metres: number | undefined, digits: number) => (metres ? mm(metres, digits) : null);
   return {
     diameter: mm(inside, 1),
     build: {
       wall: mm((outside - inside) / 2, 2),
-      outer_flare: ofKit(flare),
-      inner_flare: ofKit(flare),
-      flange: ofKit(flange),
+      outer_flare: known(flare, 0),
+      inner_flare: known(flare, 0),
+      flange: known(flange, 0),
+      elbow: known(elbow, 1),
+      socket: known(socket, 1),
+      coupling: known(coupling, 1),
+      cap: known(cap, 1),
     },
   };
 }

@@ -70,11 +70,14 @@ fn a_slot_needs_as_many_boards_as_walls_leave_open() {
 
 #[test]
 fn pipes_have_walls_and_kits_flanges_as_wide_as_their_flares() {
-    for Pipe { name, outside, inside, flare, flange } in PIPES {
+    for Pipe { name, outside, inside, flare, flange, fittings } in PIPES {
         let wall = (outside - inside) / 2.0;
         assert!((0.0015..0.0125).contains(&wall), "{name}: {wall}");
         assert_eq!(*flange > 0.0, *flare > 0.0, "{name}");
         assert!(*flange == 0.0 || *flange > inside + 2.0 * flare, "{name}");
+        // A pipe goes into its socket, and a coupling around both.
+        assert!(fittings.coupling > *outside && fittings.elbow > outside / 2.0, "{name}");
+        assert!(fittings.cap > fittings.socket && fittings.socket > 0.0, "{name}");
         // The size in its name: of drain and pressure pipes outside, of kits inside.
         if let Some(size) = name.strip_prefix("DN ") {
             assert_eq!(size, format!("{:.0}", outside * 1e3));

@@ -343,6 +343,18 @@ pub struct RawPortBuild {
     /// Across its flange outside; none where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub flange: Option<Typed>,
+    /// From the corner of an elbow of its pipe to the shoulder; usual ones where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub elbow: Option<Typed>,
+    /// How deep the sockets of its fittings are; usual ones where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub socket: Option<Typed>,
+    /// Across a coupling of its pipe outside; a usual one where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub coupling: Option<Typed>,
+    /// Length of a cap of its pipe; a usual one where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cap: Option<Typed>,
 }
 
 /// A board across the room.

@@ -4,7 +4,8 @@ use oak_acoustics::enclosure::Enclosure;
 use oak_acoustics::medium::CrossSection;
 use oak_acoustics::network::OpeningKind;
 use oak_acoustics::response::Response;
-use oak_cabinetry::{Cabinet, Contents, PartKind};
+use oak_cabinetry::geometry::Point;
+use oak_cabinetry::{Cabinet, Contents, Fittings, PartKind};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -51,15 +52,15 @@ pub struct PortCutReport {
     pub least: [f64; 2],
     /// Least area by Small's rule, m2; without a stated travel of the cone none.
     pub small: Option<f64>,
-    /// What a bent tube is put together of; none of a straight one or of one of boards.
+    /// What a tube is put together of; none of one of boards.
     pub fittings: Option<FittingsReport>,
 }
 
-/// What a bent tube is put together of. SI throughout.
+/// What a tube is put together of and closed with. SI throughout.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct FittingsReport {
-    /// The straight pieces from outside inward, each to the shoulders of its elbows, m. Less than nothing where two elbows are in each
-    /// other's way.
+    /// Of a bent one the straight pieces from outside inward, each to the shoulders of its elbows, m. Less than nothing where two elbows
+    /// are in each other's way.
     pub pieces: Vec<f64>,
     /// From the corner of an elbow to its shoulder, m.
     pub elbow: f64,
@@ -67,24 +68,22 @@ pub struct FittingsReport {
     pub socket: f64,
     /// Across a coupling outside, and its length, m.
     pub coupling: [f64; 2],
+    /// Length of a cap, m.
+    pub cap: f64,
 }
 
 impl FittingsReport {
-    /// Of a tube along its middle line, of an outside diameter and with flares of these radii (m). Fittings with sockets for pipes: a sharp
-    /// elbow turns within 0.55 diameters, a socket is half a diameter deep and a sixteenth thicker all round (common practice, from memory).
-    fn of(path: &[oak_cabinetry::geometry::Point], outside: f64, [outer, inner]: [f64; 2]) -> Option<Self> {
-        if path.len() < 3 {
-            return None;
-        }
-        let (elbow, socket) = (0.55 * outside, 0.5 * outside);
-        let legs = path.len() - 1;
-        let pieces = path.windows(2).enumerate().map(|(leg, pair)| {
+    /// Of a tube along its middle line, with flares of these radii (m).
+    fn of(path: &[Point], fittings: Fittings, [outer, inner]: [f64; 2]) -> Self {
+        let Fittings { elbow, socket, coupling, cap } = fittings;
+        let legs = path.len().saturating_sub(1);
+        let pieces = path.windows(2).enumerate().filter(|_| legs > 1).map(|(leg, pair)| {
             let long = pair[0].iter().zip(pair[1]).map(|(a, b)| (b - a).powi(2)).sum::<f64>().sqrt();
             let begin = if leg == 0 { outer } else { elbow };
             let end = if leg + 1 == legs { inner } else { elbow };
             long - begin - end
         });
-        Some(Self { pieces: pieces.collect(), elbow, socket, coupling: [1.125 * outside, 2.0 * socket] })
+        Self { pieces: pieces.collect(), elbow, socket, coupling: [coupling, 2.0 * socket], cap }
     }
 }
 
@@ -162,8 +161,10 @@ pub(super) fn ports(computed: &Computed, contents: &Contents, cabinet: &Cabinet)
                 .find(|part| part.kind == PartKind::Port && part.chamber == chamber && part.index == index);
             let name = part.map_or_else(|| "port".to_owned(), oak_cabinetry::Part::name);
             let tube = part.filter(|_| matches!(port.section, CrossSection::Round { .. }));
-            let fittings = tube
-                .and_then(|part| FittingsReport::of(&part.path, port.outside(build.wall)[0], build.flares));
+            let fittings = tube.map(|part| {
+                let fittings = build.fittings.or_usual(port.outside(build.wall)[0]);
+                FittingsReport::of(&part.path, fittings, build.flares)
+            });
             PortCutReport {
                 name,
                 chamber,

@@ -4,7 +4,7 @@ use oak_acoustics::medium::{Fill, Frame};
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, Measured};
 use oak_cabinetry::panel::{MATERIALS, Material};
 use oak_cabinetry::{
-    Body, Brace, Corner, Fold, Item, ItemBlock, Layer, Panel, Place, PortBuild, USUAL_WALL, Washers,
+    Body, Brace, Corner, Fittings, Fold, Item, ItemBlock, Layer, Panel, Place, PortBuild, USUAL_WALL, Washers,
 };
 
 use super::reading::Reading;
@@ -259,6 +259,12 @@ impl Lengths<'_, '_> {
                 ]
                 .map(|flare| flare.unwrap_or(0.0)),
                 flange: self.optional(&at("flange"), &field::PORT_FLANGE, &build.flange),
+                fittings: Fittings {
+                    elbow: self.optional(&at("elbow"), &field::PORT_ELBOW, &build.elbow),
+                    socket: self.optional(&at("socket"), &field::PORT_SOCKET, &build.socket),
+                    coupling: self.optional(&at("coupling"), &field::PORT_COUPLING, &build.coupling),
+                    cap: self.optional(&at("cap"), &field::PORT_CAP, &build.cap),
+                },
                 full_width: ports.get(index).is_some_and(RawPort::is_across),
             });
         }

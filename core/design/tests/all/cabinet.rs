@@ -389,7 +389,7 @@ fn a_bent_tube_is_a_list_of_straight_pieces_and_elbows() {
     let mut raw = ported();
     raw.enclosure.tuning = Some("24 Hz".into());
     let cut = |raw: &RawDesign| report(raw).ports.remove(0);
-    assert!(cut(&raw).fittings.is_none(), "it runs straight");
+    assert!(cut(&raw).fittings.expect("a tube").pieces.is_empty(), "it runs straight");
     raw.body.get_or_insert_default().ports =
         vec![serde_json::from_value(serde_json::json!({ "turns": 1, "wall": "4 mm" })).expect("a build")];
     let bent = cut(&raw);
@@ -400,6 +400,21 @@ fn a_bent_tube_is_a_list_of_straight_pieces_and_elbows() {
     // Pieces and elbows together are as long as the port.
     let whole = fittings.pieces.iter().sum::<f64>() + 2.0 * fittings.elbow;
     assert_relative_eq!(whole, bent.overall, max_relative = 1e-6);
+
+    // Fittings of which the sizes are known are those that are counted.
+    raw.body.get_or_insert_default().ports = vec![
+        serde_json::from_value(
+            serde_json::json!({ "turns": 1, "wall": "4 mm", "elbow": "40 mm", "cap": "31 mm" }),
+        )
+        .expect("a build"),
+    ];
+    let known = cut(&raw).fittings.expect("an elbow");
+    assert_relative_eq!(known.elbow, 0.04);
+    assert_relative_eq!(known.cap, 0.031);
+    assert_relative_eq!(known.socket, 0.5 * outside, max_relative = 1e-9);
+    let shorter = 2.0 * (0.55 * outside - 0.04);
+    let long = |pieces: &[f64]| pieces.iter().sum::<f64>();
+    assert_relative_eq!(long(&known.pieces) - long(&fittings.pieces), shorter, max_relative = 1e-6);
 }
 
 #[test]

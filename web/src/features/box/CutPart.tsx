@@ -104,13 +104,19 @@ export function PortCut({ cut, list, at, round, here, ...editing }: PortProps) {
             round &&
             `The inner flare, ${mm(cut.inner)}, does not go through it: fit it from inside before the box is closed.`}
         </li>
-        {cut.fittings && (
+        {cut.fittings && cut.fittings.pieces.length > 0 && (
           <li className={cut.fittings.pieces.some((piece) => piece < 0) ? 'text-short' : ''}>
             {`Bent: ${cut.fittings.pieces.length - 1} elbows of 90° and straight pieces of ${cut.fittings.pieces.map((piece) => mm(piece, 0)).join(', ')} ` +
               `from shoulder to shoulder, for elbows of ${mm(cut.fittings.elbow, 0)} from corner to shoulder; measure yours. ` +
-              `Add ${mm(cut.fittings.socket, 0)} for each socket a piece goes into; a coupling is about ${mm(cut.fittings.coupling[0] ?? 0, 0)} wide outside and ${mm(cut.fittings.coupling[1] ?? 0, 0)} long.`}
+              `Add ${mm(cut.fittings.socket, 0)} for each socket a piece goes into.`}
             {cut.fittings.pieces.some((piece) => piece < 0) &&
               ' Two elbows overlap: use a wider loop, one turn less or a slot.'}
+          </li>
+        )}
+        {cut.fittings && (
+          <li>
+            {`Fittings of this pipe: a coupling ${mm(cut.fittings.coupling[0] ?? 0, 0)} wide outside and ${mm(cut.fittings.coupling[1] ?? 0, 0)} long; ` +
+              `a cap of ${mm(cut.fittings.cap, 0)}, which also closes it to measure the box with its port blocked.`}
           </li>
         )}
         <li className={speed > 34 ? 'text-short' : ''}>

@@ -7,9 +7,21 @@ import { Dialog } from '../../ui/Dialog';
 import { Icon } from '../../ui/Icon';
 import { useObserved } from '../../ui/observed';
 import { QuantityInput } from '../../ui/QuantityInput';
+import { Term } from '../../ui/Term';
 import { TextInput } from '../../ui/TextInput';
 
 const FIELD = fieldAt('enclosure.ports.diameter');
+
+const SIZES = [
+  ['outside', 'Outside'],
+  ['inside', 'Inside'],
+  ['flare', 'Flare'],
+  ['flange', 'Flange'],
+  ['elbow', 'Elbow'],
+  ['socket', 'Socket'],
+  ['coupling', 'Coupling'],
+  ['cap', 'Cap'],
+] as const;
 
 /** The pipes and kits a person can get, to be written anew. */
 export function PipeList() {
@@ -31,15 +43,17 @@ export function PipeList() {
         about="Measure yours: what is sold under one name differs by a millimetre and more."
         open={open}
         onClose={() => setOpen(false)}
+        wide
       >
         <table className="w-full">
           <thead>
             <tr className="text-left">
               <th scope="col">Name</th>
-              <th scope="col">Outside</th>
-              <th scope="col">Inside</th>
-              <th scope="col">Flare</th>
-              <th scope="col">Flange</th>
+              {SIZES.map(([side, name]) => (
+                <th key={side} scope="col">
+                  <Term name={name} />
+                </th>
+              ))}
               <th scope="col">
                 <span className="sr-only">Remove</span>
               </th>
@@ -57,13 +71,13 @@ export function PipeList() {
                     onChange={(name) => put(at, { ...pipe, name })}
                   />
                 </td>
-                {(['outside', 'inside', 'flare', 'flange'] as const).map((side) => (
+                {SIZES.map(([side]) => (
                   <td key={side} className="pr-2">
                     <QuantityInput
                       label={`${pipe.name} ${side}`}
                       fields={[FIELD]}
                       typed={pipe[side] ? measure(pipe[side], usualUnit(FIELD)) : null}
-                      className="w-24 font-mono"
+                      className="w-20 font-mono"
                       onType={(_, typed) => {
                         const si = typed === null ? 0 : readTyped(typed, 'length')?.si;
                         const bore = side === 'outside' || side === 'inside';

@@ -5,7 +5,7 @@ use oak_acoustics::element::End;
 use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, Measured, Solid};
 use oak_cabinetry::panel::MATERIALS;
-use oak_cabinetry::{Body, Contents, Corner, DriverSize, Fold, Panel, Place, PortBuild, PortSize};
+use oak_cabinetry::{Body, Contents, Corner, DriverSize, Fittings, Fold, Panel, Place, PortBuild, PortSize};
 use proptest::prelude::*;
 
 pub fn panel() -> Panel {
@@ -90,6 +90,7 @@ pub fn build(turns: u32) -> PortBuild {
         turns,
         flares: [0.0; 2],
         flange: None,
+        fittings: Fittings::default(),
         full_width: false,
     }
 }
