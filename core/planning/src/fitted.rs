@@ -99,7 +99,8 @@ impl Search<'_> {
     }
 
     fn look_at_ways(&mut self, body: &RawBody) {
-        for way in ways(body, self.design.enclosure.ports.len(), self.most) {
+        let front = self.design.enclosure.front.as_ref().map_or(0, |front| front.ports.len());
+        for way in ways(body, [self.design.enclosure.ports.len(), front], self.most) {
             self.look(&way);
         }
     }
@@ -145,14 +146,15 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
     let proud = built.design.driver_size().proud(built.design.body.recess);
     let most = Most::of(brief, asked, proud);
     let lumped = design.enclosure.family.is_of_its_volume();
-    let contents = built.boxed.filter(|_| lumped).map(|boxed| boxed.contents);
+    let contents = built.boxed.as_ref().filter(|_| lumped).map(|boxed| boxed.contents.clone());
     let mut search =
         Search { brief, design: &design, most: &most, contents, best, body: design.body.clone() };
     let own = design.body.clone().unwrap_or_default();
     if lumped && best.room >= 1.0 && !search.done() {
         search.look_at_ways(&own);
     }
-    search.look_at_all(bodies(brief, asked, own.clone(), lumped, &most));
+    let frame = size::frame(&built.design.driver);
+    search.look_at_all(bodies(brief, asked, own.clone(), lumped, frame, &most));
     if lumped && search.best.room < 1.0 {
         let nearest = search.body.clone().unwrap_or(own);
         search.look_at_ways(&nearest);
@@ -190,8 +192,9 @@ fn less(typed: &Option<Typed>, most: Option<f64>, field: &Field, proud: f64) -> 
     }
 }
 
-/// The same with the drivers on top, with ports that turn up at the back, and both, where nothing is written of them.
-fn ways(own: &RawBody, ports: usize, most: &Most) -> impl Iterator<Item = RawBody> {
+/// The same with the drivers on top, with ports that turn up at the back or come out elsewhere, and both, where nothing is written of
+/// them. Ports are those of the rear and of the front chamber.
+fn ways(own: &RawBody, ports: [usize; 2], most: &Most) -> impl Iterator<Item = RawBody> {
     let place = RawPlace { face: RawFace::Top, across: None, up: None };
     let above = own.driver.is_none().then(|| {
         // What stands proud does so there.
@@ -202,12 +205,24 @@ fn ways(own: &RawBody, ports: usize, most: &Most) -> impl Iterator<Item = RawBod
         let depth = moved(&own.depth, &most.less[2], &most.whole[2]);
         RawBody { driver: Some(place), height, depth, ..own.clone() }
     });
-    let turn = RawPortBuild { turns: Some(Typed::Number(1.0)), ..RawPortBuild::default() };
-    let turned = |body: &RawBody| {
-        let free = ports > 0 && body.ports.is_empty();
-        free.then(|| RawBody { ports: vec![turn.clone(); ports], ..body.clone() })
+    let turned = |turns: f64| RawPortBuild { turns: Some(Typed::Number(turns)), ..RawPortBuild::default() };
+    let at = |face: RawFace| RawPortBuild { face: Some(face), ..RawPortBuild::default() };
+    let with = |body: &RawBody, build: &RawPortBuild| {
+        let [rear, front] = ports;
+        let free = rear + front > 0 && body.ports.is_empty() && body.front_ports.is_empty();
+        free.then(|| RawBody {
+            ports: vec![build.clone(); rear],
+            front_ports: vec![build.clone(); front],
+            ..body.clone()
+        })
     };
-    let all = [above.clone(), turned(own), above.as_ref().and_then(turned)];
+    let turn = turned(1.0);
+    let mut all = vec![above.clone(), with(own, &turn), above.as_ref().and_then(|above| with(above, &turn))];
+    // What has a chamber in front has a board of its own for its ports.
+    if ports[1] > 0 {
+        let builds = [turned(2.0), at(RawFace::Back), at(RawFace::Left), at(RawFace::Top)];
+        all.extend(builds.iter().map(|build| with(own, build)));
+    }
     all.into_iter().flatten()
 }
 
@@ -217,6 +232,7 @@ fn bodies<'a>(
     asked: &'a RawBrief,
     own: RawBody,
     lumped: bool,
+    frame: f64,
     most: &'a Most,
 ) -> impl Iterator<Item = RawBody> + 'a {
     let plain = own.shape == RawEnclosureShape::Box;
@@ -244,11 +260,21 @@ fn bodies<'a>(
         }
     });
     // In the proportions of the place, a little smaller until it holds what it must.
+    let base = own.clone();
     let shrunk = [0.95, 0.9, 0.8, 0.7, 0.6].into_iter().filter_map(move |share| {
         let [width, height, _] = brief.outside;
         let at = |k: usize, side: f64| Some(FIELDS[k].typed((share * side * 1e3).round() * 1e-3, 4));
         let (width, height) = width.zip(height)?;
-        Some(RawBody { width: at(0, width), height: at(1, height), ..own.clone() })
+        Some(RawBody { width: at(0, width), height: at(1, height), ..base.clone() })
     });
-    leaning.into_iter().chain(ratios).chain(shrunk).filter(move |_| lumped).chain(filled)
+    // A folded way is as wide as the box: from hardly wider than the driver on.
+    let free = !lumped && brief.outside[0].is_none();
+    let wide = WIDTHS.into_iter().filter(move |_| free).map(move |times| {
+        let width = Some(FIELDS[0].typed((times * frame * 1e3).round() * 1e-3, 4));
+        RawBody { width, ..own.clone() }
+    });
+    leaning.into_iter().chain(ratios).chain(shrunk).filter(move |_| lumped).chain(filled).chain(wide)
 }
+
+/// Widths of boxes with folded ways that are tried, over the driver's frame.
+const WIDTHS: [f64; 5] = [1.2, 1.4, 1.7, 2.1, 2.6];

@@ -9,12 +9,13 @@ use oak_design::{Problem, field};
 use crate::check::size;
 use crate::fitted::fitted;
 
-/// What every starting point of a family says; where there is a brief, for that.
+/// What every starting point of a family says, with a box that can be built where one is found; where there is a brief, for that.
 ///
 /// # Errors
 /// Every problem with what was given, with its place.
 pub fn starts(ask: &RawAsk, stop: &Stop) -> Result<Vec<StartReport>, Vec<Problem>> {
-    let Some(raw) = &ask.brief else { return ask.answer(stop) };
+    let none = RawBrief::default();
+    let raw = ask.brief.as_ref().unwrap_or(&none);
     let brief = resolve_brief(raw).map_err(|problems| {
         problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
     })?;

@@ -24,9 +24,12 @@ export const orderKey = (build: string): DocumentKey => ({ kind: 'order', id: bu
 /** A document that is shown. */
 export const held = <Content>(content: Content): Held<Content> => ({ content, archived: false });
 
+/** A brief that asks nothing: what is judged by it is the box alone. */
+export const NO_BRIEF: RawBrief = {};
+
 /** A build without a brief has one that is archived. */
 export const heldBrief = (brief: RawBrief | null): HeldBrief => ({
-  content: brief ?? {},
+  content: brief ?? NO_BRIEF,
   archived: brief === null,
 });
 export const briefOf = ({ content, archived }: HeldBrief): RawBrief | null => (archived ? null : content);

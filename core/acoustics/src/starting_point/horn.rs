@@ -219,15 +219,25 @@ fn tapped(ask: &Ask) -> Result<Start, Refusal> {
     Ok(Start { enclosure: Enclosure::TappedHorn(horn), reason })
 }
 
-/// The height of the slot decides the tuning.
+/// Of a slot and flare, m: the flare's length, the slot's shortest and longest, and its least height that boards keep even (common
+/// practice).
+const FLARE: f64 = 0.15;
+const SLOTS: [f64; 2] = [0.05, 0.3];
+const LEAST_SLOT: f64 = 0.012;
+/// Depth of a box of usual proportions over the third root of its volume.
+const DEPTH: f64 = 0.79;
+
+/// Slot and flare go straight through a box of usual depth, and the height of the slot decides the tuning; where it would be too low to
+/// build the slot is longer.
 fn slot_flare(ask: &Ask) -> Result<Start, Refusal> {
     let tuning = ask.lowest_or(0.9 * ask.driver.fs());
     let (volume, cut) = ask.within(ask.vas().clamp(0.015, 0.09));
-    let width = 1.4 * ask.diameter();
-    let with = |height: f64| {
+    // Both are as wide as the box.
+    let width = volume.cbrt();
+    let with = |long: f64, height: f64| {
         let area = width * height;
-        let slot = segment(Flare::Conical, 0.05, area, area, Some(width));
-        let flare = segment(Flare::Exponential, 0.15, area, 3.0 * area, Some(1.2 * width));
+        let slot = segment(Flare::Conical, long, area, area, Some(width));
+        let flare = segment(Flare::Exponential, FLARE, area, 3.0 * area, Some(width));
         Line {
             profile: Profile { segments: vec![slot, flare] },
             driver_at: 0.0,
@@ -237,16 +247,27 @@ fn slot_flare(ask: &Ask) -> Result<Start, Refusal> {
             mouth: Mouth::Open { end: End::Flanged, path: 0.0 },
         }
     };
-    let resonance = |height: f64| Enclosure::Line(with(height)).resonance(&ask.setting);
-    let found = crossing(0.004, 0.3, |height| Some(resonance(height).unwrap_or(2.0) - tuning));
-    let Some(height) = found else {
-        return refuse(format!("No slot between 4 and 300 mm tunes {} to {tuning:.0} Hz.", litres(volume)));
+    let height = |long: f64| {
+        let resonance = |height: f64| Enclosure::Line(with(long, height)).resonance(&ask.setting);
+        crossing(0.004, 0.3, |height| Some(resonance(height).unwrap_or(2.0) - tuning))
+    };
+    let [shortest, longest] = SLOTS;
+    let usual = (DEPTH * volume.cbrt() - FLARE).clamp(shortest, longest);
+    let lengths = (0..).map(|step| usual + 0.05 * f64::from(step)).take_while(|long| *long <= longest);
+    let tried: Vec<_> = lengths.filter_map(|long| Some((long, height(long)?))).collect();
+    let Some(&(long, height)) = tried.iter().find(|(_, height)| *height >= LEAST_SLOT) else {
+        return refuse(format!(
+            "No slot that can be built, at least {:.0} mm high, tunes {} to {tuning:.0} Hz: a higher note or a smaller chamber.",
+            LEAST_SLOT * 1e3,
+            litres(volume)
+        ));
     };
     let reason = format!(
-        "A slot of {:.0} by {:.0} mm and a flare to three times its area tune {} to {tuning:.0} Hz; a narrower slot tunes lower.{cut}",
+        "A slot of {:.0} by {:.0} mm, {:.0} mm long, and a flare to three times its area tune {} to {tuning:.0} Hz; a lower or longer slot tunes lower.{cut}",
         width * 1e3,
         height * 1e3,
+        long * 1e3,
         litres(volume)
     );
-    Ok(Start { enclosure: Enclosure::Line(with(height)), reason })
+    Ok(Start { enclosure: Enclosure::Line(with(long, height)), reason })
 }

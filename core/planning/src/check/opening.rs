@@ -31,7 +31,7 @@ pub(super) struct Tuned {
     pub lower: bool,
 }
 
-/// Every opening in the back or a side, stood with the front at the front of the place, in the middle of its width.
+/// Every opening in the back, a side or the lid, stood on the floor of the place with the front at its front, in the middle of its width.
 pub(super) fn facing(brief: &Brief, built: &Built) -> Vec<Facing> {
     let Some((Boxed { contents, cabinet }, standing)) = built.boxed.as_ref().zip(built.standing()) else {
         return Vec::new();
@@ -43,6 +43,8 @@ pub(super) fn facing(brief: &Brief, built: &Built) -> Vec<Facing> {
             // A place that is a wedge is left to the wedge's own rule.
             Face::Back if brief.top_depth.is_none() => (spare(2)?, "behind"),
             Face::Left | Face::Right => (spare(0)? / 2.0, "beside"),
+            // Where the drivers look up the place is open above.
+            Face::Top if built.design.body.drivers.face != Face::Top => (spare(1)?, "above"),
             _ => return None,
         };
         let [width, height] = cabinet.mouth(part, contents)?.size;

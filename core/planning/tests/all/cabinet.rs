@@ -4,12 +4,15 @@ use crate::support::{demo_build, demo_builds};
 use oak_acoustics::Stop;
 use oak_design::conditions::RawQuestion;
 use oak_design::file::{
-    RawBody, RawBrief, RawBuild, RawDesign, RawEnclosureShape, RawFace, RawFold, RawPlace, Typed,
+    RawBody, RawBrief, RawBuild, RawDesign, RawDriver, RawEnclosureShape, RawFace, RawFamily, RawFold,
+    RawPlace, Typed,
 };
 use oak_design::resolve::{resolve_brief, resolve_design};
+use oak_design::start::RawAsk;
 use oak_planning::check::{Check, Verdict, judge};
+
 use oak_planning::suggestion::{RawSuggestionRequest, suggest};
-use oak_planning::{Case, cabinet, firings};
+use oak_planning::{Case, cabinet, firings, starts};
 
 fn nook() -> RawBuild {
     demo_build("Narrowboat nook")
@@ -275,4 +278,38 @@ fn firing_forward_up_and_down_are_laid_side_by_side_in_the_same_place() {
     let organ = demo_build("Pit organ");
     let line = organ.variants.iter().find(|design| design.name == "Pedal line").expect("in the demo");
     assert!(firings(&question(line, organ.brief.as_ref()), &Stop::default()).expect("answers").is_empty());
+}
+
+/// A box comes with the starting point, and it can be built: what a newcomer without a brief sees first.
+#[test]
+fn without_a_brief_starting_points_are_boxes_that_can_be_built() {
+    let drivers: Vec<RawDriver> = demo_builds()
+        .into_iter()
+        .flat_map(|build| build.variants)
+        .map(|design| design.driver)
+        .fold(Vec::new(), |mut seen, driver| {
+            if !seen.contains(&driver) {
+                seen.push(driver);
+            }
+            seen
+        });
+    assert!(drivers.len() >= 4);
+    let unasked = RawBrief::default();
+    for (family, least) in [
+        (RawFamily::Sealed, 0.8),
+        (RawFamily::Ported, 0.85),
+        (RawFamily::PassiveRadiator, 0.8),
+        (RawFamily::Line, 1.0),
+        (RawFamily::SlotFlare, 1.0),
+    ] {
+        let designs: Vec<RawDesign> = drivers
+            .iter()
+            .filter_map(|driver| starts(&RawAsk::of(driver.clone(), family), &Stop::default()).ok())
+            .flatten()
+            .filter_map(|start| start.design)
+            .collect();
+        let built = designs.iter().filter(|design| check(&unasked, design, "fits").verdict == Verdict::Met);
+        let share = built.count() as f64 / designs.len() as f64;
+        assert!(share >= least, "{}: {share:.2} of {}", family.id(), designs.len());
+    }
 }

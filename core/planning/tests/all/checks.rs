@@ -200,23 +200,31 @@ fn a_lowest_note_is_not_met_by_a_cabinet_that_ends_too_early() {
 fn a_port_that_faces_a_wall_of_its_place_is_told_of_with_its_tuning_there() {
     let mut design =
         demo().into_iter().find(|design| design.enclosure.family == RawFamily::Ported).expect("one");
-    let body = design.body.get_or_insert_default();
-    body.ports = vec![serde_json::from_value(serde_json::json!({ "face": "back" })).expect("a port's place")];
-    let deep = |spare: f64| {
+    let mut facing = |face: &str, size: usize, spare: f64| {
+        let place = serde_json::from_value(serde_json::json!({ "face": face })).expect("a port's place");
+        design.body.get_or_insert_default().ports = vec![place];
         let asked = brief(&RawBrief::default());
-        let own = Case::of(&asked, &design).expect("whole").built().standing().expect("a box")[2];
-        let raw = RawBrief { depth: text(&format!("{} mm", (own + spare) * 1e3)), ..RawBrief::default() };
-        let asked = brief(&raw);
+        let own = Case::of(&asked, &design).expect("whole").built().standing().expect("a box")[size];
+        let most = text(&format!("{} mm", (own + spare) * 1e3));
+        let asked = if size == 2 {
+            RawBrief { depth: most, ..RawBrief::default() }
+        } else {
+            RawBrief { height: most, ..RawBrief::default() }
+        };
+        let asked = brief(&asked);
         let case = Case::of(&asked, &design).expect("whole");
         let found = find(&judge(&case), "place").clone();
         let (_, rest) = found.words.split_once("tunes to ").expect("a tuning");
         let (there, rest) = rest.split_once(" Hz there instead of ").expect("two tunings");
         (found.verdict, there.parse::<f64>().expect("Hz"), rest.parse::<f64>().expect("Hz"))
     };
-    let (near, mid, far) = (deep(0.02), deep(0.06), deep(0.4));
-    assert_eq!((near.0, far.0), (Verdict::Short, Verdict::Met));
-    assert!(near.1 < mid.1 && mid.1 < far.1 && far.1 > 0.985 * far.2, "{near:?} {mid:?} {far:?}");
-    assert!((near.2 - far.2).abs() < 1e-9);
+    // Below the lid of its place as before its wall.
+    for (face, size) in [("top", 1), ("back", 2)] {
+        let [near, mid, far] = [0.02, 0.06, 0.4].map(|spare| facing(face, size, spare));
+        assert_eq!((near.0, far.0), (Verdict::Short, Verdict::Met), "{face}");
+        assert!(near.1 < mid.1 && mid.1 < far.1 && far.1 > 0.985 * far.2, "{near:?} {mid:?} {far:?}");
+        assert!((near.2 - far.2).abs() < 1e-9, "{face}");
+    }
     // With no gap to speak of it is lower than the formula can say.
     let own =
         Case::of(&brief(&RawBrief::default()), &design).expect("whole").built().standing().expect("a box")[2];

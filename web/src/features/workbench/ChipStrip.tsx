@@ -1,6 +1,7 @@
 import { memo, Suspense, useRef, useState } from 'react';
 import { useJudgement } from '../../api/queries';
 import type { Check, RawBrief, RawDesign, Report } from '../../api/types';
+import { NO_BRIEF } from '../../model/documents';
 import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
 import { lazily } from '../../ui/lazily';
@@ -47,14 +48,10 @@ export function JudgedStrip({
   ...props
 }: Omit<Props, 'checks' | 'variant'> & { variant: OnBench }) {
   const design = useThrottled(variant.design, FOLLOWED);
-  const checks = useJudgement(props.brief, design).data ?? NONE;
+  // Without a brief there is still the box: whether it can be built as drawn.
+  const checks = useJudgement(props.brief ?? NO_BRIEF, design).data ?? NONE;
   return (
-    <ChipStrip
-      {...props}
-      report={useThrottled(report, FOLLOWED)}
-      checks={props.brief ? checks : NONE}
-      variant={variant.id}
-    />
+    <ChipStrip {...props} report={useThrottled(report, FOLLOWED)} checks={checks} variant={variant.id} />
   );
 }
 
@@ -77,9 +74,9 @@ const ChipStrip = memo(function ChipStrip(props: Props) {
             {brief ? 'Change' : 'Write it'}
           </span>
           <span
-            className={`block truncate text-[12.5px] ${short ? 'text-short' : checks.length ? 'text-met' : 'text-ink'}`}
+            className={`block truncate text-[12.5px] ${!brief ? 'text-ink' : short ? 'text-short' : 'text-met'}`}
           >
-            {checks.length ? standing(short, open, checks.length) : 'what to reach'}
+            {brief && checks.length ? standing(short, open, checks.length) : 'what to reach'}
           </span>
         </button>
       </li>

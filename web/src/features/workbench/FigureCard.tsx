@@ -2,6 +2,7 @@ import { Popover } from 'radix-ui';
 import { type RefObject, useDeferredValue } from 'react';
 import { useMending } from '../../api/queries';
 import type { RawBrief, RawDesign, Suggestion } from '../../api/types';
+import { NO_BRIEF } from '../../model/documents';
 import { inWords } from '../../model/preferences';
 import type { Workbench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
@@ -92,8 +93,8 @@ function Behind({ chip, variant, workbench, brief, onTry, onBrief }: Omit<Props,
         <p className={chip.verdict === 'short' ? 'text-short' : 'text-soft'}>{inWords(chip.words)}</p>
         <p className="mt-1">{inWords(chip.meaning)}</p>
       </div>
-      {design && check && brief && chip.verdict === 'short' && (
-        <Mends check={check} design={design} brief={brief} onTry={onTry} onBrief={onBrief} />
+      {design && check && chip.verdict === 'short' && (
+        <Mends check={check} design={design} brief={brief ?? NO_BRIEF} onTry={onTry} onBrief={onBrief} />
       )}
       {design && <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} judged={check !== null} />}
     </div>
