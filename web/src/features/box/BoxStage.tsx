@@ -3,6 +3,7 @@ import { lazy, Suspense, useDeferredValue, useState } from 'react';
 import { askDrawing, useCabinet, useModel } from '../../api/queries';
 import type { BodyReport, FieldError, RawDesign } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { save } from '../../ui/download';
@@ -25,12 +26,13 @@ const TABS = [
 ] as const;
 
 type Tab = (typeof TABS)[number][0];
+const TAB_IDS = TABS.map(([id]) => id);
 
 /** The box of the active variant: drawn from the boards up, with everything that is decided about it. */
 export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: StageProps) {
   const { design, id } = variant;
   const answer = useCabinet(useDeferredValue(design));
-  const [tab, setTab] = useState<Tab>('sizes');
+  const [tab, setTab] = useInAddress('tab', TAB_IDS);
   const [selected, setSelected] = useState('');
   const [wave, setWave] = useState<number | null>(null);
   const report = answer.data;
@@ -151,12 +153,13 @@ interface DrawnProps {
 type DrawingId = 'side' | 'front' | 'plan' | 'exploded';
 
 type ViewId = DrawingId | 'model';
+const VIEWS: readonly ViewId[] = ['side', 'front', 'plan', 'exploded', 'model'];
 
 // Only who turns the box round needs what draws it.
 const ModelView = lazy(() => import('./ModelView'));
 
 function Drawn({ report, design, wave, selected, onSelect }: DrawnProps) {
-  const [view, setView] = useState<ViewId>('side');
+  const [view, setView] = useInAddress('view', VIEWS);
   const [failure, setFailure] = useState<unknown>(null);
   const drawing = report.drawings.find((one) => one.view === view);
   const shown = wave !== null && view === 'side' ? report.waves[wave] : undefined;

@@ -4,6 +4,7 @@ import { answered, api } from '../../api/client';
 import { useBuilds, useChange } from '../../api/queries';
 import type { Build, RawBuild } from '../../api/types';
 import { toasts } from '../../model/toasts';
+import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { chooseFile, readJson } from '../../ui/file';
@@ -13,7 +14,7 @@ import { Shell } from '../shell/Shell';
 
 /** All builds. */
 export function BuildsPage() {
-  const [shelf, setShelf] = useState<'present' | 'archive'>('present');
+  const [shelf, setShelf] = useInAddress('show', ['present', 'archive']);
   const put = shelf === 'archive';
   const builds = useBuilds(put);
   const navigate = useNavigate();

@@ -6,6 +6,7 @@ import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
 import { UnreadableList } from '../../ui/UnreadableList';
 import { DriverFilters } from './DriverFilters';
+import { ALL_DRIVERS } from './wanted';
 
 interface Props {
   action: string;
@@ -14,6 +15,9 @@ interface Props {
   chosen?: ReadonlySet<string>;
   onChoose?: (driver: Driver, chosen: boolean) => void;
   archived?: boolean;
+  /** What is looked for, where the page remembers it. */
+  sought?: WantedDrivers;
+  onSeek?: (wanted: WantedDrivers) => void;
 }
 
 type Sort = NonNullable<WantedDrivers['sort']>;
@@ -46,8 +50,13 @@ function scaled(value: number | null | undefined, factor: number) {
 }
 
 /** The library as a table: found, filtered, sorted and paged by the server. */
-export function DriverTable({ action, onAct, chosen, onChoose, archived = false }: Props) {
-  const [wanted, setWanted] = useState<WantedDrivers>({ sort: 'sd' });
+export function DriverTable({ action, onAct, chosen, onChoose, archived = false, sought, onSeek }: Props) {
+  // What is typed is shown at once; the address follows.
+  const [wanted, show] = useState<WantedDrivers>(sought ?? ALL_DRIVERS);
+  const setWanted = (next: WantedDrivers) => {
+    show(next);
+    onSeek?.(next);
+  };
   const find = useDeferredValue(wanted);
   const page = useDrivers({ ...find, archived, limit: PAGE });
   const narrow = (change: WantedDrivers) => setWanted({ ...wanted, ...change, offset: 0 });
@@ -61,7 +70,7 @@ export function DriverTable({ action, onAct, chosen, onChoose, archived = false 
         wanted={wanted}
         tags={page.data?.tags ?? []}
         onChange={narrow}
-        onClear={() => setWanted({ sort: 'sd' })}
+        onClear={() => setWanted(ALL_DRIVERS)}
       />
       <Message error={page.error} />
       <UnreadableList documents={page.data?.unreadable ?? []} />

@@ -1,9 +1,10 @@
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
 import { answered, api, ifMatch } from '../../api/client';
 import { useChange } from '../../api/queries';
-import type { Driver, ImportReport, RawDriver } from '../../api/types';
+import type { Driver, ImportReport, RawDriver, WantedDrivers } from '../../api/types';
 import { toasts } from '../../model/toasts';
+import { useInAddress } from '../../ui/address';
 import { Button, Download } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
@@ -15,6 +16,7 @@ import { DriverForm } from './DriverForm';
 import { DriverTable } from './DriverTable';
 import { emptyDriver } from './empty';
 import { ImportDialog } from './ImportDialog';
+import { wantedIn, withWanted } from './wanted';
 
 /** Most drivers that are compared at once. */
 const MOST_COMPARED = 6;
@@ -25,7 +27,10 @@ export function DriversPage() {
   const [touched, setTouched] = useState(false);
   const [file, setFile] = useState<File | null>(null);
   const [imported, setImported] = useState<ImportReport | null>(null);
-  const [shelf, setShelf] = useState<'library' | 'archive'>('library');
+  const [shelf, setShelf] = useInAddress('show', ['library', 'archive']);
+  const [params, setParams] = useSearchParams();
+  const sought = useMemo(() => wantedIn(params), [params]);
+  const seek = (next: WantedDrivers) => setParams((now) => withWanted(now, next), { replace: true });
   const keep = useChange('drivers', (driver: RawDriver) => {
     if (editing === 'new' || !editing) return answered(api.POST('/api/v1/drivers', { body: driver }));
     const params = { path: { id: editing.id }, header: ifMatch(editing.revision) };
@@ -105,12 +110,22 @@ export function DriversPage() {
         </div>
         <div className="mt-3">
           {shelf === 'library' ? (
-            <DriverTable key="library" action="Open" onAct={setEditing} chosen={marked} onChoose={mark} />
+            <DriverTable
+              key="library"
+              action="Open"
+              onAct={setEditing}
+              chosen={marked}
+              onChoose={mark}
+              sought={sought}
+              onSeek={seek}
+            />
           ) : (
             <DriverTable
               key="archive"
               action="Bring back"
               archived
+              sought={sought}
+              onSeek={seek}
               onAct={(driver) => restore.mutate(driver)}
             />
           )}

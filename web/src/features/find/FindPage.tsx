@@ -6,6 +6,7 @@ import { briefOf, createVariant, nameOf, variantsOf } from '../../api/documents'
 import { runs, useBuildNow, useFound, useJudgement, useMatchOf, usePoints } from '../../api/queries';
 import type { DriverMatch, OpenBuild, RawBrief } from '../../api/types';
 import { FAMILIES, type Family } from '../../model/families';
+import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
@@ -70,6 +71,8 @@ const KINDS = [
   ...FAMILIES.filter(({ id }) => SEARCHED.includes(id)).map(({ id, name }) => [id, name] as const),
 ] as const satisfies readonly (readonly [string, string])[];
 
+const KIND_IDS: readonly string[] = KINDS.map(([id]) => id);
+
 /** The driver that is looked at more closely. */
 export interface Chosen {
   driver: string;
@@ -87,7 +90,7 @@ function Find({ build, brief, begun }: FindProps) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [count, setCount] = useState(String(begun?.drivers ?? 1));
-  const [kind, setKind] = useState<string>('all');
+  const [kind, setKind] = useInAddress<string>('kind', KIND_IDS);
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const found = useFound(begun?.id, kind === 'all' ? undefined : (kind as Family));
   const match = found.data?.job ?? begun;

@@ -9,6 +9,7 @@ import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
+import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { takeLostFocus } from '../../ui/focus';
 import { Icon } from '../../ui/Icon';
@@ -42,11 +43,14 @@ interface Props {
 export const CabinetPanel = memo(function CabinetPanel(props: Props) {
   const { variant, workbench, report, errors, least, slow, onOpen } = props;
   const [part, setPart] = useState<OpenPart | null>(null);
-  const [wanted, setWanted] = useState('');
   const [wiring, setWiring] = useState(false);
   const { design, id } = variant;
   const groups = groupsOf(design);
-  const group = groups.find((one) => one.id === wanted) ?? groups[0];
+  const [chosen, choose] = useInAddress(
+    'part',
+    groups.map((one) => one.id),
+  );
+  const group = groups.find((one) => one.id === chosen);
   const edit = (next: RawDesign, label: string) => workbench.edit(id, next, label);
 
   return (
@@ -107,7 +111,7 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
         </Suspense>
       )}
       {group && !slow && (
-        <Tabs.Root value={group.id} onValueChange={setWanted} activationMode="automatic" className="shrink-0">
+        <Tabs.Root value={group.id} onValueChange={choose} activationMode="automatic" className="shrink-0">
           <Tabs.List aria-label="Parts" className="mb-1.5 flex flex-wrap border-line border-b">
             {groups.map(({ id: value, name }) => (
               <Tabs.Trigger

@@ -21,6 +21,7 @@ import { keyOf } from '../../model/drafts';
 import { markAt } from '../../model/mark';
 import type { Outbox } from '../../model/outbox';
 import type { Bench, Workbench } from '../../model/workbench';
+import { addressWith } from '../../ui/address';
 import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
@@ -259,14 +260,6 @@ function WorkBar({ build, stage, brief, design: latest, onOpen }: WorkBarProps) 
   const checks = useJudgement(brief, design).data ?? NO_CHECKS;
   const work = useMemo(() => ({ brief, design, checks }), [brief, design, checks]);
   return <StageBar build={build} stage={stage} work={work} onOpen={onOpen} />;
-}
-
-/** The address as it stands, with one more part, or without it. */
-function addressWith(name: string, value: string | null): URLSearchParams {
-  const params = new URLSearchParams(window.location.search);
-  if (value) params.set(name, value);
-  else params.delete(name);
-  return params;
 }
 
 /** Which variant is worked on stands in the address; an address with another leads there. */
