@@ -158,7 +158,13 @@ impl ResolvedDesign {
                 };
                 (if wanted[1].is_some() { [Vec::new(), ports] } else { [ports, Vec::new()] }, false)
             }
-            _ => ([Vec::new(), Vec::new()], false),
+            Enclosure::InfiniteBaffle
+            | Enclosure::OpenBaffle(_)
+            | Enclosure::Sealed(_)
+            | Enclosure::Aperiodic(_)
+            | Enclosure::PassiveRadiator(_)
+            | Enclosure::FrontHorn(_)
+            | Enclosure::TappedHorn(_) => ([Vec::new(), Vec::new()], false),
         };
         let radiators = match &self.enclosure {
             Enclosure::PassiveRadiator(cabinet) => {
@@ -166,7 +172,16 @@ impl ResolvedDesign {
                 let cone = (4.0 * radiator.area / std::f64::consts::PI).sqrt();
                 Some(RadiatorSize { cone, count: radiator.count })
             }
-            _ => None,
+            Enclosure::InfiniteBaffle
+            | Enclosure::OpenBaffle(_)
+            | Enclosure::Sealed(_)
+            | Enclosure::Aperiodic(_)
+            | Enclosure::Ported(_)
+            | Enclosure::Bandpass4(_)
+            | Enclosure::Bandpass6(_)
+            | Enclosure::Line(_)
+            | Enclosure::FrontHorn(_)
+            | Enclosure::TappedHorn(_) => None,
         };
         Some(Contents {
             drivers: self.driver_size(),
@@ -195,7 +210,15 @@ impl ResolvedDesign {
             Enclosure::FrontHorn(horn) => {
                 (Seat::Throat, horn.throat.map(|_| "throat chamber").into_iter().collect())
             }
-            _ => (Seat::Between(taps), Vec::new()),
+            Enclosure::InfiniteBaffle
+            | Enclosure::OpenBaffle(_)
+            | Enclosure::Sealed(_)
+            | Enclosure::Aperiodic(_)
+            | Enclosure::Ported(_)
+            | Enclosure::PassiveRadiator(_)
+            | Enclosure::Bandpass4(_)
+            | Enclosure::Bandpass6(_)
+            | Enclosure::TappedHorn(_) => (Seat::Between(taps), Vec::new()),
         };
         let mut areas = Vec::with_capacity(profile.segments.len() * (STEPS + 1));
         let mut begins = 0.0;

@@ -111,7 +111,19 @@ impl RawAsk {
         let recommends = match self.family {
             RawFamily::Sealed => ask.recommended.sealed.is_some(),
             RawFamily::Ported => ask.recommended.ported.is_some(),
-            _ => false,
+            RawFamily::Aperiodic
+            | RawFamily::PassiveRadiator
+            | RawFamily::Bandpass4
+            | RawFamily::Bandpass6Parallel
+            | RawFamily::Bandpass6Series
+            | RawFamily::Line
+            | RawFamily::MassLoadedLine
+            | RawFamily::BackHorn
+            | RawFamily::FrontHorn
+            | RawFamily::TappedHorn
+            | RawFamily::SlotFlare
+            | RawFamily::OpenBaffle
+            | RawFamily::InfiniteBaffle => false,
         };
         Ok(starting_points(self.family)
             .iter()

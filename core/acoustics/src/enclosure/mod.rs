@@ -114,7 +114,14 @@ impl Enclosure {
             Self::Line(line) => Some((&line.profile, [line.driver_at, 0.0])),
             Self::FrontHorn(horn) => Some((&horn.profile, [0.0; 2])),
             Self::TappedHorn(horn) => Some((&horn.profile, horn.taps)),
-            _ => None,
+            Self::InfiniteBaffle
+            | Self::OpenBaffle(_)
+            | Self::Sealed(_)
+            | Self::Aperiodic(_)
+            | Self::Ported(_)
+            | Self::PassiveRadiator(_)
+            | Self::Bandpass4(_)
+            | Self::Bandpass6(_) => None,
         }
     }
 
@@ -126,7 +133,14 @@ impl Enclosure {
             Self::Line(line) => (line.profile, line.driver_at) = (path, rear),
             Self::FrontHorn(horn) => horn.profile = path,
             Self::TappedHorn(horn) => (horn.profile, horn.taps) = (path, [rear, front]),
-            _ => {}
+            Self::InfiniteBaffle
+            | Self::OpenBaffle(_)
+            | Self::Sealed(_)
+            | Self::Aperiodic(_)
+            | Self::Ported(_)
+            | Self::PassiveRadiator(_)
+            | Self::Bandpass4(_)
+            | Self::Bandpass6(_) => {}
         }
         changed
     }
@@ -139,7 +153,14 @@ impl Enclosure {
             Self::Bandpass4(bandpass) => [None, Some(&mut bandpass.front.ports)],
             Self::Bandpass6(bandpass) => [Some(&mut bandpass.rear.ports), Some(&mut bandpass.front.ports)],
             Self::Line(Line { mouth: Mouth::Ports(ports), .. }) => [Some(ports), None],
-            _ => [None, None],
+            Self::InfiniteBaffle
+            | Self::OpenBaffle(_)
+            | Self::Sealed(_)
+            | Self::Aperiodic(_)
+            | Self::PassiveRadiator(_)
+            | Self::Line(_)
+            | Self::FrontHorn(_)
+            | Self::TappedHorn(_) => [None, None],
         }
     }
 
@@ -161,7 +182,14 @@ impl Enclosure {
                 cut(&mut bandpass.rear, behind);
                 cut(&mut bandpass.front, before);
             }
-            _ => {}
+            Self::InfiniteBaffle
+            | Self::OpenBaffle(_)
+            | Self::Sealed(_)
+            | Self::Aperiodic(_)
+            | Self::PassiveRadiator(_)
+            | Self::Line(_)
+            | Self::FrontHorn(_)
+            | Self::TappedHorn(_) => {}
         }
         changed
     }
@@ -172,7 +200,15 @@ impl Enclosure {
         match self {
             Self::Line(line) => line.resonance(setting),
             Self::TappedHorn(horn) => horn.resonance(setting),
-            _ => None,
+            Self::InfiniteBaffle
+            | Self::OpenBaffle(_)
+            | Self::Sealed(_)
+            | Self::Aperiodic(_)
+            | Self::Ported(_)
+            | Self::PassiveRadiator(_)
+            | Self::Bandpass4(_)
+            | Self::Bandpass6(_)
+            | Self::FrontHorn(_) => None,
         }
     }
 
@@ -192,7 +228,12 @@ impl Enclosure {
             Self::PassiveRadiator(cabinet) => cabinet.compile_in(setting, behind),
             Self::Bandpass4(bandpass) => bandpass.compile_in(setting, [behind, before])?,
             Self::Bandpass6(bandpass) => bandpass.compile_in(setting, [behind, before])?,
-            _ => return Ok(None),
+            Self::InfiniteBaffle
+            | Self::OpenBaffle(_)
+            | Self::Aperiodic(_)
+            | Self::Line(_)
+            | Self::FrontHorn(_)
+            | Self::TappedHorn(_) => return Ok(None),
         }))
     }
 

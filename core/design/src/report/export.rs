@@ -212,7 +212,16 @@ impl BuiltExport {
                         at: opening(OpeningKind::Diaphragm, 0).and_then(|opening| place(opening.element)),
                     })
                 }
-                _ => None,
+                Enclosure::InfiniteBaffle
+                | Enclosure::OpenBaffle(_)
+                | Enclosure::Sealed(_)
+                | Enclosure::Aperiodic(_)
+                | Enclosure::Ported(_)
+                | Enclosure::Bandpass4(_)
+                | Enclosure::Bandpass6(_)
+                | Enclosure::Line(_)
+                | Enclosure::FrontHorn(_)
+                | Enclosure::TappedHorn(_) => None,
             },
             passage: match enclosure {
                 Enclosure::Line(line) => Some(PassageExport {
@@ -230,7 +239,16 @@ impl BuiltExport {
                         Mouth::Ports(_) => 0.0,
                     },
                 }),
-                _ => None,
+                Enclosure::InfiniteBaffle
+                | Enclosure::OpenBaffle(_)
+                | Enclosure::Sealed(_)
+                | Enclosure::Aperiodic(_)
+                | Enclosure::Ported(_)
+                | Enclosure::PassiveRadiator(_)
+                | Enclosure::Bandpass4(_)
+                | Enclosure::Bandpass6(_)
+                | Enclosure::FrontHorn(_)
+                | Enclosure::TappedHorn(_) => None,
             },
             ledgers: built.boxed.as_ref().map(|boxed| ledgers(design, boxed)).unwrap_or_default(),
             model: built.boxed.as_ref().map(|Boxed { contents, cabinet }| ModelReport::of(contents, cabinet)),
@@ -283,7 +301,12 @@ fn chambers(enclosure: &Enclosure, built: &Built, design: &ResolvedDesign) -> Ve
                 chamber(front.volume, front.losses, tuned(&compiled.port_tuning)),
             ]
         }
-        _ => Vec::new(),
+        Enclosure::InfiniteBaffle
+        | Enclosure::OpenBaffle(_)
+        | Enclosure::Aperiodic(_)
+        | Enclosure::Line(_)
+        | Enclosure::FrontHorn(_)
+        | Enclosure::TappedHorn(_) => Vec::new(),
     }
 }
 
@@ -330,7 +353,13 @@ fn ports(enclosure: &Enclosure, built: &Built) -> Vec<PortExport> {
             Mouth::Ports(ports) => of(ports, &compiled.port_tuning, 0, false),
             Mouth::Open { .. } => Vec::new(),
         },
-        _ => Vec::new(),
+        Enclosure::InfiniteBaffle
+        | Enclosure::OpenBaffle(_)
+        | Enclosure::Sealed(_)
+        | Enclosure::Aperiodic(_)
+        | Enclosure::PassiveRadiator(_)
+        | Enclosure::FrontHorn(_)
+        | Enclosure::TappedHorn(_) => Vec::new(),
     }
 }
 

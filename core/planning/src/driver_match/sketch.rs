@@ -153,7 +153,16 @@ impl Evaluator {
                 let all = cabinet.radiator.mass * f64::from(cabinet.radiator.count);
                 (all / (2.0 * LIGHTEST * self.around.driver.mms)).log2()
             }
-            _ => 0.0,
+            Enclosure::InfiniteBaffle
+            | Enclosure::OpenBaffle(_)
+            | Enclosure::Sealed(_)
+            | Enclosure::Aperiodic(_)
+            | Enclosure::Ported(_)
+            | Enclosure::Bandpass4(_)
+            | Enclosure::Bandpass6(_)
+            | Enclosure::Line(_)
+            | Enclosure::FrontHorn(_)
+            | Enclosure::TappedHorn(_) => 0.0,
         };
         [room, even, longest, shortest, mass]
     }

@@ -295,7 +295,18 @@ fn rear_tuning<'h>(held: &'h Held<'_>) -> Option<&'h PortTuning> {
     match family(held) {
         RawFamily::Ported => held.built.compiled.port_tuning.as_ref(),
         RawFamily::Bandpass6Parallel | RawFamily::Bandpass6Series => held.built.compiled.rear_tuning.as_ref(),
-        _ => None,
+        RawFamily::Sealed
+        | RawFamily::Aperiodic
+        | RawFamily::PassiveRadiator
+        | RawFamily::Bandpass4
+        | RawFamily::Line
+        | RawFamily::MassLoadedLine
+        | RawFamily::BackHorn
+        | RawFamily::FrontHorn
+        | RawFamily::TappedHorn
+        | RawFamily::SlotFlare
+        | RawFamily::OpenBaffle
+        | RawFamily::InfiniteBaffle => None,
     }
 }
 
