@@ -1,6 +1,7 @@
 //! Documents of builds are saved, changed, refused, archived and brought back, whatever their kind.
 
 use diesel::{Connection, PgConnection, RunQueryDsl};
+use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 use oak_design::document::KINDS;
 use serde_json::{Value, json};
 
@@ -55,10 +56,7 @@ fn every_kind_of_document_is_saved_changed_archived_and_brought_back_in_one_way(
             .as_array()
             .expect("list")
             .iter()
-            .map(|one| (one["revision"].as_i64(), one["archived"].as_bool(), &one["content"]))
-            .collect::<Vec<_>>()
-            .into_iter()
-            .map(|(revision, archived, content)| (revision, archived, content.clone()))
+            .map(|one| (one["revision"].as_i64(), one["archived"].as_bool(), one["content"].clone()))
             .collect();
         let saved = [(4, false, &second), (3, true, &second), (2, false, &second), (1, false, &first)];
         let saved =
@@ -200,4 +198,54 @@ fn builds_are_listed_archived_and_brought_back_with_what_is_in_them() {
     site.post(&format!("{path}/restore"), &json!({})).expect(200);
     assert_eq!(site.documents(&build, "variant")[0]["id"], variant);
     site.delete("/api/v1/builds/00000000-0000-0000-0000-000000000000", "").expect(404);
+}
+
+const MIGRATIONS: EmbeddedMigrations = embed_migrations!("../migrations");
+
+#[derive(diesel::QueryableByName)]
+struct Before {
+    #[diesel(sql_type = diesel::sql_types::Text)]
+    name: String,
+    #[diesel(sql_type = diesel::sql_types::Text)]
+    lowest: String,
+    #[diesel(sql_type = diesel::sql_types::BigInt)]
+    revisions: i64,
+}
+
+/// Down to the tables of the program before, which had names and briefs in the rows of builds, and up again.
+#[test]
+fn builds_of_the_program_before_come_along_with_name_brief_and_history() {
+    let url = cluster().database().expect("a database");
+    let site = Site::start_on(&url);
+    let (build, variant) = site.build_with_variant();
+    site.new_document(&build, "brief", &json!({ "lowest": "30 Hz" })).expect(201);
+    site.change((&build, &variant), 1, &resized("50 l")).expect(200);
+
+    let mut connection = PgConnection::establish(&url).expect("connects");
+    connection.revert_last_migration(MIGRATIONS).expect("goes back");
+    let before: Vec<Before> = diesel::sql_query(
+        "SELECT name, brief ->> 'lowest' AS lowest, (SELECT count(*) FROM variant_revisions) AS revisions FROM builds",
+    )
+    .load(&mut connection)
+    .expect("the tables of before");
+    assert_eq!(before.len(), 1);
+    assert_eq!(
+        (before[0].name.as_str(), before[0].lowest.as_str(), before[0].revisions),
+        ("Nook", "30 Hz", 2)
+    );
+
+    connection.run_pending_migrations(MIGRATIONS).expect("comes along");
+    let site = Site::serving(&url);
+    assert_eq!(site.get("/api/v1/builds").expect(200).json()[0]["name"], "Nook");
+    assert_eq!(site.documents(&build, "brief")[0]["content"], json!({ "lowest": "30 Hz" }));
+    let found = site.documents(&build, "variant").remove(0);
+    assert_eq!((&found["id"], &found["revision"]), (&json!(variant), &json!(2)));
+    assert_eq!(found["content"], resized("50 l"));
+    let history = site.get(&format!("/api/v1/documents/{variant}/revisions")).expect(200).json();
+    assert_eq!(history[1]["content"], design());
+    // What was brought along is changed like anything else.
+    let title = site.documents(&build, "title").remove(0);
+    let path = format!("/api/v1/documents/{}", title["id"].as_str().expect("id"));
+    let named = json!({ "build": build, "kind": "title", "content": { "name": "Cabin", "notes": "" } });
+    site.put(&path, "\"1\"", &named).expect(200);
 }
