@@ -1,6 +1,7 @@
 use actix_web::web::Payload;
 use actix_web::{HttpRequest, HttpResponse, put, web};
-use oak_design::file::{BUILD_FORMAT, RawBrief, RawBuild, VERSION};
+use oak_design::document::{RawDocument, RawTitle};
+use oak_design::file::{RawBrief, RawBuild};
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -39,8 +40,9 @@ pub async fn create(
     state: web::Data<State>,
 ) -> Result<HttpResponse, ApiError> {
     let BuildText { name, notes, brief } = body::json(&request, payload).await?;
-    let (format, variants) = (BUILD_FORMAT.to_owned(), Vec::new());
-    let raw = RawBuild { format, version: VERSION, name, notes, brief, variants };
+    let title = RawDocument::Title(RawTitle { name, notes });
+    let brief = brief.map(|brief| RawDocument::Brief(Box::new(brief)));
+    let raw = RawBuild::of_documents(std::iter::once(title).chain(brief));
     let opened = db::run(&state.pool, move |connection| build::add(connection, *id, raw)).await?;
     Ok(HttpResponse::Created().json(opened))
 }
