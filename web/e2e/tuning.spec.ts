@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { nudged } from '../src/model/nudge';
 import { expect, figure, kept, openBuild, test } from './support';
 
 const box = (page: Page, name: string) => page.getByRole('textbox', { name });
@@ -34,6 +35,46 @@ test('a value is typed in whatever unit, nudged with arrow keys and dragged', as
   await page.mouse.up();
   expect(await number(page, 'Slot height')).toBeGreaterThan(height * 1.1);
   await expect(figure(page, 'port')).not.toHaveText(length, { useInnerText: true });
+});
+
+test('a value that is typed and not yet left counts before a button, a shortcut or a drag', async ({ page, server }) => {
+  const build = await server.makeBuild('Half typed');
+  await openBuild(page, server, build.id);
+  const named = (name: string) => page.getByRole('button', { name: `Work on ${name}` });
+  const volumes = async () => (await server.open(build.id)).variants.map(({ content }) => content.enclosure.volume);
+  await box(page, 'Volume Vb').fill('51 l');
+  await page.keyboard.press('Control+d');
+  await expect(named('Slot, all-round 2')).toBeVisible();
+  await expect.poll(volumes).toEqual(['51 l', '30 l', '51 l']);
+
+  await box(page, 'Volume Vb').fill('53 l');
+  await named('Sealed, bench berth').click();
+  await expect.poll(volumes).toEqual(['51 l', '30 l', '53 l']);
+
+  await named('Slot, all-round').first().click();
+  await box(page, 'Volume Vb').fill('57 l');
+  const area = await rule(page, 'Tuning Fb').boundingBox();
+  if (!area) throw new Error('no rule');
+  await page.mouse.move(area.x + area.width / 2, area.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(area.x + area.width / 2 + 30, area.y + 10, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await volumes())[0]).toBe('57 l');
+  expect(await number(page, 'Tuning Fb')).toBeGreaterThan(29);
+});
+
+test('arrow keys that are held lose no step', async ({ page, server }) => {
+  const build = await server.makeBuild('Held');
+  await openBuild(page, server, build.id);
+  await rule(page, 'Volume Vb').focus();
+  let wanted = 44;
+  for (let press = 0; press < 40; press += 1) {
+    await page.keyboard.down('ArrowRight');
+    wanted = nudged(wanted, 1, false);
+  }
+  await page.keyboard.up('ArrowRight');
+  await expect(box(page, 'Volume Vb')).toHaveValue(`${wanted} l`);
+  await expect.poll(async () => (await kept(server, build)).content.enclosure.volume).toBe(`${wanted} l`);
 });
 
 test('one gesture is one revision and one step of undo', async ({ page, server }) => {

@@ -131,19 +131,18 @@ function useShortcuts(context: CommandContext, actions: readonly Action[]): void
     function onKeyDown(event: KeyboardEvent) {
       const target = event.target as HTMLElement;
       const typing = target.matches('input, textarea, select');
-      // A text that is being written has an undo of its own.
-      if (
-        target.matches('textarea, input[data-draft]') ||
-        (typing && !event.ctrlKey && !event.metaKey && !event.altKey)
-      )
-        return;
+      if (typing && !event.ctrlKey && !event.metaKey && !event.altKey) return;
       if (document.querySelector('[role="dialog"]')) return;
       const keys = pressed(event);
-      // Words are deleted with these too.
+      // A text that is being written has an undo of its own, and words are deleted with these too.
+      const written = target.matches('textarea, input[data-draft]');
+      if (written && /^mod\+(shift\+)?[zy]$/.test(keys)) return;
       if (typing && /(backspace|delete)$/.test(keys)) return;
       const action = actions.find((one) => one.keys.includes(keys) && one.when(context));
       if (!action) return;
       event.preventDefault();
+      // What was typed counts before anything is done with it.
+      if (written) target.blur();
       action.run(context);
     }
     window.addEventListener('keydown', onKeyDown);
