@@ -21,7 +21,7 @@ pub static TERMS: &[(&str, &str)] = &[
         "SPL",
         "Sound pressure level in dB; 3 dB more is twice the power, 10 dB more is heard as about twice as loud.",
     ),
-    ("Excursion", "How far the cone moves out of its rest, one way."),
+    ("Excursion", "How far the cone moves from rest, one way."),
     ("Group delay", "How much later a note comes out than it went in; steep bass comes later."),
     ("Impedance", "What the amplifier sees: how much the driver resists at each frequency."),
     (
@@ -35,10 +35,10 @@ pub static TERMS: &[(&str, &str)] = &[
     ("Alignment", "A proven recipe of box and tuning for a driver of given parameters."),
     (
         "Limit ribbon",
-        "Says along the frequency axis what limits the level: amplifier, coil, cone, air or radiator.",
+        "Shows along the frequency axis what limits the level: amplifier, coil, cone, air or radiator.",
     ),
     ("Maximum clean level", "The level at each frequency when the first limit is just met."),
-    ("Standing wave", "Sound that runs to and fro between two walls and piles up; a box's own note."),
+    ("Standing wave", "Sound that runs back and forth between two walls and builds up at one frequency: a resonance of the box."),
     (
         "Isobaric pair",
         "Two drivers one behind the other that move as one: half the box, half the efficiency.",
@@ -52,11 +52,11 @@ pub static TERMS: &[(&str, &str)] = &[
         "End correction",
         "The air just outside a port that moves along, so that the port acts longer than it is.",
     ),
-    ("Half space", "On the ground or in a wall: the sound has half of all directions to go to."),
+    ("Half space", "On the ground or in a wall: the sound can spread in half of all directions."),
     (
         "Crest factor",
         "How far the peaks of what is played stand above its mean: 3 dB for a tone, 10 and more for music.",
     ),
-    ("High-pass", "A filter that keeps what is too low away from the driver."),
+    ("High-pass", "A filter that keeps frequencies that are too low away from the driver."),
     ("Peak", "How far the highest level stands above the passband level."),
 ];

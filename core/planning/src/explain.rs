@@ -18,7 +18,7 @@ const FITS: &str = "Parts are rods, blocks and prisms of their real size; distan
 const PLACE: &str = "Corners of the box against the place, in the upright section. A gap under a driver of a quarter of its cone's diameter, \
     and a head no wider than the box: common practice.";
 const SIZE: &str =
-    "The box as drawn, from panel to panel, against every limit of the brief; the tightest is told.";
+    "The box as drawn, from panel to panel, against every limit of the brief; the tightest one is shown.";
 const WEIGHT: &str = "Densities of the materials by handbook, editable by the material; the mass of a driver over the square of its frame is common \
     practice.";
 
@@ -70,7 +70,7 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
             BRIEF,
         ),
         "even" => (
-            "from F3 to the crossover: L(f) ≤ Lref + 3 dB and L(f) ≥ Lref − 6 dB; the largest excess is told",
+            "from F3 to the crossover: L(f) ≤ Lref + 3 dB and L(f) ≥ Lref − 6 dB; the largest excess is shown",
             vec![
                 value("Lref", format!("{:.1} dB", case.computed.figures.reference_level)),
                 value("F3", format!("{:.1} Hz", case.computed.figures.f3?)),

@@ -74,8 +74,8 @@ fn option(
     let share = least / together.nominal;
     let power = match share {
         _ if least <= 0.0 => None,
-        share if share > 0.999 => Some("takes all that the amplifier gives".to_owned()),
-        share => Some(format!("takes {:.0} % of what the amplifier gives into {least:.0} Ω", share * 100.0)),
+        share if share > 0.999 => Some("draws all that the amplifier gives".to_owned()),
+        share => Some(format!("draws {:.0} % of what the amplifier gives into {least:.0} Ω", share * 100.0)),
     };
     let even = (series > 1)
         .then(|| "drivers in series share the voltage evenly only while they are equal".to_owned());

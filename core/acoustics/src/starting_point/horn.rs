@@ -51,7 +51,7 @@ fn mouth(ask: &Ask, cutoff: f64) -> f64 {
     wave * wave / (4.0 * PI) * ask.setting.space.angle() / (4.0 * PI)
 }
 
-/// Keele 1977: throat `2 pi Fs Qts Vas/c`; rear chamber that annuls the throat's reactance at the cut-off.
+/// Keele 1977: throat `2 pi Fs Qts Vas/c`; rear chamber that cancels the throat's reactance at the cut-off.
 fn front(ask: &Ask, flare: Flare) -> Result<Start, Refusal> {
     weak(ask, 0.5, "a front-loaded horn")?;
     let (fs, qts, vas, c) = (ask.driver.fs(), ask.driver.qts(), ask.vas(), ask.setting.air.speed);
@@ -62,15 +62,15 @@ fn front(ask: &Ask, flare: Flare) -> Result<Start, Refusal> {
     let length = length_of(flare, cutoff, throat, mouth, c);
     // Throat reactance above the cut-off of an exponential horn falls as 1/f like that of a stiffness.
     let sprung = throat * c / (TAU * cutoff);
-    let annulling = (sprung < 0.9 * vas).then(|| (sprung.recip() - vas.recip()).recip());
-    let rear = annulling.unwrap_or(f64::INFINITY).clamp(0.1 * vas, 4.0 * vas).min(2.0);
-    let does = match annulling {
-        Some(volume) if (rear / volume - 1.0).abs() < 0.02 => "annuls the throat's reactance",
+    let cancelling = (sprung < 0.9 * vas).then(|| (sprung.recip() - vas.recip()).recip());
+    let rear = cancelling.unwrap_or(f64::INFINITY).clamp(0.1 * vas, 4.0 * vas).min(2.0);
+    let does = match cancelling {
+        Some(volume) if (rear / volume - 1.0).abs() < 0.02 => "cancels the throat's reactance",
         Some(volume) if rear > volume => {
-            "is as small as can be built, too large to annul the throat's reactance"
+            "is as small as can be built, too large to cancel the throat's reactance"
         }
-        Some(_) => "is as large as makes sense, too small to annul the throat's reactance",
-        None => "cannot annul the throat's reactance: the cone's own suspension is stiffer",
+        Some(_) => "is as large as makes sense, too small to cancel the throat's reactance",
+        None => "cannot cancel the throat's reactance: the cone's own suspension is stiffer",
     };
     let profile = Profile { segments: vec![segment(flare, length, throat, mouth, None)] };
     if profile.check().is_err() {
@@ -89,7 +89,7 @@ fn front(ask: &Ask, flare: Flare) -> Result<Start, Refusal> {
         ));
     }
     let reason = format!(
-        "Throat {:.0} cm2 from Fs, Qts and Vas (Keele 1977), cut-off {cutoff:.0} Hz, mouth {:.0} cm2 a wave around for the space it stands in, {length:.2} m (half a wave would be {:.2} m). The rear chamber of {} {does}; the cone's mass limits above {:.0} Hz.",
+        "Throat {:.0} cm2 from Fs, Qts and Vas (Keele 1977), cut-off {cutoff:.0} Hz, mouth {:.0} cm2, one wavelength around for the space it stands in, {length:.2} m (half a wave would be {:.2} m). The rear chamber of {} {does}; the cone's mass limits above {:.0} Hz.",
         throat * 1e4,
         mouth * 1e4,
         c / (2.0 * lowest),
@@ -257,7 +257,7 @@ fn slot_flare(ask: &Ask) -> Result<Start, Refusal> {
     let tried: Vec<_> = lengths.filter_map(|long| Some((long, height(long)?))).collect();
     let Some(&(long, height)) = tried.iter().find(|(_, height)| *height >= LEAST_SLOT) else {
         return refuse(format!(
-            "No slot that can be built, at least {:.0} mm high, tunes {} to {tuning:.0} Hz: a higher note or a smaller chamber.",
+            "No slot that can be built, at least {:.0} mm high, tunes {} to {tuning:.0} Hz. Take a higher note or a smaller chamber.",
             LEAST_SLOT * 1e3,
             litres(volume)
         ));

@@ -56,7 +56,7 @@ fn by_qtc(ask: &Ask, qtc: f64, why: &str) -> Result<Start, Refusal> {
     let sealed = Sealed { volume, losses: Losses::CLOSED };
     let found = sealed.closed_box(&ask.driver, &ask.setting.air);
     let reason = format!(
-        "Qtc {:.2}: {why}. With usual losses that takes {} and puts Fc at {:.0} Hz (Small 1972).{cut}",
+        "Qtc {:.2}: {why}. With usual losses that needs {} and puts Fc at {:.0} Hz (Small 1972).{cut}",
         found.qtc,
         litres(volume),
         found.fc
@@ -86,7 +86,7 @@ fn just_seal_it(ask: &Ask) -> Result<Start, Refusal> {
     let (volume, cut) = ask.within(ask.vas().clamp(0.008, 0.09));
     let found = Sealed { volume, losses: Losses::CLOSED }.closed_box(&ask.driver, &ask.setting.air);
     let reason = format!(
-        "For a driver whose values are not trusted: a closed box forgives. {} gives Qtc {:.2}; measure and line it (common practice).{cut}",
+        "For a driver whose values are not trusted: a closed box is forgiving. {} gives Qtc {:.2}; measure and line it (common practice).{cut}",
         litres(volume),
         found.qtc
     );

@@ -256,9 +256,9 @@ fn a_bandpass_cut_to_a_size_is_tuned_for_it_and_its_ripple_is_what_is_said() {
     }
 }
 
-/// What is annulled: above cut-off an exponential throat of area S is a stiffness of `S c/w`; with cone and chamber together, as much.
+/// What is cancelled: above cut-off an exponential throat of area S is a stiffness of `S c/w`; with cone and chamber together, as much.
 #[test]
-fn a_rear_chamber_is_said_to_annul_only_where_it_does() {
+fn a_rear_chamber_is_said_to_cancel_only_where_it_does() {
     let mut said = [0, 0];
     for (fs, qts, vas) in [
         (30.0, 0.3, 0.1),
@@ -278,9 +278,9 @@ fn a_rear_chamber_is_said_to_annul_only_where_it_does() {
             let needed =
                 horn.profile.segments[0].start * asked.setting.air.speed / (std::f64::consts::TAU * cutoff);
             let sprung = (horn.rear.volume.recip() + vas.recip()).recip();
-            let annuls = (sprung / needed - 1.0).abs() < 0.05;
-            assert_eq!(reason.contains("annuls"), annuls, "{reason}");
-            said[usize::from(annuls)] += 1;
+            let cancels = (sprung / needed - 1.0).abs() < 0.05;
+            assert_eq!(reason.contains("cancels"), cancels, "{reason}");
+            said[usize::from(cancels)] += 1;
         }
     }
     assert!(said[0] > 0 && said[1] > 0, "{said:?}");

@@ -49,19 +49,19 @@ macro_rules! families {
 
 families! {
     Sealed, "sealed", "Sealed", "Small, tight and forgiving; falls gently, 12 dB an octave.", "Needs cone travel and power for the lowest notes.";
-    Ported, "ported", "Ported", "Louder and lower for the same driver; the cone rests at the tuning.", "Larger; the cone is loose below the tuning; the port needs room.";
+    Ported, "ported", "Ported", "Louder and lower for the same driver; the cone rests at the tuning.", "Larger; nothing holds the cone below the tuning; the port needs room.";
     PassiveRadiator, "passive_radiator", "Passive radiator", "As ported, without air noise or pipe resonance, in a box too small for a port.", "Costs a second cone that must move at least twice the air; a notch below the tuning.";
-    Aperiodic, "aperiodic", "Aperiodic", "Tames a high Qts in a small box; an even load for the amplifier.", "Gives away level in the bass; the vent is found by trial.";
-    Bandpass4, "bandpass4", "Bandpass, 4th order", "Filters itself: little noise and distortion above its band; the cone is hidden.", "Slow to start and stop; no mercy for a wrong volume.";
-    Bandpass6Parallel, "bandpass6_parallel", "Bandpass, 6th order parallel", "Loud over an octave or more from both chambers.", "Large and touchy; the cone is loose below both tunings.";
-    Bandpass6Series, "bandpass6_series", "Bandpass, 6th order series", "Low for its size with two chambers in a row.", "Large and touchy; long group delay.";
-    Line, "line", "Transmission line", "The cone rests at the tuning with little delay; deep from a slim tower.", "A long fold to build; the odd modes must be hushed by fill and driver place.";
+    Aperiodic, "aperiodic", "Aperiodic", "Tames a high Qts in a small box; an even load for the amplifier.", "Gives up level in the bass; the vent is found by trial.";
+    Bandpass4, "bandpass4", "Bandpass, 4th order", "Filters itself: little noise and distortion above its band; the cone is hidden.", "Slow to start and stop; a wrong volume is not forgiven.";
+    Bandpass6Parallel, "bandpass6_parallel", "Bandpass, 6th order parallel", "Loud over an octave or more from both chambers.", "Large and hard to get right; nothing holds the cone below both tunings.";
+    Bandpass6Series, "bandpass6_series", "Bandpass, 6th order series", "Low for its size with two chambers in a row.", "Large and hard to get right; long group delay.";
+    Line, "line", "Transmission line", "The cone rests at the tuning with little delay; deep from a slim tower.", "A long path to fold and build; its odd modes must be damped by fill and by where the driver sits.";
     MassLoadedLine, "mass_loaded_line", "Mass-loaded line", "A shorter line, tuned down by a port at its end.", "As a line, and the port can be heard.";
-    BackHorn, "back_horn", "Back-loaded horn", "Helps a small full-range driver to bass with high efficiency.", "2.7 m and more of fold; uneven bass; the cone is loose below.";
+    BackHorn, "back_horn", "Back-loaded horn", "Helps a small full-range driver to bass with high efficiency.", "A path of 2.7 m and more to fold; uneven bass; nothing holds the cone below its range.";
     FrontHorn, "front_horn", "Front-loaded horn", "20 to 30 % efficiency: loud outdoors from little power.", "As long as half a wave of its lowest note; a mouth to match.";
     TappedHorn, "tapped_horn", "Tapped horn", "Nearly a horn's output from about half its bulk.", "A narrow band with a hard upper end; the driver must stand high pressure.";
     SlotFlare, "slot_flare", "Slot and flare", "A stage cabinet: a slot that a short flare couples to the air, with punch above the tuning.", "Not for the lowest notes; a narrow slot turns resistive.";
-    OpenBaffle, "open_baffle", "Open baffle", "No box to resonate; little sound to the sides.", "Bass goes round the edge: needs large, soft drivers and power.";
+    OpenBaffle, "open_baffle", "Open baffle", "No box to resonate; little sound to the sides.", "Bass cancels around the edge: needs large, soft drivers and power.";
     InfiniteBaffle, "infinite_baffle", "Infinite baffle", "The driver as it is, in a wall to a large room.", "Needs that room; nothing holds the cone below Fs.";
 }
 

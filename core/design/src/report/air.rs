@@ -255,7 +255,7 @@ fn radiator_words(
     if let Some(xmax) = xmax {
         if travel[0] > xmax {
             words.push(format!(
-                "At this drive each wants {:.1} mm one way at {:.0} Hz and has {:.1} mm: less drive, more radiators or larger ones.",
+                "At this drive each wants {:.1} mm one way at {:.0} Hz and has {:.1} mm: use less drive, or more or larger radiators.",
                 travel[0] * 1e3,
                 travel[1],
                 xmax * 1e3

@@ -139,7 +139,7 @@ fn verdict(waves: &[WaveReport], crossover: f64) -> String {
     }
     if first.frequency > crossover * HEARD_UP_TO {
         return format!(
-            "The lowest standing wave lies at {:.0} Hz, well above the {crossover:.0} Hz that the box plays up to: nothing to fear.",
+            "The lowest standing wave lies at {:.0} Hz, well above the {crossover:.0} Hz that the box plays up to: nothing will excite it.",
             first.frequency
         );
     }

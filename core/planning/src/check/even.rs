@@ -50,7 +50,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         } else {
             format!(
                 "At {at:.0} Hz, within the band, the level lies {:.1} dB below its passband level. A higher tuning fills a sag above it; a \
-                 bandpass must reach up to the crossover; a coil's inductance takes the upper end.",
+                 bandpass must reach up to the crossover; a coil's inductance lowers the upper end.",
                 plain - level
             )
         },

@@ -20,7 +20,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
             id,
             name,
             "nothing limits it: give the amplifier's power",
-            "Without a power, an excursion or an air speed there is no largest level.",
+            "Without an amplifier's power, a cone's travel or an air speed nothing limits the level.",
         ));
     }
     Some(Check {
@@ -36,7 +36,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         ratio: 10f64.powf((reached - asked) / 20.0),
         why: format!(
             "In the space that the brief names, {distance} m away. The quietest spot of the band is {frequency:.0} Hz, where {holds}. The level falls by 6 dB for each doubling of the \
-             distance in the open; a room takes less away."
+             distance in the open; in a room it falls less."
         ),
     })
 }
