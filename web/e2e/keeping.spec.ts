@@ -44,7 +44,7 @@ test('an order that could not be sent is said to wait, and survives closing the 
   const order = '**/api/v1/builds/*/order';
   await page.route(order, (route) => route.abort());
   await page.getByRole('button', { name: 'More for Slot, all-round' }).click();
-  await page.getByRole('menuitem', { name: 'Move on' }).click();
+  await page.getByRole('menuitem', { name: 'Move right' }).click();
   await expect(page.getByRole('status')).toContainText('Not saved yet');
   await page.goto('about:blank');
   await page.unroute(order);

@@ -264,7 +264,7 @@ test('variants are put in order, compared, looked back on and brought back', asy
   await openBuild(page, server, build.id);
   const names = () => page.getByRole('button', { name: /^Work on / }).allInnerTexts();
   await page.getByRole('button', { name: 'More for Slot, all-round' }).click();
-  await page.getByRole('menuitem', { name: 'Move on' }).click();
+  await page.getByRole('menuitem', { name: 'Move right' }).click();
   await expect.poll(async () => (await names())[0]).toContain('Sealed');
   await page.reload();
   await expect.poll(async () => (await names())[0]).toContain('Sealed');

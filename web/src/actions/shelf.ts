@@ -10,6 +10,6 @@ function action(id: string, name: string, keys: string, run: (context: CommandCo
 }
 
 export const shelf: Action[] = [
-  action('move-back', 'Move the variant back', 'alt+shift+p', (context) => move(context, -1)),
-  action('move-on', 'Move the variant on', 'alt+shift+n', (context) => move(context, 1)),
+  action('move-back', 'Move the variant left', 'alt+shift+p', (context) => move(context, -1)),
+  action('move-on', 'Move the variant right', 'alt+shift+n', (context) => move(context, 1)),
 ];

@@ -57,7 +57,7 @@ export default function ModelView({ model, selected, onSelect }: Props) {
   if (failed) {
     return (
       <p className="p-6 text-center">
-        This browser draws nothing in three dimensions; the other views show the same parts.
+        This browser cannot draw in 3-D; the other views show the same parts.
       </p>
     );
   }

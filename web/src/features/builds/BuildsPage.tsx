@@ -92,7 +92,7 @@ export function BuildsPage() {
         {builds.isPending && <p className="text-soft">Opening the workshop …</p>}
         {builds.data?.length === 0 && (
           <p className="mt-3 text-soft">
-            {put ? 'Nothing is archived.' : 'Nothing is being built yet. Give the first build a name.'}
+            {put ? 'Nothing is archived.' : 'There are no builds yet. Give the first one a name.'}
           </p>
         )}
         <ul className="mt-3 grid grid-cols-2 gap-3">

@@ -161,7 +161,7 @@ const FIGURES: [string, (boxed: Boxed) => string][] = [
   ['F3', ({ f3 }) => hertz(f3)],
   ['2.83 V, dB', ({ level }) => level?.toFixed(1) ?? '–'],
   ['Peak, dB', ({ peak }) => peak?.toFixed(1) ?? '–'],
-  ['Clean at F3, dB', ({ clean }) => clean?.toFixed(1) ?? '–'],
+  ['Max. clean SPL at F3, dB', ({ clean }) => clean?.toFixed(1) ?? '–'],
   ['Minimum impedance, Ω', ({ impedance }) => impedance?.toFixed(1) ?? '–'],
 ];
 

@@ -152,10 +152,10 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
       <div className="grid grid-cols-2 gap-3">
         <div>
           <span aria-hidden="true" className="block text-soft">
-            Tags, apart by commas
+            Tags, separated by commas
           </span>
           <TextInput
-            label="Tags, apart by commas"
+            label="Tags, separated by commas"
             value={driver.tags?.join(', ') ?? ''}
             longest={500}
             optional

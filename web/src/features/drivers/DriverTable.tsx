@@ -139,7 +139,7 @@ export function DriverTable({ action, onAct, chosen, onChoose, archived = false,
         {total > PAGE && (
           <>
             <Button disabled={offset === 0} onClick={() => setWanted({ ...wanted, offset: offset - PAGE })}>
-              Before
+              Previous
             </Button>
             <Button
               disabled={offset + PAGE >= total}

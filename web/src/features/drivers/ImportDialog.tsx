@@ -60,7 +60,7 @@ export function ImportDialog({ file, onClose, onImported }: Props) {
   return (
     <Dialog
       title={file ? `Import ${file.name}` : 'Import'}
-      about="Nothing is taken before you say so."
+      about="Nothing is imported until you confirm it."
       open={file !== null}
       onClose={onClose}
       wide

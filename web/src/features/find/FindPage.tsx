@@ -179,14 +179,14 @@ function Find({ build, brief, begun }: FindProps) {
         </div>
       </section>
       <aside
-        aria-label="Closer"
+        aria-label="The chosen driver"
         className="flex min-h-0 flex-col gap-3 overflow-y-auto border-line border-l bg-shelf px-4 py-3"
       >
         <Tradeoff points={points.data ?? []} chosen={chosen} onChoose={setChosen} />
         {match && chosen && <Outcomes match={match} chosen={chosen} busy={take.isPending} onTake={onTake} />}
         {!chosen && (
           <p className="text-soft">
-            Choose a row or a point to see what the driver comes to in every kind of cabinet. Travel, air
+            Choose a row or a point to see what the driver does in every kind of cabinet. Travel, air
             noise and the amplifier are within the loudness: it is the maximum clean level over the whole
             band.
           </p>

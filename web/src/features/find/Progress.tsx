@@ -56,7 +56,7 @@ function words({ state, done, total, failure }: DriverMatch): string {
   if (state === 'running' && done === total) return `${drivers} looked at. Drawing the boxes of the best …`;
   if (state === 'running') return `${done} of ${drivers} looked at …`;
   if (state === 'cancelled') return `Stopped after ${done} of ${drivers}.`;
-  if (state === 'failed') return `It broke down after ${done} of ${drivers}: ${failure}`;
+  if (state === 'failed') return `It failed after ${done} of ${drivers}: ${failure}`;
   if (total === 0) return 'The library holds no drivers.';
   return `${drivers} looked at.`;
 }

@@ -33,7 +33,7 @@ export function Tradeoff({ points, chosen, onChoose }: Props) {
   const choose = ({ driver, name, family }: DriverMatchPoint) => onChoose({ driver, name, family });
   const front = points.filter((point) => point.front).length;
   return (
-    <section aria-label="What each gives for its size">
+    <section aria-label="What each cabinet gives for its size">
       <div className="flex items-center gap-2">
         <h2 className="flex-1 text-lg">Trade-off</h2>
         <Select label="What is drawn" className="max-w-60" value={view} options={VIEWS} onChange={setView} />

@@ -25,7 +25,7 @@ export function GlossarySheet({ onClose }: { onClose: () => void }) {
             </div>
           ))}
         </dl>
-        {found.length === 0 && <p className="text-soft">Nothing of that name.</p>}
+        {found.length === 0 && <p className="text-soft">No term of that name.</p>}
       </Scroll>
     </Dialog>
   );

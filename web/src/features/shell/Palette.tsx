@@ -57,7 +57,7 @@ function Commands({ context, onClose }: Props) {
         className="w-full rounded-t-md border-line border-b bg-card px-4 py-2.5 text-[16px] focus-visible:outline-offset-[-2px]"
       />
       <Command.List className="max-h-[56vh] overflow-y-auto p-1.5">
-        <Command.Empty className="px-3 py-4 text-soft">No command has such a name.</Command.Empty>
+        <Command.Empty className="px-3 py-4 text-soft">No command matches.</Command.Empty>
         {actions
           .filter((action) => action.id !== 'show-palette' && action.when(context))
           .map((action) => (

@@ -189,10 +189,10 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
             <Icon name="book" /> Rename
           </Item>
           <Item onSelect={() => workbench.move(id, -1)}>
-            <Icon name="undo" /> Move back
+            <Icon name="undo" /> Move left
           </Item>
           <Item onSelect={() => workbench.move(id, 1)}>
-            <Icon name="redo" /> Move on
+            <Icon name="redo" /> Move right
           </Item>
           <Item onSelect={() => openOf('workings')}>
             <Icon name="rule" /> How its figures are worked out …

@@ -26,8 +26,8 @@ export function StartHere({ failure, briefed, onBrief, onNew, onImport }: Props)
       </p>
       <p>
         {briefed
-          ? 'The brief is written; every variant will be judged by it. The library can be searched for drivers and cabinets that reach it.'
-          : 'Say first how low and how loud it must play and where it must fit, and every variant will be judged by it.'}
+          ? 'There is a brief: every variant will be judged by it, and the library can be searched for drivers and cabinets that reach it.'
+          : 'First say how low and how loud it must play and where it must fit; every variant will be judged by that.'}
       </p>
       <div className="flex flex-wrap gap-2">
         <Button look={briefed ? 'plain' : 'strong'} onClick={onBrief}>

@@ -129,7 +129,7 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
             ))}
           </tbody>
         </table>
-        {ways.data?.length === 0 && <p className="py-2 text-soft">No wiring lands in that range.</p>}
+        {ways.data?.length === 0 && <p className="py-2 text-soft">No wiring gives a load in that range.</p>}
       </section>
       <Changes design={design} />
     </div>
