@@ -212,7 +212,7 @@ function Table({ comparison }: { comparison: Comparison }) {
         </tbody>
       </table>
       <p className="pt-1 text-[13px] text-soft">
-        Drawn at 2.83 V. Clean is the largest level at F3 within Xmax, Pe and 17 m/s in ports. Its own box is
+        Drawn at 2.83 V. The maximum clean SPL at F3 is within Xmax, Pe and 17 m/s in ports. Its own box is
         that of the first starting point of this kind that has one for the driver.
       </p>
       <details className="text-[13px]">
