@@ -20,7 +20,7 @@ const chromium = {
 // `cargo xtask e2e` sets OAK_DRUM_SERVER and OAK_DRUM_DATABASES, one database a worker.
 export default defineConfig({
   testDir: 'e2e',
-  workers: 2,
+  workers: (process.env.OAK_DRUM_DATABASES ?? '').split(' ').length,
   fullyParallel: true,
   timeout: 45_000,
   expect: { timeout: 15_000 },
