@@ -6,8 +6,8 @@ use oak_cluster::Throwaway;
 use crate::machine::{CHROMIUM, LIBPQ, POSTGRESQL};
 use crate::{command, front_end, machine};
 
-/// One database for each browser worker; `playwright.config.ts` starts as many workers. They wait more than they compute.
-const WORKERS: usize = 3;
+/// One database for each browser worker; `playwright.config.ts` starts as many workers.
+const WORKERS: usize = 2;
 
 /// Installs and builds what the tests need, then runs them.
 pub fn prepare_and_run(arguments: &[String]) -> Result<()> {

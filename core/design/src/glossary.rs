@@ -38,7 +38,10 @@ pub static TERMS: &[(&str, &str)] = &[
         "Shows along the frequency axis what limits the level: amplifier, coil, cone, air or radiator.",
     ),
     ("Maximum clean level", "The level at each frequency when the first limit is just met."),
-    ("Standing wave", "Sound that runs back and forth between two walls and builds up at one frequency: a resonance of the box."),
+    (
+        "Standing wave",
+        "Sound that runs back and forth between two walls and builds up at one frequency: a resonance of the box.",
+    ),
     (
         "Isobaric pair",
         "Two drivers one behind the other that move as one: half the box, half the efficiency.",
