@@ -37,11 +37,15 @@ test('a value is typed in whatever unit, nudged with arrow keys and dragged', as
   await expect(figure(page, 'port')).not.toHaveText(length, { useInnerText: true });
 });
 
-test('a value that is typed and not yet left counts before a button, a shortcut or a drag', async ({ page, server }) => {
+test('a value that is typed and not yet left counts before a button, a shortcut or a drag', async ({
+  page,
+  server,
+}) => {
   const build = await server.makeBuild('Half typed');
   await openBuild(page, server, build.id);
   const named = (name: string) => page.getByRole('button', { name: `Work on ${name}` });
-  const volumes = async () => (await server.open(build.id)).variants.map(({ content }) => content.enclosure.volume);
+  const volumes = async () =>
+    (await server.open(build.id)).variants.map(({ content }) => content.enclosure.volume);
   await box(page, 'Volume Vb').fill('51 l');
   await page.keyboard.press('Control+d');
   await expect(named('Slot, all-round 2')).toBeVisible();

@@ -56,9 +56,7 @@ export default function ModelView({ model, selected, onSelect }: Props) {
 
   if (failed) {
     return (
-      <p className="p-6 text-center">
-        This browser cannot draw in 3-D; the other views show the same parts.
-      </p>
+      <p className="p-6 text-center">This browser cannot draw in 3-D; the other views show the same parts.</p>
     );
   }
   return (

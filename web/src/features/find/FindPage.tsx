@@ -186,9 +186,8 @@ function Find({ build, brief, begun }: FindProps) {
         {match && chosen && <Outcomes match={match} chosen={chosen} busy={take.isPending} onTake={onTake} />}
         {!chosen && (
           <p className="text-soft">
-            Choose a row or a point to see what the driver does in every kind of cabinet. Travel, air
-            noise and the amplifier are within the loudness: it is the maximum clean level over the whole
-            band.
+            Choose a row or a point to see what the driver does in every kind of cabinet. Travel, air noise
+            and the amplifier are within the loudness: it is the maximum clean level over the whole band.
           </p>
         )}
       </aside>
