@@ -19,10 +19,10 @@ pub fn run(port: u16) -> Result<()> {
     let whole = Clock::start();
     stages::run(&[("Packages of the machine", || machine::install(&[POSTGRESQL, LIBPQ]))])?;
     // The server reads the interface from its folder, so that both are built at the same time.
-    stages::beside(&[
+    stages::beside(
         &[("Server (some minutes the first time)", command::build)],
         &[("Packages of the interface", front_end::install), ("Interface", front_end::build)],
-    ])?;
+    )?;
     let cluster = start_cluster()?;
     println!("Ready after {}", whole.read());
     let outcome = serve(&cluster, port);

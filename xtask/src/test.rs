@@ -11,6 +11,10 @@ const MACHINE: &[Stage] = &[("packages of the machine", packages)];
 const COMPILE: &[Stage] = &[
     ("format", || command::run("cargo", "", &["fmt", "--all", "--check"])),
     ("layers", layers::run),
+    ("lints", || {
+        let arguments = ["clippy", "--quiet", "--workspace", "--all-targets", "--", "--deny", "warnings"];
+        command::run("cargo", "", &arguments)
+    }),
     ("programs and tests", || command::run("cargo", "", &["test", "--quiet", "--workspace", "--no-run"])),
 ];
 
@@ -22,26 +26,20 @@ const CHECKS: &[Stage] = &[
     ("generated files are current", generate::check),
 ];
 
-const BROWSER: &[Stage] = &[("browser tests", || end_to_end::run(&[]))];
-
-/// Cargo lets one at a time into the folder of what is built: the lints come when the tests, which are built, run already.
-const LINTS: &[Stage] = &[
+const BROWSER: &[Stage] = &[
+    ("browser tests", || end_to_end::run(&[])),
     ("front end: types, lints, unit tests", || {
         ["check", "lint", "test"].into_iter().try_for_each(front_end::quietly)
     }),
-    ("lints", || {
-        let arguments = ["clippy", "--quiet", "--workspace", "--all-targets", "--", "--deny", "warnings"];
-        command::run("cargo", "", &arguments)
-    }),
 ];
 
-/// Runs every check. What is compiled fills the processors; then tests of jobs and of the browser, which wait most of the time, have the
-/// lints beside them.
+/// Runs every check. What is compiled fills the processors; then the browser tests, which wait most of the time, have
+/// the others beside them.
 pub fn run() -> Result<()> {
     let clock = Clock::start();
     stages::run(MACHINE)?;
-    stages::beside(&[COMPILE, FRONT_END])?;
-    stages::beside(&[CHECKS, BROWSER, LINTS])?;
+    stages::beside(COMPILE, FRONT_END)?;
+    stages::beside(CHECKS, BROWSER)?;
     println!("All passed in {}", clock.read());
     Ok(())
 }
