@@ -30,35 +30,23 @@ struct Row {
     saved_at: DateTime<Utc>,
 }
 
-/// The columns of documents with their newest revision.
+/// Documents with their newest revision, as [`Row`]s.
 #[diesel::dsl::auto_type(no_type_alias)]
 fn newest() -> _ {
     let at_newest = document_revisions::document_id
         .eq(documents::id)
         .and(document_revisions::revision.eq(documents::revision));
-    documents::table.inner_join(document_revisions::table.on(at_newest))
+    documents::table.inner_join(document_revisions::table.on(at_newest)).select((
+        documents::id,
+        documents::build_id,
+        documents::kind,
+        documents::number,
+        documents::revision,
+        documents::archived_at,
+        document_revisions::content,
+        document_revisions::created_at,
+    ))
 }
-
-type Columns = (
-    documents::id,
-    documents::build_id,
-    documents::kind,
-    documents::number,
-    documents::revision,
-    documents::archived_at,
-    document_revisions::content,
-    document_revisions::created_at,
-);
-const COLUMNS: Columns = (
-    documents::id,
-    documents::build_id,
-    documents::kind,
-    documents::number,
-    documents::revision,
-    documents::archived_at,
-    document_revisions::content,
-    document_revisions::created_at,
-);
 
 /// What a document that cannot be read is called: by what is left of it.
 fn name_of(kind: &str, content: &Value) -> String {
@@ -96,7 +84,7 @@ pub fn of_build(
     build: Uuid,
     archived: bool,
 ) -> Result<(Vec<Document>, Vec<Unreadable>), ApiError> {
-    let of_build = newest().filter(documents::build_id.eq(build)).select(COLUMNS);
+    let of_build = newest().filter(documents::build_id.eq(build));
     let rows: Vec<Row> = if archived {
         let put_away = of_build.filter(documents::archived_at.is_not_null());
         put_away.order(documents::archived_at.desc()).load(connection)?
@@ -149,8 +137,7 @@ pub fn next(
 
 /// One document, archived or not.
 pub fn find(connection: &mut PgConnection, id: Uuid) -> Result<Document, ApiError> {
-    let row: Option<Row> =
-        newest().filter(documents::id.eq(id)).select(COLUMNS).first(connection).optional()?;
+    let row: Option<Row> = newest().filter(documents::id.eq(id)).first(connection).optional()?;
     row.ok_or(ApiError::NotFound { what: "document" })?.show()
 }
 
@@ -164,7 +151,6 @@ pub fn variant(connection: &mut PgConnection, id: Uuid) -> Result<(RawDesign, Op
         .filter(documents::build_id.eq(found.build))
         .filter(documents::kind.eq(BRIEF.id))
         .filter(documents::archived_at.is_null())
-        .select(COLUMNS)
         .first(connection)
         .optional()?;
     let brief = match brief.map(Row::show) {
@@ -172,6 +158,12 @@ pub fn variant(connection: &mut PgConnection, id: Uuid) -> Result<(RawDesign, Op
         _ => None,
     };
     Ok((*design, brief))
+}
+
+/// The titles of some builds, as they are stored.
+fn titles(connection: &mut PgConnection, of: &[Uuid]) -> Result<Vec<(Uuid, Value)>, ApiError> {
+    let of_them = newest().filter(documents::build_id.eq_any(of)).filter(documents::kind.eq(TITLE.id));
+    Ok(of_them.select((documents::build_id, document_revisions::content)).load(connection)?)
 }
 
 /// What is shown of builds in a list.
@@ -188,12 +180,7 @@ pub struct Summary {
 /// What is shown of some builds.
 pub fn summaries(connection: &mut PgConnection, of: &[Uuid]) -> Result<HashMap<Uuid, Summary>, ApiError> {
     let mut all: HashMap<Uuid, Summary> = HashMap::new();
-    let titles: Vec<(Uuid, Value)> = newest()
-        .filter(documents::build_id.eq_any(of))
-        .filter(documents::kind.eq(TITLE.id))
-        .select((documents::build_id, document_revisions::content))
-        .load(connection)?;
-    for (build, title) in titles {
+    for (build, title) in titles(connection, of)? {
         all.entry(build).or_default().title = title;
     }
     let counts: Vec<(Uuid, i64)> = documents::table
@@ -224,11 +211,7 @@ pub fn build_names(
     of: impl IntoIterator<Item = Uuid>,
 ) -> Result<HashMap<Uuid, String>, ApiError> {
     let of: Vec<Uuid> = of.into_iter().collect();
-    let titles: Vec<(Uuid, Value)> = newest()
-        .filter(documents::build_id.eq_any(&of))
-        .filter(documents::kind.eq(TITLE.id))
-        .select((documents::build_id, document_revisions::content))
-        .load(connection)?;
+    let titles = titles(connection, &of)?;
     Ok(titles.into_iter().map(|(build, title)| (build, name_of(TITLE.id, &title))).collect())
 }
 
