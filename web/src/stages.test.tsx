@@ -42,9 +42,15 @@ describe('every stage', () => {
   it('is gone to by its command while a build is open', () => {
     const { result } = renderHook(useActions, { wrapper: within });
     const context = { build: 'b', go: vi.fn(), open: vi.fn() } as unknown as CommandContext;
-    for (const { id } of STAGES) result.current.find((action) => action.id === `go-${id}`)?.run(context);
-    expect(context.open).toHaveBeenCalledWith('brief');
-    expect(vi.mocked(context.go).mock.calls.flat()).toEqual(['/builds/b/find', '/builds/b', '/builds/b/box']);
+    for (const { id, opens } of STAGES) {
+      result.current.find((action) => action.id === `go-${id}`)?.run(context);
+      if ('window' in opens) expect(context.open).toHaveBeenLastCalledWith(opens.window);
+      else {
+        const ending = 'path' in opens ? opens.path : opens.page;
+        expect(context.go).toHaveBeenLastCalledWith(`/builds/b${ending && `/${ending}`}`);
+      }
+    }
+    expect(context.go).toHaveBeenCalledWith('/builds/b/box');
     const nowhere = { ...context, build: null };
     for (const action of result.current.filter(({ id }) => STAGES.some((stage) => id === `go-${stage.id}`))) {
       expect(action.when(nowhere)).toBe(false);
@@ -63,7 +69,7 @@ describe('every stage', () => {
       design: { ...slot, body },
       checks: [check('fits', 'met'), check('loudness', 'met')],
     };
-    expect(new Set(Object.values(progress(whole)))).toEqual(new Set(['done']));
+    expect(progress(whole)).toMatchObject({ brief: 'done', driver: 'done', curves: 'done', box: 'done' });
   });
 });
 
