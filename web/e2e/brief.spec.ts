@@ -103,6 +103,7 @@ test('an earlier brief is looked up and used again', async ({ page, server }) =>
   await dialog.getByRole('button', { name: 'Save the brief' }).click();
   const asked = async () => (await server.open(build.id)).brief?.lowest;
   await expect.poll(asked).toBe('41 Hz');
+  await expect(dialog).toBeHidden();
   await page.keyboard.press('Alt+b');
   await dialog.getByRole('button', { name: 'Earlier briefs' }).click();
   const history = page.getByRole('dialog', { name: 'History of the brief' });
