@@ -131,10 +131,10 @@ test('wishes change where it begins', async ({ page, server }) => {
   await openBuild(page, server, build.id);
   await choose(page, 'line');
   const starting_points = page.getByRole('list', { name: 'Starting points' });
-  await expect(starting_points).toContainText('brakes the cone at 32 Hz');
+  await expect(starting_points).toContainText('holds the cone nearly still at 32 Hz');
   await page.getByRole('textbox', { name: 'Lowest note' }).fill('41.2');
   await page.keyboard.press('Enter');
-  await expect(starting_points).toContainText('brakes the cone at 41 Hz');
+  await expect(starting_points).toContainText('holds the cone nearly still at 41 Hz');
   await page.getByRole('textbox', { name: 'Largest size' }).fill('10 l');
   await page.keyboard.press('Enter');
   await expect(starting_points).toContainText('more than the 10.0 l wished for');

@@ -73,7 +73,9 @@ for (const [number, [fault, during]] of Object.entries(FAULTS).entries()) {
     const build = await server.makeBuild(`Faults ${number}`, undefined, { lowest: '30 Hz' });
     await openBuild(page, server, build.id);
     // All parts of the program are there before the server goes.
-    await page.waitForLoadState('networkidle');
+    await page.waitForFunction(() =>
+      performance.getEntriesByType('resource').some(({ name }) => name.includes('BriefDialog')),
+    );
     const typed: string[] = [];
     for (let at = 0; at < 10; at += 1) {
       const edit = EDITS[at % EDITS.length];

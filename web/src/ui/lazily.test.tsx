@@ -2,6 +2,7 @@
 import { render, screen } from '@testing-library/react';
 import { Suspense } from 'react';
 import { expect, it, vi } from 'vitest';
+import { toasts } from '../model/toasts';
 import { lazily, loadAhead } from './lazily';
 
 it('is fetched when it is drawn', async () => {
@@ -14,6 +15,25 @@ it('is fetched when it is drawn', async () => {
     </Suspense>,
   );
   expect(await screen.findByText('here')).toBeTruthy();
+});
+
+it('is asked for again while the server is away, and says so', async () => {
+  vi.useFakeTimers();
+  const load = vi
+    .fn<() => Promise<() => React.ReactNode>>()
+    .mockRejectedValueOnce(new Error('away'))
+    .mockResolvedValue(() => <p>back</p>);
+  const Part = lazily(load);
+  render(
+    <Suspense>
+      <Part />
+    </Suspense>,
+  );
+  await vi.advanceTimersByTimeAsync(10);
+  expect(toasts.snapshot().list.at(-1)?.words).toContain('does not answer');
+  await vi.advanceTimersByTimeAsync(3000);
+  vi.useRealTimers();
+  expect(await screen.findByText('back')).toBeTruthy();
 });
 
 it('is fetched ahead once, and again only where that failed', async () => {
