@@ -34,6 +34,18 @@ const emptyBuild = (server: Server, name: string) => {
   return server.makeBuild(name, [design]);
 };
 
+/** The figures once they stand still: they follow a change more calmly than the curves. */
+async function settledFigures(page: Page): Promise<string> {
+  const figures = page.getByRole('list', { name: 'Figures' });
+  let text = await figures.innerText();
+  for (;;) {
+    await page.waitForTimeout(400);
+    const next = await figures.innerText();
+    if (next === text) return text;
+    text = next;
+  }
+}
+
 async function choose(page: Page, family: Family): Promise<void> {
   await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
   await page.getByRole('radio', { name: familyEntry(family).name, exact: true }).click();
@@ -78,14 +90,14 @@ for (const { id, name } of tables.families) {
     await expect(page.getByRole('group', { name: /section|unrolled|baffle/i })).toBeVisible();
 
     const [group, value, typed] = TUNED[id];
-    const before = await page.getByRole('list', { name: 'Figures' }).innerText();
+    const before = await settledFigures(page);
     await page.getByRole('tab', { name: group, exact: true }).click();
     const input = page.getByRole('textbox', { name: value, exact: true });
     await input.fill(typed);
     await page.keyboard.press('Enter');
     await expect(page.getByRole('list', { name: 'Figures' })).not.toHaveText(before, { useInnerText: true });
     await expect(page.getByRole('status')).toContainText('Saved');
-    const after = await page.getByRole('list', { name: 'Figures' }).innerText();
+    const after = await settledFigures(page);
 
     await page.reload();
     await expect(page.getByRole('button', { name: `Kind of cabinet: ${name}` })).toBeVisible();
