@@ -1,7 +1,7 @@
 //! The box of a design: what goes in, what it comes to, and what that does to the tuning.
 
 use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{Compiled, Enclosure, Mouth, PortTuning};
+use oak_acoustics::enclosure::{Compiled, Duct, Enclosure, Mouth, PortTuning};
 use oak_acoustics::medium::CrossSection;
 use oak_acoustics::network::{Network, Node, OpeningKind};
 use oak_acoustics::profile::{Flare, Profile, Segment};
@@ -166,23 +166,11 @@ impl ResolvedDesign {
             | Enclosure::FrontHorn(_)
             | Enclosure::TappedHorn(_) => ([Vec::new(), Vec::new()], false),
         };
-        let radiators = match &self.enclosure {
-            Enclosure::PassiveRadiator(cabinet) => {
-                let radiator = &cabinet.radiator;
-                let cone = (4.0 * radiator.area / std::f64::consts::PI).sqrt();
-                Some(RadiatorSize { cone, count: radiator.count })
-            }
-            Enclosure::InfiniteBaffle
-            | Enclosure::OpenBaffle(_)
-            | Enclosure::Sealed(_)
-            | Enclosure::Aperiodic(_)
-            | Enclosure::Ported(_)
-            | Enclosure::Bandpass4(_)
-            | Enclosure::Bandpass6(_)
-            | Enclosure::Line(_)
-            | Enclosure::FrontHorn(_)
-            | Enclosure::TappedHorn(_) => None,
-        };
+        let radiators = self.enclosure.radiators().map(|cabinet| {
+            let radiator = &cabinet.radiator;
+            let cone = (4.0 * radiator.area / std::f64::consts::PI).sqrt();
+            RadiatorSize { cone, count: radiator.count }
+        });
         Some(Contents {
             drivers: self.driver_size(),
             wanted,
@@ -197,8 +185,8 @@ impl ResolvedDesign {
     /// The way of a line or horn, with the place of its drivers.
     fn path(&self) -> Option<DuctPath> {
         let (profile, taps) = self.enclosure.path()?;
-        let (seat, apart) = match &self.enclosure {
-            Enclosure::Line(line) => {
+        let (seat, apart) = match self.enclosure.duct()? {
+            Duct::Line(line) => {
                 let stub = line.stub.map(|_| "side pipe");
                 if line.chamber.is_some() && line.driver_at == 0.0 && self.volumes[0].is_some() {
                     (Seat::Chamber, stub.into_iter().collect())
@@ -207,18 +195,10 @@ impl ResolvedDesign {
                     (Seat::Along(line.driver_at), stub.into_iter().chain(chamber).collect())
                 }
             }
-            Enclosure::FrontHorn(horn) => {
+            Duct::FrontHorn(horn) => {
                 (Seat::Throat, horn.throat.map(|_| "throat chamber").into_iter().collect())
             }
-            Enclosure::InfiniteBaffle
-            | Enclosure::OpenBaffle(_)
-            | Enclosure::Sealed(_)
-            | Enclosure::Aperiodic(_)
-            | Enclosure::Ported(_)
-            | Enclosure::PassiveRadiator(_)
-            | Enclosure::Bandpass4(_)
-            | Enclosure::Bandpass6(_)
-            | Enclosure::TappedHorn(_) => (Seat::Between(taps), Vec::new()),
+            Duct::TappedHorn(_) => (Seat::Between(taps), Vec::new()),
         };
         let mut areas = Vec::with_capacity(profile.segments.len() * (STEPS + 1));
         let mut begins = 0.0;

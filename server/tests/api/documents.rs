@@ -89,6 +89,12 @@ fn a_document_is_refused_that_is_of_another_kind_twice_there_or_one_too_many() {
     assert!(wrong.told("name").contains("1"), "{}", wrong.text);
     let elsewhere = "00000000-0000-0000-0000-000000000000";
     site.new_document(elsewhere, "brief", &json!({})).expect(404);
+    // One that begins archived takes none.
+    let away = json!({ "build": build, "kind": "brief", "content": {}, "archived": true });
+    let key = "/api/v1/documents/01930000-0000-7000-8000-000000000001";
+    let away = site.send("PUT", key, &headers, away.to_string().as_bytes()).expect(201).json();
+    assert_eq!(away["archived"], true);
+    assert_eq!(site.documents(&build, "brief").len(), 1);
     // An archived one makes room, and does not come back where another has taken it.
     let first = site.documents(&build, "brief").remove(0);
     let path = format!("/api/v1/documents/{}", first["id"].as_str().expect("id"));

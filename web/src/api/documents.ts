@@ -37,7 +37,7 @@ interface KeptKind {
   /** What it is called where two windows changed it. */
   name: string;
   /** Lifts what an earlier program left unsent. */
-  restore?: (wanted: unknown) => unknown;
+  restore?: (wanted: unknown) => Held<unknown>;
 }
 
 const KEPT: Record<Kept, KeptKind> = {
@@ -81,7 +81,7 @@ function kept(build: string, id: Kept, { name, restore }: KeptKind): DocumentKin
     same: (a, b) => a.archived === b.archived && (a.archived || same(a.content, b.content)),
     // One that was only archived elsewhere comes back with what was changed here.
     gives: (theirs, base) => theirs.archived && same(theirs.content, base.content),
-    restore: (wanted) => (restore ? (restore(wanted) as Held<unknown>) : wanted),
+    restore: restore ?? ((wanted) => wanted),
   };
 }
 

@@ -274,10 +274,10 @@ export function useComparison(ask: RawComparison, wanted = true) {
 
 const ASKED_ONCE = { gcTime: 5000, retry: false } as const;
 
-/** What would mend one check of a design. */
-export function useMending(brief: RawBrief, design: RawDesign, check: string) {
+/** What would fix one check of a design. */
+export function useSuggestions(brief: RawBrief, design: RawDesign, check: string) {
   return useQuery({
-    queryKey: ['mending', brief, design, check],
+    queryKey: ['suggestions', brief, design, check],
     queryFn: ({ signal }) =>
       answered(api.POST('/api/v1/suggestions', { body: { brief, design, check }, signal })),
     ...ASKED_ONCE,

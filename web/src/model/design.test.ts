@@ -72,7 +72,7 @@ describe('another kind of cabinet', () => {
     enclosure: { family: 'bandpass4', volume: '20 l', front: { volume: '15 l', tuning: '50 Hz', ports: [] } },
   };
 
-  it('takes what a school says and keeps what the other kind had', () => {
+  it('takes what a starting point says and keeps what the other kind had', () => {
     const begun = withStart(slot, start);
     expect(begun.enclosure).toMatchObject({ family: 'bandpass4', volume: '20 l', tuning: '29 Hz' });
     expect(begun.enclosure.ports).toEqual(slot.enclosure.ports);

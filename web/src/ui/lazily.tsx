@@ -40,7 +40,7 @@ const PAUSE = 1000;
 /** Fetches what was not needed yet, one after the other. */
 export function loadAhead(): () => void {
   const timer = setTimeout(async () => {
-    for (const load of waiting) {
+    for (const load of [...waiting]) {
       await new Promise((resolve) => (window.requestIdleCallback ?? setTimeout)(resolve));
       waiting.delete(load);
       await load().catch(() => waiting.add(load));

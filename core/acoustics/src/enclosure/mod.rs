@@ -60,6 +60,17 @@ pub enum Enclosure {
     TappedHorn(TappedHorn),
 }
 
+/// A line or horn.
+#[derive(Debug, Clone, Copy)]
+pub enum Duct<'a> {
+    /// Behind the drivers.
+    Line(&'a Line),
+    /// Before them.
+    FrontHorn(&'a FrontHorn),
+    /// Both sides of them speak into it.
+    TappedHorn(&'a TappedHorn),
+}
+
 impl Enclosure {
     /// Air in all its chambers and ways together, without the ports, m3.
     pub fn air(&self) -> f64 {
@@ -108,12 +119,12 @@ impl Enclosure {
         changed
     }
 
-    /// The way of a line or horn, and where the rear and the front of the drivers speak into it, m from its beginning.
-    pub fn path(&self) -> Option<(&Profile, [f64; 2])> {
+    /// The line or horn that the drivers speak into, if they do.
+    pub fn duct(&self) -> Option<Duct<'_>> {
         match self {
-            Self::Line(line) => Some((&line.profile, [line.driver_at, 0.0])),
-            Self::FrontHorn(horn) => Some((&horn.profile, [0.0; 2])),
-            Self::TappedHorn(horn) => Some((&horn.profile, horn.taps)),
+            Self::Line(line) => Some(Duct::Line(line)),
+            Self::FrontHorn(horn) => Some(Duct::FrontHorn(horn)),
+            Self::TappedHorn(horn) => Some(Duct::TappedHorn(horn)),
             Self::InfiniteBaffle
             | Self::OpenBaffle(_)
             | Self::Sealed(_)
@@ -123,6 +134,32 @@ impl Enclosure {
             | Self::Bandpass4(_)
             | Self::Bandpass6(_) => None,
         }
+    }
+
+    /// Its radiators, if it has any.
+    pub fn radiators(&self) -> Option<&PassiveRadiator> {
+        match self {
+            Self::PassiveRadiator(cabinet) => Some(cabinet),
+            Self::InfiniteBaffle
+            | Self::OpenBaffle(_)
+            | Self::Sealed(_)
+            | Self::Aperiodic(_)
+            | Self::Ported(_)
+            | Self::Bandpass4(_)
+            | Self::Bandpass6(_)
+            | Self::Line(_)
+            | Self::FrontHorn(_)
+            | Self::TappedHorn(_) => None,
+        }
+    }
+
+    /// The way of a line or horn, and where the rear and the front of the drivers speak into it, m from its beginning.
+    pub fn path(&self) -> Option<(&Profile, [f64; 2])> {
+        self.duct().map(|duct| match duct {
+            Duct::Line(line) => (&line.profile, [line.driver_at, 0.0]),
+            Duct::FrontHorn(horn) => (&horn.profile, [0.0; 2]),
+            Duct::TappedHorn(horn) => (&horn.profile, horn.taps),
+        })
     }
 
     /// The same with another way, and the drivers elsewhere along it (m), as [`Self::path`] has them.
@@ -197,18 +234,10 @@ impl Enclosure {
     /// Where the reactance on the box side of the cone is infinite and the cone stands still, Hz; of lines and tapped horns, for an
     /// open line near a quarter wave. Other families have theirs from their formulas.
     pub fn resonance(&self, setting: &Setting) -> Option<f64> {
-        match self {
-            Self::Line(line) => line.resonance(setting),
-            Self::TappedHorn(horn) => horn.resonance(setting),
-            Self::InfiniteBaffle
-            | Self::OpenBaffle(_)
-            | Self::Sealed(_)
-            | Self::Aperiodic(_)
-            | Self::Ported(_)
-            | Self::PassiveRadiator(_)
-            | Self::Bandpass4(_)
-            | Self::Bandpass6(_)
-            | Self::FrontHorn(_) => None,
+        match self.duct()? {
+            Duct::Line(line) => line.resonance(setting),
+            Duct::TappedHorn(horn) => horn.resonance(setting),
+            Duct::FrontHorn(_) => None,
         }
     }
 

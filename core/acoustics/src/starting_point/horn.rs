@@ -254,8 +254,8 @@ fn slot_flare(ask: &Ask) -> Result<Start, Refusal> {
     let [shortest, longest] = SLOTS;
     let usual = (DEPTH * volume.cbrt() - FLARE).clamp(shortest, longest);
     let lengths = (0..).map(|step| usual + 0.05 * f64::from(step)).take_while(|long| *long <= longest);
-    let tried: Vec<_> = lengths.filter_map(|long| Some((long, height(long)?))).collect();
-    let Some(&(long, height)) = tried.iter().find(|(_, height)| *height >= LEAST_SLOT) else {
+    let mut tried = lengths.filter_map(|long| Some((long, height(long)?)));
+    let Some((long, height)) = tried.find(|(_, height)| *height >= LEAST_SLOT) else {
         return refuse(format!(
             "No slot that can be built, at least {:.0} mm high, tunes {} to {tuning:.0} Hz. Take a higher note or a smaller chamber.",
             LEAST_SLOT * 1e3,

@@ -24,13 +24,16 @@ pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, Problem> {
     Ok(value)
 }
 
-/// Reads a JSON value of any version this program knows into a raw form.
+/// Reads a JSON value of any version this program knows into a raw form. Its texts were looked through where it came in.
 ///
 /// # Errors
-/// See [`read_json`].
+/// The place where reading stopped.
 pub fn read_value<T: DeserializeOwned>(mut value: Value) -> Result<T, Problem> {
     restore(&mut value);
-    plain_texts("", &value)?;
+    read_lifted(value)
+}
+
+fn read_lifted<T: DeserializeOwned>(value: Value) -> Result<T, Problem> {
     serde_path_to_error::deserialize(value).map_err(|error| malformed(&error))
 }
 
@@ -41,7 +44,7 @@ pub fn read_value<T: DeserializeOwned>(mut value: Value) -> Result<T, Problem> {
 pub fn open_value<T: DeserializeOwned>(mut value: Value, wanted: &'static str) -> Result<T, Problem> {
     restore(&mut value);
     check_format(&value, wanted)?;
-    read_value(value)
+    read_lifted(value)
 }
 
 fn malformed(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {

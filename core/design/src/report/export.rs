@@ -2,7 +2,7 @@
 
 use oak_acoustics::driver::{Driver, Inductance};
 use oak_acoustics::element::End;
-use oak_acoustics::enclosure::{Enclosure, FrontPath, Losses, Mouth, Port, PortTuning, Sealed};
+use oak_acoustics::enclosure::{Duct, Enclosure, FrontPath, Losses, Mouth, Port, PortTuning, Sealed};
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::network::OpeningKind;
 use oak_acoustics::profile::Profile;
@@ -200,31 +200,19 @@ impl BuiltExport {
                     PortExport { at: element.and_then(place), ..port }
                 })
                 .collect(),
-            radiator: match enclosure {
-                Enclosure::PassiveRadiator(cabinet) => {
-                    let found = &cabinet.radiator;
-                    Some(RadiatorExport {
-                        mass: found.mass,
-                        compliance: found.compliance,
-                        resistance: found.resistance,
-                        area: found.area,
-                        count: found.count,
-                        at: opening(OpeningKind::Diaphragm, 0).and_then(|opening| place(opening.element)),
-                    })
+            radiator: enclosure.radiators().map(|cabinet| {
+                let found = &cabinet.radiator;
+                RadiatorExport {
+                    mass: found.mass,
+                    compliance: found.compliance,
+                    resistance: found.resistance,
+                    area: found.area,
+                    count: found.count,
+                    at: opening(OpeningKind::Diaphragm, 0).and_then(|opening| place(opening.element)),
                 }
-                Enclosure::InfiniteBaffle
-                | Enclosure::OpenBaffle(_)
-                | Enclosure::Sealed(_)
-                | Enclosure::Aperiodic(_)
-                | Enclosure::Ported(_)
-                | Enclosure::Bandpass4(_)
-                | Enclosure::Bandpass6(_)
-                | Enclosure::Line(_)
-                | Enclosure::FrontHorn(_)
-                | Enclosure::TappedHorn(_) => None,
-            },
-            passage: match enclosure {
-                Enclosure::Line(line) => Some(PassageExport {
+            }),
+            passage: match enclosure.duct() {
+                Some(Duct::Line(line)) => Some(PassageExport {
                     stretches: stretches(&line.profile),
                     driver_at: line.driver_at,
                     flanged: matches!(line.mouth, Mouth::Open { end: End::Flanged, .. }),
@@ -239,16 +227,7 @@ impl BuiltExport {
                         Mouth::Ports(_) => 0.0,
                     },
                 }),
-                Enclosure::InfiniteBaffle
-                | Enclosure::OpenBaffle(_)
-                | Enclosure::Sealed(_)
-                | Enclosure::Aperiodic(_)
-                | Enclosure::Ported(_)
-                | Enclosure::PassiveRadiator(_)
-                | Enclosure::Bandpass4(_)
-                | Enclosure::Bandpass6(_)
-                | Enclosure::FrontHorn(_)
-                | Enclosure::TappedHorn(_) => None,
+                Some(Duct::FrontHorn(_) | Duct::TappedHorn(_)) | None => None,
             },
             ledgers: built.boxed.as_ref().map(|boxed| ledgers(design, boxed)).unwrap_or_default(),
             model: built.boxed.as_ref().map(|Boxed { contents, cabinet }| ModelReport::of(contents, cabinet)),

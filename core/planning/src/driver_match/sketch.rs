@@ -148,22 +148,10 @@ impl Evaluator {
                 [(port::LONGEST * side / port.length).log2(), (port.length / (1.2 * SHORTEST)).log2()]
             }
         };
-        let mass = match enclosure {
-            Enclosure::PassiveRadiator(cabinet) => {
-                let all = cabinet.radiator.mass * f64::from(cabinet.radiator.count);
-                (all / (2.0 * LIGHTEST * self.around.driver.mms)).log2()
-            }
-            Enclosure::InfiniteBaffle
-            | Enclosure::OpenBaffle(_)
-            | Enclosure::Sealed(_)
-            | Enclosure::Aperiodic(_)
-            | Enclosure::Ported(_)
-            | Enclosure::Bandpass4(_)
-            | Enclosure::Bandpass6(_)
-            | Enclosure::Line(_)
-            | Enclosure::FrontHorn(_)
-            | Enclosure::TappedHorn(_) => 0.0,
-        };
+        let mass = enclosure.radiators().map_or(0.0, |cabinet| {
+            let all = cabinet.radiator.mass * f64::from(cabinet.radiator.count);
+            (all / (2.0 * LIGHTEST * self.around.driver.mms)).log2()
+        });
         [room, even, longest, shortest, mass]
     }
 

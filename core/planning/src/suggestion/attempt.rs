@@ -52,7 +52,7 @@ const PAIRS: [[&str; 2]; 5] = [
 const FAMILIES: [RawFamily; 4] =
     [RawFamily::Sealed, RawFamily::Ported, RawFamily::PassiveRadiator, RawFamily::Bandpass4];
 
-/// Everything that may mend; nothing where nothing is short.
+/// Everything that may help; nothing where nothing is short.
 pub(super) fn attempts(bench: &Bench<'_>) -> Vec<Attempt> {
     if bench.check.verdict != Verdict::Short {
         return Vec::new();

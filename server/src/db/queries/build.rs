@@ -78,7 +78,7 @@ pub fn add(connection: &mut PgConnection, id: Uuid, raw: RawBuild) -> Result<Ope
             return Err(ApiError::Conflict { reason: format!("there is a build {id} already") });
         }
         for one in raw.into_documents() {
-            document::add(connection, document::new_id(id, one.kind()), id, &one)?;
+            document::add(connection, document::new_id(id, one.kind()), id, &one, false)?;
         }
         open(connection, id)
     })

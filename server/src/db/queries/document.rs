@@ -249,6 +249,7 @@ pub fn add(
     id: Uuid,
     build: Uuid,
     document: &RawDocument,
+    archived: bool,
 ) -> Result<Document, ApiError> {
     document.check()?;
     connection.transaction(|connection| {
@@ -258,7 +259,9 @@ pub fn add(
         {
             return Err(ApiError::Stale { current });
         }
-        check_room(connection, build, document.kind())?;
+        if !archived {
+            check_room(connection, build, document.kind())?;
+        }
         let kind = document.kind().id;
         let (last, number): (Option<i32>, Option<i32>) = documents::table
             .filter(documents::build_id.eq(build))
@@ -273,9 +276,10 @@ pub fn add(
                 documents::position.eq(last.unwrap_or(0) + 1),
                 documents::number.eq(number.map_or(0, |number| number + 1)),
                 documents::revision.eq(1),
+                documents::archived_at.eq(archived.then(Utc::now)),
             ))
             .execute(connection)?;
-        save(connection, id, 1, document, false)?;
+        save(connection, id, 1, document, archived)?;
         find(connection, id)
     })
 }

@@ -61,7 +61,7 @@ pub async fn write(
     let content = kind.read(content)?;
     let (id, created) = (*id, condition == Condition::New);
     let saved = db::run(&state.pool, move |connection| match condition {
-        Condition::New => document::add(connection, id, build, &content),
+        Condition::New => document::add(connection, id, build, &content, archived),
         Condition::Revision(expected) => document::change(connection, id, expected, &content, archived),
     })
     .await?;

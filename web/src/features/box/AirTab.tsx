@@ -5,7 +5,7 @@ import { hasTwoChambers } from '../../model/families';
 import { inWords } from '../../model/preferences';
 import { Choice } from '../../ui/Choice';
 import { Select } from '../../ui/Select';
-import { Mends } from '../workbench/FigureCard';
+import { SuggestionList } from '../workbench/FigureCard';
 import { BodyField, type Editing } from './BodyField';
 import { PortCut, RadiatorCut } from './CutPart';
 import { Firing } from './Firing';
@@ -32,7 +32,7 @@ export function AirTab(props: Props) {
     <div className="flex flex-col gap-3">
       <Findings report={report} />
       {report.findings.some(({ forbids }) => forbids) && (
-        <Mends
+        <SuggestionList
           title="Ways to fix it"
           check="fits"
           design={{ ...design, body: bodyOf(design) }}

@@ -175,7 +175,7 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
           {chamber.gain > 1 && (
             <tr className="border-grid border-b">
               <th scope="row" className="text-left font-normal">
-                × {chamber.gain.toFixed(2)} by its fill, seems
+                × {chamber.gain.toFixed(2)} by its fill: apparent volume
               </th>
               <td className="text-right font-mono">{litres(chamber.net * chamber.gain)}</td>
             </tr>

@@ -96,7 +96,7 @@ describe('the form of a driver', () => {
     expect(screen.getByText('Mms 200 g is stated, 118 g follows')).toBeTruthy();
   });
 
-  it('puts the one value that mends the rest in the place of the stated one, and back', () => {
+  it('puts the one value that settles the rest in the place of the stated one, and back', () => {
     const doubts = [{ field: 'mms' as const, stated: 0.2, derived: 0.118, message: 'Mms is off' }];
     answer = {
       data: {

@@ -30,7 +30,7 @@ export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
             F3
           </th>
           <th scope="col" className="text-right">
-            Clean
+            Max. clean SPL
           </th>
           <th scope="col" className="text-right">
             Air

@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
 import { type RefObject, useDeferredValue } from 'react';
-import { useMending } from '../../api/queries';
+import { useSuggestions } from '../../api/queries';
 import type { RawBrief, RawDesign, Suggestion } from '../../api/types';
 import { NO_BRIEF } from '../../model/documents';
 import { inWords } from '../../model/preferences';
@@ -9,7 +9,7 @@ import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 import type { Chip } from './figures';
-import { costWords, mendDetail, mendedDesign, suggestionWords } from './suggestions';
+import { costWords, suggestedDesign, suggestionDetail, suggestionWords } from './suggestions';
 import { Workings } from './Workings';
 
 interface Props {
@@ -94,23 +94,36 @@ function Behind({ chip, variant, workbench, brief, onTry, onBrief }: Omit<Props,
         <p className="mt-1">{inWords(chip.meaning)}</p>
       </div>
       {design && check && chip.verdict === 'short' && (
-        <Mends check={check} design={design} brief={brief ?? NO_BRIEF} onTry={onTry} onBrief={onBrief} />
+        <SuggestionList
+          check={check}
+          design={design}
+          brief={brief ?? NO_BRIEF}
+          onTry={onTry}
+          onBrief={onBrief}
+        />
       )}
       {design && <Workings ids={WORKED[check ?? chip.id] ?? []} design={design} judged={check !== null} />}
     </div>
   );
 }
 
-interface MendsProps extends Pick<Props, 'onTry' | 'onBrief'> {
+interface SuggestionListProps extends Pick<Props, 'onTry' | 'onBrief'> {
   title?: string;
   design: RawDesign;
   brief: RawBrief;
   check: string;
 }
 
-/** Changes that mend a check, each simulated. */
-export function Mends({ title = 'Ways to fix it', check, design, brief, onTry, onBrief }: MendsProps) {
-  const suggestions = useMending(brief, useDeferredValue(design), check);
+/** Changes that fix a check, each simulated. */
+export function SuggestionList({
+  title = 'Ways to fix it',
+  check,
+  design,
+  brief,
+  onTry,
+  onBrief,
+}: SuggestionListProps) {
+  const suggestions = useSuggestions(brief, useDeferredValue(design), check);
   const { data } = suggestions;
   const all = data?.suggestions.length ? data.suggestions : data?.nearest ? [data.nearest] : [];
   return (
@@ -128,10 +141,10 @@ export function Mends({ title = 'Ways to fix it', check, design, brief, onTry, o
       <ul className="flex flex-col gap-1.5">
         {all.map((suggestion) => (
           <li
-            key={mendDetail(suggestion) + suggestion.words}
+            key={suggestionDetail(suggestion) + suggestion.words}
             className="rounded-[3px] border border-line bg-card px-2.5 py-1.5"
           >
-            <MendRow suggestion={suggestion} design={design} onTry={onTry} onBrief={onBrief} />
+            <SuggestionRow suggestion={suggestion} design={design} onTry={onTry} onBrief={onBrief} />
           </li>
         ))}
       </ul>
@@ -139,13 +152,13 @@ export function Mends({ title = 'Ways to fix it', check, design, brief, onTry, o
   );
 }
 
-function MendRow({
+function SuggestionRow({
   suggestion,
   design,
   onTry,
   onBrief,
-}: Pick<MendsProps, 'design' | 'onTry' | 'onBrief'> & { suggestion: Suggestion }) {
-  const made = mendedDesign(design, suggestion);
+}: Pick<SuggestionListProps, 'design' | 'onTry' | 'onBrief'> & { suggestion: Suggestion }) {
+  const made = suggestedDesign(design, suggestion);
   const { brief } = suggestion;
   return (
     <div className="flex items-start justify-between gap-3">
@@ -154,7 +167,7 @@ function MendRow({
           {suggestionWords(suggestion)}{' '}
           <span className="font-normal text-met">→ {inWords(suggestion.reached)}</span>
         </p>
-        <p className="text-[13px] text-soft">{mendDetail(suggestion)}</p>
+        <p className="text-[13px] text-soft">{suggestionDetail(suggestion)}</p>
         {suggestion.caveat && <p className="text-[13px] text-short">{inWords(suggestion.caveat)}</p>}
         {suggestion.costs.length > 0 && (
           <p className="text-[13px] text-soft">{suggestion.costs.map(costWords).join(' · ')}</p>

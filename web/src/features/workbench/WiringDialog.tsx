@@ -94,7 +94,7 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
               <th scope="col">Load</th>
               <th scope="col">How</th>
               <th scope="col" className="text-right">
-                Level
+                SPL
               </th>
               <th scope="col">
                 <span className="sr-only">Use</span>

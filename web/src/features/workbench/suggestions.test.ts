@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import type { Suggestion, Turn } from '../../api/types';
 import { preferences } from '../../model/preferences';
 import { slot } from '../../testing/nook';
-import { costWords, mendDetail, mendedDesign, suggestionWords } from './suggestions';
+import { costWords, suggestedDesign, suggestionDetail, suggestionWords } from './suggestions';
 
 const volume: Turn = {
   id: 'volume',
@@ -35,10 +35,10 @@ const suggestion = (turns: Turn[], words = ''): Suggestion => ({
 
 beforeEach(() => preferences.reset());
 
-describe('what mends a design', () => {
+describe('what fixes a design', () => {
   it('is said by how much, and from what to what', () => {
     expect(suggestionWords(suggestion([volume, tuning]))).toBe('7 l more volume and Tuning 3 Hz lower');
-    expect(mendDetail(suggestion([volume, tuning]))).toBe('Volume 44 l → 51 l, Tuning 29 Hz → 26 Hz');
+    expect(suggestionDetail(suggestion([volume, tuning]))).toBe('Volume 44 l → 51 l, Tuning 29 Hz → 26 Hz');
     expect(suggestionWords(suggestion([], 'Twice the drivers, in series'))).toBe(
       'Twice the drivers, in series',
     );
@@ -54,7 +54,7 @@ describe('what mends a design', () => {
   });
 
   it('becomes a variant whose name tells it', () => {
-    expect(mendedDesign(slot, suggestion([volume]))?.name).toBe('Slot, all-round, 7 l more volume');
-    expect(mendedDesign(slot, { ...suggestion([volume]), design: null })).toBeNull();
+    expect(suggestedDesign(slot, suggestion([volume]))?.name).toBe('Slot, all-round, 7 l more volume');
+    expect(suggestedDesign(slot, { ...suggestion([volume]), design: null })).toBeNull();
   });
 });

@@ -1,4 +1,4 @@
-// What mends a design, in words.
+// What fixes a design, in words.
 
 import type { RawDesign, Suggestion, Turn } from '../../api/types';
 import { measure, preferences } from '../../model/preferences';
@@ -32,7 +32,7 @@ export function suggestionWords(suggestion: Suggestion): string {
 }
 
 /** From what to what, for those who want it exactly. */
-export function mendDetail({ turns }: Suggestion): string {
+export function suggestionDetail({ turns }: Suggestion): string {
   return turns
     .map(
       (turn) => `${turn.name} ${parameterValue(turn.before, turn)} → ${parameterValue(turn.after, turn, 4)}`,
@@ -45,8 +45,8 @@ export function costWords({ name, before, after }: Suggestion['costs'][number]):
   return `${name} ${before.toFixed(1)} → ${after.toFixed(1)} dB`;
 }
 
-/** The mended design under a name that says what was done. */
-export function mendedDesign(design: RawDesign, suggestion: Suggestion): RawDesign | null {
+/** The suggested design under a name that says what was done. */
+export function suggestedDesign(design: RawDesign, suggestion: Suggestion): RawDesign | null {
   if (!suggestion.design) return null;
   const name = `${design.name ?? ''}, ${suggestionWords(suggestion).toLowerCase()}`;
   return { ...suggestion.design, name: name.slice(0, 110) };
