@@ -1,6 +1,7 @@
 import { Dialog as Radix } from 'radix-ui';
 import { type ReactNode, useRef, useState } from 'react';
 import { Button } from './Button';
+import { useFocusBack } from './focus';
 import { Icon } from './Icon';
 
 interface Props {
@@ -16,6 +17,7 @@ interface Props {
 
 export function Dialog({ title, about, open, onClose, wide, changed = false, children }: Props) {
   const content = useRef<HTMLDivElement>(null);
+  const focusBack = useFocusBack();
   const [asking, setAsking] = useState(false);
   const close = () => {
     if (changed) setAsking(true);
@@ -27,6 +29,7 @@ export function Dialog({ title, about, open, onClose, wide, changed = false, chi
         <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
         <Radix.Content
           ref={content}
+          {...focusBack}
           onEscapeKeyDown={(event) => {
             // In a field it leaves the field.
             const field = document.activeElement;

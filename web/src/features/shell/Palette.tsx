@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { CommandContext } from '../../actions/action';
 import { spoken } from '../../actions/keys';
 import { useBuilds } from '../../api/queries';
+import { useFocusBack } from '../../ui/focus';
 import { useActions } from './stages';
 
 interface Props {
@@ -13,11 +14,13 @@ interface Props {
 
 /** Every command by its name: type a few letters, Enter runs the first. */
 export function Palette({ context, onClose }: Props) {
+  const focusBack = useFocusBack();
   return (
     <Radix.Root open onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
         <Radix.Content
+          {...focusBack}
           aria-describedby={undefined}
           className="fixed top-[12vh] left-1/2 z-50 w-[min(560px,94vw)] -translate-x-1/2 rounded-md border border-line bg-paper shadow-xl"
         >
