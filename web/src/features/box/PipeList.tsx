@@ -72,12 +72,12 @@ export function PipeList() {
                   />
                 </td>
                 {SIZES.map(([side]) => (
-                  <td key={side} className="pr-2">
+                  <td key={side} className="pr-1">
                     <QuantityInput
                       label={`${pipe.name} ${side}`}
                       fields={[FIELD]}
                       typed={pipe[side] ? measure(pipe[side], usualUnit(FIELD)) : null}
-                      className="w-20 font-mono"
+                      className="w-[6rem] font-mono text-[13px]"
                       onType={(_, typed) => {
                         const si = typed === null ? 0 : readTyped(typed, 'length')?.si;
                         const bore = side === 'outside' || side === 'inside';
