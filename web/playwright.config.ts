@@ -22,13 +22,13 @@ export default defineConfig({
   testDir: 'e2e',
   workers: (process.env.OAK_DRUM_DATABASES ?? '').split(' ').length,
   fullyParallel: true,
-  timeout: 45_000,
-  expect: { timeout: 15_000 },
+  timeout: 90_000,
+  expect: { timeout: 30_000 },
   // What passed only the second time is listed as flaky.
   retries: 1,
   reporter: [['list']],
   // What is not there within this is not coming; a trace of every test would take as long as the tests.
-  use: { ...chromium, actionTimeout: 20_000, trace: 'on-first-retry' },
+  use: { ...chromium, actionTimeout: 40_000, trace: 'on-first-retry' },
   projects: [
     { name: 'chromium', testMatch: '*.spec.ts' },
     // A trace takes a picture and a copy of the page at every move, which is what would be measured.

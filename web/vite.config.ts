@@ -15,5 +15,10 @@ export default defineConfig({
     proxy: { '/api': { target: DEMO, changeOrigin: true, headers: { origin: DEMO } } },
   },
   // A browser's environment takes longer to set up than most tests to run: files that need one say so in their first line.
-  test: { environment: 'node', pool: 'threads', include: ['src/**/*.test.{ts,tsx}'] },
+  test: {
+    environment: 'node',
+    pool: 'threads',
+    include: ['src/**/*.test.{ts,tsx}'],
+    testTimeout: 30_000,
+  },
 });

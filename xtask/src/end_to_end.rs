@@ -7,7 +7,7 @@ use crate::machine::{CHROMIUM, LIBPQ, POSTGRESQL};
 use crate::{command, front_end, machine};
 
 /// One database for each browser worker; `playwright.config.ts` starts as many workers.
-const WORKERS: usize = 2;
+const WORKERS: usize = 3;
 
 /// Installs and builds what the tests need, then runs them.
 pub fn prepare_and_run(arguments: &[String]) -> Result<()> {

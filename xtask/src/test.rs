@@ -18,20 +18,20 @@ const COMPILE: &[Stage] = &[
     ("programs and tests", || command::run("cargo", "", &["test", "--quiet", "--workspace", "--no-run"])),
 ];
 
-const FRONT_END: &[Stage] =
-    &[("front end: packages", front_end::install), ("front end: build", front_end::build)];
+const FRONT_END: &[Stage] = &[
+    ("front end: packages", front_end::install),
+    ("front end: build", front_end::build),
+    ("front end: types, lints, unit tests", || {
+        ["check", "lint", "test"].into_iter().try_for_each(front_end::quietly)
+    }),
+];
 
 const CHECKS: &[Stage] = &[
     ("Cargo tests", || command::run("cargo", "", &["test", "--quiet", "--workspace"])),
     ("generated files are current", generate::check),
 ];
 
-const BROWSER: &[Stage] = &[
-    ("browser tests", || end_to_end::run(&[])),
-    ("front end: types, lints, unit tests", || {
-        ["check", "lint", "test"].into_iter().try_for_each(front_end::quietly)
-    }),
-];
+const BROWSER: &[Stage] = &[("browser tests", || end_to_end::run(&[]))];
 
 /// Runs every check. What is compiled fills the processors; then the browser tests, which wait most of the time, have
 /// the others beside them.
