@@ -100,7 +100,9 @@ fn table_and_document_hold_the_same_numbers() {
     let document: Value =
         serde_json::from_str(&printed(&[&["simulate", &file], &span[..], &["json"]].concat())).expect("JSON");
     let mut reader = self::table(&table);
-    for (row, level) in reader.records().zip(document["curves"]["level"].as_array().expect("levels")) {
+    let level = &document["traces"][0];
+    assert_eq!((&level["quantity"], &level["origin"]), (&json!("level"), &json!("simulated")));
+    for (row, level) in reader.records().zip(level["values"].as_array().expect("levels")) {
         let in_table: f64 = row.expect("row")[1].parse().expect("number");
         assert!((in_table - level.as_f64().expect("number")).abs() < 1e-3);
     }

@@ -5,6 +5,8 @@ mod support;
 use std::time::Duration;
 
 use diesel::{Connection, PgConnection, RunQueryDsl};
+use oak_server::db::queries::job;
+use oak_server::jobs::KINDS;
 use serde_json::{Value, json};
 use support::matches::{ask, assert_whole, build_named, ended, enlarge, nook, page, started, wait};
 use support::program::Program;
@@ -23,6 +25,12 @@ fn database(url: &str) -> PgConnection {
 
 fn execute(connection: &mut PgConnection, statement: &str) -> usize {
     diesel::sql_query(statement).execute(connection).expect(statement)
+}
+
+#[test]
+fn every_kind_is_known_to_the_database_by_its_name() {
+    let kinds: Vec<_> = KINDS.iter().map(|kind| (kind.id(), kind.name())).collect();
+    assert_eq!(kinds, job::NAMES);
 }
 
 #[test]

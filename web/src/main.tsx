@@ -3,7 +3,7 @@ import { setNonce } from 'get-nonce';
 import { StrictMode, Suspense, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Route, Routes } from 'react-router';
-import { queryClient } from './api/queries';
+import { queryClient } from './api/queries/shared';
 import { Broken } from './features/shell/Broken';
 import { NotFound } from './features/shell/NotFound';
 import { StagesContext } from './features/shell/stages';

@@ -31,7 +31,7 @@ pub fn counts(section: CrossSection, radius: f64, end: End) -> f64 {
 }
 
 /// The integral of the throat's area over the flare's, m.
-fn profile(section: CrossSection, radius: f64) -> f64 {
+pub fn profile(section: CrossSection, radius: f64) -> f64 {
     const STEPS: usize = 64;
     let throat = section.area();
     let at = |part: f64| throat / area(section, radius * (1.0 - (1.0 - part * part).sqrt()));
@@ -40,41 +40,4 @@ fn profile(section: CrossSection, radius: f64) -> f64 {
         (at(a) + 4.0 * at(f64::midpoint(a, b)) + at(b)) / 6.0
     };
     radius * (0..STEPS).map(step).sum::<f64>() / STEPS as f64
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use approx::assert_relative_eq;
-
-    const TUBE: CrossSection = CrossSection::Round { radius: 0.05 };
-
-    #[test]
-    fn no_flare_counts_nothing_and_a_small_one_less_than_half() {
-        assert!(counts(TUBE, 0.0, End::Free).abs() < 1e-15);
-        let small = counts(TUBE, 0.02, End::Free);
-        assert!(small > 0.0 && small < 0.02, "{small}");
-        // Where the tube ends along walls, the wider mouth has more of the correction to lose.
-        assert!(counts(TUBE, 0.02, End::Walls(2)) < small);
-    }
-
-    #[test]
-    fn the_integral_is_that_of_the_profile() {
-        // Without an end correction, against a fine sum over the quarter circle.
-        let (a, r) = (0.05_f64, 0.03_f64);
-        let fine: f64 = (0..100_000)
-            .map(|k| {
-                let x = r * (f64::from(k) + 0.5) / 100_000.0;
-                (a / (a + r - (r * r - x * x).sqrt())).powi(2) * r / 100_000.0
-            })
-            .sum();
-        assert_relative_eq!(profile(TUBE, r), fine, max_relative = 1e-3);
-    }
-
-    #[test]
-    fn a_wide_mouth_takes_end_correction_away() {
-        assert!(counts(TUBE, 0.03, End::Flanged) < profile(TUBE, 0.03));
-        let slot = CrossSection::Slot { width: 0.3, height: 0.03 };
-        assert!(profile(slot, 0.018) < 0.018);
-    }
 }

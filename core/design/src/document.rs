@@ -156,28 +156,3 @@ impl RawBuild {
         build
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn a_document_is_called_as_its_kind_is() {
-        let title = RawTitle { name: "Nook".to_owned(), notes: String::new() };
-        let documents = [RawDocument::Title(title), RawDocument::Brief(Box::default())];
-        for document in documents {
-            let json = serde_json::to_value(&document).expect("JSON");
-            assert_eq!(json["kind"], document.kind().id);
-            assert_eq!(json["content"], document.content().expect("JSON"));
-            let kind = DocumentKind::of(document.kind().id).expect("a kind");
-            assert_eq!(kind.read(json["content"].clone()).expect("reads"), document);
-        }
-        assert!(DocumentKind::of("drum").is_none());
-    }
-
-    #[test]
-    fn a_variant_of_a_newer_program_is_not_taken_for_one_of_ours() {
-        let newer = serde_json::json!({ "format": DESIGN_FORMAT, "version": VERSION + 1 });
-        assert_eq!(VARIANT.read(newer).expect_err("refused").field, "version");
-    }
-}

@@ -21,6 +21,7 @@ pub mod report;
 pub mod resolve;
 pub mod schema;
 pub mod start;
+pub mod trace;
 pub mod transient;
 mod typed;
 pub mod working;

@@ -25,15 +25,3 @@ const OPEN: usize = 4;
 pub fn kind(id: &str) -> Option<&'static dyn Kind> {
     KINDS.into_iter().find(|kind| kind.id() == id)
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::db::queries::job;
-
-    #[test]
-    fn every_kind_is_known_to_the_database_by_its_name() {
-        let kinds: Vec<_> = KINDS.iter().map(|kind| (kind.id(), kind.name())).collect();
-        assert_eq!(kinds, job::NAMES);
-    }
-}

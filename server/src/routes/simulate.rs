@@ -50,7 +50,7 @@ impl Span {
     }
 }
 
-/// The frequencies to compute at, and which curves to answer with.
+/// The frequencies to compute at, and which traces to answer with.
 #[derive(Debug, Deserialize, IntoParams)]
 #[serde(deny_unknown_fields)]
 pub struct Wanted {
@@ -69,13 +69,13 @@ pub struct Wanted {
     /// `all`, or only those that are drawn as `lanes`.
     #[serde(default)]
     #[param(inline)]
-    curves: WantedCurves,
+    traces: WantedTraces,
 }
 
-/// Which curves to answer with.
+/// Which traces to answer with.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum WantedCurves {
+pub enum WantedTraces {
     /// All there are.
     #[default]
     All,
@@ -83,7 +83,7 @@ pub enum WantedCurves {
     Lanes,
 }
 
-/// Computes a design: curves, figures and the completed driver.
+/// Computes a design: traces, figures and the completed driver.
 #[utoipa::path(operation_id = "simulateDesign", tag = "simulate", params(Wanted), request_body = RawQuestion, responses(
     (status = 200, body = Report),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
@@ -97,14 +97,14 @@ pub async fn simulate(
     state: Data<State>,
 ) -> Result<web::Json<Report>, ApiError> {
     let question: RawQuestion = body::json(&request, payload).await?;
-    let Wanted { from, to, points, curves } = wanted.into_inner();
+    let Wanted { from, to, points, traces } = wanted.into_inner();
     let grid = FrequencyGrid::logarithmic(from, to, points)?;
     let mut report = state
         .compute
         .quick(move || -> Result<_, ApiError> { Ok(Report::of(&question.resolve()?.design, &grid)?) })
         .await??;
-    if curves == WantedCurves::Lanes {
-        report.curves.further = None;
+    if traces == WantedTraces::Lanes {
+        report.keep_what_lanes_draw();
     }
     Ok(web::Json(report))
 }

@@ -1,14 +1,15 @@
 //! The API over HTTP, with a real server and a real database.
 
-#[path = "../support/mod.rs"]
-mod support;
-
 mod bad_input;
 mod cabinet;
+mod compute;
 mod documents;
+mod errors;
 mod guards;
 mod hostile;
 mod library;
 mod limits;
+#[path = "../support/mod.rs"]
+mod support;
 mod workbench;
 mod workshop;

@@ -77,14 +77,19 @@ fn a_table_with_a_bad_row_imports_nothing_and_reports_every_bad_row() {
 fn the_computation_is_the_same_as_on_the_command_line() {
     let site = Site::start();
     let report = site.post("/api/v1/simulate?from=20&to=100&points=11", &asked()).expect(200).json();
-    assert_eq!(report["curves"]["frequency"].as_array().expect("list").len(), 11);
-    assert_eq!(report["curves"]["further"]["phase"].as_array().expect("list").len(), 11);
-    let mut drawn =
-        site.post("/api/v1/simulate?from=20&to=100&points=11&curves=lanes", &asked()).expect(200).json();
-    assert!(drawn["curves"].get("further").is_none());
-    drawn["curves"]["further"] = report["curves"]["further"].clone();
-    assert_eq!(drawn, report);
-    site.post("/api/v1/simulate?curves=some", &asked()).expect(400);
+    let traces = |report: &Value| report["traces"].as_array().expect("a list").clone();
+    for trace in traces(&report) {
+        assert_eq!(trace["frequency"].as_array().expect("list").len(), 11, "{trace}");
+        assert_eq!(trace["values"].as_array().expect("list").len(), 11, "{trace}");
+    }
+    let drawn =
+        site.post("/api/v1/simulate?from=20&to=100&points=11&traces=lanes", &asked()).expect(200).json();
+    let (drawn, all) = (traces(&drawn), traces(&report));
+    assert!(drawn.iter().all(|trace| trace["quantity"] != "power") && drawn.len() < all.len());
+    for (trace, whole) in drawn.iter().zip(&all) {
+        assert_eq!((&trace["quantity"], &trace["values"]), (&whole["quantity"], &whole["values"]));
+    }
+    site.post("/api/v1/simulate?traces=some", &asked()).expect(400);
     assert!((report["figures"]["fb"].as_f64().expect("ported") - 29.0).abs() < 1e-6);
     assert!((report["driver"]["vas"].as_f64().expect("m3") - 0.06343).abs() < 1e-4);
     let resolved = site.post("/api/v1/drivers/resolve", &driver()).expect(200).json();

@@ -8,7 +8,7 @@ export const SPAN = { from: 10, to: 500, points: 500 };
 export const ask: Ask = async (design, asked, signal) => {
   try {
     const request = api.POST('/api/v1/simulate', {
-      params: { query: { ...SPAN, curves: 'lanes' } },
+      params: { query: { ...SPAN, traces: 'lanes' } },
       body: { design, ...asked },
       signal,
     });

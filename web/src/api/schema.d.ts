@@ -722,7 +722,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Computes a design: curves, figures and the completed driver. */
+        /** Computes a design: traces, figures and the completed driver. */
         post: operations["simulateDesign"];
         delete?: never;
         options?: never;
@@ -1188,32 +1188,6 @@ export interface components {
              * @description -1 to 1.
              */
             value: number;
-        };
-        /** @description Curves, every list of the same length. Seven digits (single precision) are kept. */
-        Curves: {
-            /** @description Hz. */
-            frequency: number[];
-            /** @description dB re 20 uPa at 1 m in the space of the design. */
-            level: number[];
-            /** @description ms, without the travel time. */
-            group_delay: number[];
-            /** @description Excursion of the cone that moves farthest, one-way peak, mm. */
-            excursion: number[];
-            /** @description Peak air speed in each port, throat and mouth, m/s. */
-            air_speed: number[][];
-            /** @description What these are called. */
-            air_labels: string[];
-            /** @description One-way peak travel of each kind of radiator, mm. */
-            radiator_travel: number[][];
-            /** @description Pressure in each chamber, Pa RMS. */
-            chamber_pressure: number[][];
-            /** @description What these are called. */
-            chamber_labels: string[];
-            /** @description ohm. */
-            impedance: number[];
-            /** @description Degrees. */
-            impedance_phase: number[];
-            further?: components["schemas"]["FurtherCurves"] | null;
         };
         /** @description Fill in the chamber behind the drivers. SI throughout. */
         DampingReport: {
@@ -1961,21 +1935,6 @@ export interface components {
              */
             cost?: number | null;
         };
-        /** @description Curves that no lane draws, as long as the others. */
-        FurtherCurves: {
-            /** @description Degrees, without the travel time. */
-            phase: number[];
-            /** @description The drive of the largest clean output, V RMS; null where nothing limits. */
-            clean_volts: (number | null)[];
-            /** @description A RMS. */
-            current: number[];
-            /** @description Real power, W. */
-            power: number[];
-            /** @description Apparent power, VA. */
-            apparent_power: number[];
-            /** @description Share of the real power that leaves as sound, %. */
-            efficiency: number[];
-        };
         Health: {
             /** @description Version of the server. */
             version: string;
@@ -2105,13 +2064,6 @@ export interface components {
             panel_radiation?: number | null;
             /** @description Where its values are from. */
             source: string;
-        };
-        /** @description The largest clean output over the frequencies of the curves. */
-        MaxOutputReport: {
-            /** @description dB at 1 m; null where nothing limits. */
-            level: (number | null)[];
-            /** @description What binds, from low to high frequencies. */
-            ribbon: components["schemas"]["RibbonPiece"][];
         };
         /** @description A measure along the sheet. */
         MeasureReport: {
@@ -2701,6 +2653,11 @@ export interface components {
             current_revision?: number | null;
             report?: components["schemas"]["ImportReport"] | null;
         };
+        /**
+         * @description What a trace is of, and its unit.
+         * @enum {string}
+         */
+        Quantity: "level" | "excursion" | "air_speed" | "radiator_travel" | "chamber_pressure" | "impedance" | "group_delay" | "drive" | "current" | "power" | "apparent_power" | "efficiency";
         /** @description One amount of fill by the quick method (common practice). */
         QuickFillReport: {
             /** @description As files have it. */
@@ -3453,10 +3410,10 @@ export interface components {
             as_built: components["schemas"]["AsBuiltReport"];
             /** @description Single figures. */
             figures: components["schemas"]["FigureReport"];
-            /** @description Curves over frequency. */
-            curves: components["schemas"]["Curves"];
-            /** @description What runs out first. */
-            max_output: components["schemas"]["MaxOutputReport"];
+            /** @description Lines over frequency. */
+            traces: components["schemas"]["Trace"][];
+            /** @description What runs out first, from low to high frequencies. */
+            ribbon: components["schemas"]["RibbonPiece"][];
         };
         /** @description One saved state of a document. */
         Revision: components["schemas"]["RawDocument"] & {
@@ -3696,6 +3653,26 @@ export interface components {
             /** @description How sure that is, in words. */
             words: string[];
         };
+        /** @description One line over frequencies of its own; every list is as long as `frequency`. */
+        Trace: {
+            /** @description What it is of. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description Where it is from. */
+            origin: components["schemas"]["TraceOrigin"];
+            /** @description Which opening, radiator or chamber, where a design may have several. */
+            label?: string | null;
+            /** @description Hz, rising. */
+            frequency: number[];
+            /** @description In the unit of the quantity, with the seven digits of single precision; null where there is none. */
+            values: (number | null)[];
+            /** @description Degrees. */
+            phase?: number[] | null;
+        };
+        /**
+         * @description Where a trace is from.
+         * @enum {string}
+         */
+        TraceOrigin: "simulated" | "measured" | "target" | "limit";
         /** @description What is heard over half a second. */
         TransientReport: {
             /**
@@ -5517,7 +5494,7 @@ export interface operations {
                 /** @description How many, 2 to 20000. */
                 points?: number;
                 /** @description `all`, or only those that are drawn as `lanes`. */
-                curves?: "all" | "lanes";
+                traces?: "all" | "lanes";
             };
             header?: never;
             path?: never;

@@ -2,13 +2,13 @@ import { useMemo } from 'react';
 import { linear, logarithmic } from '../model/scale';
 import { significant } from '../model/units';
 import { MarkGlyph } from '../ui/MarkGlyph';
-import { nearest } from './axis';
 import { drawing } from './drawing';
 import { LaneMenu } from './LaneMenu';
 import { EndLabels, ExtraLabels, Note, PeakLabels } from './labels';
-import type { Lane } from './lane';
+import { type Lane, mainOf, unitOf } from './lane';
 import { GUTTER, PADDING, Plot } from './Plot';
-import type { Trace } from './trace';
+import type { Shown } from './shown';
+import { phaseAt, valueAt } from './trace';
 
 export interface Columns {
   /** Widths of the names and of the readings; no names are told within the plot. */
@@ -22,9 +22,10 @@ interface Props {
   height: number | null;
   width: number;
   columns: Columns;
-  shown: Trace[];
-  active: Trace;
-  index: number;
+  shown: Shown[];
+  active: Shown;
+  /** Where the cursor stands, Hz. */
+  frequency: number;
   span: readonly [number, number];
   own: readonly [number, number] | undefined;
   peaks: boolean;
@@ -71,7 +72,7 @@ function Curves({
   columns,
   shown,
   active,
-  index,
+  frequency,
   span,
   own,
   peaks,
@@ -82,20 +83,17 @@ function Curves({
     () => drawing(lane, shown, active, own),
     [lane, shown, active, own],
   );
-  const { frequency } = active.report.curves;
-  const visible = [nearest(frequency, span[0]), nearest(frequency, span[1])] as const;
   const y = linear(range, [height - PADDING, PADDING]);
   const x = logarithmic(span, [GUTTER, width]);
   // Many readings stand closer, so that they stay within their lane.
   const line = Math.min(17, Math.floor((height - 5) / shown.length));
-  const main = lines[shown.indexOf(active)]?.values;
+  const main = lines[shown.indexOf(active)];
   return (
     <>
       <div className="relative overflow-hidden" style={{ width }}>
         <Plot
           width={width}
           height={height}
-          frequency={frequency}
           lines={lines}
           range={range}
           span={span}
@@ -113,30 +111,28 @@ function Curves({
             {lane.line.at} {lane.line.label}
           </Note>
         )}
-        <ExtraLabels extras={extras} frequency={frequency} span={span} range={range} width={width} y={y} />
+        <ExtraLabels extras={extras} span={span} range={range} width={width} y={y} />
         {peaks && main && (
           <PeakLabels
-            values={main}
-            frequency={frequency}
-            visible={visible}
+            line={main}
+            span={span}
             range={range}
-            unit={lane.unit.split(/[ ,]/)[0] ?? ''}
+            unit={unitOf(lane)}
             decimals={lane.decimals}
             x={(at) => Math.min(width - 62, Math.max(GUTTER + 58, x(at)))}
             y={y}
             height={height}
           />
         )}
-        {lane.id === 'level' && (
-          <EndLabels shown={shown} lines={lines} end={visible[1]} y={y} height={height} />
-        )}
+        {lane.id === 'level' && <EndLabels shown={shown} lines={lines} end={span[1]} y={y} height={height} />}
       </div>
       <dl
         className={`shrink-0 pt-1 pl-2 font-mono ${line < 14 ? 'text-[12px]' : 'text-[13px]'}`}
         style={{ width: columns.readout }}
       >
         {shown.map((one, row) => {
-          const value = lines[row]?.values?.[index];
+          const line = lines[row];
+          const value = line ? valueAt(line, frequency) : null;
           return (
             <div key={one.id} className="flex items-center gap-1.5" style={{ lineHeight: `${line}px` }}>
               <dt className="flex">
@@ -144,11 +140,9 @@ function Curves({
                 <span className="sr-only">{one.name}</span>
               </dt>
               <dd className={`flex-1 text-right ${one.id === active.id ? 'font-bold' : ''}`}>
-                {value === undefined || value === null ? '–' : value.toFixed(lane.decimals)}
-                {lane.secondary && columns.names > 0 && (
-                  <span className="ml-1 font-normal text-soft">
-                    {lane.secondary(one.report.curves, index)}
-                  </span>
+                {value === null ? '–' : value.toFixed(lane.decimals)}
+                {lane.phase && columns.names > 0 && (
+                  <span className="ml-1 font-normal text-soft">{phaseAt(mainOf(lane, one), frequency)}</span>
                 )}
               </dd>
             </div>

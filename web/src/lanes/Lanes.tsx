@@ -15,15 +15,15 @@ import { useSize } from '../ui/size';
 import { AXIS_RULE, AxisRule } from './AxisRule';
 import { fraction, frequencyAt, nearest } from './axis';
 import { type Columns, FOLDED, LaneRow } from './LaneRow';
-import { LANES, type Lane } from './lane';
+import { isPresent, LANES, type Lane } from './lane';
 import { overdriven } from './over';
 import { GUTTER } from './Plot';
 import { Ribbon } from './Ribbon';
+import type { Shown } from './shown';
 import { TIME_LANE, TimeLane } from './TimeLane';
-import type { Trace } from './trace';
 
 interface Props {
-  shown: Trace[];
+  shown: Shown[];
   activeId: string;
   theme: string;
   /** Stands beside the axis: what can be done with all lanes. */
@@ -36,9 +36,8 @@ const NARROW = 500;
 const LEAST_LANE = 56;
 
 /** The lanes that there are for some variants, in the order they stand. */
-export function presentLanes(shown: Trace[]): Lane[] {
-  const reports = shown.map((one) => one.report);
-  const present = LANES.filter((lane) => lane.present?.(reports) ?? true);
+export function presentLanes(shown: Shown[]): Lane[] {
+  const present = LANES.filter((lane) => isPresent(lane, shown));
   const order = laneViews.ordered(present.map(({ id }) => id));
   return order.flatMap((id) => present.find((lane) => lane.id === id) ?? []);
 }
@@ -65,10 +64,10 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
   const ids = `${names} ${view.folded} ${view.alone}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: `ids` says which lanes there are, and which are open
   const heights = useMemo(() => share(lanes, size.height - below), [size.height, below, ids]);
-  const over = useMemo(() => (active ? overdriven(active.report) : []), [active]);
+  const over = useMemo(() => (active ? overdriven(active.traces) : []), [active]);
   if (!active) return <div ref={box} className="h-full" />;
 
-  const { frequency } = active.report.curves;
+  const frequency = active.traces[0]?.frequency ?? [];
   const whole = [frequency[0] ?? 10, frequency.at(-1) ?? 500] as const;
   const span = view.span ?? whole;
   const inner = width - GUTTER;
@@ -102,7 +101,7 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
                     columns={columns}
                     shown={shown}
                     active={active}
-                    index={index}
+                    frequency={frequency[index] ?? whole[0]}
                     span={span}
                     own={view.ranges[lane.id]}
                     peaks={view.peaks}
@@ -125,7 +124,7 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
                   />
                 </div>
                 <Ribbon
-                  pieces={active.report.max_output.ribbon}
+                  pieces={active.report.ribbon}
                   over={over}
                   from={span[0]}
                   to={span[1]}

@@ -9,15 +9,16 @@ import { useObserved } from '../ui/observed';
 import { openLanes, presentLanes } from './Lanes';
 import { colour } from './paint';
 import type { Picture } from './picture';
-import type { Trace } from './trace';
+import type { Shown } from './shown';
 
 const ValuesDialog = lazily(() => import('./ValuesDialog').then((part) => part.ValuesDialog));
 /** Drawing what is on screen for a file or paper. */
 const drawn = () => import('./picture');
+const files = () => import('./picture_file');
 
 interface Props {
   title: string;
-  shown: Trace[];
+  shown: Shown[];
   activeId: string;
 }
 
@@ -27,39 +28,40 @@ export function LanesMenu({ title, shown, activeId }: Props) {
   const [table, setTable] = useState(false);
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
   if (!active) return null;
-  const { frequency } = active.report.curves;
+  const frequency = active.traces[0]?.frequency ?? [];
   const whole = [frequency[0] ?? 10, frequency.at(-1) ?? 500] as const;
   const lanes = presentLanes(shown);
   const zoom = (way: 'in' | 'out') => laneViews.zoom(way, cursor.snapshot().frequency, whole);
 
   async function picture(): Promise<Picture> {
     const { pictureOf } = await drawn();
-    const { ranges, span } = laneViews.snapshot();
+    const { ranges, span, peaks } = laneViews.snapshot();
     const open = openLanes(lanes);
     return pictureOf({
       title: `${title} · ${conditionsOf(shown)}`,
       shown,
-      active: active as Trace,
+      active: active as Shown,
       lanes: open.length ? open : lanes,
       span: span ?? whole,
       ranges,
       cursor: cursor.snapshot().frequency,
+      peaks,
       colour,
     });
   }
 
   async function saveSvg() {
-    const { asSvg } = await drawn();
+    const { asSvg } = await files();
     save(`${title}.svg`, new Blob([asSvg(await picture())], { type: 'image/svg+xml' }));
   }
 
   async function savePng() {
-    const { asPng } = await drawn();
+    const { asPng } = await files();
     save(`${title}.png`, await asPng(await picture()));
   }
 
   async function print() {
-    const { asSvg } = await drawn();
+    const { asSvg } = await files();
     // Paper is light, whatever the lamp is like.
     const { dataset } = document.documentElement;
     const theme = dataset.theme;

@@ -16,19 +16,26 @@ export interface Line {
   strong: boolean;
   /** Belongs to the active variant beside its main line; drawn thin and without marks. */
   secondary: boolean;
-  values: (number | null)[] | null;
+  /** Hz, rising. */
+  frequency: readonly number[];
+  values: readonly (number | null)[];
+}
+
+/** An area around the first line that its real value may lie in. */
+export interface Band {
+  frequency: readonly number[];
+  low: readonly number[];
+  high: readonly number[];
 }
 
 interface Props {
   width: number;
   height: number;
-  frequency: number[];
   lines: Line[];
   range: readonly [number, number];
   /** Lowest and highest frequency on show, Hz. */
   span: readonly [number, number];
-  /** An area around the first line that its real value may lie in. */
-  band?: { low: number[]; high: number[] } | null;
+  band?: Band | null;
   limit: number | null;
   threshold: number | null;
   theme: string;
@@ -40,19 +47,18 @@ export function Plot(props: Props) {
   const plot = useRef<uPlot | null>(null);
   const latest = useRef(props);
   latest.current = props;
-  const { width, height, frequency, lines, theme } = props;
-  const made = `${theme} ${lines.map((line) => `${line.place}${line.strong}${line.secondary}`).join()}`;
+  const { width, height, lines, theme } = props;
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `made` says when the lines need making anew
+  // biome-ignore lint/correctness/useExhaustiveDependencies: colours are read where it is made
   useLayoutEffect(() => {
     if (!holder.current) return undefined;
-    const next = new uPlot(options(latest.current, latest), data(latest.current), holder.current);
+    const next = new uPlot(options(latest.current, latest), AXES, holder.current);
     plot.current = next;
     return () => {
       plot.current = null;
       next.destroy();
     };
-  }, [made]);
+  }, [theme]);
 
   useLayoutEffect(() => {
     plot.current?.setSize({ width, height });
@@ -61,18 +67,17 @@ export function Plot(props: Props) {
   const drawn = useRef<unknown[]>([]);
   useLayoutEffect(() => {
     const next = [
-      frequency,
       ...props.range,
       ...props.span,
       props.band,
       props.limit,
       props.threshold,
-      ...lines.map((line) => line.values),
+      ...lines.flatMap((line) => [line.frequency, line.values, line.place, line.strong]),
     ];
     const changed =
       next.length !== drawn.current.length || next.some((item, at) => item !== drawn.current[at]);
     drawn.current = next;
-    if (changed) plot.current?.setData(data(props));
+    if (changed) plot.current?.setData(AXES);
   });
 
   return <div ref={holder} aria-hidden="true" />;
@@ -83,9 +88,11 @@ function moves({ strong, secondary }: Line): boolean {
   return strong || secondary;
 }
 
-function data({ frequency, lines }: Props): uPlot.AlignedData {
-  return [frequency, ...lines.map((line) => line.values ?? frequency.map(() => null))];
-}
+/** Lines have frequencies of their own and are painted here; of uPlot come scales, axes and grid. */
+const AXES: uPlot.AlignedData = [
+  [1, 1000],
+  [null, null],
+];
 
 function options(props: Props, latest: { current: Props }): uPlot.Options {
   const backdrop = new Backdrop();
@@ -123,18 +130,7 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
         space: 22,
       },
     ],
-    series: [
-      {},
-      ...props.lines.map((line) => ({
-        stroke: colour(line.mark.colour),
-        width: line.secondary ? 1 : 2.2,
-        dash: line.secondary ? [3, 3] : line.mark.dash,
-        points: { show: false },
-        spanGaps: false,
-        // Those that stand still are in the backdrop.
-        ...(moves(line) ? {} : { paths: () => null }),
-      })),
-    ],
+    series: [{}, { points: { show: false } }],
     hooks: {
       drawClear: [
         ({ ctx, bbox }) => {
@@ -146,9 +142,8 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
         (plot) => {
           const { limit, threshold: at, band: area, lines, span, range, theme } = latest.current;
           const still = lines.filter((line) => !moves(line));
-          const grid = plot.data[0];
-          const of: unknown[] = [theme, limit, at, ...span, ...range, grid.length, grid[0], grid.at(-1)];
-          for (const { values, mark, place } of still) of.push(values, mark, place);
+          const of: unknown[] = [theme, limit, at, ...span, ...range];
+          for (const { frequency, values, mark, place } of still) of.push(frequency, values, mark, place);
           backdrop.lay(plot.ctx, of, (ctx) => {
             if (limit !== null) hatch(ctx, plot, limit);
             if (at !== null) threshold(ctx, plot, at);
@@ -164,6 +159,7 @@ function options(props: Props, latest: { current: Props }): uPlot.Options {
         (plot) => {
           const { lines, span } = latest.current;
           for (const line of lines) {
+            if (moves(line)) curve(plot.ctx, plot, line);
             if (line.strong) marks(plot.ctx, plot, line, span);
           }
           const { ctx, bbox } = plot;

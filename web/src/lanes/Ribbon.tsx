@@ -2,6 +2,7 @@ import type { RibbonPiece } from '../api/types';
 import { logarithmic } from '../model/scale';
 import { significant } from '../model/units';
 import { GUTTER } from './Plot';
+import { layRibbon, limitName } from './ribbon_pieces';
 
 interface Props {
   pieces: RibbonPiece[];
@@ -14,22 +15,10 @@ interface Props {
   names: number;
 }
 
-const LOOKS: Record<string, { words: string; short: string; fill: string }> = {
-  voltage: { words: 'amplifier voltage', short: 'volts', fill: 'var(--line)' },
-  current: { words: 'amplifier current', short: 'amps', fill: 'var(--cone)' },
-  heat: { words: 'coil heat', short: 'heat', fill: 'var(--ribbon-heat)' },
-  cone: { words: 'cone travel', short: 'cone', fill: 'var(--ribbon-cone)' },
-  radiator: { words: 'radiator travel', short: 'radiator', fill: 'var(--ribbon-radiator)' },
-  air: { words: 'air speed', short: 'air', fill: 'var(--ribbon-air)' },
-  nothing: { words: 'no limit given', short: '–', fill: 'transparent' },
-};
-/** Width of a letter, px. */
-const LETTER = 6.6;
-
 /** What runs out first along the frequency axis, for the active variant. */
 export function Ribbon({ pieces, over, from, to, width, names }: Props) {
   const x = logarithmic([from, to], [GUTTER, width]);
-  const said = pieces.map((piece) => `${LOOKS[piece.limit]?.words} up to ${significant(piece.to, 3)} Hz`);
+  const said = pieces.map((piece) => `${limitName(piece)} up to ${significant(piece.to, 3)} Hz`);
   const excess = over.map(([low, high]) => `${significant(low, 3)} to ${significant(high, 3)} Hz`);
   const driven = excess.length ? `; over it at this drive: ${excess.join(', ')}` : '';
   return (
@@ -46,31 +35,24 @@ export function Ribbon({ pieces, over, from, to, width, names }: Props) {
         aria-label={`What limits it: ${said.join(', ')}${driven}`}
         className="block"
       >
-        {pieces.map((piece) => {
-          if (piece.to <= from || piece.from >= to) return null;
-          const look = LOOKS[piece.limit];
-          const [left, right] = [x(Math.max(from, piece.from)), x(Math.min(to, piece.to))];
-          const room = right - left - 6;
-          const words = [look?.words ?? '', look?.short ?? ''].find((text) => text.length * LETTER < room);
-          return (
-            <g key={piece.from}>
-              <title>{`${look?.words}: ${significant(piece.from, 3)} to ${significant(piece.to, 3)} Hz`}</title>
-              <rect
-                x={left}
-                y="2"
-                width={Math.max(0.5, right - left)}
-                height="19"
-                fill={look?.fill}
-                stroke="var(--paper)"
-              />
-              {words && (
-                <text x={(left + right) / 2} y="16" textAnchor="middle" fontSize="12" fill="var(--ink)">
-                  {words}
-                </text>
-              )}
-            </g>
-          );
-        })}
+        {layRibbon(pieces, [from, to], [GUTTER, width]).map(({ piece, left, right, fill, words }) => (
+          <g key={piece.from}>
+            <title>{`${limitName(piece)}: ${significant(piece.from, 3)} to ${significant(piece.to, 3)} Hz`}</title>
+            <rect
+              x={left}
+              y="2"
+              width={Math.max(0.5, right - left)}
+              height="19"
+              fill={`var(${fill})`}
+              stroke="var(--paper)"
+            />
+            {words && (
+              <text x={(left + right) / 2} y="16" textAnchor="middle" fontSize="12" fill="var(--ink)">
+                {words}
+              </text>
+            )}
+          </g>
+        ))}
         {over
           .filter(([low, high]) => high > from && low < to)
           .map(([low, high]) => {

@@ -1,14 +1,14 @@
 import { useDeferredValue } from 'react';
-import { useTransients } from '../api/queries';
+import { useTransients } from '../api/queries/design';
 import { linear, roundUp } from '../model/scale';
 import { significant } from '../model/units';
 import type { Columns } from './LaneRow';
 import { GUTTER } from './Plot';
-import type { Trace } from './trace';
+import type { Shown } from './shown';
 
 interface Props {
-  shown: Trace[];
-  active: Trace;
+  shown: Shown[];
+  active: Shown;
   played: 'step' | 'burst';
   /** Of a burst, Hz. */
   frequency: number;
@@ -101,7 +101,7 @@ export function TimeLane({ shown, active, played, frequency, columns, width }: P
   );
 }
 
-function spokenOf(name: string, shown: Trace[], lists: ({ pressure: number[] } | undefined)[]): string {
+function spokenOf(name: string, shown: Shown[], lists: ({ pressure: number[] } | undefined)[]): string {
   const each = shown.map((one, row) => {
     const peak = Math.max(0, ...(lists[row]?.pressure ?? []).map(Math.abs));
     return `${one.name} up to ${significant(peak, 2)} Pa`;

@@ -4,16 +4,16 @@ import { significant } from '../model/units';
 import { Dialog } from '../ui/Dialog';
 import { MarkGlyph } from '../ui/MarkGlyph';
 import { Scroll } from '../ui/Scroll';
-import { nearest } from './axis';
-import type { Lane } from './lane';
-import type { Trace } from './trace';
+import { type Lane, mainOf } from './lane';
+import type { Shown } from './shown';
+import { valueAt } from './trace';
 
 /** Third-octave bands of a subwoofer (IEC 61260), Hz. */
 const BANDS = [16, 20, 25, 31.5, 40, 50, 63, 80, 100, 125, 160, 200];
 
 interface Props {
   open: boolean;
-  shown: Trace[];
+  shown: Shown[];
   lanes: Lane[];
   onClose: () => void;
 }
@@ -48,7 +48,7 @@ export function ValuesDialog({ open, shown, lanes, onClose }: Props) {
           <tbody>
             {lanes.flatMap((lane) =>
               shown.map((one, row) => {
-                const values = lane.values(one.report.curves);
+                const main = mainOf(lane, one);
                 return (
                   <tr
                     key={`${lane.id} ${one.id}`}
@@ -65,8 +65,7 @@ export function ValuesDialog({ open, shown, lanes, onClose }: Props) {
                     </th>
                     {at.map((frequency, column) => (
                       <td key={frequency} className={column === 0 ? 'bg-rule px-1.5 font-bold' : 'px-1.5'}>
-                        {values?.[nearest(one.report.curves.frequency, frequency)]?.toFixed(lane.decimals) ??
-                          '–'}
+                        {(main && valueAt(main, frequency))?.toFixed(lane.decimals) ?? '–'}
                       </td>
                     ))}
                   </tr>

@@ -1,42 +1,28 @@
-import type { Lane } from './lane';
+import { extrasOf, type Lane, mainOf } from './lane';
 import type { Line } from './Plot';
-import type { Trace } from './trace';
+import type { Shown } from './shown';
 
-/** What a lane draws of the shown variants. */
+/** What a lane draws of the shown variants: the main line of each first, then what stands beside the active one's. */
 export function drawing(
   lane: Lane,
-  shown: Trace[],
-  active: Trace,
+  shown: Shown[],
+  active: Shown,
   own: readonly [number, number] | undefined,
 ) {
-  const mains = shown.map(
-    (one): Line => ({
-      place: one.place,
-      mark: one.mark,
-      strong: one.id === active.id,
-      secondary: false,
-      values: useable(lane.values(one.report.curves)),
-    }),
-  );
-  const extras = lane.extras?.(active.report) ?? [];
-  const asides = extras.map(
-    ({ values }): Line => ({
-      place: active.place,
-      mark: active.mark,
-      strong: false,
-      secondary: true,
-      values,
-    }),
-  );
-  const reports = shown.map((one) => one.report);
+  const mains = shown.map((one): Line => {
+    const { frequency, values } = mainOf(lane, one) ?? { frequency: [], values: [] };
+    const strong = one.id === active.id;
+    return { place: one.place, mark: one.mark, strong, secondary: false, frequency, values };
+  });
+  const { place, mark } = active;
+  const extras = extrasOf(lane, active).map(({ label, trace: { frequency, values } }) => ({
+    label,
+    line: { place, mark, strong: false, secondary: true, frequency, values } satisfies Line,
+  }));
   return {
-    lines: [...mains, ...asides],
+    lines: [...mains, ...extras.map(({ line }) => line)],
     extras,
-    range: own ?? lane.range(reports, active.report),
-    limit: lane.limit?.(active.report) ?? null,
+    range: own ?? lane.range(shown, active),
+    limit: lane.limit?.(active) ?? null,
   };
-}
-
-function useable(values: number[] | null): number[] | null {
-  return values?.length ? values : null;
 }

@@ -3,17 +3,21 @@
 import type { ReactNode } from 'react';
 import { significant } from '../model/units';
 import { MarkGlyph } from '../ui/MarkGlyph';
-import { fraction } from './axis';
-import type { Extra } from './lane';
 import { GUTTER, type Line, PADDING } from './Plot';
-import { extremes } from './peaks';
-import type { Trace } from './trace';
+import { namedPeaks, peakOf } from './peaks';
+import type { Shown } from './shown';
+import { valueAt } from './trace';
 
 /** A line that stays below this share of its lane gets no name: there is no room for one. */
 const LEAST_HEIGHT = 0.15;
 
+/** A line beside the main one, with its name. */
+interface Extra {
+  label: string;
+  line: Line;
+}
+
 interface ExtraProps {
-  frequency: number[];
   span: readonly [number, number];
   extras: Extra[];
   range: readonly [number, number];
@@ -24,10 +28,10 @@ interface ExtraProps {
 const LETTER = 6.4;
 
 /** The names of further lines, each where its line is highest within the lane, moved aside where two meet. */
-export function ExtraLabels({ frequency, span, extras, range, width, y }: ExtraProps) {
+export function ExtraLabels({ span, extras, range, width, y }: ExtraProps) {
   let free = GUTTER + 4;
   return extras
-    .map((extra) => ({ label: extra.label, ...peakOf(extra, range, frequency, span) }))
+    .map((extra) => ({ label: extra.label, ...peakOf(extra.line, range, span) }))
     .filter(({ value }) => value >= range[0] + LEAST_HEIGHT * (range[1] - range[0]))
     .sort((a, b) => a.part - b.part)
     .map(({ label, part, value }) => {
@@ -47,22 +51,6 @@ export function ExtraLabels({ frequency, span, extras, range, width, y }: ExtraP
     });
 }
 
-/** The highest value that the lane shows, and where along the axis it lies, 0 to 1. */
-function peakOf(
-  { values }: Extra,
-  range: readonly [number, number],
-  frequency: number[],
-  [from, to]: readonly [number, number],
-): { part: number; value: number } {
-  let [top, value] = [from, Number.NEGATIVE_INFINITY];
-  values.forEach((one, at) => {
-    const here = frequency[at] ?? 0;
-    if (here < from || here > to) return;
-    if (one !== null && one <= range[1] && one > value) [top, value] = [here, one];
-  });
-  return { part: fraction(top, from, to), value };
-}
-
 export function Note({ at, side, children }: { at: number; side: 'left' | 'right'; children: ReactNode }) {
   return (
     <span
@@ -75,9 +63,9 @@ export function Note({ at, side, children }: { at: number; side: 'left' | 'right
 }
 
 interface EndProps {
-  shown: Trace[];
+  shown: Shown[];
   lines: Line[];
-  /** Which point is the last on show. */
+  /** The highest frequency on show, Hz. */
   end: number;
   y: (value: number) => number;
   height: number;
@@ -88,7 +76,7 @@ const LABEL_HEIGHT = 16;
 /** The variants' names at the ends of their lines, moved apart where the lines end together. */
 export function EndLabels({ shown, lines, end, y, height }: EndProps) {
   const ends = shown
-    .map((one, row) => ({ one, at: y(lines[row]?.values?.[end] ?? 0) + 4 }))
+    .map((one, row) => ({ one, at: y(lastOf(lines[row], end)) + 4 }))
     .sort((a, b) => a.at - b.at);
   let free = PADDING;
   const placed = ends.map(({ one, at }) => {
@@ -114,10 +102,15 @@ export function EndLabels({ shown, lines, end, y, height }: EndProps) {
   ));
 }
 
+/** Where a line ends at the right of what is on show. */
+function lastOf(line: Line | undefined, end: number): number {
+  return (line && (valueAt(line, end) ?? line.values.at(-1))) ?? 0;
+}
+
 interface PeakProps {
-  values: (number | null)[];
-  frequency: number[];
-  visible: readonly [number, number];
+  line: Line;
+  /** Lowest and highest frequency on show, Hz. */
+  span: readonly [number, number];
   range: readonly [number, number];
   unit: string;
   decimals: number;
@@ -126,19 +119,14 @@ interface PeakProps {
   height: number;
 }
 
-/** What stands out by this part of the lane is named. */
-const STANDS_OUT = 0.06;
-
 /** Names peaks and dips of the active variant. */
 export function PeakLabels(props: PeakProps) {
-  const { values, frequency, visible, range, unit, decimals, x, y, height } = props;
-  const least = STANDS_OUT * (range[1] - range[0]);
-  return extremes(values, visible, least).map(({ index, value, kind }) => {
-    const at = frequency[index] ?? 0;
+  const { line, span, range, unit, decimals, x, y, height } = props;
+  return namedPeaks(line, span, range).map(({ at, value, kind }) => {
     const below = kind === 'dip' || y(value) < PADDING + 18;
     return (
       <span
-        key={index}
+        key={at}
         className="pointer-events-none absolute -translate-x-1/2 whitespace-nowrap rounded-[2px] bg-paper/85 px-1 font-mono text-[11.5px] text-ink leading-[14px]"
         style={{ left: x(at), top: Math.min(height - 20, Math.max(2, y(value) + (below ? 4 : -18))) }}
       >

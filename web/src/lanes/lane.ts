@@ -1,7 +1,9 @@
 // What each lane shows.
 
-import type { Curves, Report } from '../api/types';
+import type { Quantity, Trace } from '../api/types';
 import { roundUp } from '../model/scale';
+import type { Shown } from './shown';
+import { largestOf, tracesOf } from './trace';
 
 /** An area that should not be entered. */
 export interface Limit {
@@ -9,10 +11,10 @@ export interface Limit {
   label: string;
 }
 
-/** A further line of the active variant alone. */
+/** A line beside a variant's main one. */
 export interface Extra {
   label: string;
-  values: (number | null)[];
+  trace: Trace;
 }
 
 export interface Lane {
@@ -21,58 +23,70 @@ export interface Lane {
   unit: string;
   /** Share of the height. */
   share: number;
-  /** The curve; null where a design has none. */
-  values: (curves: Curves) => number[] | null;
+  /** What it draws: of several openings, radiators or chambers the largest, and each of them beside it. */
+  quantity: Quantity;
   /** Lowest and highest value shown. */
-  range: (shown: Report[], active: Report) => [number, number];
-  limit?: (active: Report) => Limit | null;
+  range: (shown: readonly Shown[], active: Shown) => [number, number];
+  limit?: (active: Shown) => Limit | null;
   /** Thresholds short of a limit. */
   line?: { at: number; label: string };
   decimals: number;
-  /** Whether there is anything to show; a lane without it is always there. */
-  present?: (shown: Report[]) => boolean;
-  extras?: (active: Report) => Extra[];
+  /** Whether designs may have none of it; the lane is then there only for those that have. */
+  optional?: boolean;
+  /** What its traces that are limits are called. */
+  limited?: string;
   /** What the term means to who meets it first. */
   meaning: string;
-  /** Said beside the value at the cursor. */
-  secondary?: (curves: Curves, index: number) => string;
+  /** Whether the phase is said beside the value at the cursor. */
+  phase?: boolean;
 }
 
-function largest(reports: Report[], values: (curves: Curves) => number[] | null, from = 0): number {
+/** A variant's main line in a lane. */
+export function mainOf(
+  { quantity }: Pick<Lane, 'quantity'>,
+  { traces }: Pick<Shown, 'traces'>,
+): Trace | null {
+  return largestOf(tracesOf(traces, quantity));
+}
+
+/** The further lines of the active variant: each opening or chamber, where the limit is met, what was measured or is aimed at. */
+export function extrasOf({ quantity, limited }: Lane, { traces }: Shown): Extra[] {
+  const each = tracesOf(traces, quantity);
+  const named = (origin: Trace['origin'], name: string) =>
+    tracesOf(traces, quantity, origin).map((trace) => ({ label: trace.label ?? name, trace }));
+  return [
+    ...named('limit', limited ?? 'limit'),
+    ...named('measured', 'measured'),
+    ...named('target', 'target'),
+    ...(each.length > 1 ? each.map((trace) => ({ label: trace.label ?? '', trace })) : []),
+  ];
+}
+
+/** Whether there is anything to show. */
+export function isPresent(lane: Lane, shown: readonly Shown[]): boolean {
+  return (
+    !lane.optional || shown.some(({ traces }) => traces.some(({ quantity }) => quantity === lane.quantity))
+  );
+}
+
+/** The unit of a lane's values, without what is said beside it. */
+export function unitOf({ unit }: Lane): string {
+  return unit.split(/[ ,]/)[0] ?? '';
+}
+
+/** The largest value of all that is shown, from a frequency up. */
+function largest(shown: readonly Shown[], quantity: Quantity, from = 0): number {
   let most = 0;
-  for (const { curves } of reports) {
-    const list = values(curves);
-    curves.frequency.forEach((frequency, k) => {
-      if (frequency >= from) most = Math.max(most, list?.[k] ?? 0);
+  for (const one of shown) {
+    const main = mainOf({ quantity }, one);
+    main?.frequency.forEach((frequency, k) => {
+      if (frequency >= from) most = Math.max(most, main.values[k] ?? 0);
     });
   }
   return most;
 }
 
-/** The largest of several lists at each frequency; the same list each time, so that nothing is redrawn for it. */
-function largestOf(lists: number[][]): number[] | null {
-  const [first, ...others] = lists;
-  if (!first || others.length === 0) return first ?? null;
-  const known = LARGEST.get(lists);
-  if (known) return known;
-  const found = first.map((value, k) => Math.max(value, ...others.map((other) => other[k] ?? 0)));
-  LARGEST.set(lists, found);
-  return found;
-}
-
-const LARGEST = new WeakMap<number[][], number[]>();
-
-const fastest = (curves: Curves) => largestOf(curves.air_speed);
-const radiators = (curves: Curves) => largestOf(curves.radiator_travel);
-
-const pressures = (curves: Curves) => largestOf(curves.chamber_pressure);
-
-const level = (curves: Curves) => curves.level;
-const excursion = (curves: Curves) => curves.excursion;
-const impedance = (curves: Curves) => curves.impedance;
-const groupDelay = (curves: Curves) => curves.group_delay;
-
-const xmax = (report: Report) => (report.driver.xmax ?? 0) * 1e3;
+const xmax = ({ report }: Shown) => (report.driver.xmax ?? 0) * 1e3;
 
 /** Air speeds at which ports are heard, common practice: straight-edged and flared. */
 export const STRAIGHT = 17;
@@ -86,16 +100,19 @@ export const LANES: Lane[] = [
     name: 'SPL',
     unit: 'dB at 1 m',
     share: 1.75,
-    values: level,
-    range: (shown, active) => {
-      const played = largest(shown, level);
+    quantity: 'level',
+    range: (shown, { traces }) => {
+      const played = largest(shown, 'level');
+      const most = tracesOf(traces, 'level', 'limit').flatMap(({ values }) =>
+        values.map((value) => value ?? 0),
+      );
       // The largest clean output may lie far above what is played.
-      const clean = Math.min(Math.max(0, ...active.max_output.level.map((value) => value ?? 0)), played + 12);
+      const clean = Math.min(Math.max(0, ...most), played + 12);
       const top = Math.ceil((Math.max(played, clean) + 2) / 5) * 5;
       return [top - 45, top];
     },
     decimals: 1,
-    extras: ({ max_output }) => [{ label: 'maximum clean level', values: max_output.level }],
+    limited: 'maximum clean level',
   },
   {
     id: 'travel',
@@ -103,13 +120,13 @@ export const LANES: Lane[] = [
     name: 'Cone travel',
     unit: 'mm, peak',
     share: 1,
-    values: excursion,
+    quantity: 'excursion',
     range: (shown, active) => {
       const limit = xmax(active);
-      const most = largest(shown, excursion);
+      const most = largest(shown, 'excursion');
       return [0, limit ? Math.max(limit * 1.25, Math.min(roundUp(most * 1.05), limit * 2)) : roundUp(most)];
     },
-    limit: (active) => (active.driver.xmax ? { from: xmax(active), label: 'past Xmax' } : null),
+    limit: (active) => (active.report.driver.xmax ? { from: xmax(active), label: 'past Xmax' } : null),
     decimals: 1,
   },
   {
@@ -118,14 +135,12 @@ export const LANES: Lane[] = [
     name: 'Air speed',
     unit: 'm/s, peak',
     share: 1,
-    values: fastest,
-    range: (shown) => [0, Math.min(60, Math.max(FLARED + 4, roundUp(largest(shown, fastest) * 1.1)))],
+    quantity: 'air_speed',
+    range: (shown) => [0, Math.min(60, Math.max(FLARED + 4, roundUp(largest(shown, 'air_speed') * 1.1)))],
     limit: () => ({ from: FLARED, label: 'past flared' }),
     line: { at: STRAIGHT, label: 'straight edge' },
     decimals: 1,
-    present: (shown) => shown.some(({ curves }) => curves.air_speed.length > 0),
-    extras: ({ curves: { air_speed, air_labels } }) =>
-      air_speed.length > 1 ? air_speed.map((values, at) => ({ label: air_labels[at] ?? '', values })) : [],
+    optional: true,
   },
   {
     id: 'radiator',
@@ -133,10 +148,10 @@ export const LANES: Lane[] = [
     name: 'Radiator travel',
     unit: 'mm, peak',
     share: 0.9,
-    values: radiators,
-    range: (shown) => [0, roundUp(largest(shown, radiators, 16) * 1.05)],
+    quantity: 'radiator_travel',
+    range: (shown) => [0, roundUp(largest(shown, 'radiator_travel', 16) * 1.05)],
     decimals: 1,
-    present: (shown) => shown.some(({ curves }) => curves.radiator_travel.length > 0),
+    optional: true,
   },
   {
     id: 'pressure',
@@ -145,14 +160,10 @@ export const LANES: Lane[] = [
     name: 'Chamber pressure',
     unit: 'Pa, RMS',
     share: 0.9,
-    values: pressures,
-    range: (shown) => [0, roundUp(largest(shown, pressures) * 1.05)],
+    quantity: 'chamber_pressure',
+    range: (shown) => [0, roundUp(largest(shown, 'chamber_pressure') * 1.05)],
     decimals: 0,
-    present: (shown) => shown.some(({ curves }) => curves.chamber_pressure.length > 0),
-    extras: ({ curves: { chamber_pressure, chamber_labels } }) =>
-      chamber_pressure.length > 1
-        ? chamber_pressure.map((values, at) => ({ label: chamber_labels[at] ?? '', values }))
-        : [],
+    optional: true,
   },
   {
     id: 'impedance',
@@ -161,10 +172,10 @@ export const LANES: Lane[] = [
     name: 'Impedance',
     unit: 'Ω, phase °',
     share: 1,
-    values: impedance,
-    range: (shown) => [0, Math.min(400, roundUp(largest(shown, impedance) * 1.02))],
+    quantity: 'impedance',
+    range: (shown) => [0, Math.min(400, roundUp(largest(shown, 'impedance') * 1.02))],
     decimals: 1,
-    secondary: (curves, index) => `${Math.round(curves.impedance_phase[index] ?? 0)}°`,
+    phase: true,
   },
   {
     id: 'delay',
@@ -172,8 +183,8 @@ export const LANES: Lane[] = [
     name: 'Group delay',
     unit: 'ms',
     share: 0.9,
-    values: groupDelay,
-    range: (shown) => [0, Math.min(100, roundUp(largest(shown, groupDelay, 16) * 1.02))],
+    quantity: 'group_delay',
+    range: (shown) => [0, Math.min(100, roundUp(largest(shown, 'group_delay', 16) * 1.02))],
     decimals: 1,
   },
 ];

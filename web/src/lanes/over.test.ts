@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { report } from '../testing/report';
 import { overdriven } from './over';
 
+const frequency = [10, 20, 30, 40, 50];
 const of = (level: number[], clean: (number | null)[]) =>
-  overdriven({
-    curves: { ...report.curves, frequency: [10, 20, 30, 40, 50], level },
-    max_output: { ...report.max_output, level: clean },
-  });
+  overdriven([
+    { quantity: 'level', origin: 'simulated', frequency, values: level },
+    { quantity: 'level', origin: 'limit', frequency, values: clean },
+  ]);
 
 describe('where the drive asks too much', () => {
   it('is told as stretches of frequency', () => {

@@ -1,18 +1,18 @@
-import type { Report } from '../api/types';
+import type { Trace } from '../api/types';
+import { tracesOf } from './trace';
 
 /** By how much a level must pass the largest clean one to count: rounding is no excess, dB. */
 const SLACK = 0.05;
 
 /** Stretches of frequency in which the drive that is set asks for more than the first limit allows. */
-export function overdriven({
-  curves,
-  max_output,
-}: Pick<Report, 'curves' | 'max_output'>): [number, number][] {
+export function overdriven(traces: readonly Trace[]): [number, number][] {
+  const [level] = tracesOf(traces, 'level');
+  const [limit] = tracesOf(traces, 'level', 'limit');
   const found: [number, number][] = [];
   let open = false;
-  curves.frequency.forEach((frequency, k) => {
-    const clean = max_output.level[k];
-    const over = clean !== null && clean !== undefined && (curves.level[k] ?? 0) > clean + SLACK;
+  level?.frequency.forEach((frequency, k) => {
+    const clean = limit?.values[k] ?? null;
+    const over = clean !== null && (level.values[k] ?? 0) > clean + SLACK;
     const last = found.at(-1);
     if (over && open && last) last[1] = frequency;
     else if (over) found.push([frequency, frequency]);

@@ -2,8 +2,12 @@
 
 import type uPlot from 'uplot';
 import { type Mark, OUTLINE } from '../model/mark';
-import { frequencyAt, nearest } from './axis';
-import type { Line } from './Plot';
+import { frequencyAt } from './axis';
+import type { Band, Line } from './Plot';
+import { valueAt } from './trace';
+
+/** Dash of what stands beside a variant's main line, px. */
+export const BESIDE = [3, 3];
 
 const colours = { theme: '', known: new Map<string, string>() };
 
@@ -48,11 +52,10 @@ export function hatch(ctx: CanvasRenderingContext2D, plot: uPlot, from: number):
 }
 
 /** Fills between two lines. */
-export function band(plot: uPlot, { low, high }: { low: number[]; high: number[] }, name: string): void {
-  const frequencies = plot.data[0];
+export function band(plot: uPlot, { frequency, low, high }: Band, name: string): void {
   const { ctx, bbox } = plot;
-  const at = (values: number[], k: number): [number, number] => [
-    plot.valToPos(frequencies[k] as number, 'x', true),
+  const at = (values: readonly number[], k: number): [number, number] => [
+    plot.valToPos(frequency[k] ?? 1, 'x', true),
     plot.valToPos(values[k] ?? 0, 'y', true),
   ];
   ctx.save();
@@ -60,8 +63,8 @@ export function band(plot: uPlot, { low, high }: { low: number[]; high: number[]
   ctx.rect(bbox.left, bbox.top, bbox.width, bbox.height);
   ctx.clip();
   ctx.beginPath();
-  for (let k = 0; k < frequencies.length; k += 1) ctx.lineTo(...at(high, k));
-  for (let k = frequencies.length - 1; k >= 0; k -= 1) ctx.lineTo(...at(low, k));
+  for (let k = 0; k < frequency.length; k += 1) ctx.lineTo(...at(high, k));
+  for (let k = frequency.length - 1; k >= 0; k -= 1) ctx.lineTo(...at(low, k));
   ctx.closePath();
   ctx.globalAlpha = 0.22;
   ctx.fillStyle = colour(name);
@@ -93,9 +96,12 @@ function outlineOf(glyph: Mark['glyph']): Path2D {
   return made;
 }
 
-/** The line of a variant that stands still. */
-export function curve(ctx: CanvasRenderingContext2D, plot: uPlot, { values, mark }: Line): void {
-  if (!values) return;
+/** A line over its own frequencies: strong for what is worked on, thin for what stands beside it. */
+export function curve(
+  ctx: CanvasRenderingContext2D,
+  plot: uPlot,
+  { frequency, values, mark, strong, secondary }: Line,
+): void {
   const { bbox } = plot;
   ctx.save();
   ctx.beginPath();
@@ -103,20 +109,20 @@ export function curve(ctx: CanvasRenderingContext2D, plot: uPlot, { values, mark
   ctx.clip();
   ctx.beginPath();
   let broken = true;
-  plot.data[0].forEach((frequency, k) => {
+  for (let k = 0; k < frequency.length; k += 1) {
     const value = values[k] ?? null;
     if (value !== null) {
-      const x = plot.valToPos(frequency, 'x', true);
+      const x = plot.valToPos(frequency[k] as number, 'x', true);
       const y = plot.valToPos(value, 'y', true);
       if (broken) ctx.moveTo(x, y);
       else ctx.lineTo(x, y);
     }
     broken = value === null;
-  });
+  }
   ctx.strokeStyle = colour(mark.colour);
-  ctx.lineWidth = 1.6 * devicePixelRatio;
+  ctx.lineWidth = (strong ? 2.2 : secondary ? 1 : 1.6) * devicePixelRatio;
   ctx.lineJoin = 'round';
-  ctx.setLineDash(mark.dash.map((length) => length * devicePixelRatio));
+  ctx.setLineDash((secondary ? BESIDE : mark.dash).map((length) => length * devicePixelRatio));
   ctx.stroke();
   ctx.restore();
 }
@@ -125,20 +131,19 @@ export function curve(ctx: CanvasRenderingContext2D, plot: uPlot, { values, mark
 export function marks(
   ctx: CanvasRenderingContext2D,
   plot: uPlot,
-  { values, mark, place }: Line,
+  line: Line,
   span: readonly [number, number],
 ): void {
-  if (!values) return;
-  const frequencies = plot.data[0] as number[];
+  const { mark, place } = line;
   const { bbox } = plot;
   const size = 4.2 * devicePixelRatio;
   for (let stop = 0.06 + 0.05 * (place % 4); stop < 1; stop += 0.2) {
-    const index = nearest(frequencies, frequencyAt(stop, ...span));
-    const value = values[index];
-    if (value === null || value === undefined) continue;
+    const frequency = frequencyAt(stop, ...span);
+    const value = valueAt(line, frequency);
+    if (value === null) continue;
     const y = plot.valToPos(value, 'y', true);
     if (y < bbox.top || y > bbox.top + bbox.height) continue;
-    const x = plot.valToPos(frequencies[index] ?? 0, 'x', true);
+    const x = plot.valToPos(frequency, 'x', true);
     ctx.save();
     ctx.translate(x, y);
     ctx.scale(size, size);

@@ -4,15 +4,16 @@ import { markAt } from '../model/mark';
 import { slot } from '../testing/nook';
 import { report } from '../testing/report';
 import { LANES } from './lane';
-import { asSvg, pictureOf, type Stroke } from './picture';
+import { pictureOf, type Stroke } from './picture';
+import { asSvg } from './picture_file';
 
+const { traces } = report;
 const shown = [
-  { id: 'a', name: 'Slot & <round>', place: 0, mark: markAt(0), report, design: slot },
-  { id: 'b', name: 'Other', place: 5, mark: markAt(5), report, design: slot },
+  { id: 'a', name: 'Slot & <round>', place: 0, mark: markAt(0), report, traces, design: slot },
+  { id: 'b', name: 'Other', place: 5, mark: markAt(5), report, traces, design: slot },
 ];
-const lanes = LANES.filter(({ id }) => id === 'level' || id === 'impedance');
-const { frequency } = report.curves;
-const whole = [frequency[0] ?? 10, frequency.at(-1) ?? 500] as const;
+const lanes = LANES.filter(({ id }) => ['level', 'air', 'impedance'].includes(id));
+const whole = [10, 160] as const;
 const draw = (span: readonly [number, number] = whole) =>
   pictureOf({
     title: 'Nook',
@@ -22,6 +23,7 @@ const draw = (span: readonly [number, number] = whole) =>
     span,
     ranges: {},
     cursor: 41.2,
+    peaks: true,
     colour: (name) => name.replace('--', ''),
   });
 
@@ -43,6 +45,19 @@ describe('the picture of the lanes', () => {
       expect(said).toContain(words);
     }
     expect(said).not.toContain('Group delay');
+  });
+
+  it('holds what the lanes hold: limits, thresholds, further lines, peaks and what limits it', () => {
+    const said = texts(draw().strokes);
+    for (const words of [
+      'What limits it',
+      'cone travel',
+      'maximum clean level',
+      '17 straight edge',
+      '32.0 Ω · 20 Hz',
+    ]) {
+      expect(said).toContain(words);
+    }
   });
 
   it('stays within its sheet', () => {

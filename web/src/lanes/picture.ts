@@ -1,13 +1,18 @@
-// The lanes as one picture: a list of strokes and words, which are painted on a canvas or written as SVG.
+// The lanes as one picture: a list of strokes and words.
 
 import { OUTLINE } from '../model/mark';
 import { noteAt } from '../model/notes';
 import { linear, logarithmic, rungs } from '../model/scale';
 import { significant } from '../model/units';
-import { FILM, LANDMARKS, nearest, ticks } from './axis';
+import { FILM, LANDMARKS, ticks } from './axis';
 import { drawing } from './drawing';
-import type { Lane } from './lane';
-import type { Trace } from './trace';
+import { type Lane, unitOf } from './lane';
+import type { Line } from './Plot';
+import { BESIDE } from './paint';
+import { namedPeaks, peakOf } from './peaks';
+import { layRibbon } from './ribbon_pieces';
+import type { Shown } from './shown';
+import { valueAt } from './trace';
 
 export type Stroke =
   | { kind: 'path'; d: string; stroke?: string; fill?: string; width?: number; dash?: number[] }
@@ -31,12 +36,14 @@ export interface Picture {
 
 interface Ask {
   title: string;
-  shown: Trace[];
-  active: Trace;
+  shown: Shown[];
+  active: Shown;
   lanes: Lane[];
   span: readonly [number, number];
   ranges: Readonly<Record<string, readonly [number, number]>>;
   cursor: number;
+  /** Whether peaks and dips are named. */
+  peaks: boolean;
   colour: (name: string) => string;
 }
 
@@ -46,6 +53,8 @@ const RIGHT = 24;
 const HEAD = 64;
 const SHARE = 120;
 const GAP = 16;
+/** Right end of the axis. */
+const EDGE = WIDTH - RIGHT - 90;
 
 /** Lays out title, legend, every lane, the axis and the readings at the cursor. */
 export function pictureOf(ask: Ask): Picture {
@@ -60,8 +69,41 @@ export function pictureOf(ask: Ask): Picture {
     strokes.push(...laneStrokes(ask, lane, top, height));
     top += height + GAP;
   }
-  strokes.push(...axis(ask, top - GAP));
-  return { width: WIDTH, height: top + 56, background: colour('--paper'), strokes };
+  strokes.push(...axis(ask, top - GAP), ...ribbon(ask, top + 52));
+  return { width: WIDTH, height: top + 86, background: colour('--paper'), strokes };
+}
+
+/** What limits the active variant along the axis. */
+function ribbon({ active, span, colour }: Ask, top: number): Stroke[] {
+  const strokes: Stroke[] = [
+    {
+      kind: 'text',
+      x: 24,
+      y: top + 15,
+      text: 'What limits it',
+      size: 13,
+      colour: colour('--ink'),
+      bold: true,
+    },
+  ];
+  for (const { left, right, fill, words } of layRibbon(active.report.ribbon, span, [LEFT, EDGE])) {
+    const [from, to] = [left.toFixed(1), right.toFixed(1)];
+    const d = `M${from} ${top}H${to}V${top + 20}H${from}Z`;
+    strokes.push({ kind: 'path', d, fill: colour(fill), stroke: colour('--paper') });
+    const middle = (left + right) / 2;
+    if (words) strokes.push(note(words, middle, top + 14, colour('--ink'), 'middle'));
+  }
+  return strokes;
+}
+
+function note(
+  text: string,
+  x: number,
+  y: number,
+  colour: string,
+  anchor: 'start' | 'middle' | 'end' = 'start',
+): Stroke {
+  return { kind: 'text', x, y, text, size: 11, colour, anchor };
 }
 
 function legend({ shown, cursor, colour }: Ask): Stroke[] {
@@ -93,7 +135,7 @@ function legend({ shown, cursor, colour }: Ask): Stroke[] {
   return words;
 }
 
-function glyph(mark: Trace['mark'], x: number, y: number, colour: Ask['colour']): Stroke {
+function glyph(mark: Shown['mark'], x: number, y: number, colour: Ask['colour']): Stroke {
   return {
     kind: 'path',
     d: scaled(OUTLINE[mark.glyph], 5, x, y),
@@ -122,9 +164,8 @@ function scaled(d: string, size: number, x: number, y: number): string {
 
 function laneStrokes(ask: Ask, lane: Lane, top: number, height: number): Stroke[] {
   const { shown, active, span, colour } = ask;
-  const { lines, range, limit } = drawing(lane, shown, active, ask.ranges[lane.id]);
-  const { frequency } = active.report.curves;
-  const right = WIDTH - RIGHT - 90;
+  const { lines, extras, range, limit } = drawing(lane, shown, active, ask.ranges[lane.id]);
+  const right = EDGE;
   const x = logarithmic(span, [LEFT, right]);
   const y = linear(range, [top + height, top]);
   const clip = (value: number) => Math.min(top + height, Math.max(top, y(value)));
@@ -173,10 +214,15 @@ function laneStrokes(ask: Ask, lane: Lane, top: number, height: number): Stroke[
       colour: colour('--short'),
     });
   }
-  const [first, last] = [nearest(frequency, span[0]), nearest(frequency, span[1])];
+  if (lane.line && lane.line.at < range[1]) {
+    const { at, label } = lane.line;
+    const d = `M${LEFT} ${y(at).toFixed(1)}H${right}`;
+    strokes.push({ kind: 'path', d, stroke: colour('--short'), dash: [2, 3] });
+    strokes.push(note(`${at} ${label}`, right - 6, y(at) - 4, colour('--short'), 'end'));
+  }
   for (const line of lines) {
-    const d = polyline(line.values ?? [], first, last, (k) => x(frequency[k] ?? 1), y, [top, top + height]);
-    const dash = line.secondary ? [3, 3] : line.mark.dash;
+    const d = polyline(line, span, x, y, [top, top + height]);
+    const dash = line.secondary ? BESIDE : line.mark.dash;
     if (d)
       strokes.push({
         kind: 'path',
@@ -186,11 +232,25 @@ function laneStrokes(ask: Ask, lane: Lane, top: number, height: number): Stroke[
         dash,
       });
   }
-  const at = nearest(frequency, ask.cursor);
+  for (const { label, line } of extras) {
+    const { part, value } = peakOf(line, range, span);
+    const place = Math.min(right - label.length * 6 - 6, LEFT + (right - LEFT) * part);
+    if (value > range[0])
+      strokes.push(note(label, Math.max(LEFT + 6, place), y(value) - 4, colour('--soft')));
+  }
+  const main = lines[shown.indexOf(active)];
+  if (ask.peaks && main) {
+    for (const { at, value, kind } of namedPeaks(main, span, range)) {
+      const words = `${value.toFixed(lane.decimals)} ${unitOf(lane)} · ${significant(at, 3)} Hz`;
+      const place = Math.min(right - 60, Math.max(LEFT + 60, x(at)));
+      strokes.push(note(words, place, clip(value) + (kind === 'dip' ? 14 : -6), colour('--ink'), 'middle'));
+    }
+  }
   shown.forEach((one, row) => {
-    const value = lines[row]?.values?.[at];
+    const line = lines[row];
+    const value = line ? valueAt(line, ask.cursor) : null;
     strokes.push(glyph(one.mark, right + 16, top + 10 + row * 17, colour));
-    const text = value === null || value === undefined ? '–' : value.toFixed(lane.decimals);
+    const text = value === null ? '–' : value.toFixed(lane.decimals);
     strokes.push({
       kind: 'text',
       x: WIDTH - RIGHT,
@@ -225,27 +285,26 @@ function laneStrokes(ask: Ask, lane: Lane, top: number, height: number): Stroke[
 
 /** A line that is cut off at the edges of its lane. */
 function polyline(
-  values: (number | null)[],
-  first: number,
-  last: number,
-  x: (k: number) => number,
+  { frequency, values }: Line,
+  [from, to]: readonly [number, number],
+  x: (frequency: number) => number,
   y: (value: number) => number,
   [high, low]: [number, number],
 ): string {
   let d = '';
   let pen = false;
-  for (let k = first; k <= last; k += 1) {
-    const value = values[k];
-    const at = value === null || value === undefined ? Number.NaN : y(value);
-    const inside = at >= high && at <= low;
-    if (inside) d += `${pen ? 'L' : 'M'}${x(k).toFixed(1)} ${at.toFixed(1)}`;
+  frequency.forEach((one, k) => {
+    const value = values[k] ?? null;
+    const at = value === null ? Number.NaN : y(value);
+    const inside = one >= from * 0.999 && one <= to * 1.001 && at >= high && at <= low;
+    if (inside) d += `${pen ? 'L' : 'M'}${x(one).toFixed(1)} ${at.toFixed(1)}`;
     pen = inside;
-  }
+  });
   return d;
 }
 
 function axis({ span, colour }: Ask, top: number): Stroke[] {
-  const right = WIDTH - RIGHT - 90;
+  const right = EDGE;
   const x = logarithmic(span, [LEFT, right]);
   const strokes: Stroke[] = [
     {
@@ -299,68 +358,4 @@ function axis({ span, colour }: Ask, top: number): Stroke[] {
     });
   }
   return strokes;
-}
-
-const FONT = '"Atkinson Hyperlegible Next Variable", "Atkinson Hyperlegible Next", sans-serif';
-
-const escaped = (text: string) =>
-  text.replace(
-    /[&<>"]/g,
-    (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign] ?? sign,
-  );
-
-/** The picture as an SVG file. */
-export function asSvg({ width, height, background, strokes }: Picture): string {
-  const inner = strokes.map((stroke) => {
-    if (stroke.kind === 'text') {
-      const { x, y, size, colour, anchor = 'start', bold, text } = stroke;
-      return `<text x="${x.toFixed(1)}" y="${y.toFixed(1)}" font-size="${size}" fill="${colour}" text-anchor="${anchor}"${bold ? ' font-weight="600"' : ''}>${escaped(text)}</text>`;
-    }
-    const { d, stroke: line, fill, width: thick = 1, dash } = stroke;
-    const drawn = line ? ` stroke="${line}" stroke-width="${thick}"` : '';
-    return `<path d="${d}" fill="${fill ?? 'none'}"${drawn}${dash?.length ? ` stroke-dasharray="${dash.join(' ')}"` : ''}/>`;
-  });
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" font-family="${escaped(FONT)}"><rect width="${width}" height="${height}" fill="${background}"/>${inner.join('')}</svg>`;
-}
-
-/** The picture as PNG, twice as fine as on screen. */
-export async function asPng({ width, height, background, strokes }: Picture): Promise<Blob> {
-  const fine = 2;
-  const canvas = Object.assign(document.createElement('canvas'), {
-    width: width * fine,
-    height: height * fine,
-  });
-  const ctx = canvas.getContext('2d');
-  if (!ctx) throw new Error('This browser cannot draw pictures.');
-  ctx.scale(fine, fine);
-  ctx.fillStyle = background;
-  ctx.fillRect(0, 0, width, height);
-  for (const stroke of strokes) paintStroke(ctx, stroke);
-  return new Promise((resolve, reject) => {
-    canvas.toBlob(
-      (blob) => (blob ? resolve(blob) : reject(new Error('The picture is too large.'))),
-      'image/png',
-    );
-  });
-}
-
-function paintStroke(ctx: CanvasRenderingContext2D, stroke: Stroke): void {
-  if (stroke.kind === 'text') {
-    ctx.font = `${stroke.bold ? '600 ' : ''}${stroke.size}px ${FONT}`;
-    ctx.textAlign = ({ start: 'left', middle: 'center', end: 'right' } as const)[stroke.anchor ?? 'start'];
-    ctx.fillStyle = stroke.colour;
-    ctx.fillText(stroke.text, stroke.x, stroke.y);
-    return;
-  }
-  const path = new Path2D(stroke.d);
-  if (stroke.fill) {
-    ctx.fillStyle = stroke.fill;
-    ctx.fill(path);
-  }
-  if (stroke.stroke) {
-    ctx.strokeStyle = stroke.stroke;
-    ctx.lineWidth = stroke.width ?? 1;
-    ctx.setLineDash(stroke.dash ?? []);
-    ctx.stroke(path);
-  }
 }

@@ -1,6 +1,11 @@
 // A report as the server answers, for tests of what is made of it.
 
-import type { Report } from '../api/types';
+import type { Quantity, Report, Trace } from '../api/types';
+
+/** A computed line over the frequencies of the report. */
+export function drawn(quantity: Quantity, values: number[]): Trace {
+  return { quantity, origin: 'simulated', frequency: [10, 20, 40, 80, 160], values };
+}
 
 export const report: Report = {
   conditions: '80 W into 4 Ω (17.9 V), half space',
@@ -83,27 +88,19 @@ export const report: Report = {
     fb_impedance: 28.2,
     ports: [{ length: 0.4476, area: 0.007, pipe_resonance: 315 }],
   },
-  curves: {
-    frequency: [10, 20, 40, 80, 160],
-    level: [70, 95, 106, 106, 105],
-    group_delay: [40, 22, 9, 3, 1],
-    excursion: [25, 10, 6, 2, 0.5],
-    air_speed: [[9, 15, 8, 2, 1]],
-    impedance: [6, 32, 12, 5, 3.5],
-    impedance_phase: [40, 0, -30, -10, 5],
-    air_labels: ['Port 1'],
-    chamber_pressure: [],
-    chamber_labels: [],
-    radiator_travel: [],
-  },
-  max_output: {
-    level: [80, 103, 109, 112, 112],
-    ribbon: [
-      { from: 10, to: 26, limit: 'cone' },
-      { from: 26, to: 34, limit: 'air' },
-      { from: 34, to: 160, limit: 'heat' },
-    ],
-  },
+  traces: [
+    drawn('level', [70, 95, 106, 106, 105]),
+    { ...drawn('level', [80, 103, 109, 112, 112]), origin: 'limit' },
+    drawn('excursion', [25, 10, 6, 2, 0.5]),
+    { ...drawn('air_speed', [9, 15, 8, 2, 1]), label: 'Port 1' },
+    { ...drawn('impedance', [6, 32, 12, 5, 3.5]), phase: [40, 0, -30, -10, 5] },
+    drawn('group_delay', [40, 22, 9, 3, 1]),
+  ],
+  ribbon: [
+    { from: 10, to: 26, limit: 'cone' },
+    { from: 26, to: 34, limit: 'air' },
+    { from: 34, to: 160, limit: 'heat' },
+  ],
 };
 
 /** The same box closed. */
@@ -121,7 +118,7 @@ export const sealedReport: Report = {
     excursion_minimum: null,
     ports: [],
   },
-  curves: { ...report.curves, air_speed: [], air_labels: [] },
+  traces: report.traces.filter(({ quantity }) => quantity !== 'air_speed'),
 };
 
 /** With some figures changed. */

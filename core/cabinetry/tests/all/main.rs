@@ -3,6 +3,7 @@
 mod drawings;
 mod findings;
 mod fitting;
+mod flare;
 mod fold;
 mod parts;
 mod shapes;

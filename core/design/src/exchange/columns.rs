@@ -176,35 +176,3 @@ impl Column {
         }
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn headers_as_sheets_and_shops_print_them_are_understood() {
-        for (header, field, unit) in [
-            ("Vas (l)", "vas", "l"),
-            ("VAS [cu ft]", "vas", "cuft"),
-            ("vas_l", "vas", "l"),
-            ("Equivalent volume", "vas", "l"),
-            ("Sd cm2", "sd", "cm2"),
-            ("Cone area / cm²", "sd", "cm2"),
-            ("Cms (mm/N)", "cms", "mm/N"),
-            ("Cms um/N", "cms", "um/N"),
-            ("BL (N/A)", "bl", "T m"),
-            ("B x L", "bl", "T m"),
-            ("Xmax_mm", "xmax", "mm"),
-            ("DC resistance (ohm)", "re", "ohm"),
-            ("Size (in)", "size", "in"),
-            ("Model", "name", ""),
-            ("Frequency response", "frequency_range", ""),
-            ("Colour", "", ""),
-        ] {
-            let column = Column::guess(header).expect(header);
-            let found = (column.field(), unit_named(column.unit()).map_or("", |unit| unit.symbol));
-            assert_eq!(found, (field, unit_named(unit).map_or("", |unit| unit.symbol)), "{header}");
-        }
-        assert!(Column::guess("Vas (kg)").expect_err("no volume").contains("Vas (kg)"));
-    }
-}

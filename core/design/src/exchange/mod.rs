@@ -1,12 +1,14 @@
 //! Tables in and out.
 
 mod columns;
+mod data_sheet;
 mod driver_list;
 mod driver_table;
 mod drivers;
 mod response_table;
 
 pub use columns::{ColumnChoice, ColumnReport};
+pub use data_sheet::{SheetReading, SheetValue, read_data_sheet};
 pub use driver_table::{
     AlikeRow, ImportAsk, ImportReport, MOST_ROWS, RowProblem, TableError, write_driver_table,
 };

@@ -80,16 +80,3 @@ impl RawFamily {
         )
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn every_family_is_written_as_its_id() {
-        for family in RawFamily::ALL {
-            assert_eq!(serde_json::to_value(family).expect("a text"), family.id());
-            assert_eq!(RawFamily::of_id(family.id()), Some(*family));
-        }
-    }
-}

@@ -1,22 +1,17 @@
 //! The box of a design, laid out.
 
-use std::f64::consts::SQRT_2;
-
-use oak_acoustics::Complex;
 use oak_acoustics::enclosure::Compiled;
-use oak_acoustics::response::Response;
 use oak_cabinetry::drawing::{self, View};
 use oak_cabinetry::geometry::Point;
-use oak_cabinetry::panel::{self, Location, Plate, Wall};
-use oak_cabinetry::{Body, Cabinet, Contents, Part, PartKind};
+use oak_cabinetry::{Cabinet, Contents, Part, PartKind, panel};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::fill::{fills, tuned_as};
 use super::waves::waves;
 use super::{
-    Computed, DampingReport, DrawingReport, FillReport, FoldReport, PortCutReport, RadiatorReport,
-    WaveReport, air, damping,
+    Computed, DampingReport, DrawingReport, FillReport, FoldReport, PanelRadiationReport, PanelReport,
+    PortCutReport, PressureReport, RadiatorReport, WaveReport, WeightReport, air, damping, panel_radiation,
 };
 use crate::built::Boxed;
 use crate::problem::Problem;
@@ -24,10 +19,6 @@ use crate::resolve::ResolvedDesign;
 
 /// Where the others take over if the brief does not say, Hz (common practice).
 pub const USUAL_CROSSOVER: f64 = 120.0;
-/// Boards should resonate above this many times what the box plays (common practice: clear of the band).
-pub const CLEAR: f64 = 2.0;
-/// Mass of a driver over the square of its frame, kg/m2 (common practice: 5 kg for 250 mm).
-const DRIVER_MASS: f64 = 75.0;
 
 /// The box of a design. SI throughout.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -146,77 +137,6 @@ pub struct PartReport {
     pub path: Vec<[f64; 3]>,
 }
 
-/// A board.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct PanelReport {
-    /// Which one.
-    pub name: String,
-    /// Whether it stands inside: a partition, a board of a fold or a slot.
-    pub inside: bool,
-    /// All layers, m.
-    pub thickness: f64,
-    /// How many layers.
-    pub layers: u32,
-    /// What it is of, in files.
-    pub material: &'static str,
-    /// m2.
-    pub area: f64,
-    /// What it weighs around its holes, kg.
-    pub mass: f64,
-    /// Lowest resonance of its weakest field, Hz; of a pipe's wall none.
-    pub resonance: Option<f64>,
-    /// That field, m.
-    pub field: Option<[f64; 2]>,
-    /// Where it resonates too low and no brace reaches it, what helps.
-    pub remedy: Option<String>,
-    /// How far it moves where it moves most, at worst up to the crossover at the design's drive, m peak.
-    pub deflection: Option<f64>,
-    /// How loud it is beside the sound.
-    pub radiation: Option<PanelRadiationReport>,
-}
-
-/// What the air inside does to the box at the design's drive.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct PressureReport {
-    /// Highest pressure behind the drivers, Pa peak, and where, Hz.
-    pub peak: [f64; 2],
-    /// The largest outer board.
-    pub face: String,
-    /// What pushes on it then, N.
-    pub force: f64,
-    /// Air that the cones move one way over the air in the chamber.
-    pub moved: f64,
-    /// By how much that makes the spring of the air stiffer inward than outward, as a share.
-    pub stiffer: f64,
-}
-
-impl PressureReport {
-    fn of(computed: &Computed, cabinet: &Cabinet, panels: &[Wall]) -> Option<Self> {
-        let (response, built) = (&computed.response, &computed.built);
-        let pressures = response.chamber_pressure.first()?;
-        let peaks = pressures.iter().map(|pressure| SQRT_2 * pressure.norm());
-        let peak = peaks
-            .zip(&response.frequency)
-            .map(|(peak, frequency)| [peak, *frequency])
-            .max_by(|a, b| a[0].total_cmp(&b[0]))?;
-        let outer = panels.iter().filter(|panel| panel.location.is_outer());
-        let wall = outer.max_by(|a, b| a.area.total_cmp(&b.area))?;
-        let area = built.compiled.network.cones.first()?.area;
-        // Beyond its travel the figure says nothing.
-        let most = built.design.driver.driver.xmax.unwrap_or(f64::INFINITY);
-        let travel = response.excursion().fold(0.0, f64::max).min(most);
-        let moved = area * travel / cabinet.chambers.first()?.ledger.net();
-        Some(Self {
-            peak,
-            face: wall.location.name(),
-            force: peak[0] * wall.area,
-            moved,
-            // p V^gamma stays: to first order the spring changes by (gamma + 1) times the share, one way up and the other down.
-            stiffer: (built.design.air.gamma + 1.0) * moved,
-        })
-    }
-}
-
 /// What does not fit, or hardly.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct FindingReport {
@@ -226,26 +146,6 @@ pub struct FindingReport {
     pub forbids: bool,
     /// The part it is about.
     pub part: Option<String>,
-}
-
-/// What it weighs, kg.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct WeightReport {
-    /// All boards, outer ones around their holes.
-    pub panels: f64,
-    /// Braces and strips.
-    pub braces: f64,
-    /// The drivers, estimated from their frames.
-    pub drivers: f64,
-}
-
-/// How loud all boards together are beside what the cabinet is for.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct PanelRadiationReport {
-    /// dB below it, less than nothing.
-    pub level: f64,
-    /// Where that is worst, Hz.
-    pub frequency: f64,
 }
 
 impl BodyReport {
@@ -303,74 +203,6 @@ impl BodyReport {
                 .map(|view| DrawingReport::of(&drawing::view(view, &design.body, contents, cabinet)))
                 .collect(),
         }))
-    }
-}
-
-impl WeightReport {
-    /// Weighs a box with its drivers.
-    pub fn of(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Self {
-        Self {
-            panels: panel::walls(body, contents, cabinet).iter().map(|panel| panel.mass).sum(),
-            braces: panel::braces_and_strips(body, cabinet) * body.panel.material.density,
-            drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
-        }
-    }
-
-    /// All of it, kg.
-    pub fn total(&self) -> f64 {
-        self.panels + self.braces + self.drivers
-    }
-}
-
-impl PanelReport {
-    fn of(computed: &Computed, panel: &Wall, crossover: f64) -> Self {
-        let weakest = panel.weakest();
-        let response = &computed.response;
-        let moved = response.frequency.iter().enumerate().filter(|(_, frequency)| **frequency <= crossover);
-        let moved =
-            moved.map(|(at, frequency)| SQRT_2 * across(response, panel, at) * panel.deflection(*frequency));
-        Self {
-            name: panel.location.name(),
-            inside: !panel.location.is_outer(),
-            thickness: panel.panel.total(),
-            layers: panel.panel.layers,
-            material: panel.panel.material.id,
-            area: panel.area,
-            mass: panel.mass,
-            resonance: weakest.map(Plate::resonance),
-            field: weakest.map(|field| field.sides),
-            remedy: remedy(panel, crossover),
-            deflection: weakest.map(|_| moved.fold(0.0, f64::max)),
-            radiation: weakest.and_then(|_| radiation(computed, std::slice::from_ref(panel), crossover)),
-        }
-    }
-}
-
-/// What lifts the resonance of a board of a slot or a fold, which braces do not reach.
-fn remedy(panel: &Wall, crossover: f64) -> Option<String> {
-    let now = panel.weakest()?.resonance();
-    let how = match panel.location {
-        Location::Outer(_) | Location::Partition => return None,
-        Location::Slot { .. } => {
-            "a bracket or a strip on edge along the middle of its widest board, on the chamber's side"
-        }
-        Location::Fold(_) | Location::Closing => {
-            "a strip on edge between it and the next board, along the middle of the path"
-        }
-    };
-    let then = panel.supported()?;
-    let low = now < CLEAR * crossover;
-    low.then(|| format!("{how}, brings its resonance from {now:.0} to about {then:.0} Hz"))
-}
-
-/// What presses on a board at a position of the frequencies, Pa RMS: the chamber's pressure on outer ones, what two chambers differ
-/// by on the board between them; along a slot it falls to nothing, half of it on average; on boards of a fold no more than all of it.
-fn across(response: &Response, panel: &Wall, at: usize) -> f64 {
-    let inside = |chamber: usize| response.chamber_pressure.get(chamber).map_or(Complex::ZERO, |all| all[at]);
-    match panel.location {
-        Location::Outer(_) | Location::Fold(_) | Location::Closing => inside(0).norm(),
-        Location::Partition => (inside(0) - inside(1)).norm(),
-        Location::Slot { front, .. } => inside(usize::from(front)).norm() / 2.0,
     }
 }
 
@@ -440,27 +272,4 @@ fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartRepor
         frame: contents.frame(part),
         path: part.path.clone(),
     }
-}
-
-/// How loud the outer boards are together beside everything else, at worst from F3 to the crossover (Hz).
-pub fn panel_radiation(computed: &Computed, panels: &[Wall], crossover: f64) -> Option<PanelRadiationReport> {
-    let outer: Vec<Wall> = panels.iter().filter(|panel| panel.location.is_outer()).cloned().collect();
-    radiation(computed, &outer, crossover)
-}
-
-/// How much air boards move beside what is heard, at worst from F3 to the crossover (Hz).
-fn radiation(computed: &Computed, panels: &[Wall], crossover: f64) -> Option<PanelRadiationReport> {
-    let response: &Response = &computed.response;
-    response.chamber_pressure.first()?;
-    let lowest = computed.figures.f3?;
-    let band = response.frequency.iter().enumerate().filter(|(_, f)| (lowest..=crossover).contains(*f));
-    band.map(|(at, frequency)| {
-        let omega = 2.0 * std::f64::consts::PI * frequency;
-        let each = panels.iter().map(|panel| panel.compliance(*frequency) * across(response, panel, at));
-        let moved = omega * each.sum::<f64>();
-        // Of several cabinets what one moves beside what one is heard of.
-        let heard = response.pressure[at].norm() / computed.built.compiled.network.source(omega);
-        PanelRadiationReport { level: 20.0 * (moved / heard).log10(), frequency: *frequency }
-    })
-    .max_by(|a, b| a.level.total_cmp(&b.level))
 }

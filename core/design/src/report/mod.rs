@@ -4,7 +4,6 @@ mod air;
 mod as_built;
 mod body;
 mod computed;
-mod curves;
 mod damping;
 mod drawing;
 mod driver;
@@ -13,16 +12,16 @@ mod figures;
 mod fill;
 mod fold;
 mod model;
+mod panel;
+mod traces;
 mod waves;
 
 pub use air::{PortCutReport, RadiatorReport};
 pub use as_built::AsBuiltReport;
 pub use body::{
-    BodyReport, CLEAR, ChamberReport, EntryReport, FindingReport, PanelRadiationReport, PanelReport,
-    PartReport, PressureReport, TuningReport, USUAL_CROSSOVER, WeightReport, panel_radiation,
+    BodyReport, ChamberReport, EntryReport, FindingReport, PartReport, TuningReport, USUAL_CROSSOVER,
 };
 pub use computed::{Computed, compute, compute_unboxed, compute_undelayed};
-pub use curves::{Curves, FurtherCurves, MaxOutputReport, RibbonPiece, limit_name};
 pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};
@@ -34,6 +33,8 @@ pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
 pub use fill::FillReport;
 pub use fold::{FoldOffer, FoldPanelReport, FoldReport, fold_offers};
 pub use model::{ModelPartReport, ModelReport, PanelModel, PieceReport};
+pub use panel::{CLEAR, PanelRadiationReport, PanelReport, PressureReport, WeightReport, panel_radiation};
+pub use traces::{RibbonPiece, limit_name};
 pub use waves::{CouplingReport, WaveReport};
 
 use oak_acoustics::medium::Space;
@@ -45,6 +46,7 @@ use crate::built::Built;
 use crate::conditions::DriveOrigin;
 use crate::problem::Problem;
 use crate::resolve::ResolvedDesign;
+use crate::trace::{Quantity, Trace, TraceOrigin};
 
 /// Everything computed of one design. SI throughout, but dB, degrees and ms where a name says so.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -65,10 +67,10 @@ pub struct Report {
     pub as_built: AsBuiltReport,
     /// Single figures.
     pub figures: FigureReport,
-    /// Curves over frequency.
-    pub curves: Curves,
-    /// What runs out first.
-    pub max_output: MaxOutputReport,
+    /// Lines over frequency.
+    pub traces: Vec<Trace>,
+    /// What runs out first, from low to high frequencies.
+    pub ribbon: Vec<RibbonPiece>,
 }
 
 impl Report {
@@ -93,8 +95,23 @@ impl Report {
             used: UsedReport::of(design),
             as_built: AsBuiltReport::of(&computed.built),
             figures: FigureReport::of(&computed, design.enclosure.resonance(&design.setting())),
-            curves: Curves::of(&compiled.network, &computed.response, &computed.max_output),
-            max_output: MaxOutputReport::of(&computed.response, &computed.max_output),
+            traces: traces::traces(&compiled.network, &computed.response, &computed.max_output),
+            ribbon: traces::ribbon(&computed.response, &computed.max_output),
         })
+    }
+
+    /// The lines of a quantity, in the order of openings, radiators or chambers.
+    pub fn lines(&self, quantity: Quantity, origin: TraceOrigin) -> impl Iterator<Item = &Trace> {
+        self.traces.iter().filter(move |trace| (trace.quantity, trace.origin) == (quantity, origin))
+    }
+
+    /// Leaves out what the lanes of the interface do not draw: half of it.
+    pub fn keep_what_lanes_draw(&mut self) {
+        self.traces.retain(|trace| trace.quantity.is_drawn());
+        for trace in &mut self.traces {
+            if trace.quantity == Quantity::Level {
+                trace.phase = None;
+            }
+        }
     }
 }

@@ -6,6 +6,7 @@ use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::file::{RawDesign, RawFamily};
 use oak_design::report::{Report, compute};
 use oak_design::response::FrequencyGrid;
+use oak_design::trace::{Quantity, TraceOrigin};
 
 const REFERENCE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../reference/as-built");
 
@@ -44,9 +45,12 @@ fn a_hundred_boxes_as_drawn_sound_as_a_model_from_outside_has_them() {
         let computed = compute(&design, &grid).expect("computes");
         assert!(computed.built.forbids().is_empty(), "{name}: {:?}", computed.built.forbids());
         let report = Report::of(&design, &grid).expect("computes");
+        let line = |quantity| &report.lines(quantity, TraceOrigin::Simulated).next().expect("drawn").values;
+        let (levels, loads) = (line(Quantity::Level), line(Quantity::Impedance));
         for (k, row) in rows.iter().enumerate() {
-            level = level.max((f64::from(report.curves.level[k]) - row[1]).abs());
-            impedance = impedance.max((f64::from(report.curves.impedance[k]) / row[2] - 1.0).abs());
+            let [heard, load] = [levels[k], loads[k]].map(|value| f64::from(value.expect("a number")));
+            level = level.max((heard - row[1]).abs());
+            impedance = impedance.max((load / row[2] - 1.0).abs());
             assert!(level < 0.01 && impedance < 1e-3, "{name} at {:.1} Hz: {level} dB, {impedance}", row[0]);
         }
         let found = tunings[&(index + 1)][0].clone();

@@ -379,3 +379,30 @@ fn a_sheet_that_states_each_coil_is_the_same_driver_as_with_both_wired() {
     assert!((found.re - 7.2).abs() < 1e-12 && (found.bl - 14.0).abs() < 1e-12, "{found:?}");
     assert!((found.qes() - wired.driver.qes()).abs() < 1e-9, "the brake is the same");
 }
+
+#[test]
+fn headers_as_sheets_and_shops_print_them_are_understood() {
+    for (header, field, unit) in [
+        ("Vas (l)", "vas", "l"),
+        ("VAS [cu ft]", "vas", "cuft"),
+        ("vas_l", "vas", "l"),
+        ("Equivalent volume", "vas", "l"),
+        ("Sd cm2", "sd", "cm2"),
+        ("Cone area / cm²", "sd", "cm2"),
+        ("Cms (mm/N)", "cms", "mm/N"),
+        ("Cms um/N", "cms", "um/N"),
+        ("BL (N/A)", "bl", "T m"),
+        ("B x L", "bl", "T m"),
+        ("Xmax_mm", "xmax", "mm"),
+        ("DC resistance (ohm)", "re", "ohm"),
+        ("Size (in)", "size", "in"),
+        ("Model", "name", ""),
+        ("Frequency response", "frequency_range", ""),
+        ("Colour", "", ""),
+    ] {
+        let (_, report) = read_driver_table(format!("{header}\n1\n").as_bytes()).expect("a table");
+        assert_eq!((report.columns[0].field, report.columns[0].unit), (field, unit), "{header}");
+    }
+    let (_, report) = read_driver_table(b"Vas (kg)\n1\n").expect("a table");
+    assert!(report.problems.iter().any(|problem| problem.message.contains("Vas (kg)")), "{report:?}");
+}

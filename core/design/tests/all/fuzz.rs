@@ -8,6 +8,7 @@ use oak_design::cavity_check::{CavityModel, cavity_check};
 use oak_design::file::{RawDesign, RawFamily, open_design};
 use oak_design::report::{BodyReport, Report, compute_undelayed};
 use oak_design::resolve::resolve_design;
+use oak_design::trace::TraceOrigin;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -325,16 +326,12 @@ proptest! {
     fn no_design_panics_hangs_or_gives_what_is_no_number(document in any_design()) {
         let Ok(raw) = open_design(document.to_string().as_bytes()) else { return Ok(()) };
         let report = answered(&raw)?;
-        let curves = &report.curves;
-        let further = curves.further.as_ref().expect("all of them");
-        let lists = [
-            &curves.level, &curves.group_delay, &curves.excursion, &curves.impedance, &curves.impedance_phase,
-            &further.phase, &further.current, &further.power, &further.efficiency,
-        ];
-        let many = curves.air_speed.iter().chain(&curves.radiator_travel).chain(&curves.chamber_pressure);
-        for values in lists.into_iter().chain(many) {
-            prop_assert_eq!(values.len(), 120);
-            prop_assert!(values.iter().all(|value| value.is_finite()), "{document}");
+        for trace in &report.traces {
+            prop_assert_eq!(trace.frequency.len(), 120);
+            prop_assert_eq!(trace.values.len(), 120);
+            let whole = trace.origin == TraceOrigin::Limit || trace.values.iter().all(Option::is_some);
+            let phase = trace.phase.iter().flatten().all(|degrees| degrees.is_finite());
+            prop_assert!(whole && phase, "{document}");
         }
         prop_assert!(report.figures.reference_level.is_finite());
         // What is answered can be written and read again.

@@ -3,6 +3,8 @@
 mod as_built;
 mod built;
 mod cabinet;
+mod data_sheets;
+mod documents;
 mod drivers;
 mod files;
 mod fuzz;

@@ -14,7 +14,7 @@ const HIDDEN: f64 = 0.05;
 
 /// How the level goes on above F3, within the band that is asked for.
 #[derive(Debug, Clone, Copy, PartialEq)]
-enum Above {
+pub enum Above {
     /// Within 3 dB all the way.
     Held,
     /// It falls further, by so many dB below its passband level at a frequency (Hz), and comes back.
@@ -23,8 +23,8 @@ enum Above {
     Ends(f64),
 }
 
-/// Reads on from a lowest note (Hz) how the levels of the band stand to their reference.
-fn above(frequency: &[f64], level: &[f64], reference: f64, f3: f64) -> Above {
+/// Reads on from a lowest note (Hz) how the levels (dB) at the frequencies of a band (Hz) stand to their reference (dB).
+pub fn above(frequency: &[f64], level: &[f64], reference: f64, f3: f64) -> Above {
     let first = frequency.partition_point(|f| *f < f3);
     let within = |k: usize| level[k] >= reference - 3.0 - HIDDEN;
     let Some(last) = (first..level.len()).rev().find(|k| within(*k)) else { return Above::Held };
@@ -89,27 +89,4 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
             )
         },
     })
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn what_is_said_of_the_level_above_is_so() {
-        let frequency: Vec<f64> = (0..60).map(|k| 20.0 * 1.05f64.powi(k)).collect();
-        let of = |level: &dyn Fn(f64) -> f64| frequency.iter().map(|f| level(*f)).collect::<Vec<_>>();
-        let flat = of(&|f| if f < 30.0 { 80.0 } else { 100.0 });
-        assert_eq!(above(&frequency, &flat, 100.0, 30.0), Above::Held);
-        let sagging = of(&|f| if (38.0..44.0).contains(&f) { 94.1 } else { 99.0 });
-        let Above::Sags(by, at) = above(&frequency, &sagging, 100.0, 25.0) else { panic!("it sags") };
-        assert!((by - 5.9).abs() < 1e-9 && (38.0..44.0).contains(&at));
-        let Above::Ends(at) = above(&frequency, &of(&|f| if f > 100.0 { 90.0 } else { 99.0 }), 100.0, 25.0)
-        else {
-            panic!("it ends")
-        };
-        assert!((95.0..=100.0).contains(&at), "{at}");
-        // What lies below the note is none of its business.
-        assert_eq!(above(&frequency, &of(&|f| if f < 50.0 { 90.0 } else { 99.0 }), 100.0, 50.0), Above::Held);
-    }
 }

@@ -16,6 +16,7 @@ pub(crate) mod size;
 mod weight;
 
 pub use judgement::{Check, Verdict};
+pub use lowest::{Above, above};
 
 use crate::Case;
 

@@ -26,15 +26,3 @@ pub fn front<const N: usize>(points: &[[f64; N]]) -> Vec<usize> {
     kept.sort_unstable();
     kept
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn what_is_beaten_in_everything_is_left_out_and_equals_stay() {
-        let points = [[1.0, 9.0], [2.0, 2.0], [3.0, 3.0], [9.0, 1.0], [2.0, 2.0], [2.0, 9.0]];
-        assert_eq!(front(&points), [0, 1, 3, 4]);
-        assert_eq!(front::<2>(&[]), [0usize; 0]);
-    }
-}

@@ -7,7 +7,7 @@ use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawEnclosure, RawFamily
 use oak_design::resolve::{Brief, resolve_brief};
 use oak_design::start::RawAsk;
 use oak_planning::Case;
-use oak_planning::check::{Check, Verdict, judge};
+use oak_planning::check::{Above, Check, Verdict, above, judge};
 use oak_planning::price::{Priced, USUAL};
 use oak_planning::template::templates;
 
@@ -284,4 +284,22 @@ fn every_judgement_of_the_demo_says_how_it_is_worked_out() {
             }
         }
     }
+}
+
+#[test]
+fn what_is_said_of_the_level_above_is_so() {
+    let frequency: Vec<f64> = (0..60).map(|k| 20.0 * 1.05f64.powi(k)).collect();
+    let of = |level: &dyn Fn(f64) -> f64| frequency.iter().map(|f| level(*f)).collect::<Vec<_>>();
+    let flat = of(&|f| if f < 30.0 { 80.0 } else { 100.0 });
+    assert_eq!(above(&frequency, &flat, 100.0, 30.0), Above::Held);
+    let sagging = of(&|f| if (38.0..44.0).contains(&f) { 94.1 } else { 99.0 });
+    let Above::Sags(by, at) = above(&frequency, &sagging, 100.0, 25.0) else { panic!("it sags") };
+    assert!((by - 5.9).abs() < 1e-9 && (38.0..44.0).contains(&at));
+    let Above::Ends(at) = above(&frequency, &of(&|f| if f > 100.0 { 90.0 } else { 99.0 }), 100.0, 25.0)
+    else {
+        panic!("it ends")
+    };
+    assert!((95.0..=100.0).contains(&at), "{at}");
+    // What lies below the note is none of its business.
+    assert_eq!(above(&frequency, &of(&|f| if f < 50.0 { 90.0 } else { 99.0 }), 100.0, 50.0), Above::Held);
 }

@@ -11,6 +11,7 @@ use oak_design::motion::motion;
 use oak_design::report::{Report, compute};
 use oak_design::resolve::resolve_brief;
 use oak_design::response::FrequencyGrid;
+use oak_design::trace::{Quantity, TraceOrigin};
 use oak_planning::check::{Check, judge};
 use oak_planning::price::{Priced, USUAL};
 use oak_planning::sweep::{RawSweep, sweep};
@@ -26,6 +27,15 @@ fn number(words: &str) -> f64 {
     words.trim_start_matches('±').split(' ').next().and_then(|text| text.parse().ok()).expect("a number")
 }
 
+/// The lines of a quantity that the lanes draw.
+fn lines(report: &Report, quantity: Quantity) -> Vec<Vec<f64>> {
+    let number = |value: &Option<f32>| f64::from(value.expect("a number"));
+    report
+        .lines(quantity, TraceOrigin::Simulated)
+        .map(|trace| trace.values.iter().map(number).collect())
+        .collect()
+}
+
 /// What the chips say, worked out of the curves that the lanes draw at the brief's own frequencies.
 fn chips_are_of_the_lanes(asked: &RawQuestion, report: &Report, network: &Network, checks: &[Check]) {
     let brief = resolve_brief(asked.brief.as_ref().expect("given")).expect("a brief");
@@ -34,11 +44,10 @@ fn chips_are_of_the_lanes(asked: &RawQuestion, report: &Report, network: &Networ
         assert_eq!(chip.reached, format!("{f3:.1} Hz"), "{}", asked.design.name);
     }
     let loud = brief.loudness.expect("the demo asks for one") + 20.0 * brief.distance.log10();
-    let at_level = |values: &[f32]| {
-        let scaled = values.iter().zip(&report.curves.level);
-        scaled
-            .map(|(value, level)| f64::from(*value) * 10f64.powf((loud - f64::from(*level)) / 20.0))
-            .fold(0.0, f64::max)
+    let level = &lines(report, Quantity::Level)[0];
+    let at_level = |values: &[f64]| {
+        let scaled = values.iter().zip(level);
+        scaled.map(|(value, level)| value * 10f64.powf((loud - level) / 20.0)).fold(0.0, f64::max)
     };
     let says = |id: &str, value: f64| {
         if let Some(chip) = chip(id) {
@@ -46,12 +55,13 @@ fn chips_are_of_the_lanes(asked: &RawQuestion, report: &Report, network: &Networ
             assert!(near, "{}, {id}: {} {value}", asked.design.name, chip.reached);
         }
     };
-    says("cone", at_level(&report.curves.excursion));
+    says("cone", at_level(&lines(report, Quantity::Excursion)[0]));
     let openings = network.openings.iter().filter(|opening| opening.kind != OpeningKind::Diaphragm);
-    let speeds = report.curves.air_speed.iter().zip(openings);
-    let ports = speeds.filter(|(_, opening)| opening.kind == OpeningKind::Port);
+    let speeds = lines(report, Quantity::AirSpeed);
+    let ports = speeds.iter().zip(openings).filter(|(_, opening)| opening.kind == OpeningKind::Port);
     says("air", ports.map(|(speed, _)| at_level(speed)).fold(0.0, f64::max));
-    let weakest = report.max_output.level.iter().flatten().copied().fold(f32::INFINITY, f32::min);
+    let limit = report.lines(Quantity::Level, TraceOrigin::Limit).next().expect("a limit");
+    let weakest = limit.values.iter().flatten().copied().fold(f32::INFINITY, f32::min);
     says("loudness", f64::from(weakest) - 20.0 * brief.distance.log10());
 }
 
@@ -70,19 +80,20 @@ fn every_screen_says_the_same(asked: &RawQuestion) {
     let (comment, rows) = table.split_once('\n').expect("lines");
     assert_eq!(comment, format!("# {}", report.conditions), "{name}");
     let mut reader = csv::Reader::from_reader(rows.as_bytes());
-    for (row, level) in reader.records().zip(&report.curves.level) {
+    let level = &lines(&report, Quantity::Level)[0];
+    for (row, level) in reader.records().zip(level) {
         let written: f64 = row.expect("a row")[1].parse().expect("a number");
-        assert!((written - f64::from(*level)).abs() < 1e-4, "{name}");
+        assert!((written - level).abs() < 1e-4, "{name}");
     }
 
     // Slow motion: the cone, and what is heard, at one of the frequencies.
     let at = Case::POINTS / 3;
-    let moves = motion(&question.design, f64::from(report.curves.frequency[at])).expect("moves");
-    assert!((moves.level - f64::from(report.curves.level[at])).abs() < 1e-3, "{name}");
+    let moves = motion(&question.design, f64::from(report.traces[0].frequency[at])).expect("moves");
+    assert!((moves.level - level[at]).abs() < 1e-3, "{name}");
     let farthest = moves.movers.iter().filter(|mover| mover.kind == "cone").map(|mover| mover.travel * 1e3);
     assert_relative_eq!(
         farthest.fold(0.0, f64::max),
-        f64::from(report.curves.excursion[at]),
+        lines(&report, Quantity::Excursion)[0][at],
         max_relative = 1e-3
     );
 
@@ -192,9 +203,10 @@ fn how_sure_begins_with_the_figures_of_the_lanes() {
             let ask = RawTolerance { design, brief, conditions, spreads: RawSpreads::default() };
             let shaken = tolerance(&ask, &Stop::default()).expect("builds");
             assert_eq!(shaken.f3.map(|f3| f3.designed), report.figures.f3);
-            assert_eq!(shaken.level.len(), report.curves.level.len());
-            for (level, lane) in shaken.level.iter().zip(&report.curves.level) {
-                assert!((level - lane).abs() < 1e-4, "{}", build.name);
+            let drawn = &lines(&report, Quantity::Level)[0];
+            assert_eq!(shaken.level.len(), drawn.len());
+            for (level, lane) in shaken.level.iter().zip(drawn) {
+                assert!((f64::from(*level) - lane).abs() < 1e-4, "{}", build.name);
             }
         }
     }

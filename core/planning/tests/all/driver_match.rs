@@ -10,9 +10,10 @@ use oak_design::exchange::{ImportAsk, read_drivers};
 use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawDriver, RawFamily, Typed};
 use oak_design::report::Report;
 use oak_design::resolve::{resolve_brief, resolve_design};
+use oak_design::trace::{Quantity, TraceOrigin};
 use oak_planning::Case;
 use oak_planning::check::{Verdict, judge};
-use oak_planning::driver_match::{DriverMatch, Found, Outcome};
+use oak_planning::driver_match::{DriverMatch, Found, Outcome, front};
 use oak_planning::template::templates;
 
 const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/drivers.csv");
@@ -68,7 +69,8 @@ fn every_design_that_is_returned_does_what_its_row_claims() {
                 // How far its openings stand apart is known once it is drawn.
                 let within = if found.box_checked { 0.01 } else { 0.1 };
                 assert!((f3.0 - f3.1).abs() < within, "{name}: {f3:?}");
-                let levels = report.max_output.level.iter().map(|level| f64::from(level.expect("a limit")));
+                let limit = report.lines(Quantity::Level, TraceOrigin::Limit).next().expect("a limit");
+                let levels = limit.values.iter().map(|level| f64::from(level.expect("a limit")));
                 let least = levels.fold(f64::INFINITY, f64::min);
                 let claimed = found.loudness.expect(&name) + 20.0 * search.brief().distance.log10();
                 // So is how deep a notch is where cone and port cancel.
@@ -361,4 +363,11 @@ fn the_first_row_for_an_under_seat_wedge_and_for_a_bass_cabinet_fits_as_drawn() 
             assert!(most.is_none_or(|most| side <= most + 1e-6), "{outside:?}");
         }
     }
+}
+
+#[test]
+fn what_is_beaten_in_everything_is_left_out_and_equals_stay() {
+    let points = [[1.0, 9.0], [2.0, 2.0], [3.0, 3.0], [9.0, 1.0], [2.0, 2.0], [2.0, 9.0]];
+    assert_eq!(front(&points), [0, 1, 3, 4]);
+    assert_eq!(front::<2>(&[]), [0usize; 0]);
 }

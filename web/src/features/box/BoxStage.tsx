@@ -1,6 +1,6 @@
 import { Tabs } from 'radix-ui';
 import { lazy, Suspense, useDeferredValue, useState } from 'react';
-import { askDrawing, useCabinet, useModel } from '../../api/queries';
+import { askDrawing, useCabinet, useModel } from '../../api/queries/box';
 import type { BodyReport, FieldError, RawDesign } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { useInAddress } from '../../ui/address';

@@ -1,5 +1,5 @@
 import { useDeferredValue, useState } from 'react';
-import { useRing, useRingInFull } from '../../api/queries';
+import { useRing, useRingInFull } from '../../api/queries/box';
 import type { CavityCheckCurves, RawDesign } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
@@ -66,12 +66,12 @@ export function CavityCheck({ design }: Props) {
       {found && values && (
         <Chart
           label="What the waves do"
-          frequency={found.frequency}
           lines={values.map((line = [], place) => ({
             place,
             mark: markAt(place ? 0 : 1),
             strong: place === 1,
             secondary: false,
+            frequency: found.frequency,
             values: line,
             name: place ? 'with waves' : 'a spring',
           }))}

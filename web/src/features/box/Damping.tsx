@@ -3,6 +3,7 @@ import { withBranch } from '../../model/design';
 import { inWords } from '../../model/preferences';
 import tables from '../../model/quantities.json' with { type: 'json' };
 import { Button } from '../../ui/Button';
+import { Table } from '../../ui/Table';
 
 interface Props {
   damping: DampingReport;
@@ -30,68 +31,48 @@ export function Damping({ damping: { quick, physical }, design, edit }: Props) {
         Two methods. The quick one knows only how full the box is; the simulation uses it. The other reckons
         with density and flow resistivity of each layer below.
       </p>
-      <table className="w-full text-[13px]">
-        <thead>
-          <tr className="border-line border-b text-left">
-            <th scope="col">Fill</th>
-            <th scope="col" className="text-right">
-              Wool
+      <Table
+        rows={quick}
+        keyOf={({ id }) => id}
+        columns={[
+          { name: 'Fill', names: true, cell: ({ id }) => NAMES[id] ?? id },
+          { name: 'Wool', kind: 'figure', cell: ({ mass }) => grams(mass) },
+          { name: 'Apparent volume', kind: 'figure', cell: ({ gain }) => `× ${gain.toFixed(2)}` },
+          { name: 'QA', kind: 'figure', cell: ({ qa }) => qa.toFixed(0) },
+          { name: 'Tuned to', kind: 'figure', cell: ({ tuning }) => `${tuning.toFixed(1)} Hz` },
+          {
+            name: 'Take it',
+            kind: 'action',
+            cell: ({ id }) =>
+              id === now ? (
+                <span className="text-soft">now</span>
+              ) : (
+                <Button
+                  look="quiet"
+                  aria-label={`Fill: ${NAMES[id] ?? id}`}
+                  onClick={() =>
+                    edit(withBranch(design, 'enclosure.fill', id === 'none' ? null : id), 'fill')
+                  }
+                >
+                  Take
+                </Button>
+              ),
+          },
+        ]}
+      >
+        {physical && (
+          <tr className="border-line border-b font-semibold">
+            <th scope="row" className="text-left font-[inherit]">
+              The layers, {(physical.share * 100).toFixed(0)} % of the box
             </th>
-            <th scope="col" className="text-right">
-              Apparent volume
-            </th>
-            <th scope="col" className="text-right">
-              QA
-            </th>
-            <th scope="col" className="text-right">
-              Tuned to
-            </th>
-            <th scope="col">
-              <span className="sr-only">Take it</span>
-            </th>
+            <td className="text-right font-mono">{grams(physical.mass)}</td>
+            <td className="text-right font-mono">× {physical.gain.toFixed(2)}</td>
+            <td className="text-right font-mono">{physical.qa > 999 ? '> 999' : physical.qa.toFixed(0)}</td>
+            <td className="text-right font-mono">{physical.tuning.toFixed(1)} Hz</td>
+            <td />
           </tr>
-        </thead>
-        <tbody>
-          {quick.map(({ id, mass, gain, qa, tuning }) => (
-            <tr key={id} className="border-grid border-b">
-              <th scope="row" className="text-left font-normal">
-                {NAMES[id] ?? id}
-              </th>
-              <td className="text-right font-mono">{grams(mass)}</td>
-              <td className="text-right font-mono">× {gain.toFixed(2)}</td>
-              <td className="text-right font-mono">{qa.toFixed(0)}</td>
-              <td className="text-right font-mono">{tuning.toFixed(1)} Hz</td>
-              <td className="text-right">
-                {id === now ? (
-                  <span className="text-soft">now</span>
-                ) : (
-                  <Button
-                    look="quiet"
-                    aria-label={`Fill: ${NAMES[id] ?? id}`}
-                    onClick={() =>
-                      edit(withBranch(design, 'enclosure.fill', id === 'none' ? null : id), 'fill')
-                    }
-                  >
-                    Take
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-          {physical && (
-            <tr className="border-line border-b font-semibold">
-              <th scope="row" className="text-left font-[inherit]">
-                The layers, {(physical.share * 100).toFixed(0)} % of the box
-              </th>
-              <td className="text-right font-mono">{grams(physical.mass)}</td>
-              <td className="text-right font-mono">× {physical.gain.toFixed(2)}</td>
-              <td className="text-right font-mono">{physical.qa > 999 ? '> 999' : physical.qa.toFixed(0)}</td>
-              <td className="text-right font-mono">{physical.tuning.toFixed(1)} Hz</td>
-              <td />
-            </tr>
-          )}
-        </tbody>
-      </table>
+        )}
+      </Table>
     </section>
   );
 }

@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import { useFirings } from '../../api/queries';
+import { useFirings } from '../../api/queries/box';
 import type { RawDesign } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
+import { Table } from '../../ui/Table';
 
 interface Props {
   design: RawDesign;
@@ -30,63 +31,48 @@ export function Firing({ design, onTry }: Props) {
       <Message error={answer.error} />
       {answer.isPending && <p className="text-soft">Trying boxes …</p>}
       {answer.data && (
-        <table className="w-full text-[13px]">
-          <caption className="text-left text-soft">
-            As the brief uses it: each time the largest box that the place leaves once the driver has room to
-            move
-          </caption>
-          <thead>
-            <tr className="border-line border-b text-left">
-              <th scope="col">Fires</th>
-              <th scope="col" className="text-right">
-                Air
-              </th>
-              <th scope="col" className="text-right">
-                F3
-              </th>
-              <th scope="col" className="whitespace-nowrap pl-3 text-right">
-                Max. clean
-              </th>
-              <th scope="col">
-                <span className="sr-only">Try it</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {answer.data.map(
-              ({ face, name, clearance, why, outside, air, f3, loudness, forbids, design: so }) => (
-                <tr key={face} className="border-grid border-b align-top">
-                  <th scope="row" className="text-left font-normal">
-                    <span className="block">{name}</span>
-                    <span className="block text-soft">
-                      {inWords(`Box ${outside.map(mm).join(' × ')} mm; ${mm(clearance)} mm free: ${why}.`)}
-                    </span>
-                    {forbids.length > 0 && (
-                      <span className="block text-short">Cannot be built: {inWords(forbids[0] ?? '')}</span>
-                    )}
-                  </th>
-                  <td className="whitespace-nowrap pl-3 text-right font-mono">
-                    {inWords(`${(air * 1e3).toFixed(1)} l`)}
-                  </td>
-                  <td className="whitespace-nowrap pl-3 text-right font-mono">
-                    {f3 == null ? '–' : `${f3.toFixed(1)} Hz`}
-                  </td>
-                  <td className="whitespace-nowrap pl-3 text-right font-mono">
-                    {loudness == null ? '–' : `${loudness.toFixed(1)} dB`}
-                  </td>
-                  <td className="pl-3 text-right">
-                    <Button
-                      aria-label={`Try it firing ${name.toLowerCase()}`}
-                      onClick={() => onTry({ ...so, name: `${design.name}, firing ${name.toLowerCase()}` })}
-                    >
-                      Try
-                    </Button>
-                  </td>
-                </tr>
+        <Table
+          caption="As the brief uses it: each time the largest box that the place leaves once the driver has room to move"
+          rows={answer.data}
+          keyOf={({ face }) => face}
+          rowOf={() => ({ className: 'align-top' })}
+          columns={[
+            {
+              name: 'Fires',
+              names: true,
+              cell: ({ name, outside, clearance, why, forbids }) => (
+                <>
+                  <span className="block">{name}</span>
+                  <span className="block text-soft">
+                    {inWords(`Box ${outside.map(mm).join(' × ')} mm; ${mm(clearance)} mm free: ${why}.`)}
+                  </span>
+                  {forbids.length > 0 && (
+                    <span className="block text-short">Cannot be built: {inWords(forbids[0] ?? '')}</span>
+                  )}
+                </>
               ),
-            )}
-          </tbody>
-        </table>
+            },
+            { name: 'Air', kind: 'figure', cell: ({ air }) => inWords(`${(air * 1e3).toFixed(1)} l`) },
+            { name: 'F3', kind: 'figure', cell: ({ f3 }) => (f3 == null ? '–' : `${f3.toFixed(1)} Hz`) },
+            {
+              name: 'Max. clean',
+              kind: 'figure',
+              cell: ({ loudness }) => (loudness == null ? '–' : `${loudness.toFixed(1)} dB`),
+            },
+            {
+              name: 'Try it',
+              kind: 'action',
+              cell: ({ name, design: so }) => (
+                <Button
+                  aria-label={`Try it firing ${name.toLowerCase()}`}
+                  onClick={() => onTry({ ...so, name: `${design.name}, firing ${name.toLowerCase()}` })}
+                >
+                  Try
+                </Button>
+              ),
+            },
+          ]}
+        />
       )}
     </section>
   );

@@ -1,10 +1,11 @@
 import { useDeferredValue } from 'react';
-import { useFolds } from '../../api/queries';
+import { useFolds } from '../../api/queries/box';
 import type { FoldReport, RawFace, RawFold } from '../../api/types';
 import { bodyOf, withFold } from '../../model/body';
 import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
+import { Table } from '../../ui/Table';
 import { BodyField, type Editing } from './BodyField';
 
 interface Props extends Editing {
@@ -163,33 +164,20 @@ function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
   const { design } = editing;
   const upright = bodyOf(design).fold?.stack === 'upright';
   return (
-    <table className="w-full text-[13px]">
-      <caption className="sr-only">Boards between the channels</caption>
-      <thead>
-        <tr className="border-line border-b text-left">
-          <th scope="col">Board</th>
-          <th scope="col" className="text-right">
-            Length × width
-          </th>
-          <th scope="col" className="text-right">
-            {upright ? 'From the front: wall, free end' : 'From the top: wall, free end'}
-          </th>
-          <th scope="col" className="text-right">
-            Gap
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {fold.panels.map(({ length, width, stands, middle, gap }, at) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: boards have no other name
-          <tr key={at} className="border-grid border-b align-top">
-            <th scope="row" className="text-left font-normal">
-              {at + 1}
-            </th>
-            <td className="whitespace-nowrap pl-2.5 text-right font-mono text-[12.5px]">
-              {mm(length, width)}
-            </td>
-            <td className="whitespace-nowrap pl-2.5 text-right font-mono text-[12.5px]">
+    <Table
+      caption="Boards between the channels"
+      captionHidden
+      rows={fold.panels}
+      keyOf={(_, at) => at}
+      rowOf={() => ({ className: 'align-top' })}
+      columns={[
+        { name: 'Board', names: true, cell: (_, at) => at + 1 },
+        { name: 'Length × width', kind: 'figure', cell: ({ length, width }) => mm(length, width) },
+        {
+          name: upright ? 'From the front: wall, free end' : 'From the top: wall, free end',
+          kind: 'figure',
+          cell: ({ stands, middle }, at) => (
+            <>
               {`${mm(stands[0] ?? 0)}, ${mm(stands[1] ?? 0)}`}
               <div className="ml-auto max-w-64 font-sans">
                 <BodyField
@@ -205,12 +193,12 @@ function Boards({ fold, ...editing }: Editing & { fold: FoldReport }) {
                   }}
                 />
               </div>
-            </td>
-            <td className="whitespace-nowrap pl-2.5 text-right font-mono text-[12.5px]">{mm(gap)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+            </>
+          ),
+        },
+        { name: 'Gap', kind: 'figure', cell: ({ gap }) => mm(gap) },
+      ]}
+    />
   );
 }
 
@@ -223,50 +211,42 @@ function Offers({ design, edit, chosen }: OffersProps) {
   const offers = useFolds(useDeferredValue(design));
   if (!offers.data?.length) return null;
   return (
-    <table className="w-full text-[13px]">
-      <caption className="pb-0.5 text-left font-semibold">Folded other times</caption>
-      <thead>
-        <tr className="border-line border-b text-left">
-          <th scope="col">Folds</th>
-          <th scope="col">Width × height × depth</th>
-          <th scope="col" className="text-right">
-            Area off by
-          </th>
-          <th scope="col" className="text-right">
-            Length
-          </th>
-          <th scope="col">
-            <span className="sr-only">Take it</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {offers.data.map((offer) => (
-          <tr key={offer.folds} className="border-grid border-b">
-            <th scope="row" className="text-left font-normal">
-              {offer.folds}
-              {!offer.fits && <span className="text-short"> · not everything fits</span>}
-            </th>
-            <td className="font-mono">{mm(...offer.outside)}</td>
-            <td className="text-right font-mono">{percent(offer.off)}</td>
-            <td className="text-right font-mono">{percent(offer.length_off)}</td>
-            <td className="text-right">
-              {offer.folds === chosen ? (
-                <span className="text-soft">now</span>
-              ) : (
-                <Button
-                  look="quiet"
-                  aria-label={`Fold it ${offer.folds} times`}
-                  onClick={() => edit(withFold(design, { folds: offer.folds, panels: null }), 'folds')}
-                >
-                  Take
-                </Button>
-              )}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table
+      caption={<span className="font-semibold text-ink">Folded other times</span>}
+      rows={offers.data}
+      keyOf={({ folds }) => folds}
+      columns={[
+        {
+          name: 'Folds',
+          names: true,
+          cell: ({ folds, fits }) => (
+            <>
+              {folds}
+              {!fits && <span className="text-short"> · not everything fits</span>}
+            </>
+          ),
+        },
+        { name: 'Width × height × depth', className: 'font-mono', cell: ({ outside }) => mm(...outside) },
+        { name: 'Area off by', kind: 'figure', cell: ({ off }) => percent(off) },
+        { name: 'Length', kind: 'figure', cell: ({ length_off }) => percent(length_off) },
+        {
+          name: 'Take it',
+          kind: 'action',
+          cell: ({ folds }) =>
+            folds === chosen ? (
+              <span className="text-soft">now</span>
+            ) : (
+              <Button
+                look="quiet"
+                aria-label={`Fold it ${folds} times`}
+                onClick={() => edit(withFold(design, { folds, panels: null }), 'folds')}
+              >
+                Take
+              </Button>
+            ),
+        },
+      ]}
+    />
   );
 }
 

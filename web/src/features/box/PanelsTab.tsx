@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useBoards } from '../../api/queries';
+import { useBoards } from '../../api/queries/box';
 import type { BodyReport, RawBrace, RawDesign } from '../../api/types';
 import { bodyOf, MATERIALS, withBody, withBrace, without } from '../../model/body';
 import { withBranch } from '../../model/design';
@@ -9,6 +9,7 @@ import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
+import { Table } from '../../ui/Table';
 import { FoldedWorkings } from '../workbench/Workings';
 import { BodyField, type Editing } from './BodyField';
 
@@ -59,58 +60,55 @@ export function PanelsTab(props: Props) {
           {(report.pressure.stiffer * 100).toFixed(1)} % stiffer inward and as much softer outward.
         </p>
       )}
-      <table className="w-full text-[13px]">
-        <thead>
-          <tr className="border-line border-b text-left">
-            <th scope="col">Board</th>
-            <th scope="col">Of</th>
-            {['Thick', 'Weighs', 'Resonance', 'Moves', 'Below sound'].map((name) => (
-              <th key={name} scope="col" className="text-right">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {panels.map(({ name, thickness, material: of, mass, resonance, deflection, radiation }) => (
-            <tr key={name} className={`border-grid border-b ${name === weakest?.name ? 'bg-rule' : ''}`}>
-              <th scope="row" className="text-left font-normal first-letter:uppercase">
-                {name}
-              </th>
-              <td>{material(of)}</td>
-              <td className="text-right font-mono">{inWords(`${(thickness * 1e3).toFixed(1)} mm`)}</td>
-              <td className="text-right font-mono">{mass.toFixed(1)} kg</td>
-              <td className="text-right font-mono">
-                {resonance == null ? 'round' : `${resonance.toFixed(0)} Hz`}
-              </td>
-              <td className="text-right font-mono">
-                {deflection == null ? '–' : `${significant(deflection * 1e6, 2)} µm`}
-              </td>
-              <td className="text-right font-mono">
-                {radiation == null ? '–' : `${Math.abs(radiation.level).toFixed(0)} dB`}
-              </td>
-            </tr>
-          ))}
-          {weight.braces > 0 && (
-            <tr>
-              <th scope="row" className="text-left font-normal">
-                Braces and strips
-              </th>
-              <td colSpan={2} />
-              <td className="text-right font-mono">{weight.braces.toFixed(1)} kg</td>
-              <td colSpan={3} />
-            </tr>
-          )}
-          <tr className="font-semibold">
-            <th scope="row" className="text-left">
-              Empty cabinet
+      <Table
+        rows={panels}
+        keyOf={({ name }) => name}
+        rowOf={({ name }) => ({ className: name === weakest?.name ? 'bg-rule' : '' })}
+        columns={[
+          { name: 'Board', names: true, className: 'first-letter:uppercase', cell: ({ name }) => name },
+          { name: 'Of', cell: (panel) => material(panel.material) },
+          {
+            name: 'Thick',
+            kind: 'figure',
+            cell: ({ thickness }) => inWords(`${(thickness * 1e3).toFixed(1)} mm`),
+          },
+          { name: 'Weighs', kind: 'figure', cell: ({ mass }) => `${mass.toFixed(1)} kg` },
+          {
+            name: 'Resonance',
+            kind: 'figure',
+            cell: ({ resonance }) => (resonance == null ? 'round' : `${resonance.toFixed(0)} Hz`),
+          },
+          {
+            name: 'Moves',
+            kind: 'figure',
+            cell: ({ deflection }) => (deflection == null ? '–' : `${significant(deflection * 1e6, 2)} µm`),
+          },
+          {
+            name: 'Below sound',
+            kind: 'figure',
+            cell: ({ radiation }) => (radiation == null ? '–' : `${Math.abs(radiation.level).toFixed(0)} dB`),
+          },
+        ]}
+      >
+        {weight.braces > 0 && (
+          <tr>
+            <th scope="row" className="text-left font-normal">
+              Braces and strips
             </th>
             <td colSpan={2} />
-            <td className="text-right font-mono">{(weight.panels + weight.braces).toFixed(1)} kg</td>
+            <td className="text-right font-mono">{weight.braces.toFixed(1)} kg</td>
             <td colSpan={3} />
           </tr>
-        </tbody>
-      </table>
+        )}
+        <tr className="font-semibold">
+          <th scope="row" className="text-left">
+            Empty cabinet
+          </th>
+          <td colSpan={2} />
+          <td className="text-right font-mono">{(weight.panels + weight.braces).toFixed(1)} kg</td>
+          <td colSpan={3} />
+        </tr>
+      </Table>
       <p className="text-soft">
         How far each moves at this drive, at worst, and how far its own sound stays below that of the box.
         Half the chamber's pressure is taken to press on a port's boards, all of it on those of a fold.
@@ -233,37 +231,23 @@ function Stiffer({ design, edit }: Props) {
         </div>
       )}
       {found && (
-        <table className="w-full text-[13px]">
-          <caption className="text-left text-soft">The same box, as thick, of other boards</caption>
-          <thead>
-            <tr className="border-line border-b text-left">
-              <th scope="col">Of</th>
-              <th scope="col" className="text-right">
-                Weighs
-              </th>
-              <th scope="col" className="text-right">
-                Resonance
-              </th>
-              <th scope="col" className="text-right">
-                Below the sound
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {found.materials.map(({ id, name, mass, resonance, panel_radiation, source }) => (
-              <tr key={id} className="border-grid border-b" title={source}>
-                <th scope="row" className="text-left font-normal">
-                  {name}
-                </th>
-                <td className="text-right font-mono">{mass.toFixed(1)} kg</td>
-                <td className="text-right font-mono">{resonance.toFixed(0)} Hz</td>
-                <td className="text-right font-mono">
-                  {panel_radiation == null ? '–' : `${Math.abs(panel_radiation).toFixed(0)} dB`}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          caption="The same box, as thick, of other boards"
+          rows={found.materials}
+          keyOf={({ id }) => id}
+          rowOf={({ source }) => ({ title: source })}
+          columns={[
+            { name: 'Of', names: true, cell: ({ name }) => name },
+            { name: 'Weighs', kind: 'figure', cell: ({ mass }) => `${mass.toFixed(1)} kg` },
+            { name: 'Resonance', kind: 'figure', cell: ({ resonance }) => `${resonance.toFixed(0)} Hz` },
+            {
+              name: 'Below the sound',
+              kind: 'figure',
+              cell: ({ panel_radiation: level }) =>
+                level == null ? '–' : `${Math.abs(level).toFixed(0)} dB`,
+            },
+          ]}
+        />
       )}
     </div>
   );

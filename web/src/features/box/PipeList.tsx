@@ -7,6 +7,7 @@ import { Dialog } from '../../ui/Dialog';
 import { Icon } from '../../ui/Icon';
 import { useObserved } from '../../ui/observed';
 import { QuantityInput } from '../../ui/QuantityInput';
+import { Table } from '../../ui/Table';
 import { Term } from '../../ui/Term';
 import { TextInput } from '../../ui/TextInput';
 
@@ -45,60 +46,56 @@ export function PipeList() {
         onClose={() => setOpen(false)}
         wide
       >
-        <table className="w-full">
-          <thead>
-            <tr className="text-left">
-              <th scope="col">Name</th>
-              {SIZES.map(([side, name]) => (
-                <th key={side} scope="col">
-                  <Term name={name} />
-                </th>
-              ))}
-              <th scope="col">
-                <span className="sr-only">Remove</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {list.map((pipe, at) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: names may repeat
-              <tr key={at}>
-                <td className="pr-2">
-                  <TextInput
-                    label={`Name of pipe ${at + 1}`}
-                    value={pipe.name}
-                    longest={40}
-                    onChange={(name) => put(at, { ...pipe, name })}
-                  />
-                </td>
-                {SIZES.map(([side]) => (
-                  <td key={side} className="pr-1">
-                    <QuantityInput
-                      label={`${pipe.name} ${side}`}
-                      fields={[FIELD]}
-                      typed={pipe[side] ? measure(pipe[side], usualUnit(FIELD)) : null}
-                      className="w-[6rem] font-mono text-[13px]"
-                      onType={(_, typed) => {
-                        const si = typed === null ? 0 : readTyped(typed, 'length')?.si;
-                        const bore = side === 'outside' || side === 'inside';
-                        if (si || (si === 0 && !bore)) put(at, { ...pipe, [side]: si });
-                      }}
-                    />
-                  </td>
-                ))}
-                <td>
-                  <Button
-                    look="quiet"
-                    aria-label={`Remove ${pipe.name}`}
-                    onClick={() => pipes.set({ list: withPipe(list, at, null) })}
-                  >
-                    <Icon name="close" />
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          className="text-[14px]"
+          rows={list}
+          keyOf={(_, at) => at}
+          columns={[
+            {
+              name: 'Name',
+              className: 'pr-2',
+              cell: (pipe, at) => (
+                <TextInput
+                  label={`Name of pipe ${at + 1}`}
+                  value={pipe.name}
+                  longest={40}
+                  onChange={(name) => put(at, { ...pipe, name })}
+                />
+              ),
+            },
+            ...SIZES.map(([side, name]) => ({
+              name,
+              heading: <Term name={name} />,
+              className: 'pr-1',
+              cell: (pipe: Pipe, at: number) => (
+                <QuantityInput
+                  label={`${pipe.name} ${side}`}
+                  fields={[FIELD]}
+                  typed={pipe[side] ? measure(pipe[side], usualUnit(FIELD)) : null}
+                  className="w-[6rem] font-mono text-[13px]"
+                  onType={(_, typed) => {
+                    const si = typed === null ? 0 : readTyped(typed, 'length')?.si;
+                    const bore = side === 'outside' || side === 'inside';
+                    if (si || (si === 0 && !bore)) put(at, { ...pipe, [side]: si });
+                  }}
+                />
+              ),
+            })),
+            {
+              name: 'Remove',
+              kind: 'action',
+              cell: (pipe, at) => (
+                <Button
+                  look="quiet"
+                  aria-label={`Remove ${pipe.name}`}
+                  onClick={() => pipes.set({ list: withPipe(list, at, null) })}
+                >
+                  <Icon name="close" />
+                </Button>
+              ),
+            },
+          ]}
+        />
         {refused && (
           <p role="alert" className="text-short">
             {refused}

@@ -5,6 +5,7 @@ import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Select } from '../../ui/Select';
+import { Table } from '../../ui/Table';
 import { FoldedWorkings } from '../workbench/Workings';
 import { BodyField, type Editing } from './BodyField';
 import { CavityCheck } from './CavityCheck';
@@ -25,50 +26,43 @@ export function WavesTab({ report, chosen, onChoose, ...editing }: Props) {
   return (
     <div className="flex flex-col gap-3">
       <p className={worst ? 'font-semibold text-short' : 'text-met'}>{waves_verdict}</p>
-      <table className="w-full text-[13px]">
-        <thead>
-          <tr className="border-line border-b text-left">
-            <th scope="col">Wave</th>
-            <th scope="col" className="text-right">
-              Hz
-            </th>
-            {names.map((name) => (
-              <th key={name} scope="col" className="px-2">
-                {name}
-              </th>
-            ))}
-            <th scope="col" className="text-right">
-              ¼ wave
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {waves.slice(0, 12).map((wave, at) => (
-            <tr
-              key={`${wave.order}`}
-              className={`border-grid border-b ${chosen === at ? 'bg-rule' : ''} ${wave.feared ? 'text-short' : ''}`}
-            >
-              <th scope="row" className="text-left font-normal">
-                <button
-                  type="button"
-                  aria-pressed={chosen === at}
-                  className="underline decoration-rule-line underline-offset-2 hover:decoration-oak"
-                  onClick={() => onChoose(chosen === at ? null : at)}
-                >
-                  {named(wave)}
-                </button>
-              </th>
-              <td className="text-right font-mono">{wave.frequency.toFixed(0)}</td>
-              {names.map((name) => (
-                <td key={name} className="px-2">
-                  <Bar value={wave.couplings.find(({ part }) => part === name)?.value ?? 0} />
-                </td>
-              ))}
-              <td className="text-right font-mono">{inWords(`${(wave.quarter * 1e3).toFixed(0)} mm`)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        rows={waves.slice(0, 12)}
+        keyOf={({ order }) => `${order}`}
+        rowOf={({ feared }, at) => ({
+          className: `${chosen === at ? 'bg-rule' : ''} ${feared ? 'text-short' : ''}`,
+        })}
+        columns={[
+          {
+            name: 'Wave',
+            names: true,
+            cell: (wave, at) => (
+              <button
+                type="button"
+                aria-pressed={chosen === at}
+                className="underline decoration-rule-line underline-offset-2 hover:decoration-oak"
+                onClick={() => onChoose(chosen === at ? null : at)}
+              >
+                {named(wave)}
+              </button>
+            ),
+          },
+          { name: 'Hz', kind: 'figure', cell: ({ frequency }) => frequency.toFixed(0) },
+          ...names.map((name) => ({
+            name,
+            headingClass: 'px-2',
+            className: 'px-2',
+            cell: ({ couplings }: WaveReport) => (
+              <Bar value={couplings.find(({ part }) => part === name)?.value ?? 0} />
+            ),
+          })),
+          {
+            name: '¼ wave',
+            kind: 'figure',
+            cell: ({ quarter }) => inWords(`${(quarter * 1e3).toFixed(0)} mm`),
+          },
+        ]}
+      />
       <p className="text-[13px] text-soft">
         Choose a wave to see it in the side section: oak where the pressure rises, blue where it falls,
         nothing along its nodes. A bar says how firmly a driver or port holds it, in percent. Fill works where

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react';
 import { Refusal } from '../../api/client';
-import { useBriefs, useCheckedBrief } from '../../api/queries';
+import { useBriefs, useCheckedBrief } from '../../api/queries/builds';
 import type { RawBrief, Typed } from '../../api/types';
 import { same } from '../../model/design';
 import { FAMILIES } from '../../model/families';

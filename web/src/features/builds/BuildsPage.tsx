@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { answered, api } from '../../api/client';
-import { useBuilds, useChange } from '../../api/queries';
+import { useBuilds } from '../../api/queries/builds';
+import { useChange } from '../../api/queries/shared';
 import type { Build, RawBuild } from '../../api/types';
 import { toasts } from '../../model/toasts';
 import { useInAddress } from '../../ui/address';

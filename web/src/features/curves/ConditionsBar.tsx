@@ -1,10 +1,10 @@
 import { useConditions } from '../../api/conditions';
-import type { Trace } from '../../lanes/trace';
+import type { Shown } from '../../lanes/shown';
 import { conditions, conditionsOf } from '../../model/conditions';
 import { Choice } from '../../ui/Choice';
 
 /** In which conditions everything on the page stands, and the switch between them. */
-export function ConditionsBar({ shown }: { shown: readonly Pick<Trace, 'name' | 'report'>[] }) {
+export function ConditionsBar({ shown }: { shown: readonly Pick<Shown, 'name' | 'report'>[] }) {
   const asked = useConditions();
   const words = conditionsOf(shown);
   return (

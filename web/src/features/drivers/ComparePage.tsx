@@ -2,11 +2,11 @@ import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ask } from '../../api/ask';
-import { useComparison, useDriversById } from '../../api/queries';
+import { useComparison, useDriversById } from '../../api/queries/library';
 import type { Boxed, Comparison, RawDesign, RawDriver, Report, Typed } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
-import type { Trace } from '../../lanes/trace';
+import type { Shown } from '../../lanes/shown';
 import { FAMILIES, type Family } from '../../model/families';
 import { markAt } from '../../model/mark';
 import { fieldAt, hertz } from '../../model/units';
@@ -59,7 +59,7 @@ function Compared({ drivers }: { drivers: RawDriver[] }) {
   const changed = suggestion && { ...suggestion, ...change };
   const given = useComparison({ drivers, family, enclosure: changed }, Object.keys(change).length > 0);
   const comparison = given.data ?? suggested.data;
-  const { shown, active } = useTraces(comparison, place);
+  const { shown, active } = useShown(comparison, place);
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-center gap-2 px-4 pt-3 pb-2">
@@ -129,14 +129,14 @@ const KINDS = FAMILIES.filter(({ id }) => id !== 'infinite_baffle').map(
 );
 
 /** The drivers' curves in one of the boxes. */
-function useTraces(comparison: Comparison | undefined, place: Place): { shown: Trace[]; active: string } {
+function useShown(comparison: Comparison | undefined, place: Place): { shown: Shown[]; active: string } {
   const designs = comparison?.rows.map((row) => row[place].design ?? null) ?? [];
   const results = useQueries({ queries: designs.map((design) => curves(design)) });
-  const shown = results.flatMap(({ data }, at): Trace[] => {
+  const shown = results.flatMap(({ data }, at): Shown[] => {
     const name = comparison?.rows[at]?.name ?? '';
     const design = designs[at];
     return data && design
-      ? [{ id: String(at), place: at, report: data, design, name, mark: markAt(at) }]
+      ? [{ id: String(at), place: at, report: data, traces: data.traces, design, name, mark: markAt(at) }]
       : [];
   });
   return { shown, active: shown[0]?.id ?? '' };

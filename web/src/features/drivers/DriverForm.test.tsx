@@ -2,7 +2,7 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { Refusal } from '../../api/client';
-import type { useCompletion } from '../../api/queries';
+import type { useCompletion } from '../../api/queries/library';
 import type { DriverReport, FieldError, RawDriver } from '../../api/types';
 import { report } from '../../testing/report';
 import { DriverForm } from './DriverForm';
@@ -13,7 +13,7 @@ type Completion = ReturnType<typeof useCompletion>;
 const sent: RawDriver[] = [];
 let fetching = false;
 let answer: { data?: DriverReport; error?: Error };
-vi.mock('../../api/queries', () => ({
+vi.mock('../../api/queries/library', () => ({
   useCompletion: (driver: RawDriver) => {
     sent.push(driver);
     return { isFetching: fetching, ...answer } as Completion;

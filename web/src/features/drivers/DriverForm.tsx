@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Refusal } from '../../api/client';
-import { useAlike, useCompletion } from '../../api/queries';
+import { useAlike, useCompletion } from '../../api/queries/library';
 import type { DriverReport, RawDriver, Typed } from '../../api/types';
 import { same } from '../../model/design';
 import { driverFields, type Field, fieldAt, shown, usualUnit, writeTyped } from '../../model/units';

@@ -1,9 +1,10 @@
 import { useDeferredValue, useState } from 'react';
-import { useDrivers } from '../../api/queries';
+import { useDrivers } from '../../api/queries/library';
 import type { Driver, WantedDrivers } from '../../api/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
+import { type Column, Table } from '../../ui/Table';
 import { UnreadableList } from '../../ui/UnreadableList';
 import { DriverFilters } from './DriverFilters';
 import { ALL_DRIVERS } from './wanted';
@@ -22,7 +23,7 @@ interface Props {
 
 type Sort = NonNullable<WantedDrivers['sort']>;
 
-interface Column {
+interface Figure {
   name: string;
   unit: string;
   sort: Sort;
@@ -30,7 +31,7 @@ interface Column {
   decimals: number;
 }
 
-const COLUMNS: Column[] = [
+const COLUMNS: Figure[] = [
   { name: 'Z', unit: 'Ω', sort: 'nominal', value: (driver) => driver.nominal, decimals: 0 },
   { name: 'Fs', unit: 'Hz', sort: 'fs', value: (driver) => driver.fs, decimals: 0 },
   { name: 'Qts', unit: '', sort: 'qts', value: (driver) => driver.qts, decimals: 2 },
@@ -62,6 +63,24 @@ export function DriverTable({ action, onAct, chosen, onChoose, archived = false,
   const narrow = (change: WantedDrivers) => setWanted({ ...wanted, ...change, offset: 0 });
   const sort = (by: Sort) =>
     narrow({ sort: by, descending: wanted.sort === by ? !wanted.descending : false });
+  const sortable = ({ name, unit, sort: by }: Pick<Figure, 'name' | 'unit' | 'sort'>) => {
+    const sorted = wanted.sort === by;
+    const order = wanted.descending ? 'descending' : 'ascending';
+    return {
+      name,
+      sorted: sorted ? order : ('none' as const),
+      heading: (
+        <button
+          type="button"
+          className="inline-flex items-center gap-0.5 whitespace-nowrap rounded-[3px] px-0.5 font-semibold hover:bg-rule"
+          onClick={() => sort(by)}
+        >
+          {name} <span className="font-normal text-soft">{unit}</span>
+          {sorted && <Icon name={wanted.descending ? 'down' : 'up'} />}
+        </button>
+      ),
+    } satisfies Partial<Column<Driver>>;
+  };
   const offset = wanted.offset ?? 0;
   const total = page.data?.total ?? 0;
   return (
@@ -74,64 +93,67 @@ export function DriverTable({ action, onAct, chosen, onChoose, archived = false,
       />
       <Message error={page.error} />
       <UnreadableList documents={page.data?.unreadable ?? []} />
-      <table className="w-full">
-        <thead>
-          <tr className="border-line border-b text-left">
-            {onChoose && (
-              <th scope="col">
-                <span className="sr-only">Chosen</span>
-              </th>
-            )}
-            <Heading column={{ name: 'Driver', sort: 'name', unit: '' }} wanted={wanted} onSort={sort} left />
-            {COLUMNS.map((column) => (
-              <Heading key={column.name} column={column} wanted={wanted} onSort={sort} />
-            ))}
-            <th scope="col" className="pl-6">
-              Tags and notes
-            </th>
-            <th scope="col">
-              <span className="sr-only">{action}</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {page.data?.drivers.map((driver) => (
-            <tr key={driver.id} className="border-grid border-b hover:bg-card">
-              {onChoose && (
-                <td>
-                  <input
-                    type="checkbox"
-                    aria-label={`Compare ${driver.document.name}`}
-                    checked={chosen?.has(driver.id) ?? false}
-                    onChange={(event) => onChoose(driver, event.target.checked)}
-                  />
-                </td>
-              )}
-              <th scope="row" className="max-w-64 truncate py-0.5 text-left font-semibold">
-                {driver.document.name}
-              </th>
-              {COLUMNS.map((column) => (
-                <td key={column.name} className="text-right font-mono text-[13px]">
-                  {column.value(driver)?.toFixed(column.decimals) ?? '–'}
-                </td>
-              ))}
-              <td className="max-w-56 truncate pl-6 text-soft">
-                {driver.document.tags?.map((tag) => (
+      <Table
+        className="text-[14px]"
+        rows={page.data?.drivers ?? []}
+        keyOf={({ id }) => id}
+        rowOf={() => ({ className: 'hover:bg-card' })}
+        columns={[
+          ...(onChoose
+            ? [
+                {
+                  name: 'Chosen',
+                  heading: <span className="sr-only">Chosen</span>,
+                  cell: (driver: Driver) => (
+                    <input
+                      type="checkbox"
+                      aria-label={`Compare ${driver.document.name}`}
+                      checked={chosen?.has(driver.id) ?? false}
+                      onChange={(event) => onChoose(driver, event.target.checked)}
+                    />
+                  ),
+                },
+              ]
+            : []),
+          {
+            ...sortable({ name: 'Driver', sort: 'name', unit: '' }),
+            names: true,
+            headingClass: 'py-1',
+            className: 'max-w-64 truncate py-0.5 font-semibold',
+            cell: ({ document }) => document.name,
+          },
+          ...COLUMNS.map((column) => ({
+            ...sortable(column),
+            kind: 'figure' as const,
+            className: 'text-[13px]',
+            cell: (driver: Driver) => column.value(driver)?.toFixed(column.decimals) ?? '–',
+          })),
+          {
+            name: 'Tags and notes',
+            headingClass: 'pl-6',
+            className: 'max-w-56 truncate pl-6 text-soft',
+            cell: ({ document: { tags, notes } }) => (
+              <>
+                {tags?.map((tag) => (
                   <span key={tag} className="mr-1 rounded-[3px] border border-line px-1 text-ink">
                     {tag}
                   </span>
                 ))}
-                {driver.document.notes}
-              </td>
-              <td className="text-right">
-                <Button onClick={() => onAct(driver)} aria-label={`${action} ${driver.document.name}`}>
-                  {action}
-                </Button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+                {notes}
+              </>
+            ),
+          },
+          {
+            name: action,
+            kind: 'action',
+            cell: (driver) => (
+              <Button onClick={() => onAct(driver)} aria-label={`${action} ${driver.document.name}`}>
+                {action}
+              </Button>
+            ),
+          },
+        ]}
+      />
       <div className="flex items-center gap-2 py-2" aria-live="polite">
         <p className="flex-1 text-soft">
           {page.isPending ? 'Opening the library …' : counted(total, offset)}
@@ -158,28 +180,4 @@ function counted(total: number, offset: number): string {
   if (total === 0) return 'No matches.';
   if (total <= PAGE) return total === 1 ? '1 driver' : `${total} drivers`;
   return `${offset + 1} to ${Math.min(offset + PAGE, total)} of ${total} drivers`;
-}
-
-interface HeadingProps {
-  column: { name: string; unit: string; sort: Sort };
-  wanted: WantedDrivers;
-  onSort: (by: Sort) => void;
-  left?: boolean;
-}
-
-function Heading({ column, wanted, onSort, left }: HeadingProps) {
-  const sorted = wanted.sort === column.sort;
-  const order = wanted.descending ? 'descending' : 'ascending';
-  return (
-    <th scope="col" aria-sort={sorted ? order : 'none'} className={left ? 'py-1' : 'text-right'}>
-      <button
-        type="button"
-        className="inline-flex items-center gap-0.5 whitespace-nowrap rounded-[3px] px-0.5 font-semibold hover:bg-rule"
-        onClick={() => onSort(column.sort)}
-      >
-        {column.name} <span className="font-normal text-soft">{column.unit}</span>
-        {sorted && <Icon name={wanted.descending ? 'down' : 'up'} />}
-      </button>
-    </th>
-  );
 }

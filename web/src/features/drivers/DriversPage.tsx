@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { answered, api, ifMatch } from '../../api/client';
-import { useChange } from '../../api/queries';
+import { useChange } from '../../api/queries/shared';
 import type { Driver, ImportReport, RawDriver, WantedDrivers } from '../../api/types';
 import { toasts } from '../../model/toasts';
 import { useInAddress } from '../../ui/address';

@@ -1,13 +1,14 @@
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { answered, api, Refusal } from '../../api/client';
-import { useChange } from '../../api/queries';
-import type { ColumnChoice, ColumnReport, ImportReport } from '../../api/types';
+import { useChange } from '../../api/queries/shared';
+import type { ColumnChoice, ColumnReport, ImportReport, RawDriver } from '../../api/types';
 import { driverFields, shown, unitsOf } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
+import { Table } from '../../ui/Table';
 
 interface Props {
   file: File | null;
@@ -126,6 +127,11 @@ const FIELDS: readonly (readonly [string, string])[] = [
   ...driverFields.map((field) => [field.path.slice('driver.'.length), field.symbol] as const),
 ];
 
+function unitsFor(field: string) {
+  const dimension = driverFields.find(({ path }) => path === `driver.${field}`)?.dimension;
+  return dimension ? unitsOf(dimension) : [];
+}
+
 function Columns({
   report,
   onChoose,
@@ -134,53 +140,54 @@ function Columns({
   onChoose: (index: number, choice: ColumnChoice) => void;
 }) {
   return (
-    <table className="w-full">
-      <thead>
-        <tr className="border-line border-b text-left">
-          <th scope="col">Column</th>
-          <th scope="col">First cells</th>
-          <th scope="col">Means</th>
-          <th scope="col">In</th>
-        </tr>
-      </thead>
-      <tbody>
-        {report.columns.map((column, index) => {
-          const dimension = driverFields.find(({ path }) => path === `driver.${column.field}`)?.dimension;
-          const units = dimension ? unitsOf(dimension) : [];
-          return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: columns keep their places, and headers may repeat
-            <tr key={index} className="border-grid border-b">
-              <th scope="row" className="max-w-52 truncate py-0.5 text-left font-semibold">
-                {column.header}
-              </th>
-              <td className="max-w-80 truncate font-mono text-[13px] text-soft">
-                {column.samples.join('   ')}
-              </td>
-              <td className={column.field ? '' : 'text-soft'}>
+    <Table
+      className="text-[14px]"
+      rows={report.columns}
+      keyOf={(_, at) => at}
+      columns={[
+        {
+          name: 'Column',
+          names: true,
+          className: 'max-w-52 truncate py-0.5 font-semibold',
+          cell: ({ header }) => header,
+        },
+        {
+          name: 'First cells',
+          className: 'max-w-80 truncate font-mono text-[13px] text-soft',
+          cell: ({ samples }) => samples.join('   '),
+        },
+        {
+          name: 'Means',
+          className: ({ field }) => (field ? '' : 'text-soft'),
+          cell: ({ header, field }, at) => (
+            <Select
+              label={`What ${header} means`}
+              className="w-40"
+              value={field}
+              options={FIELDS}
+              onChange={(chosen) => onChoose(at, { field: chosen, unit: '' })}
+            />
+          ),
+        },
+        {
+          name: 'In',
+          cell: ({ header, field, unit }, at) => {
+            const units = unitsFor(field);
+            return (
+              units.length > 1 && (
                 <Select
-                  label={`What ${column.header} means`}
-                  className="w-40"
-                  value={column.field}
-                  options={FIELDS}
-                  onChange={(field) => onChoose(index, { field, unit: '' })}
+                  label={`Unit of ${header}`}
+                  className="w-24"
+                  value={unit}
+                  options={units.map(({ symbol }) => [symbol, shown(symbol)] as const)}
+                  onChange={(chosen) => onChoose(at, { field, unit: chosen })}
                 />
-              </td>
-              <td>
-                {units.length > 1 && (
-                  <Select
-                    label={`Unit of ${column.header}`}
-                    className="w-24"
-                    value={column.unit}
-                    options={units.map(({ symbol }) => [symbol, shown(symbol)] as const)}
-                    onChange={(unit) => onChoose(index, { field: column.field, unit })}
-                  />
-                )}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+              )
+            );
+          },
+        },
+      ]}
+    />
   );
 }
 
@@ -190,33 +197,24 @@ function Preview({ report }: { report: ImportReport }) {
   return (
     <section aria-label="The first drivers as they will be">
       <p className="text-soft">The first as they will be:</p>
-      <table className="w-full text-[13px]">
-        <thead>
-          <tr className="border-line border-b text-left">
-            <th scope="col">Name</th>
-            {SHOWN.map((name) => (
-              <th key={name} scope="col" className="text-right capitalize">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {report.preview.map((driver, index) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: rows are only read, and names may repeat
-            <tr key={index} className="border-grid border-b">
-              <th scope="row" className="max-w-52 truncate text-left font-semibold">
-                {driver.name}
-              </th>
-              {SHOWN.map((name) => (
-                <td key={name} className="text-right font-mono">
-                  {driver[name] == null ? '–' : shown(driver[name])}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        rows={report.preview}
+        keyOf={(_, at) => at}
+        columns={[
+          {
+            name: 'Name',
+            names: true,
+            className: 'max-w-52 truncate font-semibold',
+            cell: ({ name }) => name,
+          },
+          ...SHOWN.map((field) => ({
+            name: field,
+            heading: <span className="capitalize">{field}</span>,
+            kind: 'figure' as const,
+            cell: (driver: RawDriver) => (driver[field] == null ? '–' : shown(driver[field])),
+          })),
+        ]}
+      />
     </section>
   );
 }
@@ -224,33 +222,25 @@ function Preview({ report }: { report: ImportReport }) {
 function Problems({ report }: { report: ImportReport }) {
   if (!report.problems.length) return null;
   return (
-    <table className="w-full rounded-[3px] border border-short bg-short-wash">
-      <caption className="text-left font-semibold text-short">
-        What is wrong
-        {report.problem_count > report.problems.length &&
-          `, the first ${report.problems.length} of ${report.problem_count}`}
-      </caption>
-      <thead>
-        <tr className="border-line border-b text-left">
-          <th scope="col" className="pl-2">
-            Line
-          </th>
-          <th scope="col">Driver</th>
-          <th scope="col">Column</th>
-          <th scope="col">What is wrong</th>
-        </tr>
-      </thead>
-      <tbody>
-        {report.problems.slice(0, 50).map((problem) => (
-          <tr key={`${problem.line}${problem.field}${problem.message}`} className="align-top">
-            <td className="pr-3 pl-2">{problem.line}</td>
-            <td className="pr-3">{problem.name}</td>
-            <td className="pr-3 font-mono text-[13px]">{problem.field}</td>
-            <td>{problem.message}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table
+      className="rounded-[3px] border border-short bg-short-wash text-[14px]"
+      caption={
+        <b className="text-short">
+          What is wrong
+          {report.problem_count > report.problems.length &&
+            `, the first ${report.problems.length} of ${report.problem_count}`}
+        </b>
+      }
+      rows={report.problems.slice(0, 50)}
+      keyOf={({ line, field, message }) => `${line}${field}${message}`}
+      rowOf={() => ({ className: 'align-top' })}
+      columns={[
+        { name: 'Line', headingClass: 'pl-2', className: 'pr-3 pl-2', cell: ({ line }) => line },
+        { name: 'Driver', className: 'pr-3', cell: ({ name }) => name },
+        { name: 'Column', className: 'pr-3 font-mono text-[13px]', cell: ({ field }) => field },
+        { name: 'What is wrong', cell: ({ message }) => message },
+      ]}
+    />
   );
 }
 

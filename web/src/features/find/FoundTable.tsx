@@ -3,6 +3,7 @@ import { type Family, familyEntry } from '../../model/families';
 import { hertz } from '../../model/units';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
+import { Table } from '../../ui/Table';
 import type { Chosen } from './FindPage';
 
 interface Props {
@@ -16,91 +17,88 @@ interface Props {
 /** The best cabinets, the best first. */
 export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
   if (rows.length === 0) return null;
+  const looked = ({ driver, family }: DriverMatchRow) =>
+    chosen?.driver === driver && (chosen.family ?? family) === family;
   return (
-    <table className="w-full">
-      <thead className="sticky top-0 bg-paper">
-        <tr className="border-line border-b text-left">
-          <th scope="col" className="py-1">
-            Driver and cabinet
-          </th>
-          <th scope="col" title="How well the brief is met; each part of it as a bar">
-            Met
-          </th>
-          <th scope="col" className="text-right">
-            F3
-          </th>
-          <th scope="col" className="text-right">
-            Max. clean SPL
-          </th>
-          <th scope="col" className="text-right">
-            Air
-          </th>
-          <th scope="col" className="pl-4">
-            What holds it back
-          </th>
-          <th scope="col">
-            <span className="sr-only">Make a variant</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map(({ driver, name, family, found, on_hand, stale }) => {
-          if (!found) return null;
-          const looked = chosen?.driver === driver && (chosen.family ?? family) === family;
-          return (
-            <tr
-              key={`${driver} ${family}`}
-              data-found={`${name} ${family}`}
-              className={`border-grid border-b align-top ${looked ? 'bg-rule' : 'hover:bg-card'}`}
+    <Table
+      className="text-[14px]"
+      sticky
+      rows={rows.flatMap((row) => (row.found ? [{ ...row, found: row.found }] : []))}
+      keyOf={({ driver, family }) => `${driver} ${family}`}
+      rowOf={(row) => ({
+        className: `align-top ${looked(row) ? 'bg-rule' : 'hover:bg-card'}`,
+        'data-found': `${row.name} ${row.family}`,
+      })}
+      columns={[
+        {
+          name: 'Driver and cabinet',
+          names: true,
+          headingClass: 'py-1',
+          className: 'py-1',
+          cell: (row) => (
+            <button
+              type="button"
+              aria-pressed={looked(row)}
+              className="flex items-center gap-2 rounded-[3px] text-left hover:underline"
+              onClick={() => onChoose({ driver: row.driver, name: row.name, family: row.family })}
             >
-              <th scope="row" className="py-1 text-left font-normal">
-                <button
-                  type="button"
-                  aria-pressed={looked}
-                  className="flex items-center gap-2 rounded-[3px] text-left hover:underline"
-                  onClick={() => onChoose({ driver, name, family })}
-                >
-                  <Silhouette family={family} small />
-                  <span>
-                    <b className="block whitespace-nowrap leading-tight">{name}</b>
-                    <span className="block whitespace-nowrap text-[13px] text-soft leading-tight">
-                      {familyEntry(family).name}
-                      {on_hand ? `, ${on_hand} on hand` : ''}
-                    </span>
-                  </span>
-                </button>
-              </th>
-              <td className="py-1 pr-2">
-                <Score found={found} />
-              </td>
-              <td className="whitespace-nowrap py-1 text-right font-mono">{hertz(found.f3)}</td>
-              <td className="whitespace-nowrap py-1 pl-2 text-right font-mono">
-                {found.loudness == null ? '–' : `${found.loudness.toFixed(1)} dB`}
-              </td>
-              <td className="whitespace-nowrap py-1 pl-2 text-right font-mono">{litres(found.volume)}</td>
-              <td className="py-1 pl-4 text-[13px] leading-tight">
-                {stale && <b className="block text-short">Its sheet was changed since; search again.</b>}
-                {!found.box_checked && <span className="block text-soft">Box not checked.</span>}
-                {found.holds_back || (
-                  <span className="text-met">
-                    meets everything, {((found.spare - 1) * 100).toFixed(0)} % to spare
-                  </span>
-                )}
-              </td>
-              <td className="py-1 pl-2 text-right">
-                <Button
-                  disabled={busy}
-                  aria-label={`Make a variant of ${name}, ${familyEntry(family).name}`}
-                  onClick={() => onTake(driver, family)}
-                >
-                  Try this design
-                </Button>
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+              <Silhouette family={row.family} small />
+              <span>
+                <b className="block whitespace-nowrap leading-tight">{row.name}</b>
+                <span className="block whitespace-nowrap text-[13px] text-soft leading-tight">
+                  {familyEntry(row.family).name}
+                  {row.on_hand ? `, ${row.on_hand} on hand` : ''}
+                </span>
+              </span>
+            </button>
+          ),
+        },
+        {
+          name: 'Met',
+          heading: <span title="How well the brief is met; each part of it as a bar">Met</span>,
+          className: 'py-1 pr-2',
+          cell: ({ found }) => <Score found={found} />,
+        },
+        { name: 'F3', kind: 'figure', className: 'py-1', cell: ({ found }) => hertz(found.f3) },
+        {
+          name: 'Max. clean SPL',
+          kind: 'figure',
+          className: 'py-1',
+          cell: ({ found }) => (found.loudness == null ? '–' : `${found.loudness.toFixed(1)} dB`),
+        },
+        { name: 'Air', kind: 'figure', className: 'py-1', cell: ({ found }) => litres(found.volume) },
+        {
+          name: 'What holds it back',
+          headingClass: 'pl-4',
+          className: 'py-1 pl-4 text-[13px] leading-tight',
+          cell: ({ stale, found }) => (
+            <>
+              {stale && <b className="block text-short">Its sheet was changed since; search again.</b>}
+              {!found.box_checked && <span className="block text-soft">Box not checked.</span>}
+              {found.holds_back || (
+                <span className="text-met">
+                  meets everything, {((found.spare - 1) * 100).toFixed(0)} % to spare
+                </span>
+              )}
+            </>
+          ),
+        },
+        {
+          name: 'Make a variant',
+          kind: 'action',
+          className: 'py-1',
+          cell: ({ driver, name, family }) => (
+            <Button
+              disabled={busy}
+              aria-label={`Make a variant of ${name}, ${familyEntry(family).name}`}
+              onClick={() => onTake(driver, family)}
+            >
+              Try this design
+            </Button>
+          ),
+        },
+      ]}
+    />
   );
 }
 

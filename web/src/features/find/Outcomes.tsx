@@ -1,4 +1,4 @@
-import { useOutcomes } from '../../api/queries';
+import { useOutcomes } from '../../api/queries/jobs';
 import type { DriverMatch } from '../../api/types';
 import { type Family, familyEntry } from '../../model/families';
 import { hertz } from '../../model/units';

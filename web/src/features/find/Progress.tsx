@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { runs } from '../../api/queries';
+import { runs } from '../../api/queries/jobs';
 import type { DriverMatch } from '../../api/types';
 import { Button } from '../../ui/Button';
 

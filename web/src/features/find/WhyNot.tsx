@@ -1,5 +1,5 @@
 import { useDeferredValue, useState } from 'react';
-import { askDrivers, useDrivers } from '../../api/queries';
+import { askDrivers, useDrivers } from '../../api/queries/library';
 
 interface Props {
   onChoose: (driver: string, name: string) => void;

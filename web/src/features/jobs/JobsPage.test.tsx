@@ -8,9 +8,11 @@ import { JobsPage } from './JobsPage';
 
 let jobs: Job[];
 const cancelled: string[] = [];
-vi.mock('../../api/queries', () => ({
+vi.mock('../../api/queries/jobs', () => ({
   runs: ({ state }: Job) => state === 'waiting' || state === 'running',
   useJobs: () => ({ data: jobs, error: null }),
+}));
+vi.mock('../../api/queries/shared', () => ({
   useChange: () => ({ isPending: false, error: null, mutate: (id: string) => cancelled.push(id) }),
 }));
 vi.mock('../shell/Shell', () => ({

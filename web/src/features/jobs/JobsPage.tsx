@@ -1,9 +1,11 @@
 import { Link } from 'react-router';
 import { answered, api } from '../../api/client';
-import { runs, useChange, useJobs } from '../../api/queries';
+import { runs, useJobs } from '../../api/queries/jobs';
+import { useChange } from '../../api/queries/shared';
 import type { Job } from '../../api/types';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
+import { Table } from '../../ui/Table';
 import { Shell } from '../shell/Shell';
 
 /** Everything long that was started: how far it is, what came of it, or why it could not be done. */
@@ -25,24 +27,32 @@ export function JobsPage() {
           <p>Nothing was started yet. Looking for drivers that suit a brief is a job, for one.</p>
         )}
         {jobs.data && jobs.data.length > 0 && (
-          <table className="w-full border-collapse">
-            <thead>
-              <tr className="border-line border-b text-left text-soft">
-                <th className="py-1.5 pr-3 font-medium">Job</th>
-                <th className="py-1.5 pr-3 font-medium">State</th>
-                <th className="py-1.5 pr-3 font-medium">Progress</th>
-                <th className="py-1.5 pr-3 font-medium">Started</th>
-                <th className="py-1.5">
-                  <span className="sr-only">Cancel</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {jobs.data.map((job) => (
-                <Row key={job.id} job={job} busy={cancel.isPending} onCancel={() => cancel.mutate(job.id)} />
-              ))}
-            </tbody>
-          </table>
+          <Table
+            className="text-[14px]"
+            rows={jobs.data}
+            keyOf={({ id }) => id}
+            rowOf={() => ({ className: 'align-top' })}
+            columns={[
+              { name: 'Job', names: true, className: 'py-2 pr-3', cell: (job) => <What job={job} /> },
+              { name: 'State', className: 'py-2 pr-3', cell: ({ state }) => STATES[state] },
+              { name: 'Progress', className: 'py-2 pr-3', cell: (job) => <HowFar job={job} /> },
+              { name: 'Started', className: 'py-2 pr-3', cell: ({ created_at }) => localTime(created_at) },
+              {
+                name: 'Cancel',
+                kind: 'action',
+                cell: (job) =>
+                  runs(job) && (
+                    <Button
+                      aria-label={`Cancel ${titleOf(job)}`}
+                      disabled={cancel.isPending}
+                      onClick={() => cancel.mutate(job.id)}
+                    >
+                      Cancel
+                    </Button>
+                  ),
+              },
+            ]}
+          />
         )}
       </div>
     </Shell>
@@ -54,44 +64,38 @@ const SHOWN_AT: Record<string, (build: string) => string> = {
   driver_match: (build) => `/builds/${build}/find`,
 };
 
-function Row({ job, busy, onCancel }: { job: Job; busy: boolean; onCancel: () => void }) {
+const titleOf = ({ build_name, name }: Job) => (build_name ? `${name}: ${build_name}` : name);
+
+const localTime = (at: string) =>
+  new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
+function What({ job }: { job: Job }) {
   const address = job.build ? SHOWN_AT[job.kind]?.(job.build) : undefined;
-  const title = job.build_name ? `${job.name}: ${job.build_name}` : job.name;
   return (
-    <tr className="border-line border-b align-top">
-      <td className="py-2 pr-3">
-        {address ? (
-          <Link to={address} className="font-medium text-oak hover:underline">
-            {title}
-          </Link>
-        ) : (
-          <span className="font-medium">{title}</span>
-        )}
-        {job.failure && <p className="text-short">{job.failure}</p>}
-      </td>
-      <td className="py-2 pr-3">{STATES[job.state]}</td>
-      <td className="py-2 pr-3">
-        <span className="flex items-center gap-2 font-mono">
-          <progress
-            aria-label={`Progress of ${title}`}
-            className="h-2 w-32"
-            max={Math.max(1, job.total)}
-            value={job.total === 0 ? 1 : job.done}
-          />
-          {job.done} of {job.total}
-        </span>
-      </td>
-      <td className="py-2 pr-3">
-        {new Date(job.created_at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
-      </td>
-      <td className="py-1 text-right">
-        {runs(job) && (
-          <Button aria-label={`Cancel ${title}`} disabled={busy} onClick={onCancel}>
-            Cancel
-          </Button>
-        )}
-      </td>
-    </tr>
+    <>
+      {address ? (
+        <Link to={address} className="font-medium text-oak hover:underline">
+          {titleOf(job)}
+        </Link>
+      ) : (
+        <span className="font-medium">{titleOf(job)}</span>
+      )}
+      {job.failure && <p className="text-short">{job.failure}</p>}
+    </>
+  );
+}
+
+function HowFar({ job }: { job: Job }) {
+  return (
+    <span className="flex items-center gap-2 font-mono">
+      <progress
+        aria-label={`Progress of ${titleOf(job)}`}
+        className="h-2 w-32"
+        max={Math.max(1, job.total)}
+        value={job.total === 0 ? 1 : job.done}
+      />
+      {job.done} of {job.total}
+    </span>
   );
 }
 

@@ -1,6 +1,7 @@
 import { spoken } from '../../actions/keys';
 import { Dialog } from '../../ui/Dialog';
 import { Scroll } from '../../ui/Scroll';
+import { Table } from '../../ui/Table';
 import { useActions } from './stages';
 
 const EVERYWHERE: [string, string][] = [
@@ -14,28 +15,19 @@ export function KeySheet({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Shortcuts" open onClose={onClose}>
       <Scroll label="All shortcuts">
-        <table className="w-full">
-          <tbody>
-            {actions.map((action) => (
-              <tr key={action.id} className="border-grid border-b">
-                <th scope="row" className="py-1 text-left font-normal">
-                  {action.name}
-                </th>
-                <td className="whitespace-nowrap text-right font-mono text-[13px]">
-                  {action.keys.map(spoken).join(' or ')}
-                </td>
-              </tr>
-            ))}
-            {EVERYWHERE.map(([what, does]) => (
-              <tr key={what} className="border-grid border-b">
-                <th scope="row" className="py-1 text-left font-normal">
-                  {what}
-                </th>
-                <td className="text-right">{does}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          headless
+          className="text-[14px]"
+          rows={[
+            ...actions.map(({ name, keys }) => [name, keys.map(spoken).join(' or ')] as const),
+            ...EVERYWHERE,
+          ]}
+          keyOf={([name]) => name}
+          columns={[
+            { name: 'Command', names: true, className: 'py-1', cell: ([name]) => name },
+            { name: 'Keys', className: 'text-right', cell: ([, keys]) => keys },
+          ]}
+        />
       </Scroll>
     </Dialog>
   );

@@ -3,7 +3,7 @@ import { Dialog as Radix } from 'radix-ui';
 import { useState } from 'react';
 import type { CommandContext } from '../../actions/action';
 import { spoken } from '../../actions/keys';
-import { useBuilds } from '../../api/queries';
+import { useBuilds } from '../../api/queries/builds';
 import { useFocusBack } from '../../ui/focus';
 import { useActions } from './stages';
 

@@ -6,7 +6,7 @@ import { ACTIONS } from '../../actions';
 import type { Action, Window } from '../../actions/action';
 import { toStage } from '../../actions/go';
 import type { Check, FieldError, ProblemDocument, RawBrief, RawDesign, Report } from '../../api/types';
-import type { Trace } from '../../lanes/trace';
+import type { Shown } from '../../lanes/shown';
 import type { OnBench, Workbench } from '../../model/workbench';
 
 /** What a stage is given to show. */
@@ -19,7 +19,7 @@ export interface StageProps {
   /** What of the design cannot be computed; null where the server is away. */
   problem: ProblemDocument | null | undefined;
   errors: FieldError[];
-  shown: Trace[];
+  shown: Shown[];
   /** Whether slow motion plays. */
   slow: boolean;
   /** Makes a new variant. */

@@ -1,5 +1,5 @@
 import type { Variant } from '../../api/documents';
-import { useArchived } from '../../api/queries';
+import { useArchived } from '../../api/queries/builds';
 import { familyEntry } from '../../model/families';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';

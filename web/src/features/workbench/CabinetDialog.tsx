@@ -1,6 +1,7 @@
 import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
-import { useCompletion, useStarts } from '../../api/queries';
+import { useStarts } from '../../api/queries/design';
+import { useCompletion } from '../../api/queries/library';
 import type { RawAsk, RawBrief, RawDesign, StartReport, Typed } from '../../api/types';
 import { withStart } from '../../model/design';
 import { FAMILIES, type Family, familyEntry, holdsValuesFor, leaning } from '../../model/families';

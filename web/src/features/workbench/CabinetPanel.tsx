@@ -1,7 +1,7 @@
 import { Tabs } from 'radix-ui';
 import { memo, Suspense, useEffect, useRef, useState } from 'react';
 import type { Window } from '../../actions/action';
-import { useCabinet } from '../../api/queries';
+import { useCabinet } from '../../api/queries/box';
 import type { FieldError, RawDesign, Report } from '../../api/types';
 import { familyEntry } from '../../model/families';
 import { markAt } from '../../model/mark';

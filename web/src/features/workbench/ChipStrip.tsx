@@ -1,5 +1,5 @@
 import { memo, Suspense, useRef, useState } from 'react';
-import { useJudgement } from '../../api/queries';
+import { useJudgement } from '../../api/queries/design';
 import type { Check, RawBrief, RawDesign, Report } from '../../api/types';
 import { NO_BRIEF } from '../../model/documents';
 import { inWords } from '../../model/preferences';

@@ -4,6 +4,7 @@ import type { Held } from '../../model/documents';
 import type { Conflict, Outbox } from '../../model/outbox';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { Table } from '../../ui/Table';
 
 interface Props {
   outbox: Outbox;
@@ -22,26 +23,20 @@ export function ConflictDialog({ outbox, onClose }: Props) {
       open
       onClose={onClose}
     >
-      <table className="w-full">
-        <thead>
-          <tr className="border-line border-b text-left">
-            <th scope="col">Value</th>
-            <th scope="col">Here</th>
-            <th scope="col">In the other window</th>
-          </tr>
-        </thead>
-        <tbody>
-          {differences(sides(conflict)).map(({ place, values: [mine, theirs] }) => (
-            <tr key={place} className="border-grid border-b">
-              <th scope="row" className="py-1 text-left font-normal">
-                {nameOf(place)}
-              </th>
-              <td className="font-mono text-[13px]">{mine}</td>
-              <td className="font-mono text-[13px]">{theirs}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        className="text-[14px]"
+        rows={differences(sides(conflict))}
+        keyOf={({ place }) => place}
+        columns={[
+          { name: 'Value', names: true, className: 'py-1', cell: ({ place }) => nameOf(place) },
+          { name: 'Here', className: 'font-mono text-[13px]', cell: ({ values }) => values[0] },
+          {
+            name: 'In the other window',
+            className: 'font-mono text-[13px]',
+            cell: ({ values }) => values[1],
+          },
+        ]}
+      />
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={() => outbox.resolve('theirs')}>Take the other</Button>
         <Button look="strong" onClick={() => outbox.resolve('mine')}>

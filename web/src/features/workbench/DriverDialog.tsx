@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { answered, api } from '../../api/client';
-import { useChange } from '../../api/queries';
+import { useChange } from '../../api/queries/shared';
 import type { Driver, RawDesign, RawDriver } from '../../api/types';
 import { firstDesign } from '../../model/design';
 import { Button } from '../../ui/Button';

@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
 import { type RefObject, useDeferredValue } from 'react';
-import { useSuggestions } from '../../api/queries';
+import { useSuggestions } from '../../api/queries/design';
 import type { RawBrief, RawDesign, Suggestion } from '../../api/types';
 import { NO_BRIEF } from '../../model/documents';
 import { inWords } from '../../model/preferences';

@@ -1,4 +1,4 @@
-import { useRevisions } from '../../api/queries';
+import { useRevisions } from '../../api/queries/builds';
 import type { Revision } from '../../api/types';
 import { differences, nameOf } from '../../model/differences';
 import { Button } from '../../ui/Button';

@@ -1,5 +1,5 @@
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
-import { useMotion } from '../../api/queries';
+import { useMotion } from '../../api/queries/design';
 import type { BodyReport, Motion, RawDesign, Report } from '../../api/types';
 import { cursor } from '../../model/lane_view';
 import { noteAt } from '../../model/notes';

@@ -1,11 +1,12 @@
 import { useState } from 'react';
-import { useTolerance } from '../../api/queries';
+import { useTolerance } from '../../api/queries/design';
 import type { Percentiles, RawDesign, RawSpreads, Tolerance } from '../../api/types';
 import type { Mark } from '../../model/mark';
 import { significant } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
+import { Table } from '../../ui/Table';
 import { Term } from '../../ui/Term';
 import { Chart } from './Chart';
 
@@ -97,6 +98,27 @@ const ROWS: [string, (percentiles: Tolerance) => Percentiles | null | undefined,
   ['Peak', ({ peak }) => peak, 'dB', 2],
 ];
 
+interface Row {
+  name: string;
+  of: Percentiles;
+  unit: string;
+  digits: number;
+}
+
+const PERCENTILES: [string, (of: Percentiles) => number][] = [
+  ['as designed', ({ designed }) => designed],
+  ['2.5th percentile', ({ low }) => low],
+  ['median', ({ middle }) => middle],
+  ['97.5th percentile', ({ high }) => high],
+];
+
+function rowsOf(tolerance: Tolerance): Row[] {
+  return ROWS.flatMap(([name, read, unit, digits]) => {
+    const of = read(tolerance);
+    return of ? [{ name, of, unit, digits }] : [];
+  });
+}
+
 function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) {
   const top = Math.ceil((Math.max(...percentiles.high) + 2) / 5) * 5;
   const line = {
@@ -104,6 +126,7 @@ function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) 
     mark,
     strong: true,
     secondary: false,
+    frequency: percentiles.frequency,
     values: percentiles.level,
     name: 'as designed',
   };
@@ -118,43 +141,24 @@ function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) 
       </ul>
       <Chart
         label="SPL, dB at 1 m, as designed and as built"
-        frequency={percentiles.frequency}
         lines={[line]}
         band={percentiles}
         range={[top - 40, top]}
         height={230}
       />
-      <table className="mt-2 text-right font-mono text-[13px]">
-        <thead>
-          <tr className="border-line border-b font-sans">
-            <td />
-            {['as designed', '2.5th percentile', 'median', '97.5th percentile'].map((name) => (
-              <th key={name} scope="col" className="px-3">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {ROWS.map(([name, read, unit, digits]) => {
-            const one = read(percentiles);
-            if (!one) return null;
-            return (
-              <tr key={name} className="border-grid border-b">
-                <th scope="row" className="pr-3 text-left font-normal font-sans">
-                  <Term name={name} />
-                </th>
-                {[one.designed, one.low, one.middle, one.high].map((value, at) => (
-                  // biome-ignore lint/suspicious/noArrayIndexKey: four columns in their order
-                  <td key={at} className="px-3">
-                    {significant(value, digits)} {unit}
-                  </td>
-                ))}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Table
+        className="mt-2"
+        rows={rowsOf(percentiles)}
+        keyOf={({ name }) => name}
+        columns={[
+          { name: 'Figure', names: true, cell: ({ name }) => <Term name={name} /> },
+          ...PERCENTILES.map(([name, of]) => ({
+            name,
+            kind: 'figure' as const,
+            cell: (row: Row) => `${significant(of(row.of), row.digits)} ${row.unit}`,
+          })),
+        ]}
+      />
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { useSweep } from '../../api/queries';
-import type { RawDesign, Sweep } from '../../api/types';
+import { useSweep } from '../../api/queries/design';
+import type { RawDesign, Sweep, SweepStep } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
 import { roundUp } from '../../model/scale';
@@ -11,6 +11,7 @@ import { Dialog } from '../../ui/Dialog';
 import { MarkGlyph } from '../../ui/MarkGlyph';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
+import { Table } from '../../ui/Table';
 import { Term } from '../../ui/Term';
 import { Against } from './Against';
 import { Chart } from './Chart';
@@ -152,22 +153,15 @@ function Family({ sweep, curve }: { sweep: Sweep; curve: Curve }) {
     mark: markAt(place),
     strong: step.value === stands,
     secondary: false,
-    values: step.outcome?.[curve] ?? null,
+    frequency: sweep.frequency,
+    values: step.outcome?.[curve] ?? [],
     name: step.outcome ? shown(inWords(step.label)) : '',
   }));
-  const most = Math.max(...lines.flatMap(({ values }) => values ?? [0]));
+  const most = Math.max(0, ...lines.flatMap(({ values }) => values));
   const top = curve === 'level' ? Math.ceil((most + 2) / 5) * 5 : roundUp(Math.min(most, cap(curve, sweep)));
   const range = curve === 'level' ? ([top - 40, top] as const) : ([0, top] as const);
   const [, name, unit] = CURVES.find(([id]) => id === curve) ?? CURVES[0] ?? ['', '', ''];
-  return (
-    <Chart
-      label={`${name}, ${unit}, for each step`}
-      frequency={sweep.frequency}
-      lines={lines}
-      range={range}
-      height={230}
-    />
-  );
+  return <Chart label={`${name}, ${unit}, for each step`} lines={lines} range={range} height={230} />;
 }
 
 /** A cone that nothing holds below the tuning would flatten everything else. */
@@ -185,65 +179,54 @@ interface StepsProps extends Pick<Props, 'onUse' | 'onTry'> {
 function Steps({ sweep, name, onUse, onTry }: StepsProps) {
   const parameter = sweep.parameters.find(({ id }) => id === sweep.parameter);
   const columns = columnsOf(sweep);
+  const now = parameter?.value;
   return (
     <div className="mt-2 overflow-x-auto">
-      <table className="w-full text-right font-mono text-[13px]">
-        <thead>
-          <tr className="border-line border-b font-sans">
-            <th scope="col" className="text-left">
-              {parameter?.name}
-            </th>
-            {columns.map((column) => (
-              <th key={column.name} scope="col" className="px-2">
-                <Term name={column.name} />
-              </th>
-            ))}
-            <td />
-          </tr>
-        </thead>
-        <tbody>
-          {sweep.steps.map((step, place) => {
-            const { outcome, design, label, problem } = step;
-            const now = step.value === parameter?.value;
-            return (
-              <tr key={step.value} className={`border-grid border-b ${now ? 'bg-rule font-bold' : ''}`}>
-                <th scope="row" className="whitespace-nowrap py-0.5 text-left font-[inherit]">
-                  <span className="flex items-center gap-1.5">
-                    <MarkGlyph mark={markAt(place)} /> {shown(inWords(label))}
-                    {now && <span className="font-normal font-sans">now</span>}
-                  </span>
-                </th>
-                {outcome ? (
-                  columns.map((column) => (
-                    <td key={column.name} className="whitespace-nowrap px-2">
-                      {written(column, outcome)}
-                    </td>
-                  ))
-                ) : (
-                  <td colSpan={columns.length} className="px-2 text-left font-sans text-short">
-                    {problem}
-                  </td>
-                )}
-                <td className="whitespace-nowrap py-0.5 pl-2 font-sans">
-                  {design && outcome && !now && (
-                    <span className="flex justify-end gap-1">
-                      <Button onClick={() => onUse(design)} aria-label={`Use ${label}`}>
-                        Use
-                      </Button>
-                      <Button
-                        onClick={() => onTry({ ...design, name: `${name}, ${label}`.slice(0, 110) })}
-                        aria-label={`${label} as a variant`}
-                      >
-                        As a variant
-                      </Button>
-                    </span>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Table
+        rows={sweep.steps}
+        keyOf={({ value }) => value}
+        rowOf={({ value }) => ({ className: value === now ? 'bg-rule font-bold' : '' })}
+        instead={({ outcome, problem }) => outcome == null && problem}
+        columns={[
+          {
+            name: parameter?.name ?? '',
+            names: true,
+            className: 'whitespace-nowrap py-0.5 font-mono',
+            cell: ({ label, value }, place) => (
+              <span className="flex items-center gap-1.5">
+                <MarkGlyph mark={markAt(place)} /> {shown(inWords(label))}
+                {value === now && <span className="font-normal font-sans">now</span>}
+              </span>
+            ),
+          },
+          ...columns.map((column) => ({
+            name: column.name,
+            heading: <Term name={column.name} />,
+            kind: 'figure' as const,
+            cell: ({ outcome }: SweepStep) => outcome && written(column, outcome),
+          })),
+          {
+            name: 'Use',
+            kind: 'action',
+            cell: ({ design, outcome, value, label }) =>
+              design &&
+              outcome &&
+              value !== now && (
+                <span className="flex justify-end gap-1">
+                  <Button onClick={() => onUse(design)} aria-label={`Use ${label}`}>
+                    Use
+                  </Button>
+                  <Button
+                    onClick={() => onTry({ ...design, name: `${name}, ${label}`.slice(0, 110) })}
+                    aria-label={`${label} as a variant`}
+                  >
+                    As a variant
+                  </Button>
+                </span>
+              ),
+          },
+        ]}
+      />
     </div>
   );
 }

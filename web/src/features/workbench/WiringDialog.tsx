@@ -1,11 +1,12 @@
 import { useState } from 'react';
-import { useChanges, useWirings } from '../../api/queries';
+import { useChanges, useWirings } from '../../api/queries/design';
 import type { ChangeStep, RawDesign, RawDriverArray, Report, WiringOption } from '../../api/types';
 import { siAt } from '../../model/design';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
+import { Table } from '../../ui/Table';
 import { WiringPicture } from './WiringPicture';
 
 interface Props {
@@ -88,47 +89,44 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
           <Select label="Load" className="max-w-40" value={range} options={ranges} onChange={setRange} />
         </div>
         <Message error={ways.error} />
-        <table className="mt-1 w-full">
-          <thead>
-            <tr className="border-line border-b text-left">
-              <th scope="col">Load</th>
-              <th scope="col">How</th>
-              <th scope="col" className="text-right">
-                SPL
-              </th>
-              <th scope="col">
-                <span className="sr-only">Use</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {ways.data?.map((way) => (
-              <tr key={inWords(way)} className="border-grid border-b align-top">
-                <td
-                  className={`whitespace-nowrap pr-2 font-mono ${least !== null && way.load < least * 0.99 ? 'text-short' : ''}`}
-                >
-                  {way.load.toFixed(1)} Ω
-                </td>
-                <td>
+        <Table
+          className="mt-1 text-[14px]"
+          rows={ways.data ?? []}
+          keyOf={inWords}
+          rowOf={() => ({ className: 'align-top' })}
+          columns={[
+            {
+              name: 'Load',
+              className: ({ load }) =>
+                `whitespace-nowrap pr-2 font-mono ${least !== null && load < least * 0.99 ? 'text-short' : ''}`,
+              cell: ({ load }) => `${load.toFixed(1)} Ω`,
+            },
+            {
+              name: 'How',
+              names: true,
+              cell: (way) => (
+                <>
                   {inWords(way)}
                   <span className="block text-[13px] text-soft">{way.reason}</span>
-                </td>
-                <td className="whitespace-nowrap text-right font-mono">
-                  {way.gain >= 0 ? '+' : '−'}
-                  {Math.abs(way.gain).toFixed(1)} dB
-                </td>
-                <td className="pl-2 text-right">
-                  <Button
-                    aria-label={`Wire ${inWords(way)}`}
-                    onClick={() => onWire(wired(driver_array, way))}
-                  >
-                    Use
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            {
+              name: 'SPL',
+              kind: 'figure',
+              cell: ({ gain }) => `${gain >= 0 ? '+' : '−'}${Math.abs(gain).toFixed(1)} dB`,
+            },
+            {
+              name: 'Use',
+              kind: 'action',
+              cell: (way) => (
+                <Button aria-label={`Wire ${inWords(way)}`} onClick={() => onWire(wired(driver_array, way))}>
+                  Use
+                </Button>
+              ),
+            },
+          ]}
+        />
         {ways.data?.length === 0 && <p className="py-2 text-soft">No wiring gives a load in that range.</p>}
       </section>
       <Changes design={design} />
@@ -182,40 +180,32 @@ const FIGURES: [string, (step: ChangeStep) => string][] = [
 
 function Changes({ design }: { design: RawDesign }) {
   const changes = useChanges(design);
+  const steps = changes.data ?? [];
   return (
     <section aria-label="What each change does" className="col-span-2">
       <h3 className="font-semibold">What each change does, one after the other</h3>
       <Message error={changes.error} />
-      <table className="w-full">
-        <thead>
-          <tr className="border-line border-b text-left">
-            <th scope="col">The drivers</th>
-            {FIGURES.map(([name]) => (
-              <th key={name} scope="col" className="text-right">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {changes.data?.map((step, index) => (
-            <tr key={step.id} className="border-grid border-b">
-              <th scope="row" className="text-left font-normal">
-                {index === 0 ? step.name : `+ ${step.name}`}
-              </th>
-              {FIGURES.map(([name, figure]) => {
-                const before = changes.data[index - 1];
-                const changed = before && figure(before) !== figure(step);
-                return (
-                  <td key={name} className={`text-right font-mono ${changed ? 'font-bold' : 'text-soft'}`}>
-                    {figure(step)}
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        className="text-[14px]"
+        rows={steps}
+        keyOf={({ id }) => id}
+        columns={[
+          {
+            name: 'The drivers',
+            names: true,
+            cell: ({ name }, at) => (at === 0 ? name : `+ ${name}`),
+          },
+          ...FIGURES.map(([name, figure]) => ({
+            name,
+            kind: 'figure' as const,
+            className: (step: ChangeStep, at: number) => {
+              const before = steps[at - 1];
+              return before && figure(before) !== figure(step) ? 'font-bold' : 'text-soft';
+            },
+            cell: figure,
+          })),
+        ]}
+      />
       <p className="mt-1 text-soft">
         The driver in the library stays as it is; changes belong to this variant. Fs is no limit of how low it
         plays.

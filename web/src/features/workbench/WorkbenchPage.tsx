@@ -7,24 +7,16 @@ import {
   useState,
   useSyncExternalStore,
 } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import type { Window } from '../../actions/action';
 import { Refusal } from '../../api/client';
 import { ConditionsProvider } from '../../api/conditions';
 import { createVariant } from '../../api/documents';
-import { useBuild, useJudgement } from '../../api/queries';
-import type { Check, FieldError, OpenBuild, RawBrief, RawDesign, Report } from '../../api/types';
-import type { Trace } from '../../lanes/trace';
-import { type Asked, conditions } from '../../model/conditions';
-import { copyOf } from '../../model/design';
-import { keyOf } from '../../model/drafts';
-import { markAt } from '../../model/mark';
-import type { Outbox } from '../../model/outbox';
-import type { Bench, Workbench } from '../../model/workbench';
-import { addressWith } from '../../ui/address';
+import { useBuild } from '../../api/queries/builds';
+import { useJudgement } from '../../api/queries/design';
+import type { Check, FieldError, OpenBuild, RawBrief, RawDesign } from '../../api/types';
 import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
-import { useObserved } from '../../ui/observed';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { UnreadableList } from '../../ui/UnreadableList';
 import { NotFound } from '../shell/NotFound';
@@ -35,10 +27,11 @@ import { BuildName } from './BuildName';
 import { JudgedStrip } from './ChipStrip';
 import { importDesign } from './design_file';
 import { Kept } from './Kept';
+import { unlike, useAddress, useAsked, useConflict, useShown, useWindow } from './page_state';
 import { Shelf } from './Shelf';
 import { Session } from './session';
 import { UndoRedo } from './UndoRedo';
-import { Windows, windowOf } from './Windows';
+import { Windows } from './Windows';
 
 const ConflictDialog = lazily(() => import('./ConflictDialog').then((part) => part.ConflictDialog));
 const StartHere = lazily(() => import('./StartHere').then((part) => part.StartHere));
@@ -93,7 +86,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
   const { opened, show, close } = useWindow();
   const [slow, setSlow] = useState(false);
   const active = bench.variants.find((variant) => variant.id === bench.activeId && !variant.archived);
-  const shown = useTraces(bench, results.reports);
+  const shown = useShown(bench, results.reports);
   // The lanes are drawn first, the cabinet in the next frame.
   const reports = useThrottled(results.reports, 0);
   const report = active && reports.get(active.id);
@@ -260,72 +253,4 @@ function WorkBar({ build, stage, brief, design: latest, onOpen }: WorkBarProps) 
   const checks = useJudgement(brief, design).data ?? NO_CHECKS;
   const work = useMemo(() => ({ brief, design, checks }), [brief, design, checks]);
   return <StageBar build={build} stage={stage} work={work} onOpen={onOpen} />;
-}
-
-/** Which variant is worked on stands in the address; an address with another leads there. */
-function useAddress(workbench: Workbench, activeId: string | null): void {
-  const named = useSearchParams()[0].get('variant');
-  useEffect(() => {
-    const { variants } = workbench.snapshot();
-    if (named && variants.some(({ id, archived }) => id === named && !archived)) workbench.activate(named);
-  }, [named, workbench]);
-  useEffect(() => {
-    // Written beside the router, whose navigations would cut each other off.
-    const { state } = window.history;
-    const params = addressWith('variant', activeId);
-    window.history.replaceState(state, '', `${window.location.pathname}${params.size ? `?${params}` : ''}`);
-  }, [activeId]);
-}
-
-/** The window that is open stands in the address, so that Back closes it and a reload opens it again. */
-function useWindow() {
-  const [params, setParams] = useSearchParams();
-  const opened = windowOf(params.get('open'));
-  const show = useCallback(
-    (window: Window) => setParams(() => addressWith('open', window), { replace: opened !== null }),
-    [setParams, opened],
-  );
-  const close = useCallback(() => setParams(() => addressWith('open', null), { replace: true }), [setParams]);
-  return { opened, show, close };
-}
-
-/** Whether the choice between two states is open: at once where there is one, and again when it is asked for. */
-function useConflict(outbox: Outbox) {
-  const { conflict } = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
-  const about = conflict && keyOf(conflict.document);
-  const [put, setPut] = useState<string | null>(null);
-  useEffect(() => {
-    if (!about) setPut(null);
-  }, [about]);
-  const close = useCallback(() => setPut(about), [about]);
-  const choose = useCallback(() => setPut(null), []);
-  return { open: about !== null && about !== put, close, choose };
-}
-
-/** What travels with every computation: the brief of the build, and how it is looked at. */
-function useAsked(brief: RawBrief | null): Asked {
-  const { conditions: wanted } = useObserved(conditions);
-  return useMemo(() => ({ brief, conditions: wanted }), [brief, wanted]);
-}
-
-/** With a name that no variant on the bench has. */
-function unlike(design: RawDesign, bench: Bench): RawDesign {
-  const others = bench.variants.filter((variant) => !variant.archived).map((variant) => variant.design);
-  return others.some((other) => other.name === design.name) ? copyOf(design, others) : design;
-}
-
-/** What the lanes show; the same list while a drag has changed a design and its curves have not come yet. */
-function useTraces(bench: Bench, reports: ReadonlyMap<string, Report>): Trace[] {
-  const names = JSON.stringify(bench.variants.map(({ id, design, archived }) => [id, design.name, archived]));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: of the variants only what is in `names` is shown
-  return useMemo(
-    () =>
-      bench.variants.flatMap((variant): Trace[] => {
-        const { id, place, design } = variant;
-        const report = reports.get(id);
-        if (variant.archived || !report || !bench.shown.has(id)) return [];
-        return [{ id, place, report, design, name: design.name ?? '', mark: markAt(place) }];
-      }),
-    [names, bench.shown, reports],
-  );
 }

@@ -1,5 +1,5 @@
 import { useDeferredValue, useState } from 'react';
-import { useWorkings } from '../../api/queries';
+import { useWorkings } from '../../api/queries/design';
 import type { RawDesign, Working } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { OnBench } from '../../model/workbench';

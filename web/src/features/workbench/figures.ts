@@ -187,11 +187,11 @@ function closed({ figures }: Report): Chip[] {
   ];
 }
 
-function cone({ figures, driver, curves }: Report): Chip {
+function cone({ figures, driver, traces }: Report): Chip {
   const travel = figures.excursion_in_band;
   const within = driver.xmax && travel ? travel.value <= driver.xmax : null;
   const free = figures.within_xmax_above;
-  const lowest = curves.frequency[0] ?? 0;
+  const lowest = traces[0]?.frequency[0] ?? 0;
   const words =
     within === null
       ? 'Xmax not given'

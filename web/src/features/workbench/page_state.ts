@@ -1,0 +1,85 @@
+// What the page of the workbench follows: the address, conflicts, conditions, and what is shown.
+
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useSearchParams } from 'react-router';
+import type { Window } from '../../actions/action';
+import type { RawBrief, RawDesign, Report } from '../../api/types';
+import type { Shown } from '../../lanes/shown';
+import { type Asked, conditions } from '../../model/conditions';
+import { copyOf } from '../../model/design';
+import { keyOf } from '../../model/drafts';
+import { markAt } from '../../model/mark';
+import type { Outbox } from '../../model/outbox';
+import type { Bench, Workbench } from '../../model/workbench';
+import { addressWith } from '../../ui/address';
+import { useObserved } from '../../ui/observed';
+import { windowOf } from './Windows';
+
+/** Which variant is worked on stands in the address; an address with another leads there. */
+export function useAddress(workbench: Workbench, activeId: string | null): void {
+  const named = useSearchParams()[0].get('variant');
+  useEffect(() => {
+    const { variants } = workbench.snapshot();
+    if (named && variants.some(({ id, archived }) => id === named && !archived)) workbench.activate(named);
+  }, [named, workbench]);
+  useEffect(() => {
+    // Written beside the router, whose navigations would cut each other off.
+    const { state } = window.history;
+    const params = addressWith('variant', activeId);
+    window.history.replaceState(state, '', `${window.location.pathname}${params.size ? `?${params}` : ''}`);
+  }, [activeId]);
+}
+
+/** The window that is open stands in the address, so that Back closes it and a reload opens it again. */
+export function useWindow() {
+  const [params, setParams] = useSearchParams();
+  const opened = windowOf(params.get('open'));
+  const show = useCallback(
+    (window: Window) => setParams(() => addressWith('open', window), { replace: opened !== null }),
+    [setParams, opened],
+  );
+  const close = useCallback(() => setParams(() => addressWith('open', null), { replace: true }), [setParams]);
+  return { opened, show, close };
+}
+
+/** Whether the choice between two states is open: at once where there is one, and again when it is asked for. */
+export function useConflict(outbox: Outbox) {
+  const { conflict } = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+  const about = conflict && keyOf(conflict.document);
+  const [put, setPut] = useState<string | null>(null);
+  useEffect(() => {
+    if (!about) setPut(null);
+  }, [about]);
+  const close = useCallback(() => setPut(about), [about]);
+  const choose = useCallback(() => setPut(null), []);
+  return { open: about !== null && about !== put, close, choose };
+}
+
+/** What travels with every computation: the brief of the build, and how it is looked at. */
+export function useAsked(brief: RawBrief | null): Asked {
+  const { conditions: wanted } = useObserved(conditions);
+  return useMemo(() => ({ brief, conditions: wanted }), [brief, wanted]);
+}
+
+/** With a name that no variant on the bench has. */
+export function unlike(design: RawDesign, bench: Bench): RawDesign {
+  const others = bench.variants.filter((variant) => !variant.archived).map((variant) => variant.design);
+  return others.some((other) => other.name === design.name) ? copyOf(design, others) : design;
+}
+
+/** What the lanes show; the same list while a drag has changed a design and its curves have not come yet. */
+export function useShown(bench: Bench, reports: ReadonlyMap<string, Report>): Shown[] {
+  const names = JSON.stringify(bench.variants.map(({ id, design, archived }) => [id, design.name, archived]));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: of the variants only what is in `names` is shown
+  return useMemo(
+    () =>
+      bench.variants.flatMap((variant): Shown[] => {
+        const { id, place, design } = variant;
+        const report = reports.get(id);
+        if (variant.archived || !report || !bench.shown.has(id)) return [];
+        const { traces } = report;
+        return [{ id, place, report, traces, design, name: design.name ?? '', mark: markAt(place) }];
+      }),
+    [names, bench.shown, reports],
+  );
+}
