@@ -23,6 +23,17 @@ for (const theme of THEMES) {
     await page.goto(`${server.address}/jobs`);
     await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
     await clean(page, 'jobs');
+    await page.goto(`${server.address}/start?from=woofer`);
+    await page
+      .getByRole('textbox', { name: 'Data sheet' })
+      .fill('Fs 28 Hz Re 3.6 ohm Qms 5.4 Qes 0.38 Vas 63 l');
+    await expect(page.getByRole('group', { name: 'Still needed' })).toBeVisible();
+    await clean(page, 'a data sheet');
+    await page.getByRole('button', { name: /^Home, music/ }).click();
+    await page.getByRole('radio', { name: 'From the library' }).click();
+    await page.getByRole('button', { name: /^Use Heron 250\/4/ }).click();
+    await expect(page.getByRole('button', { name: 'Make this box' })).toBeVisible();
+    await clean(page, 'a recommendation');
     await openBuild(page, server, build.id);
     await clean(page, 'workbench, ported');
     await page.getByRole('link', { name: 'Box' }).click();

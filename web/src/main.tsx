@@ -25,6 +25,7 @@ const ComparePage = lazily(() => import('./features/drivers/ComparePage').then((
 const JobsPage = lazily(() => import('./features/jobs/JobsPage').then((page) => page.JobsPage));
 const FindPage = lazily(() => import('./features/find/FindPage').then((page) => page.FindPage));
 const BuildsPage = lazily(() => import('./features/builds/BuildsPage').then((page) => page.BuildsPage));
+const StartPage = lazily(() => import('./features/start/StartPage').then((page) => page.StartPage));
 const WorkbenchPage = lazily(() =>
   import('./features/workbench/WorkbenchPage').then((page) => page.WorkbenchPage),
 );
@@ -46,6 +47,7 @@ function Pages() {
     <Suspense fallback={null}>
       <Routes>
         <Route path="/" element={<BuildsPage />} />
+        <Route path="/start" element={<StartPage />} />
         <Route path="/drivers" element={<DriversPage />} />
         <Route path="/drivers/compare" element={<ComparePage />} />
         <Route path="/jobs" element={<JobsPage />} />

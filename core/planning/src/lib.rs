@@ -3,7 +3,7 @@
 //! `template` holds briefs to begin with; `case` computes a design as its brief has it used; `check` judges, one rule a file;
 //! `driver_match` searches drivers and cabinets for a brief, `compare` puts drivers beside each other; `wiring` lists the ways
 //! to wire equal drivers, `price` what the parts cost, `change` says what each change to them does. `parameter` lists the values that can be turned one at a time:
-//! `suggestion` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly. `cabinet` is the box itself.
+//! `recommend` says which kind of cabinet suits, `suggestion` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly. `cabinet` is the box itself.
 
 mod cabinet;
 mod case;
@@ -16,6 +16,7 @@ mod firing;
 mod fitted;
 pub mod parameter;
 pub mod price;
+pub mod recommend;
 mod start;
 pub mod suggestion;
 pub mod sweep;

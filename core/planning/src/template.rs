@@ -31,6 +31,26 @@ pub fn templates() -> Vec<Template> {
     };
     vec![
         of(
+            "home_both",
+            "Films and music",
+            "Music from the low B, film effects as far as the box allows, in a living room.",
+            RawBrief {
+                space: Some(RawSpace::Quarter),
+                programme: Some(RawProgramme::Film),
+                lowest: text("28 Hz"),
+                crossover: text("80 Hz"),
+                loudness: text("100 dB"),
+                distance: text("3 m"),
+                width: text("45 cm"),
+                height: text("60 cm"),
+                depth: text("50 cm"),
+                amplifier_power: text("250 W"),
+                amplifier_load: text("4 ohm"),
+                air_noise: Some(RawAirNoise::Straight),
+                ..RawBrief::default()
+            },
+        ),
+        of(
             "home_film",
             "Home, film",
             "Effects down to 20 Hz, loud peaks, a large box in a corner is allowed.",
@@ -77,6 +97,26 @@ pub fn templates() -> Vec<Template> {
             },
         ),
         of(
+            "car",
+            "Car, in the boot",
+            "A box behind the seats; the cabin lifts the lowest octave by itself.",
+            RawBrief {
+                space: Some(RawSpace::Eighth),
+                programme: Some(RawProgramme::Music),
+                lowest: text("38 Hz"),
+                crossover: text("80 Hz"),
+                loudness: text("110 dB"),
+                distance: text("1.5 m"),
+                width: text("75 cm"),
+                height: text("40 cm"),
+                depth: text("40 cm"),
+                amplifier_power: text("400 W"),
+                amplifier_load: text("2 ohm"),
+                air_noise: Some(RawAirNoise::Flared),
+                ..RawBrief::default()
+            },
+        ),
+        of(
             "car_seat",
             "Car, under a seat",
             "Very little room and much power; the cabin lifts the lowest octave by itself.",
@@ -112,6 +152,26 @@ pub fn templates() -> Vec<Template> {
                 amplifier_power: text("350 W"),
                 amplifier_load: text("4 ohm"),
                 air_noise: Some(RawAirNoise::Flared),
+                ..RawBrief::default()
+            },
+        ),
+        of(
+            "organ",
+            "Organ, electric",
+            "Held pedal notes down to the low C of a 16-foot stop, even and without noise.",
+            RawBrief {
+                space: Some(RawSpace::Quarter),
+                programme: Some(RawProgramme::Sine),
+                lowest: text("C1"),
+                crossover: text("150 Hz"),
+                loudness: text("95 dB"),
+                distance: text("4 m"),
+                width: text("60 cm"),
+                height: text("110 cm"),
+                depth: text("60 cm"),
+                amplifier_power: text("200 W"),
+                amplifier_load: text("4 ohm"),
+                air_noise: Some(RawAirNoise::Silent),
                 ..RawBrief::default()
             },
         ),

@@ -12,6 +12,7 @@ mod driver_match;
 mod health;
 mod job;
 mod motion;
+mod recommend;
 mod simulate;
 mod start;
 mod suggestions;
@@ -30,6 +31,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
     config
         .service(health::health)
         .service(simulate::simulate)
+        .service(recommend::recommend)
         .service(start::starts)
         .service(transient::transient)
         .service(brief::list)

@@ -152,6 +152,36 @@ fn every_starting_point_of_a_family_answers_with_a_design_or_a_reason() {
 }
 
 #[test]
+fn a_data_sheet_is_read_and_a_kind_of_cabinet_recommended_for_it() {
+    let site = Site::start();
+    let sheet = "Heron 250/4\nFs: 28Hz\nRe: 3,6 Ohm\nQms 5,4\nQes 0,38\nVas 63,3 l\nSd 346 cm²\nXmax 11,5 mm";
+    let read = site.post("/api/v1/drivers/read-sheet", &json!({ "text": sheet })).expect(200).json();
+    assert_eq!(read["found"].as_array().expect("list").len(), 7, "{read}");
+    assert_eq!(read["driver"]["vas"], "63.3 l");
+    let none = site.post("/api/v1/drivers/read-sheet", &json!({ "text": "Re: lunch at 12" })).expect(200);
+    assert_eq!(none.json()["found"], json!([]));
+    let long = json!({ "text": "x".repeat(20_001) });
+    site.post("/api/v1/drivers/read-sheet", &long).expect(422).told("text");
+    site.post("/api/v1/drivers/read-sheet", &json!({ "sheet": "" })).expect(400);
+
+    let brief = json!({ "lowest": "35 Hz", "loudness": "100 dB", "amplifier_power": "200 W", "amplifier_load": "4 ohm" });
+    let ask = json!({ "driver": read["driver"], "brief": brief });
+    let found = site.post("/api/v1/recommendation", &ask).expect(200).json();
+    let best = &found["kinds"][0];
+    assert_eq!(best["family"], found["family"]);
+    // What is said of it is what its judgement says.
+    let judged =
+        site.post("/api/v1/judge", &json!({ "brief": brief, "design": best["design"] })).expect(200).json();
+    let short = judged.as_array().expect("list").iter().filter(|check| check["verdict"] == "short").count();
+    assert_eq!(best["short"].as_array().expect("list").len(), short, "{judged}");
+    let unknown = json!({ "driver": read["driver"], "brief": { "lowest": "35 kg" } });
+    assert_eq!(
+        site.post("/api/v1/recommendation", &unknown).expect(422).json()["errors"][0]["field"],
+        "brief.lowest"
+    );
+}
+
+#[test]
 fn a_burst_is_played_and_a_bad_one_refused() {
     let site = Site::start();
     let heard = site.post("/api/v1/transient?play=burst&frequency=40&cycles=3", &asked()).expect(200).json();

@@ -541,6 +541,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/drivers/read-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Finds the values of a driver in a data sheet that was typed or pasted as text. Nothing is kept. */
+        post: operations["readDataSheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drivers/resolve": {
         parameters: {
             query?: never;
@@ -707,6 +724,23 @@ export interface paths {
         put?: never;
         /** What cones and air do at one frequency. */
         post: operations["computeMotion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/recommendation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which kind of cabinet suits a driver and a brief, and what every kind comes to as it is built. */
+        post: operations["recommendCabinet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2034,6 +2068,57 @@ export interface components {
             /** @description What is judged. */
             design: components["schemas"]["RawDesign"];
         };
+        /** @description What a kind of cabinet comes to for a driver and a brief. */
+        KindReport: {
+            /** @description Which. */
+            family: components["schemas"]["RawFamily"];
+            /** @description As written for people. */
+            name: string;
+            /** @description Whether the brief allows it, or asks for none and it is one of the plain ones: sealed, ported, passive radiator. */
+            considered: boolean;
+            /** @description Where the design comes from, or why there is none. */
+            reason: string;
+            design?: components["schemas"]["RawDesign"] | null;
+            /** @description Whether it can be built as it is drawn. */
+            buildable: boolean;
+            /** @description What is short, the worst first. */
+            short: components["schemas"]["ShortReport"][];
+            /**
+             * Format: double
+             * @description What is reached of what is asked where that is least, 1 where nothing is short.
+             */
+            worst: number;
+            /**
+             * Format: double
+             * @description Air in it, m3.
+             */
+            air?: number | null;
+            /**
+             * Format: double
+             * @description What it takes of its place, m3.
+             */
+            outside?: number | null;
+            /**
+             * Format: double
+             * @description −3 dB frequency, Hz.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description Maximum clean level over the whole band at the listener, dB.
+             */
+            loudness?: number | null;
+            /**
+             * Format: double
+             * @description What its parts cost.
+             */
+            cost?: number | null;
+            /**
+             * Format: int32
+             * @description How hard it is to build, 1 to 5 (common practice).
+             */
+            effort: number;
+        };
         /** @description Words at a place. */
         LabelReport: {
             /** @description Their middle. */
@@ -3238,6 +3323,17 @@ export interface components {
          * @enum {string}
          */
         RawRatio: "cube_root" | "golden" | "square_root" | "tower" | "cube" | "low";
+        /** @description A question for a recommendation. */
+        RawRecommend: {
+            /** @description The driver. */
+            driver: components["schemas"]["RawDriver"];
+            /**
+             * Format: int32
+             * @description How many of them, wired as the brief's amplifier stands it; one where absent.
+             */
+            drivers?: number | null;
+            brief?: components["schemas"]["RawBrief"] | null;
+        };
         /** @description A stretch of a way. */
         RawSegment: {
             /** @description How the area changes. */
@@ -3251,6 +3347,11 @@ export interface components {
             fill_resistivity?: components["schemas"]["Typed"] | null;
             fill_share?: components["schemas"]["Typed"] | null;
             fill_frame?: components["schemas"]["RawFrame"] | null;
+        };
+        /** @description A data sheet as text. */
+        RawSheet: {
+            /** @description As typed or pasted. */
+            text: string;
         };
         /**
          * @description The coils of a driver and how the values of its sheet were taken.
@@ -3377,6 +3478,16 @@ export interface components {
             each?: components["schemas"]["Typed"] | null;
             bolt?: components["schemas"]["Typed"] | null;
         };
+        /** @description What is recommended, and what every kind of cabinet comes to. */
+        Recommendation: {
+            family?: components["schemas"]["RawFamily"] | null;
+            /** @description Which, with the figures that decide; then what others would give, and when they would be chosen. */
+            sentences: string[];
+            /** @description What was taken where the brief says nothing; empty where it says all that is needed. */
+            assumed: string;
+            /** @description Every kind, the best first. */
+            kinds: components["schemas"]["KindReport"][];
+        };
         /** @description A value that would put everything in agreement. */
         Reconciling: {
             /** @description Which field. */
@@ -3458,6 +3569,37 @@ export interface components {
             field: string;
             /** @description What is wrong, with the value and what is allowed. */
             message: string;
+        };
+        /** @description What a text holds of a driver. */
+        SheetReading: {
+            /** @description The driver with the values that were found; everything is absent where the text is no data sheet. */
+            driver: components["schemas"]["RawDriver"];
+            /** @description Each of them, in the order of the text. */
+            found: components["schemas"]["SheetValue"][];
+            /** @description What was not taken, and why. */
+            left: string[];
+        };
+        /** @description A value that was found. */
+        SheetValue: {
+            /** @description The field of the driver file. */
+            field: string;
+            /** @description As it is taken. */
+            typed: string;
+            /** @description Where it stands in the text: from and to, in UTF-16 units. */
+            at: number[];
+            /** @description What was made of it that the text does not say; empty where nothing was. */
+            note: string;
+        };
+        /** @description Something that is asked and not reached. */
+        ShortReport: {
+            /** @description Which rule. */
+            id: string;
+            /** @description What is asked about. */
+            name: string;
+            /** @description What is reached. */
+            reached: string;
+            /** @description What was asked, or by how much it is short. */
+            words: string;
         };
         /** @description What one mover contributes to what is heard. */
         Sound: {
@@ -5125,6 +5267,45 @@ export interface operations {
             };
         };
     };
+    readDataSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawSheet"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetReading"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     resolveDriver: {
         parameters: {
             query?: never;
@@ -5464,6 +5645,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Motion"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    recommendCabinet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawRecommend"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recommendation"];
                 };
             };
             400: {

@@ -8,7 +8,7 @@ mod drivers;
 mod response_table;
 
 pub use columns::{ColumnChoice, ColumnReport};
-pub use data_sheet::{SheetReading, SheetValue, read_data_sheet};
+pub use data_sheet::{RawSheet, SheetReading, SheetValue, read_data_sheet};
 pub use driver_table::{
     AlikeRow, ImportAsk, ImportReport, MOST_ROWS, RowProblem, TableError, write_driver_table,
 };

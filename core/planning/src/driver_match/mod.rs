@@ -111,7 +111,7 @@ impl DriverMatch {
     /// # Errors
     /// Every problem with the driver.
     pub fn outcomes(&self, driver: &RawDriver) -> Result<Vec<Outcome>, Vec<Problem>> {
-        let driver_array = self.driver_array(driver)?;
+        let driver_array = self.wired(driver)?;
         let empty = RawEnclosure::empty(RawFamily::InfiniteBaffle);
         let design = self.design(driver.clone(), driver_array.clone(), empty, String::new());
         let design = resolve_design(&design)?.in_use(Some(&self.brief));
@@ -165,7 +165,10 @@ impl DriverMatch {
     }
 
     /// How the drivers are wired: the lowest load that the amplifier stands, or the highest there is.
-    fn driver_array(&self, driver: &RawDriver) -> Result<Option<RawDriverArray>, Vec<Problem>> {
+    ///
+    /// # Errors
+    /// Every problem with the driver.
+    pub fn wired(&self, driver: &RawDriver) -> Result<Option<RawDriverArray>, Vec<Problem>> {
         let least = self.brief.load.unwrap_or(0.0);
         let standing = wiring_options(driver, self.drivers, least, f64::INFINITY)?;
         let way = match standing.into_iter().next() {

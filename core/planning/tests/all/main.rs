@@ -6,5 +6,6 @@ mod compare;
 mod conditions;
 mod driver_match;
 mod drivers;
+mod recommend;
 mod suggestions;
 mod support;

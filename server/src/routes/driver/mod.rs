@@ -8,6 +8,7 @@ mod list;
 mod read;
 mod resolve;
 mod restore;
+mod sheet;
 
 use utoipa_actix_web::service_config::ServiceConfig;
 
@@ -17,6 +18,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(create::create)
         .service(resolve::resolve)
         .service(alike::alike)
+        .service(sheet::read_sheet)
         .service(import::import)
         .service(export::table)
         .service(export::files)

@@ -16,6 +16,24 @@ export function useStarts(ask: RawAsk) {
   });
 }
 
+/** Which kind of cabinet suits a driver and a brief; the answer before stays on show until the next is there. */
+export function useRecommendation(driver: RawDriver | null, brief: RawBrief | null, drivers = 1) {
+  return useQuery({
+    queryKey: ['recommendation', driver, brief, drivers],
+    queryFn: ({ signal }) =>
+      answered(
+        api.POST('/api/v1/recommendation', {
+          body: { driver: driver as RawDriver, drivers, ...(brief ? { brief } : {}) },
+          signal,
+        }),
+      ),
+    enabled: driver !== null,
+    placeholderData: (previous) => previous,
+    gcTime: 60_000,
+    retry: false,
+  });
+}
+
 /** How a design stands to a brief; the judgement before stays on show until the next is there. */
 export function useJudgement(brief: RawBrief | null, design: RawDesign | null) {
   return useQuery({

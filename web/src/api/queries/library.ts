@@ -64,3 +64,18 @@ export function useComparison(ask: RawComparison, wanted = true) {
     retry: false,
   });
 }
+
+/** What a data sheet holds as text, with that text; what was found before stays on show meanwhile. */
+export function useSheet(text: string) {
+  return useQuery({
+    queryKey: ['sheet', text],
+    queryFn: async ({ signal }) => {
+      const reading = await answered(api.POST('/api/v1/drivers/read-sheet', { body: { text }, signal }));
+      return { text, reading };
+    },
+    enabled: text.trim() !== '',
+    placeholderData: (previous) => previous,
+    gcTime: 5000,
+    retry: false,
+  });
+}

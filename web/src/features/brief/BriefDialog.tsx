@@ -14,10 +14,11 @@ import { Select } from '../../ui/Select';
 
 interface Props {
   brief: RawBrief | null;
-  /** Saves the brief, and then searches the library for it or not. */
-  onKeep: (brief: RawBrief, search: boolean) => void;
+  onKeep: (brief: RawBrief) => void;
+  /** Saves the brief, and then searches the library for it. */
+  onSearch?: (brief: RawBrief) => void;
   /** Shows the briefs that were saved before. */
-  onHistory: () => void;
+  onHistory?: () => void;
   onClose: () => void;
 }
 
@@ -61,10 +62,10 @@ type Quantity =
   | 'amplifier_load';
 
 /** What the build must reach. What is left open is not judged. */
-export function BriefDialog({ brief, onKeep, onHistory, onClose }: Props) {
+export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Props) {
   const templates = useBriefs();
   const { mutate: check, isPending: busy, error } = useCheckedBrief();
-  const keep = (search: boolean) => check(draft, { onSuccess: () => onKeep(draft, search) });
+  const keep = (then: (brief: RawBrief) => void) => check(draft, { onSuccess: () => then(draft) });
   const [draft, setDraft] = useState<RawBrief>(brief ?? {});
   const refusal = error instanceof Refusal ? error : null;
   const set = (change: Partial<RawBrief>) => {
@@ -103,7 +104,7 @@ export function BriefDialog({ brief, onKeep, onHistory, onClose }: Props) {
         className="flex flex-col gap-4"
         onSubmit={(event) => {
           event.preventDefault();
-          keep(false);
+          keep(onKeep);
         }}
       >
         <fieldset>
@@ -191,17 +192,17 @@ export function BriefDialog({ brief, onKeep, onHistory, onClose }: Props) {
         </fieldset>
         <Message error={error} />
         <div className="flex justify-end gap-2">
-          {brief && (
+          {brief && onHistory && (
             <Button className="mr-auto" onClick={onHistory}>
               Earlier briefs …
             </Button>
           )}
           <Button onClick={onClose}>Back</Button>
-          <Button look={draft.lowest ? 'plain' : 'strong'} type="submit" disabled={busy}>
+          <Button look={draft.lowest && onSearch ? 'plain' : 'strong'} type="submit" disabled={busy}>
             Save the brief
           </Button>
-          {draft.lowest && (
-            <Button look="strong" disabled={busy} onClick={() => keep(true)}>
+          {draft.lowest && onSearch && (
+            <Button look="strong" disabled={busy} onClick={() => keep(onSearch)}>
               Save and find drivers
             </Button>
           )}

@@ -1,10 +1,11 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { answered, api } from '../../api/client';
 import { useBuilds } from '../../api/queries/builds';
 import { useChange } from '../../api/queries/shared';
 import type { Build, RawBuild } from '../../api/types';
 import { toasts } from '../../model/toasts';
+import { Silhouette } from '../../section/Silhouette';
 import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
@@ -12,6 +13,8 @@ import { chooseFile, readJson } from '../../ui/file';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
 import { Shell } from '../shell/Shell';
+import { SpacePicture } from '../start/pictures';
+import { BuildCard } from './BuildCard';
 
 /** All builds. */
 export function BuildsPage() {
@@ -76,6 +79,18 @@ export function BuildsPage() {
             <Icon name="into" /> Open a build file
           </Button>
         </div>
+        <div className="mb-5 grid grid-cols-1 gap-3 sm:grid-cols-2">
+          <Way to="/start?from=woofer" title="I have a woofer" picture={<Silhouette family="ported" />}>
+            Paste its data sheet; see which box suits it and what it does.
+          </Way>
+          <Way
+            to="/start?from=wish"
+            title="I have a space and a wish"
+            picture={<SpacePicture space="eighth" />}
+          >
+            Say in five answers how low, how loud and where; find the woofer and the box.
+          </Way>
+        </div>
         <div className="mb-3 flex flex-col gap-2" aria-live="polite">
           <Message
             error={builds.error ?? create.error ?? importFile.error ?? archive.error ?? restore.error}
@@ -96,64 +111,50 @@ export function BuildsPage() {
             {put ? 'Nothing is archived.' : 'There are no builds yet. Give the first one a name.'}
           </p>
         )}
-        <ul className="mt-3 grid grid-cols-2 gap-3">
-          {builds.data?.map((build) => (
-            <li key={build.id} className="rule-ticks flex flex-col rounded-[3px] border border-line bg-card">
-              {put ? (
-                <div className="flex-1 px-4 pt-4 pb-1">
-                  <About build={build} />
+        <ul className="mt-3 grid grid-cols-1 gap-3 xl:grid-cols-2">
+          {builds.data?.map((build) =>
+            put ? (
+              <li
+                key={build.id}
+                className="flex items-center gap-3 rounded-[3px] border border-line bg-card px-4 py-2"
+              >
+                <div className="flex-1">
+                  <h2 className="text-[16px]">{build.name}</h2>
+                  <p className="text-soft">{build.notes}</p>
                 </div>
-              ) : (
-                <Link to={`/builds/${build.id}`} className="block flex-1 px-4 pt-4 pb-1 hover:text-oak">
-                  <About build={build} />
-                </Link>
-              )}
-              <div className="flex items-center gap-2 px-4 pb-2 text-soft">
-                <span className="flex-1">
-                  {build.variant_count} {build.variant_count === 1 ? 'variant' : 'variants'} · changed{' '}
-                  {new Date(build.updated_at).toLocaleDateString(undefined, { dateStyle: 'medium' })}
-                </span>
-                {put && (
-                  <Button aria-label={`Bring ${build.name} back`} onClick={() => restore.mutate(build)}>
-                    Bring back
-                  </Button>
-                )}
-                {!put && (
-                  <>
-                    <a
-                      href={`/api/v1/builds/${build.id}/build.json`}
-                      download
-                      aria-label={`Build file of ${build.name}`}
-                      title="Build file (JSON)"
-                      className="rounded-[3px] p-1.5 text-ink hover:bg-rule"
-                    >
-                      <Icon name="out" />
-                    </a>
-                    <button
-                      type="button"
-                      aria-label={`Archive ${build.name}`}
-                      title="Archive"
-                      className="rounded-[3px] p-1.5 text-ink hover:bg-rule"
-                      onClick={() => putAway(build)}
-                    >
-                      <Icon name="box" />
-                    </button>
-                  </>
-                )}
-              </div>
-            </li>
-          ))}
+                <Button aria-label={`Bring ${build.name} back`} onClick={() => restore.mutate(build)}>
+                  Bring back
+                </Button>
+              </li>
+            ) : (
+              <BuildCard key={build.id} build={build} onArchive={() => putAway(build)} />
+            ),
+          )}
         </ul>
       </div>
     </Shell>
   );
 }
 
-function About({ build }: { build: Build }) {
+interface WayProps {
+  to: string;
+  title: string;
+  picture: ReactNode;
+  children: ReactNode;
+}
+
+/** A way in for who has no build yet. */
+function Way({ to, title, picture, children }: WayProps) {
   return (
-    <>
-      <h2 className="text-lg">{build.name}</h2>
-      <p className="min-h-10 text-soft">{build.notes}</p>
-    </>
+    <Link
+      to={to}
+      className="flex items-center gap-4 rounded-[3px] border border-oak bg-card px-4 py-3 hover:bg-rule"
+    >
+      <span className="shrink-0">{picture}</span>
+      <span>
+        <b className="block font-head text-lg leading-tight">{title}</b>
+        <span className="text-soft">{children}</span>
+      </span>
+    </Link>
   );
 }

@@ -16,6 +16,8 @@ interface Props {
   chosen?: ReadonlySet<string>;
   onChoose?: (driver: Driver, chosen: boolean) => void;
   archived?: boolean;
+  /** Only the values that a woofer is known by. */
+  short?: boolean;
   /** What is looked for, where the page remembers it. */
   sought?: WantedDrivers;
   onSeek?: (wanted: WantedDrivers) => void;
@@ -44,14 +46,41 @@ const COLUMNS: Figure[] = [
   { name: 'In stock', unit: '', sort: 'on_hand', value: (driver) => driver.on_hand, decimals: 0 },
 ];
 
+const KNOWN_BY: Sort[] = ['nominal', 'fs', 'qts', 'vas', 'sd', 'xmax'];
+
 const PAGE = 50;
 
 function scaled(value: number | null | undefined, factor: number) {
   return value == null ? value : value * factor;
 }
 
+const NOTES: Column<Driver> = {
+  name: 'Tags and notes',
+  headingClass: 'pl-6',
+  className: 'max-w-56 truncate pl-6 text-soft',
+  cell: ({ document: { tags, notes } }) => (
+    <>
+      {tags?.map((tag) => (
+        <span key={tag} className="mr-1 rounded-[3px] border border-line px-1 text-ink">
+          {tag}
+        </span>
+      ))}
+      {notes}
+    </>
+  ),
+};
+
 /** The library as a table: found, filtered, sorted and paged by the server. */
-export function DriverTable({ action, onAct, chosen, onChoose, archived = false, sought, onSeek }: Props) {
+export function DriverTable({
+  action,
+  onAct,
+  chosen,
+  onChoose,
+  archived = false,
+  short = false,
+  sought,
+  onSeek,
+}: Props) {
   // What is typed is shown at once; the address follows.
   const [wanted, show] = useState<WantedDrivers>(sought ?? ALL_DRIVERS);
   const setWanted = (next: WantedDrivers) => {
@@ -122,27 +151,13 @@ export function DriverTable({ action, onAct, chosen, onChoose, archived = false,
             className: 'max-w-64 truncate py-0.5 font-semibold',
             cell: ({ document }) => document.name,
           },
-          ...COLUMNS.map((column) => ({
+          ...COLUMNS.filter(({ sort }) => !short || KNOWN_BY.includes(sort)).map((column) => ({
             ...sortable(column),
             kind: 'figure' as const,
             className: 'text-[13px]',
             cell: (driver: Driver) => column.value(driver)?.toFixed(column.decimals) ?? '–',
           })),
-          {
-            name: 'Tags and notes',
-            headingClass: 'pl-6',
-            className: 'max-w-56 truncate pl-6 text-soft',
-            cell: ({ document: { tags, notes } }) => (
-              <>
-                {tags?.map((tag) => (
-                  <span key={tag} className="mr-1 rounded-[3px] border border-line px-1 text-ink">
-                    {tag}
-                  </span>
-                ))}
-                {notes}
-              </>
-            ),
-          },
+          ...(short ? [] : [NOTES]),
           {
             name: action,
             kind: 'action',

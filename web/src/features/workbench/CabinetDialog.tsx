@@ -1,11 +1,12 @@
 import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
-import { useStarts } from '../../api/queries/design';
+import { useRecommendation, useStarts } from '../../api/queries/design';
 import { useCompletion } from '../../api/queries/library';
-import type { RawAsk, RawBrief, RawDesign, StartReport, Typed } from '../../api/types';
+import type { KindReport, RawAsk, RawBrief, RawDesign, StartReport, Typed } from '../../api/types';
 import { withStart } from '../../model/design';
 import { FAMILIES, type Family, familyEntry, holdsValuesFor, leaning } from '../../model/families';
-import { type Field, fieldAt } from '../../model/units';
+import { inWords } from '../../model/preferences';
+import { type Field, fieldAt, hertz } from '../../model/units';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -51,30 +52,42 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
   );
   const ebp = useCompletion(driver).data?.ebp;
   const lean = ebp === undefined ? null : leaning(ebp);
-  const family = chosen ?? (begun ? design.enclosure.family : (lean?.family ?? 'sealed'));
+  const drivers = Number(driver_array?.series ?? 1) * Number(driver_array?.parallel ?? 1);
+  const found = useRecommendation(driver, brief, drivers).data;
+  const ranked = found
+    ? [...found.kinds.map((kind) => kind.family), ...BOXLESS]
+    : FAMILIES.map(({ id }) => id);
+  const order = ranked.filter((id, at) => ranked.indexOf(id) === at);
+  const family = chosen ?? (begun ? design.enclosure.family : (found?.family ?? lean?.family ?? 'sealed'));
   const starts = useStarts({ family, driver, ...Object.fromEntries(given) } as RawAsk);
+  const wished = Object.values(wishes).some((typed) => typed);
   const wish = (name: 'volume' | 'lowest') => (_: Field, typed: Typed | null) =>
     setWishes((before) => ({ ...before, [name]: typed }));
 
   return (
-    <div className="grid min-h-[31rem] grid-cols-[15.5rem_1fr] gap-5">
+    <div className="grid min-h-[31rem] grid-cols-1 gap-5 sm:grid-cols-[20rem_1fr]">
       <RadioGroup.Root
         aria-label="Kind of cabinet"
         value={family}
         onValueChange={(next) => setChosen(next as Family)}
         className="flex flex-col gap-px"
       >
-        {FAMILIES.map(({ id, name }) => (
+        {order.map((id) => (
           <RadioGroup.Item
             key={id}
             value={id}
+            aria-label={familyEntry(id).name}
             className="flex items-center gap-2 rounded-[3px] border border-transparent px-2 py-[3px] text-left hover:bg-rule data-[state=checked]:border-oak data-[state=checked]:bg-card data-[state=checked]:font-semibold"
           >
-            <Silhouette family={id} small /> {name}
+            <Silhouette family={id} small /> <span className="flex-1">{familyEntry(id).name}</span>
+            <HowItDoes kind={found?.kinds.find((kind) => kind.family === id)} />
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>
       <div className="flex min-w-0 flex-col gap-3">
+        {found && found.family === family && (
+          <p className="rounded-[3px] border border-met px-2.5 py-1.5">{inWords(found.sentences[0] ?? '')}</p>
+        )}
         <FamilyWords family={family} lean={lean?.words ?? null} />
         <div className="flex items-end gap-3">
           <Wish label="Largest size" field="enclosure.volume" typed={wishes.volume} onType={wish('volume')} />
@@ -88,7 +101,10 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
         <Message error={starts.error} />
         <ul aria-label="Starting points" className="flex flex-col gap-2" aria-busy={starts.isFetching}>
           {starts.isPending && <li className="text-soft">Working out starting points …</li>}
-          {starts.data?.map((start) => (
+          {[
+            ...(wished ? [] : toTheBrief(found?.kinds.find((kind) => kind.family === family))),
+            ...(starts.data ?? []),
+          ].map((start) => (
             <StartingPoint
               key={start.starting_point}
               start={start}
@@ -100,6 +116,34 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
         </ul>
       </div>
     </div>
+  );
+}
+
+/** The cabinet that does most of what the brief asks, as one more starting point. */
+function toTheBrief(kind: KindReport | undefined): StartReport[] {
+  if (!kind?.design) return [];
+  const { design, reason } = kind;
+  return [{ starting_point: 'brief', name: 'To the brief', reason, design }];
+}
+
+/** Kinds that have no box to rank by. */
+const BOXLESS: Family[] = ['open_baffle', 'infinite_baffle'];
+
+/** What a kind comes to here: how large, how low, and whether anything is short. */
+function HowItDoes({ kind }: { kind: KindReport | undefined }) {
+  if (!kind?.design) return null;
+  const { outside, f3, buildable, short } = kind;
+  const words = !buildable
+    ? 'cannot be built'
+    : short.length
+      ? `short: ${short[0]?.name.split(',')[0]?.toLowerCase()}`
+      : 'meets it';
+  const size = outside == null ? '' : `${(outside * 1e3).toFixed(0)} l`;
+  return (
+    <span className="text-right font-normal text-[12px] leading-tight">
+      <span className="block font-mono">{inWords([size, hertz(f3)].filter(Boolean).join(' · '))}</span>
+      <span className={buildable && !short.length ? 'text-met' : 'text-short'}>{words}</span>
+    </span>
   );
 }
 

@@ -56,7 +56,13 @@ const ArchivedDialog = lazily(() => import('./ArchivedDialog').then(({ ArchivedD
 /** Every window; a new one is a line here and one in `actions/windows.ts`. */
 const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
   brief: ({ brief, onBrief, onShow, onClose }) => (
-    <BriefDialog brief={brief} onClose={onClose} onKeep={onBrief} onHistory={() => onShow('brief-history')} />
+    <BriefDialog
+      brief={brief}
+      onClose={onClose}
+      onKeep={(next) => onBrief(next, false)}
+      onSearch={(next) => onBrief(next, true)}
+      onHistory={() => onShow('brief-history')}
+    />
   ),
   driver: over(({ variant, onEdit, onClose }) => (
     <DriverDialog design={variant.design} onClose={onClose} onChosen={(design) => onEdit(design, 'driver')} />

@@ -6,14 +6,23 @@ mod words;
 use std::ops;
 
 use oak_units::{Dimension, Unit, significant, units_of};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use self::scan::{Comma, Number, commas, numbers, simple, unit_of};
 use self::words::{Label, TELLING, label_at};
 use crate::field::{Field, driver_fields};
 use crate::file::{RawDriver, RawSheetCoils, Typed};
-use crate::problem::Range;
+use crate::problem::{Problem, ProblemKind, Range};
+
+/// A data sheet as text.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawSheet {
+    /// As typed or pasted.
+    #[schema(max_length = 20000)]
+    pub text: String,
+}
 
 /// A value that was found.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -45,6 +54,23 @@ const ENOUGH: usize = 3;
 const SAME: f64 = 0.02;
 /// Fields of which two coils may have each their own.
 const OF_A_COIL: [&str; 4] = ["re", "le", "nominal", "bl"];
+
+/// Longest text that is read, characters.
+const LONGEST: usize = 20_000;
+
+impl RawSheet {
+    /// Reads it.
+    ///
+    /// # Errors
+    /// A text that is too long.
+    pub fn read(&self) -> Result<SheetReading, Problem> {
+        let found = self.text.chars().count();
+        if found > LONGEST {
+            return Err(Problem::new("text", ProblemKind::Length { found, min: 0, max: LONGEST }));
+        }
+        Ok(read_data_sheet(&self.text))
+    }
+}
 
 /// A label in the text, in bytes.
 #[derive(Debug, Clone)]

@@ -1,6 +1,7 @@
 //! What several tests of plans use.
 #![allow(dead_code)]
 
+pub mod recommended;
 pub mod remedies;
 
 use oak_design::file::{RawBuild, open_build};
