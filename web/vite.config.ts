@@ -8,7 +8,24 @@ const DEMO = 'http://127.0.0.1:7373';
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   // The content security policy allows no data: fonts or scripts.
-  build: { assetsInlineLimit: 0, target: 'es2022', chunkSizeWarningLimit: 900 },
+  build: {
+    assetsInlineLimit: 0,
+    target: 'es2022',
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: {
+      output: {
+        // What every page of a build needs is one file, because many small ones compress worse; not what is fetched when it is opened.
+        codeSplitting: {
+          groups: [
+            {
+              name: 'bench',
+              test: /\/src\/(model|api|lanes)\/(?!picture|ValuesDialog|RangeDialog|TimeLane)/,
+            },
+          ],
+        },
+      },
+    },
+  },
   logLevel: 'warn',
   server: {
     host: '127.0.0.1',
