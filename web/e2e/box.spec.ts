@@ -139,8 +139,15 @@ test('the box is turned, cut away, and its parts chosen in three dimensions', as
   for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowRight');
   const second = await picture();
   expect(second === first).toBe(false);
-  await page.getByRole('slider', { name: 'Cut away from the left' }).fill('0');
-  expect((await picture()) === second).toBe(false);
+  await page.getByRole('slider', { name: 'Cut away from the left' }).fill('60');
+  const third = await picture();
+  expect(third === second).toBe(false);
+  await page.getByRole('slider', { name: 'Exploded' }).fill('70');
+  expect((await picture()) === third).toBe(false);
+  await page.getByRole('slider', { name: 'Exploded' }).fill('0');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save picture' }).click();
+  expect((await saved).suggestedFilename()).toMatch(/\.png$/);
   // A click on a part opens what is decided about it.
   const { x, y, width, height } = (await turned.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
   await page.getByRole('slider', { name: 'Cut away from the left' }).fill('100');

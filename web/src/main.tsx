@@ -25,6 +25,7 @@ const ComparePage = lazily(() => import('./features/drivers/ComparePage').then((
 const JobsPage = lazily(() => import('./features/jobs/JobsPage').then((page) => page.JobsPage));
 const FindPage = lazily(() => import('./features/find/FindPage').then((page) => page.FindPage));
 const BuildsPage = lazily(() => import('./features/builds/BuildsPage').then((page) => page.BuildsPage));
+const HelpPage = lazily(() => import('./features/help/HelpPage').then((page) => page.HelpPage));
 const StartPage = lazily(() => import('./features/start/StartPage').then((page) => page.StartPage));
 const WorkbenchPage = lazily(() =>
   import('./features/workbench/WorkbenchPage').then((page) => page.WorkbenchPage),
@@ -51,6 +52,7 @@ function Pages() {
         <Route path="/drivers" element={<DriversPage />} />
         <Route path="/drivers/compare" element={<ComparePage />} />
         <Route path="/jobs" element={<JobsPage />} />
+        <Route path="/help/:page?" element={<HelpPage />} />
         <Route path="/builds/:id/find" element={<FindPage />} />
         <Route path="/builds/:id/:path?" element={<WorkbenchPage />} />
         <Route path="*" element={<NotFound />} />

@@ -207,6 +207,7 @@ fields! {
     DRIVE_VOLTAGE = "signal.drive.voltage", "Drive", Voltage, "V", 1e-3, 500.0, "Voltage at the driver's terminals.";
     BRIEF_LOWEST = "brief.lowest", "Lowest note", Frequency, "Hz", 5.0, 500.0, "The lowest note that is to be heard in full, in hertz or by its name, such as E1.";
     BRIEF_LOUDNESS = "brief.loudness", "Loudness", Level, "dB", 50.0, 140.0, "How loud it is to be where the listener is. A loud living room is 95 dB, a film's peaks 105 dB and more.";
+    BRIEF_LOUDEST = "brief.loudest", "Never above", Level, "dB", 50.0, 160.0, "The highest level that it may ever reach where the listener is, for neighbours or for ears: low, but never loud.";
     BRIEF_DISTANCE = "brief.distance", "Distance", Length, "m", 0.2, 100.0, "How far the listener is.";
     BRIEF_WIDTH = "brief.width", "Width", Length, "cm", 0.05, 5.0, "Most that it may measure outside, from side to side.";
     BRIEF_HEIGHT = "brief.height", "Height", Length, "cm", 0.05, 5.0, "Most that it may measure outside, from the floor up.";

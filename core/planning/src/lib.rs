@@ -17,6 +17,7 @@ mod fitted;
 pub mod parameter;
 pub mod price;
 pub mod recommend;
+pub mod scale;
 mod start;
 pub mod suggestion;
 pub mod sweep;

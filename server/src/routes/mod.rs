@@ -13,6 +13,7 @@ mod health;
 mod job;
 mod motion;
 mod recommend;
+mod scale;
 mod simulate;
 mod start;
 mod suggestions;
@@ -32,6 +33,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(health::health)
         .service(simulate::simulate)
         .service(recommend::recommend)
+        .service(scale::scale_design)
         .service(start::starts)
         .service(transient::transient)
         .service(brief::list)

@@ -11,6 +11,7 @@ export const WINDOWS = [
   'new-cabinet',
   'sweep',
   'spread',
+  'scale',
   'compare',
   'workings',
   'history',

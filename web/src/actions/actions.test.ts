@@ -97,7 +97,9 @@ describe('the commands', () => {
   it('of the workbench are not to be had elsewhere', () => {
     const nowhere = { ...context, workbench: null, build: null };
     const left = ACTIONS.filter((action) => action.when(nowhere)).map((action) => action.id);
-    expect(left).toEqual([
+    // The pages of the guide are read anywhere.
+    expect(left.filter((id) => id.startsWith('guide-')).length).toBeGreaterThan(4);
+    expect(left.filter((id) => !id.startsWith('guide-'))).toEqual([
       'go-builds',
       'go-drivers',
       'go-jobs',

@@ -3,6 +3,7 @@ import { archive } from './archive';
 import { switchConditions } from './conditions';
 import { duplicate } from './duplicate';
 import { goes } from './go';
+import { guide } from './guide';
 import { lanes } from './lanes';
 import { nudges } from './nudge';
 import { redo } from './redo';
@@ -29,4 +30,5 @@ export const ACTIONS: Action[] = [
   ...goes,
   switchTheme,
   ...shows,
+  ...guide,
 ];

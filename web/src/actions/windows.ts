@@ -17,6 +17,7 @@ export const windows: Action[] = [
   action('family', 'Choose another kind of cabinet', 'alt+c'),
   action('sweep', 'What if: turn one value', 'alt+w'),
   action('spread', 'How sure: drivers and boards as built', 'alt+h'),
+  action('scale', 'Scale the box by a factor, or into its place', 'alt+shift+x'),
   action('motion', 'Slow motion at the cursor', 'alt+m'),
   action('compare', 'Compare the variants', 'alt+x'),
   action('workings', 'All figures of the active variant, worked out', 'alt+q'),

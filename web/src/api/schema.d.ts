@@ -747,6 +747,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Scales every length of a design's box by a factor, or into its brief's place, and says what becomes of it. */
+        post: operations["scaleDesign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/simulate": {
         parameters: {
             query?: never;
@@ -1138,7 +1155,7 @@ export interface components {
         };
         /** @description How a design stands to one thing that the brief asks. */
         Check: {
-            /** @description Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `place`, `weight`, `air`, `cone`, `load`, `cost`, `family`. */
+            /** @description Which rule: `lowest`, `loudness`, `loudest`, `even`, `size`, `fits`, `place`, `weight`, `air`, `cone`, `load`, `cost`, `family`. */
             id: string;
             /** @description What is asked about, in words. */
             name: string;
@@ -2928,6 +2945,7 @@ export interface components {
             lowest?: components["schemas"]["Typed"] | null;
             crossover?: components["schemas"]["Typed"] | null;
             loudness?: components["schemas"]["Typed"] | null;
+            loudest?: components["schemas"]["Typed"] | null;
             distance?: components["schemas"]["Typed"] | null;
             width?: components["schemas"]["Typed"] | null;
             height?: components["schemas"]["Typed"] | null;
@@ -3334,6 +3352,17 @@ export interface components {
             drivers?: number | null;
             brief?: components["schemas"]["RawBrief"] | null;
         };
+        /** @description A design to be scaled. */
+        RawScale: {
+            /** @description The design. */
+            design: components["schemas"]["RawDesign"];
+            brief?: components["schemas"]["RawBrief"] | null;
+            /**
+             * Format: double
+             * @description By what its lengths are multiplied, 0.2 to 5; absent to fit the place of the brief.
+             */
+            factor?: number | null;
+        };
         /** @description A stretch of a way. */
         RawSegment: {
             /** @description How the area changes. */
@@ -3569,6 +3598,60 @@ export interface components {
             field: string;
             /** @description What is wrong, with the value and what is allowed. */
             message: string;
+        };
+        /** @description What a scaled design comes to. */
+        ScaleOutcome: {
+            /**
+             * Format: double
+             * @description What it takes of its place, m3.
+             */
+            outside?: number | null;
+            /**
+             * Format: double
+             * @description Air in it, m3.
+             */
+            air: number;
+            /**
+             * Format: double
+             * @description −3 dB frequency, Hz.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description Tuning, Hz.
+             */
+            tuning?: number | null;
+            /**
+             * Format: double
+             * @description Maximum clean level over the band at the listener, dB; absent where nothing limits it or no band is asked for.
+             */
+            clean?: number | null;
+            /**
+             * Format: double
+             * @description Passband level at the drive, dB at 1 m.
+             */
+            level: number;
+            /**
+             * Format: double
+             * @description Fastest air at the drive, peak m/s.
+             */
+            air_speed?: number | null;
+            /** @description Whether it can be built as it is drawn. */
+            buildable: boolean;
+        };
+        /** @description A design scaled, with what becomes of it. */
+        Scaled: {
+            /**
+             * Format: double
+             * @description By what its lengths were multiplied.
+             */
+            factor: number;
+            /** @description The design; boards, drivers and radiators stay as they are sold. */
+            design: components["schemas"]["RawDesign"];
+            /** @description As it was. */
+            before: components["schemas"]["ScaleOutcome"];
+            /** @description As it becomes. */
+            after: components["schemas"]["ScaleOutcome"];
         };
         /** @description What a text holds of a driver. */
         SheetReading: {
@@ -5684,6 +5767,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Recommendation"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    scaleDesign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawScale"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scaled"];
                 };
             };
             400: {

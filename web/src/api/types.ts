@@ -83,6 +83,7 @@ export type Motion = Schemas['Motion'];
 export type Mover = Schemas['Mover'];
 export type Revision = Schemas['Revision'];
 export type Sweep = Schemas['Sweep'];
+export type ScaleOutcome = Schemas['ScaleOutcome'];
 export type SheetReading = Schemas['SheetReading'];
 export type SheetValue = Schemas['SheetValue'];
 export type Recommendation = Schemas['Recommendation'];

@@ -38,7 +38,7 @@ export function AxisRule({ from, to, width, cursor, onSpan }: Props) {
   }
 
   return (
-    <svg width={width} height={AXIS_RULE} aria-hidden="true" className="block font-mono text-[12px]">
+    <svg width={width} height={AXIS_RULE} aria-hidden="true" className="block font-mono text-[0.857rem]">
       <rect
         x={GUTTER}
         y="1"

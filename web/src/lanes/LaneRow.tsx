@@ -58,7 +58,7 @@ export function LaneRow(props: Props) {
         style={columns.names ? { width: columns.names } : {}}
       >
         {name}
-        <p className="text-[12.5px] text-soft leading-tight">{lane.unit}</p>
+        <p className="text-[0.893rem] text-soft leading-tight">{lane.unit}</p>
       </header>
       <Curves {...props} height={height} />
     </section>
@@ -127,7 +127,7 @@ function Curves({
         {lane.id === 'level' && <EndLabels shown={shown} lines={lines} end={span[1]} y={y} height={height} />}
       </div>
       <dl
-        className={`shrink-0 pt-1 pl-2 font-mono ${line < 14 ? 'text-[12px]' : 'text-[13px]'}`}
+        className={`shrink-0 pt-1 pl-2 font-mono ${line < 14 ? 'text-[0.857rem]' : 'text-[0.929rem]'}`}
         style={{ width: columns.readout }}
       >
         {shown.map((one, row) => {

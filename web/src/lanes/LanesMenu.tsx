@@ -122,7 +122,7 @@ export function LanesMenu({ title, shown, activeId }: Props) {
       {view.span && (
         <button
           type="button"
-          className="rounded-[3px] px-1 text-[12.5px] text-oak underline hover:bg-rule"
+          className="rounded-[3px] px-1 text-[0.893rem] text-oak underline hover:bg-rule"
           onClick={() => laneViews.show(null, whole)}
         >
           Show all

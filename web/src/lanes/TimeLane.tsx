@@ -47,7 +47,7 @@ export function TimeLane({ shown, active, played, frequency, columns, width }: P
       {columns.names > 0 && (
         <header className="shrink-0 pt-1 pr-1" style={{ width: columns.names }}>
           <h2 className="font-sans font-semibold leading-tight">{name}</h2>
-          <p className="text-[12.5px] text-soft leading-tight">Pa at 1 m, ms</p>
+          <p className="text-[0.893rem] text-soft leading-tight">Pa at 1 m, ms</p>
         </header>
       )}
       <svg
@@ -55,7 +55,7 @@ export function TimeLane({ shown, active, played, frequency, columns, width }: P
         height={TIME_LANE}
         role="img"
         aria-label={spokenOf(name, shown, lists)}
-        className="block font-mono text-[12px]"
+        className="block font-mono text-[0.857rem]"
       >
         <rect x={GUTTER} y={TOP} width={inner} height={PLOT} fill="var(--card)" stroke="var(--line)" />
         {steps.map((at) => (

@@ -32,7 +32,7 @@ export function ValuesDialog({ open, shown, lanes, onClose }: Props) {
       onClose={onClose}
     >
       <Scroll label="Values" className="overflow-x-auto">
-        <table className="w-full text-right font-mono text-[13px]">
+        <table className="w-full text-right font-mono text-[0.929rem]">
           <thead>
             <tr className="border-line border-b">
               <th scope="col" className="text-left font-sans">

@@ -42,7 +42,7 @@ export function ExtraLabels({ span, extras, range, width, y }: ExtraProps) {
       return (
         <span
           key={label}
-          className="pointer-events-none absolute rounded-[2px] bg-paper/80 px-1 text-[12px] text-soft leading-[14px]"
+          className="pointer-events-none absolute rounded-[2px] bg-paper/80 px-1 text-[0.857rem] text-soft leading-[14px]"
           style={{ top: Math.max(PADDING, y(value) - 15), left }}
         >
           {label}
@@ -54,7 +54,7 @@ export function ExtraLabels({ span, extras, range, width, y }: ExtraProps) {
 export function Note({ at, side, children }: { at: number; side: 'left' | 'right'; children: ReactNode }) {
   return (
     <span
-      className="pointer-events-none absolute rounded-[2px] bg-paper/85 px-1 text-[12px] text-short leading-[15px]"
+      className="pointer-events-none absolute rounded-[2px] bg-paper/85 px-1 text-[0.857rem] text-short leading-[15px]"
       style={{ top: at, ...(side === 'left' ? { left: GUTTER + 6 } : { right: 6 }) }}
     >
       {children}
@@ -93,7 +93,7 @@ export function EndLabels({ shown, lines, end, y, height }: EndProps) {
   return placed.map(({ one, top }) => (
     <span
       key={one.id}
-      className="pointer-events-none absolute right-1.5 flex max-w-40 items-center gap-1 rounded-[2px] bg-paper/80 px-1 text-[12px] leading-[15px]"
+      className="pointer-events-none absolute right-1.5 flex max-w-40 items-center gap-1 rounded-[2px] bg-paper/80 px-1 text-[0.857rem] leading-[15px]"
       style={{ top, color: `var(${one.mark.colour})` }}
     >
       <MarkGlyph mark={one.mark} size={10} />
@@ -127,7 +127,7 @@ export function PeakLabels(props: PeakProps) {
     return (
       <span
         key={at}
-        className="pointer-events-none absolute -translate-x-1/2 whitespace-nowrap rounded-[2px] bg-paper/85 px-1 font-mono text-[11.5px] text-ink leading-[14px]"
+        className="pointer-events-none absolute -translate-x-1/2 whitespace-nowrap rounded-[2px] bg-paper/85 px-1 font-mono text-[0.821rem] text-ink leading-[14px]"
         style={{ left: x(at), top: Math.min(height - 20, Math.max(2, y(value) + (below ? 4 : -18))) }}
       >
         {`${value.toFixed(decimals)} ${unit} · ${significant(at, 3)} Hz`}

@@ -1,55 +1,15 @@
 // Lines and horns: the way drawn unrolled, to scale, with what stands at its ends.
 
-import type { RawSegment } from '../api/types';
 import { siAt } from '../model/design';
 import { significant } from '../model/units';
+import { areaAt, type Stretch, stretchesOf } from '../model/way';
 import { boxFor, driverSize } from './geometry';
 import { DRIVER, type Part, type Rect, type Scene, type Subject, WALL } from './scene';
 
 const STEPS = 24;
 
-interface Stretch {
-  from: number;
-  to: number;
-  start: number;
-  end: number;
-  flare: NonNullable<RawSegment['flare']>;
-  filled: boolean;
-}
-
-function stretches({ design }: Subject): Stretch[] {
-  let at = 0;
-  let area = 0;
-  return (design.enclosure.passage?.segments ?? []).map((segment, index) => {
-    const place = (name: string) => siAt(design, `enclosure.passage.segments[${index}].${name}`);
-    const length = place('length') ?? 0;
-    const start = place('start') ?? area;
-    const end = place('end') ?? start;
-    const stretch = {
-      from: at,
-      to: at + length,
-      start,
-      end,
-      flare: segment.flare ?? 'conical',
-      filled: Boolean(segment.fill_density),
-    };
-    at += length;
-    area = end;
-    return stretch;
-  });
-}
-
-/** Half the height of a round way at a part of a stretch: a drawing, near enough to the flare's own law. */
-function halfHeight({ start, end, flare }: Stretch, part: number): number {
-  const root = (area: number) => Math.sqrt(area / Math.PI);
-  if (flare === 'conical') return root(start) + (root(end) - root(start)) * part;
-  if (flare === 'parabolic') return root(start + (end - start) * part);
-  if (flare === 'tractrix') {
-    const bend = part ** 2.2;
-    return root(start) + (root(end) - root(start)) * (0.35 * part + 0.65 * bend);
-  }
-  return root(start * (end / start) ** part);
-}
+/** Half the height of a round way at a part of a stretch. */
+const halfHeight = (stretch: Stretch, part: number) => Math.sqrt(areaAt(stretch, part) / Math.PI);
 
 function wayParts(all: Stretch[]): Part[] {
   return all.map((stretch, at): Part => {
@@ -73,7 +33,7 @@ function halfAt(all: Stretch[], x: number): number {
 
 export function layOutWay(subject: Subject): Scene | null {
   const { design, report } = subject;
-  const all = stretches(subject);
+  const all = stretchesOf(design);
   const last = all.at(-1);
   if (!last || !report.figures.passage) return null;
   const { family } = design.enclosure;

@@ -24,7 +24,7 @@ export function HelpText({ otherwise, className = '', children }: Props) {
   return (
     <div className={className}>
       {children(explain)}
-      <p className="min-h-[34px] text-[13px] text-soft leading-[17px]">
+      <p className="min-h-[34px] text-[0.929rem] text-soft leading-[17px]">
         {field ? (
           <>
             <b className="text-ink">{field.symbol}</b> {field.meaning}

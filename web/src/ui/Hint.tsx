@@ -34,7 +34,7 @@ export function Hint({ text, tap = false, children }: Props) {
           <Tooltip.Content
             sideOffset={4}
             collisionPadding={8}
-            className="z-[60] max-w-72 rounded border border-ink bg-ink px-2.5 py-1.5 text-left font-normal font-sans text-[13px] text-paper shadow-lg"
+            className="z-[60] max-w-72 rounded border border-ink bg-ink px-2.5 py-1.5 text-left font-normal font-sans text-[0.929rem] text-paper shadow-lg"
           >
             {text}
           </Tooltip.Content>

@@ -117,7 +117,7 @@ export function QuantityInput(props: Props) {
         <p
           id={messageId}
           role="alert"
-          className="absolute top-full left-0 z-30 mt-0.5 w-max max-w-72 font-sans rounded-[3px] border border-short bg-short-wash px-2 py-1 text-[13px] text-short shadow"
+          className="absolute top-full left-0 z-30 mt-0.5 w-max max-w-72 font-sans rounded-[3px] border border-short bg-short-wash px-2 py-1 text-[0.929rem] text-short shadow"
         >
           {message}
         </p>

@@ -46,7 +46,7 @@ const KINDS = {
 /** The one table of the program. */
 export function Table<Row>(props: Props<Row>) {
   const { columns, rows, keyOf, caption, captionHidden, rowOf, instead, headless, sticky, children } = props;
-  const { className = 'text-[13px]' } = props;
+  const { className = 'text-[0.929rem]' } = props;
   return (
     <table className={`w-full ${className}`}>
       {caption && (

@@ -84,7 +84,7 @@ export function Tape({
         follows={follows}
         error={error}
         optional={optional ?? false}
-        className="font-mono text-[13px]"
+        className="font-mono text-[0.929rem]"
         onType={(next, value) => (value !== null || optional) && onType(next, value)}
         onArrow={nudge}
         onLeave={commit}

@@ -59,6 +59,8 @@ export function Check({ checked, onSelect, children }: ItemProps & { checked: bo
 
 export function Heading({ children }: { children: ReactNode }) {
   return (
-    <DropdownMenu.Label className="px-3 pt-1.5 pb-0.5 text-[12.5px] text-soft">{children}</DropdownMenu.Label>
+    <DropdownMenu.Label className="px-3 pt-1.5 pb-0.5 text-[0.893rem] text-soft">
+      {children}
+    </DropdownMenu.Label>
   );
 }

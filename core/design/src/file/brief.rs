@@ -28,6 +28,9 @@ pub struct RawBrief {
     /// Level at the listener.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub loudness: Option<Typed>,
+    /// Highest level at the listener that it may ever reach.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub loudest: Option<Typed>,
     /// Distance of the listener; 1 m where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub distance: Option<Typed>,

@@ -20,6 +20,8 @@ pub struct Brief {
     pub crossover: Option<f64>,
     /// Level at the listener, dB.
     pub loudness: Option<f64>,
+    /// Highest level at the listener that it may ever reach, dB.
+    pub loudest: Option<f64>,
     /// Distance of the listener, m.
     pub distance: f64,
     /// Most outside width, height and depth, m.
@@ -70,6 +72,7 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         lowest: reading.optional("lowest", &field::BRIEF_LOWEST, &raw.lowest),
         crossover: reading.optional("crossover", &field::BRIEF_CROSSOVER, &raw.crossover),
         loudness: reading.optional("loudness", &field::BRIEF_LOUDNESS, &raw.loudness),
+        loudest: reading.optional("loudest", &field::BRIEF_LOUDEST, &raw.loudest),
         distance: reading.optional("distance", &field::BRIEF_DISTANCE, &raw.distance).unwrap_or(1.0),
         outside,
         top_depth: reading.optional("top_depth", &field::BRIEF_TOP_DEPTH, &raw.top_depth),

@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 /// How a design stands to one thing that the brief asks.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Check {
-    /// Which rule: `lowest`, `loudness`, `even`, `size`, `fits`, `place`, `weight`, `air`, `cone`, `load`, `cost`, `family`.
+    /// Which rule: `lowest`, `loudness`, `loudest`, `even`, `size`, `fits`, `place`, `weight`, `air`, `cone`, `load`, `cost`, `family`.
     pub id: &'static str,
     /// What is asked about, in words.
     pub name: &'static str,

@@ -8,6 +8,7 @@ mod family;
 mod fits;
 mod judgement;
 mod load;
+mod loudest;
 mod loudness;
 mod lowest;
 mod opening;
@@ -24,9 +25,10 @@ use crate::Case;
 type Rule = fn(&Case<'_>) -> Option<Check>;
 
 /// All rules, in the order of the strip.
-const RULES: [Rule; 12] = [
+const RULES: [Rule; 13] = [
     lowest::judge,
     loudness::judge,
+    loudest::judge,
     even::judge,
     size::judge,
     fits::judge,

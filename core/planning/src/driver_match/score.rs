@@ -9,7 +9,8 @@ use crate::check::{Check, Verdict, judge, size};
 use crate::price::{Priced, USUAL};
 
 /// Rules that count: travel and air noise at the asked level are within the loudness.
-const COUNTED: [&str; 9] = ["lowest", "loudness", "even", "size", "fits", "place", "weight", "load", "cost"];
+const COUNTED: [&str; 10] =
+    ["lowest", "loudness", "loudest", "even", "size", "fits", "place", "weight", "load", "cost"];
 /// More than this of what is asked is no better.
 const PLENTY: f64 = 2.0;
 

@@ -303,3 +303,29 @@ fn what_is_said_of_the_level_above_is_so() {
     // What lies below the note is none of its business.
     assert_eq!(above(&frequency, &of(&|f| if f < 50.0 { 90.0 } else { 99.0 }), 100.0, 50.0), Above::Held);
 }
+
+#[test]
+fn a_box_that_may_never_be_loud_is_judged_at_its_loudest() {
+    let build = demo_builds().remove(0);
+    let (brief, design) = (build.brief.expect("a brief"), &build.variants[0]);
+    let of = |loudest: &str| {
+        let brief = RawBrief { loudest: Some(loudest.into()), ..brief.clone() };
+        let resolved = resolve_brief(&brief).expect("a brief");
+        let case = Case::of(&resolved, design).expect("computes");
+        let levels =
+            case.computed.response.level().fold(f64::MIN, f64::max) - 20.0 * resolved.distance.log10();
+        let check = judge(&case).into_iter().find(|check| check.id == "loudest").expect("asked");
+        (check, levels)
+    };
+    let (quiet, level) = of("80 dB");
+    assert_eq!(quiet.verdict, Verdict::Short);
+    assert!(quiet.words.contains(&format!("{:.1} dB too loud", level - 80.0)), "{}", quiet.words);
+    // A limiter at that share of the power is enough.
+    let share = 100.0 * 10f64.powf((80.0 - level) / 10.0);
+    assert!(quiet.why.contains(&format!("{share:.0} %")), "{}", quiet.why);
+    let (allowed, _) = of("150 dB");
+    assert_eq!(allowed.verdict, Verdict::Met);
+    let without = resolve_brief(&brief).expect("a brief");
+    let case = Case::of(&without, design).expect("computes");
+    assert!(judge(&case).iter().all(|check| check.id != "loudest"));
+}

@@ -7,5 +7,6 @@ mod conditions;
 mod driver_match;
 mod drivers;
 mod recommend;
+mod scale;
 mod suggestions;
 mod support;

@@ -34,6 +34,23 @@ export function useRecommendation(driver: RawDriver | null, brief: RawBrief | nu
   });
 }
 
+/** A design with every length of its box times a factor, or into its brief's place; null asks nothing. */
+export function useScaled(design: RawDesign, brief: RawBrief | null, factor: number | 'place' | null) {
+  return useQuery({
+    queryKey: ['scaled', design, brief, factor],
+    queryFn: ({ signal }) =>
+      answered(
+        api.POST('/api/v1/scale', {
+          body: { design, ...(brief && { brief }), ...(typeof factor === 'number' && { factor }) },
+          signal,
+        }),
+      ),
+    enabled: factor !== null,
+    placeholderData: (previous) => previous,
+    ...ASKED_ONCE,
+  });
+}
+
 /** How a design stands to a brief; the judgement before stays on show until the next is there. */
 export function useJudgement(brief: RawBrief | null, design: RawDesign | null) {
   return useQuery({

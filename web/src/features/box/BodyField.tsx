@@ -42,7 +42,7 @@ export function BodyField({ design, errors, edit, name, path, optional = true, f
         follows={found}
         optional={optional}
         error={errors.find((error) => error.field === path)?.message}
-        className="font-mono text-[13px]"
+        className="font-mono text-[0.929rem]"
         onType={(_, typed) => edit(write ? write(typed) : withValue(design, path, typed), name.toLowerCase())}
       />
     </div>

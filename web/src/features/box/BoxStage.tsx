@@ -135,7 +135,7 @@ function Count({ tab, report }: { tab: Tab; report: BodyReport }) {
         : 0;
   if (!count) return null;
   return (
-    <span className="ml-1.5 rounded-full bg-short-wash px-1.5 font-semibold text-[12px] text-short">
+    <span className="ml-1.5 rounded-full bg-short-wash px-1.5 font-semibold text-[0.857rem] text-short">
       {count}
       <span className="sr-only"> to look at</span>
     </span>
@@ -213,7 +213,7 @@ function Drawn({ report, design, wave, selected, onSelect }: DrawnProps) {
           />
         )}
       </div>
-      <p className="text-[13px] text-soft">{summary(report)}</p>
+      <p className="text-[0.929rem] text-soft">{summary(report)}</p>
     </>
   );
 }
@@ -223,7 +223,7 @@ function Turned({ design, ...chosen }: Pick<DrawnProps, 'design' | 'selected' | 
   if (!model.data) return <Message error={model.error} />;
   return (
     <Suspense fallback={<p className="text-soft">Setting it up …</p>}>
-      <ModelView model={model.data} {...chosen} />
+      <ModelView model={model.data} name={design.name || 'Box'} {...chosen} />
     </Suspense>
   );
 }

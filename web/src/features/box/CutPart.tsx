@@ -87,7 +87,7 @@ export function PortCut({ cut, list, at, round, here, ...editing }: PortProps) {
           write={write('flange')}
         />
       )}
-      <ul aria-label={`What to cut for the ${cut.name}`} className="list-disc pl-5 text-[13.5px]">
+      <ul aria-label={`What to cut for the ${cut.name}`} className="list-disc pl-5 text-[0.964rem]">
         {flared ? (
           <li>
             {`Straight piece between the flares ${mm(profile)} by the flares' real profile; counting half of each flare it would be ${mm(half)}. ` +
@@ -183,7 +183,7 @@ export function RadiatorCut({ report, ...editing }: RadiatorProps) {
         {moves != null && ` All together move ${moves.toFixed(1)} times what the cones can.`}
       </p>
       <p className={words.startsWith('Travel') ? 'text-met' : 'font-semibold text-short'}>{inWords(words)}</p>
-      <p className="text-[13px] text-soft">
+      <p className="text-[0.929rem] text-soft">
         Two stand opposite each other, so that their forces cancel. Secure every nut: loose weights rattle.
       </p>
     </section>

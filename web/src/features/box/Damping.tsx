@@ -27,7 +27,7 @@ export function Damping({ damping: { quick, physical }, design, edit }: Props) {
   return (
     <section aria-label="Fill and tuning" className="flex flex-col gap-1">
       <h3>What fill does to the tuning</h3>
-      <p className="text-[13px] text-soft">
+      <p className="text-[0.929rem] text-soft">
         Two methods. The quick one knows only how full the box is; the simulation uses it. The other reckons
         with density and flow resistivity of each layer below.
       </p>

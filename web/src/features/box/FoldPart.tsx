@@ -90,7 +90,7 @@ export function FoldPart({ fold, ...editing }: Props) {
           onChange={(corner) => edit(withFold(design, { corner }), 'corners')}
         />
       </div>
-      <p className="text-[13px] text-soft">
+      <p className="text-[0.929rem] text-soft">
         {inWords(
           `Asked for ${asked.toFixed(3)} m, built ${built.toFixed(3)} m. Builders differ on how long a corner is: these boards make ` +
             `${(fold.corners[0] ?? 0).toFixed(2)} m along the middle of square corners, ${(fold.corners[1] ?? 0).toFixed(2)} m with a ` +

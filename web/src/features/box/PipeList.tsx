@@ -47,7 +47,7 @@ export function PipeList() {
         wide
       >
         <Table
-          className="text-[14px]"
+          className="text-[1rem]"
           rows={list}
           keyOf={(_, at) => at}
           columns={[
@@ -72,7 +72,7 @@ export function PipeList() {
                   label={`${pipe.name} ${side}`}
                   fields={[FIELD]}
                   typed={pipe[side] ? measure(pipe[side], usualUnit(FIELD)) : null}
-                  className="w-[6rem] font-mono text-[13px]"
+                  className="w-[6rem] font-mono text-[0.929rem]"
                   onType={(_, typed) => {
                     const si = typed === null ? 0 : readTyped(typed, 'length')?.si;
                     const bore = side === 'outside' || side === 'inside';

@@ -149,7 +149,7 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
   const items = at === 0 ? (body.items ?? []) : [];
   return (
     <section aria-label={`Room of the ${chamber.name.toLowerCase()}`}>
-      <table className="w-full text-[13.5px]">
+      <table className="w-full text-[0.964rem]">
         <tbody>
           <tr className="border-line border-b font-semibold">
             <th scope="row" className="text-left font-[inherit]">
@@ -200,7 +200,7 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
                     label={`Room of ${item.name}`}
                     fields={[fieldAt('body.items.volume')]}
                     typed={valueAt(design, `body.items[${index}].volume`)}
-                    className="w-28 font-mono text-[13px]"
+                    className="w-28 font-mono text-[0.929rem]"
                     onType={(_, typed) =>
                       edit(withValue(design, `body.items[${index}].volume`, typed), 'room')
                     }

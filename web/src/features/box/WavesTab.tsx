@@ -63,7 +63,7 @@ export function WavesTab({ report, chosen, onChoose, ...editing }: Props) {
           },
         ]}
       />
-      <p className="text-[13px] text-soft">
+      <p className="text-[0.929rem] text-soft">
         Choose a wave to see it in the side section: oak where the pressure rises, blue where it falls,
         nothing along its nodes. A bar says how firmly a driver or port holds it, in percent. Fill works where
         the air moves, which is where the pressure does nothing.
@@ -177,7 +177,7 @@ function Fill({ design, errors, edit, report }: Editing & { report: BodyReport }
               follows={laid?.resistivity}
             />
             {laid && (
-              <p className="text-[13px] text-soft">
+              <p className="text-[0.929rem] text-soft">
                 {inWords(`Weighs ${(laid.mass * 1e3).toFixed(0)} g.`)}
                 {laid.blocks.length > 0 && (
                   <b className="text-short">
@@ -205,7 +205,7 @@ function Fill({ design, errors, edit, report }: Editing & { report: BodyReport }
           <Icon name="plus" /> A layer of fill
         </Button>
       </div>
-      <p className="text-[13px] text-soft">
+      <p className="text-[0.929rem] text-soft">
         Mineral wool sheds fibres: gloves and a mask while you handle it, and a cover where a port could blow
         it out.
       </p>

@@ -48,6 +48,7 @@ type Quantity =
   | 'lowest'
   | 'crossover'
   | 'loudness'
+  | 'loudest'
   | 'distance'
   | 'width'
   | 'height'
@@ -119,7 +120,7 @@ export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Pro
                 onClick={() => setDraft(template.brief)}
               >
                 <b>{template.name}</b>
-                <span className="block text-[13px] text-soft leading-tight">{template.about}</span>
+                <span className="block text-[0.929rem] text-soft leading-tight">{template.about}</span>
               </button>
             ))}
           </div>
@@ -128,7 +129,7 @@ export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Pro
           {(explain) => (
             <div className="grid grid-cols-3 gap-x-6 gap-y-2">
               <Group title="Sound">
-                {(['lowest', 'crossover', 'loudness', 'distance'] as const).map((name) =>
+                {(['lowest', 'crossover', 'loudness', 'distance', 'loudest'] as const).map((name) =>
                   quantity(name, explain),
                 )}
               </Group>

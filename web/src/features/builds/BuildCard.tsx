@@ -40,17 +40,17 @@ export function BuildCard({ build, onArchive }: { build: Build; onArchive: () =>
         <span className="min-w-0 flex-1">
           <h2 className="text-lg leading-tight">{build.name}</h2>
           {design && (
-            <span className="block truncate text-[13px] text-soft">
+            <span className="block truncate text-[0.929rem] text-soft">
               {design.driver.name}, {design.name}
             </span>
           )}
-          {build.notes && <span className="line-clamp-2 text-[13px] text-soft">{build.notes}</span>}
+          {build.notes && <span className="line-clamp-2 text-[0.929rem] text-soft">{build.notes}</span>}
         </span>
         {told.length > 0 && (
           <span className="flex shrink-0 gap-4 text-right text-ink">
             {told.map(({ id, name, reached, verdict }) => (
               <span key={id} className="block">
-                <span className="block text-[12px] text-soft">{name.split(',')[0]}</span>
+                <span className="block text-[0.857rem] text-soft">{name.split(',')[0]}</span>
                 <span className={`font-mono ${verdict === 'short' ? 'text-short' : ''}`}>
                   {inWords(reached)}
                 </span>
@@ -59,7 +59,7 @@ export function BuildCard({ build, onArchive }: { build: Build; onArchive: () =>
           </span>
         )}
       </Link>
-      <div className="flex items-center gap-2 px-4 pb-2 text-[13px] text-soft">
+      <div className="flex items-center gap-2 px-4 pb-2 text-[0.929rem] text-soft">
         <span className="min-w-0 flex-1">
           {short[0] ? (
             <span className="text-short">

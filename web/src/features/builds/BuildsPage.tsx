@@ -6,6 +6,7 @@ import { useChange } from '../../api/queries/shared';
 import type { Build, RawBuild } from '../../api/types';
 import { toasts } from '../../model/toasts';
 import { Silhouette } from '../../section/Silhouette';
+import { SpacePicture } from '../../section/SpacePicture';
 import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
@@ -13,7 +14,6 @@ import { chooseFile, readJson } from '../../ui/file';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
 import { Shell } from '../shell/Shell';
-import { SpacePicture } from '../start/pictures';
 import { BuildCard } from './BuildCard';
 
 /** All builds. */
@@ -119,7 +119,7 @@ export function BuildsPage() {
                 className="flex items-center gap-3 rounded-[3px] border border-line bg-card px-4 py-2"
               >
                 <div className="flex-1">
-                  <h2 className="text-[16px]">{build.name}</h2>
+                  <h2 className="text-[1.143rem]">{build.name}</h2>
                   <p className="text-soft">{build.notes}</p>
                 </div>
                 <Button aria-label={`Bring ${build.name} back`} onClick={() => restore.mutate(build)}>

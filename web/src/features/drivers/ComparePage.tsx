@@ -211,11 +211,11 @@ function Table({ comparison }: { comparison: Comparison }) {
           ))}
         </tbody>
       </table>
-      <p className="pt-1 text-[13px] text-soft">
+      <p className="pt-1 text-[0.929rem] text-soft">
         Drawn at 2.83 V. The maximum clean SPL at F3 is within Xmax, Pe and 17 m/s in ports. Its own box is
         that of the first starting point of this kind that has one for the driver.
       </p>
-      <details className="text-[13px]">
+      <details className="text-[0.929rem]">
         <summary className="text-soft">Where each one's own box comes from</summary>
         <dl>
           {comparison.rows.map((row) => (
@@ -233,7 +233,10 @@ function Table({ comparison }: { comparison: Comparison }) {
 function Figures({ boxed }: { boxed: Boxed }) {
   if (!boxed.design)
     return (
-      <td colSpan={FIGURES.length} className="border-line border-l pl-2 text-[13px] text-short leading-tight">
+      <td
+        colSpan={FIGURES.length}
+        className="border-line border-l pl-2 text-[0.929rem] text-short leading-tight"
+      >
         {boxed.reason || 'No box.'}
       </td>
     );

@@ -123,7 +123,7 @@ export function DriverTable({
       <Message error={page.error} />
       <UnreadableList documents={page.data?.unreadable ?? []} />
       <Table
-        className="text-[14px]"
+        className="text-[1rem]"
         rows={page.data?.drivers ?? []}
         keyOf={({ id }) => id}
         rowOf={() => ({ className: 'hover:bg-card' })}
@@ -154,7 +154,7 @@ export function DriverTable({
           ...COLUMNS.filter(({ sort }) => !short || KNOWN_BY.includes(sort)).map((column) => ({
             ...sortable(column),
             kind: 'figure' as const,
-            className: 'text-[13px]',
+            className: 'text-[0.929rem]',
             cell: (driver: Driver) => column.value(driver)?.toFixed(column.decimals) ?? '–',
           })),
           ...(short ? [] : [NOTES]),

@@ -141,7 +141,7 @@ function Columns({
 }) {
   return (
     <Table
-      className="text-[14px]"
+      className="text-[1rem]"
       rows={report.columns}
       keyOf={(_, at) => at}
       columns={[
@@ -153,7 +153,7 @@ function Columns({
         },
         {
           name: 'First cells',
-          className: 'max-w-80 truncate font-mono text-[13px] text-soft',
+          className: 'max-w-80 truncate font-mono text-[0.929rem] text-soft',
           cell: ({ samples }) => samples.join('   '),
         },
         {
@@ -223,7 +223,7 @@ function Problems({ report }: { report: ImportReport }) {
   if (!report.problems.length) return null;
   return (
     <Table
-      className="rounded-[3px] border border-short bg-short-wash text-[14px]"
+      className="rounded-[3px] border border-short bg-short-wash text-[1rem]"
       caption={
         <b className="text-short">
           What is wrong
@@ -237,7 +237,7 @@ function Problems({ report }: { report: ImportReport }) {
       columns={[
         { name: 'Line', headingClass: 'pl-2', className: 'pr-3 pl-2', cell: ({ line }) => line },
         { name: 'Driver', className: 'pr-3', cell: ({ name }) => name },
-        { name: 'Column', className: 'pr-3 font-mono text-[13px]', cell: ({ field }) => field },
+        { name: 'Column', className: 'pr-3 font-mono text-[0.929rem]', cell: ({ field }) => field },
         { name: 'What is wrong', cell: ({ message }) => message },
       ]}
     />

@@ -21,7 +21,7 @@ export function SourceMark({ driver, name, symbol, onChange }: Props) {
       type="button"
       title={kind === 'sheet' ? 'From the sheet. Click where you measured it yourself.' : `${kind}${when}`}
       aria-label={`${symbol}: ${kind}${when}`}
-      className={`rounded-[3px] px-1 text-left text-[13px] hover:bg-rule ${kind === 'sheet' ? 'text-soft' : 'font-semibold text-met'}`}
+      className={`rounded-[3px] px-1 text-left text-[0.929rem] hover:bg-rule ${kind === 'sheet' ? 'text-soft' : 'font-semibold text-met'}`}
       onClick={() => onChange(withSource(driver, name, next))}
     >
       {WORDS[kind]}

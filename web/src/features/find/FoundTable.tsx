@@ -21,7 +21,7 @@ export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
     chosen?.driver === driver && (chosen.family ?? family) === family;
   return (
     <Table
-      className="text-[14px]"
+      className="text-[1rem]"
       sticky
       rows={rows.flatMap((row) => (row.found ? [{ ...row, found: row.found }] : []))}
       keyOf={({ driver, family }) => `${driver} ${family}`}
@@ -45,7 +45,7 @@ export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
               <Silhouette family={row.family} small />
               <span>
                 <b className="block whitespace-nowrap leading-tight">{row.name}</b>
-                <span className="block whitespace-nowrap text-[13px] text-soft leading-tight">
+                <span className="block whitespace-nowrap text-[0.929rem] text-soft leading-tight">
                   {familyEntry(row.family).name}
                   {row.on_hand ? `, ${row.on_hand} on hand` : ''}
                 </span>
@@ -70,7 +70,7 @@ export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
         {
           name: 'What holds it back',
           headingClass: 'pl-4',
-          className: 'py-1 pl-4 text-[13px] leading-tight',
+          className: 'py-1 pl-4 text-[0.929rem] leading-tight',
           cell: ({ stale, found }) => (
             <>
               {stale && <b className="block text-short">Its sheet was changed since; search again.</b>}

@@ -47,7 +47,7 @@ export function Outcomes({ match, chosen, busy, onTake }: Props) {
                   </p>
                 )}
                 {found && (
-                  <p className="font-mono text-[13px]">
+                  <p className="font-mono text-[0.929rem]">
                     F3 {hertz(found.f3)}
                     {found.loudness != null && ` · ${found.loudness.toFixed(1)} dB`} · {litres(found.volume)}
                     {found.cost != null && ` · ${found.cost.toFixed(0)}`}
@@ -66,11 +66,11 @@ export function Outcomes({ match, chosen, busy, onTake }: Props) {
             </div>
             {found && (
               <>
-                <p className="mt-1 text-[13px] leading-snug">
+                <p className="mt-1 text-[0.929rem] leading-snug">
                   <b>{found.starting_point}. </b>
                   {found.reason}
                 </p>
-                <ul className="mt-1 grid grid-cols-[auto_auto_1fr] gap-x-2 text-[13px] leading-snug">
+                <ul className="mt-1 grid grid-cols-[auto_auto_1fr] gap-x-2 text-[0.929rem] leading-snug">
                   {found.parts.map(({ id, name, reached, words, part }) => (
                     <li key={id} className="contents">
                       <span className={part < 1 ? 'text-short' : 'text-met'}>{percent(part)}</span>

@@ -57,7 +57,7 @@ export function Tradeoff({ points, chosen, onChoose }: Props) {
       >
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT + TOP}`}
-          className="block w-full font-mono text-[11px]"
+          className="block w-full font-mono text-[0.786rem]"
           aria-hidden="true"
         >
           {x.ticks.map((tick) => {
@@ -106,7 +106,7 @@ export function Tradeoff({ points, chosen, onChoose }: Props) {
           ))}
         </svg>
       </div>
-      <p className="text-[13px] text-soft">
+      <p className="text-[0.929rem] text-soft">
         <Dot fill="var(--met)" /> reaches all <Dot fill="var(--oak)" /> best trade-off{' '}
         <Dot fill="var(--line)" /> others. {current && <span className="text-ink">{spoken(current)}</span>}
       </p>

@@ -28,7 +28,7 @@ export function JobsPage() {
         )}
         {jobs.data && jobs.data.length > 0 && (
           <Table
-            className="text-[14px]"
+            className="text-[1rem]"
             rows={jobs.data}
             keyOf={({ id }) => id}
             rowOf={() => ({ className: 'align-top' })}

@@ -24,7 +24,7 @@ export class Broken extends Component<Props, { failure: unknown }> {
           What you did is saved: on the server, or in this browser until the server has it. Opening the page
           again takes it up where it was.
         </p>
-        <p className="font-mono text-[13px] text-soft">{reason}</p>
+        <p className="font-mono text-[0.929rem] text-soft">{reason}</p>
         <div className="flex gap-2">
           <Button look="strong" onClick={() => window.location.reload()}>
             Open the page again

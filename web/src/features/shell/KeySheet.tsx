@@ -17,9 +17,11 @@ export function KeySheet({ onClose }: { onClose: () => void }) {
       <Scroll label="All shortcuts">
         <Table
           headless
-          className="text-[14px]"
+          className="text-[1rem]"
           rows={[
-            ...actions.map(({ name, keys }) => [name, keys.map(spoken).join(' or ')] as const),
+            ...actions
+              .filter(({ keys }) => keys.length > 0)
+              .map(({ name, keys }) => [name, keys.map(spoken).join(' or ')] as const),
             ...EVERYWHERE,
           ]}
           keyOf={([name]) => name}

@@ -57,7 +57,7 @@ function Commands({ context, onClose }: Props) {
       <Command.Input
         autoFocus
         placeholder="What do you want to do?"
-        className="w-full rounded-t-md border-line border-b bg-card px-4 py-2.5 text-[16px] focus-visible:outline-offset-[-2px]"
+        className="w-full rounded-t-md border-line border-b bg-card px-4 py-2.5 text-[1.143rem] focus-visible:outline-offset-[-2px]"
       />
       <Command.List className="max-h-[56vh] overflow-y-auto p-1.5">
         <Command.Empty className="px-3 py-4 text-soft">No command matches.</Command.Empty>
@@ -71,7 +71,7 @@ function Commands({ context, onClose }: Props) {
               onSelect={run(() => action.run(context))}
             >
               <span>{action.name}</span>
-              <span className="whitespace-nowrap font-mono text-[12.5px] text-soft">
+              <span className="whitespace-nowrap font-mono text-[0.893rem] text-soft">
                 {action.keys[0] && spoken(action.keys[0])}
               </span>
             </Command.Item>
@@ -87,7 +87,7 @@ function Commands({ context, onClose }: Props) {
             })}
           >
             <span className="truncate">Set {name}</span>
-            <span className="whitespace-nowrap font-mono text-[12.5px] text-soft">{input.value}</span>
+            <span className="whitespace-nowrap font-mono text-[0.893rem] text-soft">{input.value}</span>
           </Command.Item>
         ))}
         {variants.map((variant) => (

@@ -25,6 +25,7 @@ const PLACES = [
   ['/', 'Builds'],
   ['/drivers', 'Drivers'],
   ['/jobs', 'Jobs'],
+  ['/help', 'Help'],
 ] as const;
 
 const TOOLS = [
@@ -62,7 +63,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
         Skip to the content
       </a>
       <header className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-4 border-line border-b px-4 max-sm:py-1">
-        <span className="font-extrabold font-head text-[19px] tracking-tight">Oak Drum</span>
+        <span className="font-extrabold font-head text-[1.357rem] tracking-tight">Oak Drum</span>
         <div className="flex min-w-0 flex-1 items-center gap-3 max-sm:order-last max-sm:basis-full">
           {beside}
         </div>
@@ -73,7 +74,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
             <button
               key={wanted}
               type="button"
-              className="rounded-[3px] p-1.5 hover:bg-rule max-sm:hidden"
+              className="rounded-[3px] p-1.5 hover:bg-rule"
               aria-label={name}
               title={name}
               onClick={() => setSheet(wanted)}

@@ -30,7 +30,7 @@ export const StageBar = memo(function StageBar({ build, stage, work, onOpen }: P
         const title = `${one.name}: ${progress}. ${todo}`.trim();
         const inside = (
           <>
-            <span aria-hidden="true" className="text-[11px]">
+            <span aria-hidden="true" className="text-[0.786rem]">
               {MARK[progress]}
             </span>
             <span className={todo ? 'underline decoration-2 underline-offset-4' : ''}>{one.name}</span>

@@ -39,9 +39,9 @@ export function Recommended({ driver, brief, busy, onBrief, onMake }: Props) {
   return (
     <div className="flex flex-col gap-3" aria-live="polite" aria-busy={answer.isFetching}>
       <Message error={answer.error} />
-      <p className="text-[17px] leading-snug">{inWords(first ?? '')}</p>
+      <p className="text-[1.214rem] leading-snug">{inWords(first ?? '')}</p>
       {second && <p className="text-soft">{inWords(second)}</p>}
-      {data.assumed && <p className="text-[13px] text-soft">{inWords(data.assumed)}</p>}
+      {data.assumed && <p className="text-[0.929rem] text-soft">{inWords(data.assumed)}</p>}
       <div className="flex flex-wrap gap-2">
         {best?.design && (
           <Button look="strong" disabled={busy} onClick={() => onMake(best.design as RawDesign)}>

@@ -28,7 +28,7 @@ export function Sheet({ text, onText, onUse }: Props) {
           Paste or type its data sheet as it is: any order, any units, decimal point or comma.
         </span>
         <textarea
-          className="field mt-1 h-36 w-full resize-y font-mono text-[13px]"
+          className="field mt-1 h-36 w-full resize-y font-mono text-[0.929rem]"
           aria-label="Data sheet"
           placeholder={EXAMPLE}
           maxLength={20_000}
@@ -75,7 +75,7 @@ function Found({ text, reading, onUse }: { text: string; reading: SheetReading; 
         typed={typedOf(name)}
         error={typedOf(name) === null ? undefined : refusal?.errorOf(name)}
         optional
-        className="w-[7rem] font-mono text-[13px]"
+        className="w-[7rem] font-mono text-[0.929rem]"
         onType={(_, typed) => put(name, typed)}
       />
     );
@@ -119,14 +119,14 @@ function Found({ text, reading, onUse }: { text: string; reading: SheetReading; 
               ))}
           </div>
           {missing.map(({ field, message }) => (
-            <p key={field + message} className="text-[13px] text-soft">
+            <p key={field + message} className="text-[0.929rem] text-soft">
               {message}
             </p>
           ))}
         </fieldset>
       )}
       {report && (
-        <p className="text-[13px] text-soft">
+        <p className="text-[0.929rem] text-soft">
           Worked out from these:{' '}
           {(['qts', 'vas', 'mms', 'bl', 'cms'] as const)
             .filter((name) => typedOf(name) === null)
@@ -167,7 +167,7 @@ function Stands({ text, value }: { text: string; value: SheetValue }): ReactNode
   const end = line < 0 ? text.length : line;
   const before = text.slice(Math.max(start, from - 24), from).trimStart();
   return (
-    <span className="font-mono text-[12.5px]">
+    <span className="font-mono text-[0.893rem]">
       <span className="text-soft">{before}</span>
       <mark className="bg-rule text-ink">{text.slice(from, to)}</mark>
       <span className="text-soft">{text.slice(to, Math.min(end, to + 12))}</span>

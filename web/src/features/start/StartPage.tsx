@@ -57,7 +57,7 @@ export function StartPage() {
       {driver ? (
         <p className="flex flex-wrap items-center gap-2">
           <b>{driver.name}</b>
-          <span className="font-mono text-[13px] text-soft">{inShort(driver)}</span>
+          <span className="font-mono text-[0.929rem] text-soft">{inShort(driver)}</span>
           <Button onClick={() => startDraft.set({ driver: null, known: false })}>Change it</Button>
         </p>
       ) : (
@@ -103,7 +103,7 @@ export function StartPage() {
               reach the wish.
             </p>
           )}
-          <p className="mt-6 text-[13px] text-soft">
+          <p className="mt-6 text-[0.929rem] text-soft">
             What is said here stays until a box is made of it. <Link to="/">All builds</Link>
           </p>
         </section>
@@ -191,7 +191,7 @@ function Step({ title, done, children }: { title: string; done: boolean; childre
     <section aria-labelledby={id} key={id}>
       <h2 id={id} className="mb-2 flex items-baseline gap-2 text-xl">
         {title}
-        {done && <span className="font-normal text-[13px] text-met">done</span>}
+        {done && <span className="font-normal text-[0.929rem] text-met">done</span>}
       </h2>
       {children}
     </section>

@@ -3,10 +3,11 @@ import { useBriefs } from '../../api/queries/builds';
 import type { RawBrief, Typed } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { fieldAt, readTyped } from '../../model/units';
+import { SpacePicture } from '../../section/SpacePicture';
 import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { BriefDialog } from '../brief/BriefDialog';
-import { LoudPicture, NotePicture, SizePicture, SpacePicture, TemplatePicture } from './pictures';
+import { LoudPicture, NotePicture, SizePicture, TemplatePicture } from './pictures';
 
 interface Props {
   brief: RawBrief | null;
@@ -71,7 +72,7 @@ export function Wish({ brief, onChange }: Props) {
   ) => {
     const field = fieldAt(`brief.${name}`);
     return (
-      <span key={name} className="flex items-center gap-1.5 text-[13px] text-soft">
+      <span key={name} className="flex items-center gap-1.5 text-[0.929rem] text-soft">
         <span aria-hidden="true">{field.symbol}</span>
         <QuantityInput
           label={field.symbol}
@@ -204,7 +205,7 @@ function Question({ title, beside, children }: { title: string; beside?: ReactNo
     <fieldset>
       <legend className="sr-only">{title}</legend>
       <div className="mb-1.5 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <span className="flex-1 whitespace-nowrap font-head font-semibold text-[15px]" aria-hidden="true">
+        <span className="flex-1 whitespace-nowrap font-head font-semibold text-[1.071rem]" aria-hidden="true">
           {title}
         </span>
         {beside}
@@ -236,7 +237,7 @@ function Answer({ chosen, title, onChoose, children }: AnswerProps) {
       type="button"
       aria-pressed={chosen}
       title={title}
-      className="flex min-h-10 items-center gap-2 rounded-[3px] border border-line bg-card px-2 py-1 text-left text-[13px] leading-tight hover:border-oak aria-pressed:border-oak aria-pressed:bg-rule"
+      className="flex min-h-10 items-center gap-2 rounded-[3px] border border-line bg-card px-2 py-1 text-left text-[0.929rem] leading-tight hover:border-oak aria-pressed:border-oak aria-pressed:bg-rule"
       onClick={onChoose}
     >
       {children}

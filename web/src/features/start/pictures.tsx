@@ -1,7 +1,6 @@
 // Small pictures for what is asked on the way to a first box.
 
 import type { ReactNode } from 'react';
-import type { RawBrief } from '../../api/types';
 
 const line = { fill: 'none', stroke: 'var(--ink)', strokeWidth: 1.6, strokeLinejoin: 'round' } as const;
 const oak = { fill: 'var(--rule)', stroke: 'var(--oak)', strokeWidth: 1.6, strokeLinejoin: 'round' } as const;
@@ -81,34 +80,6 @@ const TEMPLATES: Record<string, ReactNode> = {
 
 export function TemplatePicture({ id }: { id: string }) {
   return <Picture>{TEMPLATES[id] ?? TEMPLATES.home_both}</Picture>;
-}
-
-/** A box in its surroundings, seen from above. */
-const SPACES: Record<NonNullable<RawBrief['space']>, ReactNode> = {
-  full: <path {...oak} d="M26 13h12v12H26z" />,
-  half: (
-    <>
-      <path {...line} d="M4 34h56" />
-      <path {...oak} d="M26 21h12v12H26z" />
-    </>
-  ),
-  quarter: (
-    <>
-      <path {...line} d="M4 34h56V3" />
-      <path {...oak} d="M26 21h12v12H26z" />
-      <path {...line} d="M42 27h16" strokeDasharray="2 2" />
-    </>
-  ),
-  eighth: (
-    <>
-      <path {...line} d="M4 34h56V3M60 34 44 18" />
-      <path {...oak} d="M46 21h12v12H46z" />
-    </>
-  ),
-};
-
-export function SpacePicture({ space }: { space: NonNullable<RawBrief['space']> }) {
-  return <Picture>{SPACES[space]}</Picture>;
 }
 
 /** A note on the rule of frequencies from 16 to 130 Hz. */

@@ -40,7 +40,7 @@ function Small({ sweep, column }: { sweep: Sweep; column: Column }) {
     said(curve.least) === said(curve.most) ? said(curve.most) : `${said(curve.least)} to ${said(curve.most)}`;
   return (
     <figure ref={box} className="m-0 min-w-0" aria-label={`${column.name}: ${words}`}>
-      <figcaption className="truncate text-[13px]">
+      <figcaption className="truncate text-[0.929rem]">
         <Term name={column.name} />
       </figcaption>
       {size.width > 0 && (
@@ -69,7 +69,7 @@ function Small({ sweep, column }: { sweep: Sweep; column: Column }) {
           ))}
         </svg>
       )}
-      <p className="truncate text-right font-mono text-[12.5px] text-soft">{words}</p>
+      <p className="truncate text-right font-mono text-[0.893rem] text-soft">{words}</p>
     </figure>
   );
 }

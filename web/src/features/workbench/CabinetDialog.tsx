@@ -140,7 +140,7 @@ function HowItDoes({ kind }: { kind: KindReport | undefined }) {
       : 'meets it';
   const size = outside == null ? '' : `${(outside * 1e3).toFixed(0)} l`;
   return (
-    <span className="text-right font-normal text-[12px] leading-tight">
+    <span className="text-right font-normal text-[0.857rem] leading-tight">
       <span className="block font-mono">{inWords([size, hertz(f3)].filter(Boolean).join(' · '))}</span>
       <span className={buildable && !short.length ? 'text-met' : 'text-short'}>{words}</span>
     </span>
@@ -155,7 +155,7 @@ function FamilyWords({ family, lean }: { family: Family; lean: string | null }) 
   const { name, good, bad } = familyEntry(family);
   return (
     <div>
-      <h3 className="text-[17px]">{name}</h3>
+      <h3 className="text-[1.214rem]">{name}</h3>
       <p>
         <b className="text-met">Good: </b>
         {good}

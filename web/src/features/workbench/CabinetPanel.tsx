@@ -24,6 +24,7 @@ import { ValueTapes } from './ValueTapes';
 
 const SlowMotion = lazily(() => import('./SlowMotion').then((part) => part.SlowMotion));
 const WiringDialog = lazily(() => import('./WiringDialog').then((part) => part.WiringDialog));
+const WayCurve = lazily(() => import('./WayCurve').then((part) => part.WayCurve));
 const PartCard = lazily(() => import('./PartCard').then((part) => part.PartCard));
 
 interface Props {
@@ -61,7 +62,7 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
           label="Name of the variant"
           value={design.name ?? ''}
           longest={120}
-          className="flex-1 font-head font-semibold text-[16px]"
+          className="flex-1 font-head font-semibold text-[1.143rem]"
           onChange={(name) => edit({ ...design, name }, 'name')}
         />
         <button
@@ -132,6 +133,11 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
                 <Button onClick={() => setWiring(true)}>Wiring and changes …</Button>
               )}
             </div>
+            {group.kinds.some(({ of }) => of === 'curve') && (
+              <Suspense fallback={null}>
+                <WayCurve variant={variant} workbench={workbench} report={report} />
+              </Suspense>
+            )}
             <ValueTapes
               group={group}
               variant={variant}

@@ -47,7 +47,7 @@ export function Chart({ label, lines, range, band = null, height }: Props) {
           {named(lines, span, y, height).map(({ name, colour, left, top }) => (
             <span
               key={name}
-              className="pointer-events-none absolute rounded-[2px] bg-paper/85 px-0.5 font-mono text-[11.5px] leading-[13px]"
+              className="pointer-events-none absolute rounded-[2px] bg-paper/85 px-0.5 font-mono text-[0.821rem] leading-[13px]"
               style={{ left: GUTTER + left * (width - GUTTER), top, color: `var(${colour})` }}
             >
               {name}

@@ -69,12 +69,12 @@ const ChipStrip = memo(function ChipStrip(props: Props) {
           className="h-full w-[104px] rounded-[3px] border border-line bg-rule px-2 py-1 text-left hover:border-oak"
           onClick={onBrief}
         >
-          <span className="block truncate text-[12.5px] text-ink">The brief</span>
-          <span className="block truncate font-bold text-[15px] leading-tight">
+          <span className="block truncate text-[0.893rem] text-ink">The brief</span>
+          <span className="block truncate font-bold text-[1.071rem] leading-tight">
             {brief ? 'Change' : 'Write it'}
           </span>
           <span
-            className={`block truncate text-[12.5px] ${!brief ? 'text-ink' : short ? 'text-short' : 'text-met'}`}
+            className={`block truncate text-[0.893rem] ${!brief ? 'text-ink' : short ? 'text-short' : 'text-met'}`}
           >
             {brief && checks.length ? standing(short, open, checks.length) : 'what to reach'}
           </span>
@@ -117,11 +117,11 @@ const Figure = memo(function Figure(props: FigureProps) {
         className={`w-full rounded-[3px] border border-line border-l-4 bg-card px-2.5 py-1 text-left hover:border-oak ${EDGE[chip.verdict]}`}
         onClick={() => setOpen(!open)}
       >
-        <span className="block truncate text-[12.5px] text-soft">{chip.name}</span>
-        <span className="block truncate font-bold text-[15px] leading-tight xl:text-[17px]">
+        <span className="block truncate text-[0.893rem] text-soft">{chip.name}</span>
+        <span className="block truncate font-bold text-[1.071rem] leading-tight xl:text-[1.214rem]">
           {inWords(chip.figure)}
         </span>
-        <span className={`block truncate text-[12.5px] ${WORDS[chip.verdict]}`}>{inWords(chip.words)}</span>
+        <span className={`block truncate text-[0.893rem] ${WORDS[chip.verdict]}`}>{inWords(chip.words)}</span>
       </button>
       {open && (
         <Suspense fallback={null}>

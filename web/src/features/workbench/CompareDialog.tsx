@@ -141,7 +141,11 @@ function Rows({ title, rows, variants }: RowsProps) {
             <Term name={name} />
           </th>
           {variants.map((variant, at) => (
-            <td key={variant.id} className="max-w-44 truncate px-2 font-mono text-[13px]" title={values[at]}>
+            <td
+              key={variant.id}
+              className="max-w-44 truncate px-2 font-mono text-[0.929rem]"
+              title={values[at]}
+            >
               {values[at]}
             </td>
           ))}

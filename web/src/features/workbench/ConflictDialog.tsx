@@ -24,15 +24,15 @@ export function ConflictDialog({ outbox, onClose }: Props) {
       onClose={onClose}
     >
       <Table
-        className="text-[14px]"
+        className="text-[1rem]"
         rows={differences(sides(conflict))}
         keyOf={({ place }) => place}
         columns={[
           { name: 'Value', names: true, className: 'py-1', cell: ({ place }) => nameOf(place) },
-          { name: 'Here', className: 'font-mono text-[13px]', cell: ({ values }) => values[0] },
+          { name: 'Here', className: 'font-mono text-[0.929rem]', cell: ({ values }) => values[0] },
           {
             name: 'In the other window',
-            className: 'font-mono text-[13px]',
+            className: 'font-mono text-[0.929rem]',
             cell: ({ values }) => values[1],
           },
         ]}

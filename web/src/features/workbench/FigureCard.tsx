@@ -29,6 +29,7 @@ const WORKED: Record<string, string[]> = {
   lowest: ['f3', 'level'],
   f3: ['f3', 'level'],
   loudness: ['clean'],
+  loudest: ['level'],
   even: ['even', 'peak'],
   size: ['size', 'air_volume'],
   fits: ['fits'],
@@ -87,7 +88,7 @@ function Behind({ chip, variant, workbench, brief, onTry, onBrief }: Omit<Props,
   return (
     <div className="flex max-h-[70vh] flex-col gap-3 overflow-y-auto p-3">
       <div>
-        <h2 className="text-[16px]">
+        <h2 className="text-[1.143rem]">
           {chip.name}: {inWords(chip.figure)}
         </h2>
         <p className={chip.verdict === 'short' ? 'text-short' : 'text-soft'}>{inWords(chip.words)}</p>
@@ -167,13 +168,13 @@ function SuggestionRow({
           {suggestionWords(suggestion)}{' '}
           <span className="font-normal text-met">→ {inWords(suggestion.reached)}</span>
         </p>
-        <p className="text-[13px] text-soft">{suggestionDetail(suggestion)}</p>
-        {suggestion.caveat && <p className="text-[13px] text-short">{inWords(suggestion.caveat)}</p>}
+        <p className="text-[0.929rem] text-soft">{suggestionDetail(suggestion)}</p>
+        {suggestion.caveat && <p className="text-[0.929rem] text-short">{inWords(suggestion.caveat)}</p>}
         {suggestion.costs.length > 0 && (
-          <p className="text-[13px] text-soft">{suggestion.costs.map(costWords).join(' · ')}</p>
+          <p className="text-[0.929rem] text-soft">{suggestion.costs.map(costWords).join(' · ')}</p>
         )}
         {suggestion.effects.length > 0 && (
-          <p className="text-[13px]">
+          <p className="text-[0.929rem]">
             {suggestion.effects.map(({ id, name, before, after, verdict }, at) => (
               <span key={id} className={verdict === 'short' ? 'text-short' : 'text-soft'}>
                 {at > 0 && ' · '}

@@ -32,7 +32,7 @@ export function HistoryDialog({ id, title, about, restore, onRestore, onClose }:
             className="flex items-start justify-between gap-3 border-grid border-b pb-1.5"
           >
             <div className="min-w-0">
-              <p className="text-[13px] text-soft">
+              <p className="text-[0.929rem] text-soft">
                 {when(revision.created_at)}
                 {at === 0 && ', as it is'}
               </p>
@@ -72,7 +72,7 @@ function Changes({
     <ul>
       {changed.slice(0, MOST).map(({ place, values: [was, is] }) => (
         <li key={place} className="truncate">
-          {nameOf(place)} <span className="font-mono text-[13px]">{`${was} → ${is}`}</span>
+          {nameOf(place)} <span className="font-mono text-[0.929rem]">{`${was} → ${is}`}</span>
         </li>
       ))}
       {changed.length > MOST && <li className="text-soft">and {changed.length - MOST} more</li>}

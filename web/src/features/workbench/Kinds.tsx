@@ -10,6 +10,7 @@ import {
   withSegment,
   withShape,
 } from '../../model/design';
+import { SpacePicture } from '../../section/SpacePicture';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Icon } from '../../ui/Icon';
@@ -33,6 +34,8 @@ export function KindChoices({ design, kind, onChange }: Props) {
       return <ChamberKind design={design} chamber={kind.chamber} onChange={onChange} />;
     case 'stub':
       return <StubKind design={design} onChange={onChange} />;
+    case 'curve':
+      return null;
     case 'drivers':
       return <DriversKind design={design} onChange={onChange} />;
     case 'place':
@@ -286,12 +289,20 @@ function PlaceKind({ design, onChange }: Change) {
   return (
     <>
       {!brief?.space && (
-        <Select
-          label="Space it radiates into"
-          value={design.space ?? 'half'}
-          options={SPACES}
-          onChange={(space) => onChange({ ...design, space }, 'space')}
-        />
+        <fieldset className="flex flex-wrap gap-1.5">
+          <legend className="sr-only">Space it radiates into</legend>
+          {SPACES.map(([space, name]) => (
+            <button
+              key={space}
+              type="button"
+              aria-pressed={(design.space ?? 'half') === space}
+              className="flex items-center gap-1 rounded-[3px] border border-line bg-card pr-2 text-[0.929rem] hover:border-oak aria-pressed:border-oak aria-pressed:bg-rule"
+              onClick={() => onChange({ ...design, space }, 'space')}
+            >
+              <SpacePicture space={space} /> {name}
+            </button>
+          ))}
+        </fieldset>
       )}
       {said && <p className="text-soft">The brief says: {said}.</p>}
     </>

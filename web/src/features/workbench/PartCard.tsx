@@ -41,7 +41,7 @@ export function PartCard({ open, variant, workbench, report, errors, onClose }: 
           }}
           className="z-40 w-[25rem] rounded-md border border-line bg-paper p-3 shadow-xl"
         >
-          <h2 className="mb-1.5 text-[15px]">{name}</h2>
+          <h2 className="mb-1.5 text-[1.071rem]">{name}</h2>
           <HelpText otherwise={said}>
             {(explain) => (
               <div className="mb-1 flex flex-col gap-[3px]">
@@ -60,7 +60,7 @@ export function PartCard({ open, variant, workbench, report, errors, onClose }: 
               </div>
             )}
           </HelpText>
-          {rows.length > 0 && said && <p className="text-[13px]">{said}</p>}
+          {rows.length > 0 && said && <p className="text-[0.929rem]">{said}</p>}
           <Popover.Arrow className="fill-line" />
         </Popover.Content>
       </Popover.Portal>

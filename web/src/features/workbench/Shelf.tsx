@@ -155,10 +155,10 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
             </span>
             <LineSample mark={mark} width={26} />
           </span>
-          <span className="block truncate text-[13px] text-soft">
+          <span className="block truncate text-[0.929rem] text-soft">
             {report ? inWords(sizeWords(design, report)) : '…'}
           </span>
-          <span className="block truncate text-[13px] text-soft">
+          <span className="block truncate text-[0.929rem] text-soft">
             {report
               ? `F3 ${hertz(report.figures.f3)} · ${report.figures.reference_level.toFixed(0)} dB`
               : ' '}

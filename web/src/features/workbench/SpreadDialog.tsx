@@ -79,7 +79,7 @@ function Percent({ name, value, onChange }: PercentProps) {
     <label className="flex items-center gap-1.5">
       {name}
       <input
-        className="field w-14 text-right font-mono text-[13px]"
+        className="field w-14 text-right font-mono text-[0.929rem]"
         inputMode="decimal"
         value={draft ?? written}
         onChange={(event) => setDraft(event.target.value)}
@@ -134,7 +134,7 @@ function Outcome({ percentiles, mark }: { percentiles: Tolerance; mark: Mark }) 
     <>
       <ul className="mb-2">
         {percentiles.words.map((words, at) => (
-          <li key={words} className={at === 0 ? 'font-semibold text-[16px]' : ''}>
+          <li key={words} className={at === 0 ? 'font-semibold text-[1.143rem]' : ''}>
             {words}
           </li>
         ))}

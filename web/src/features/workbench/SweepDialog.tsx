@@ -129,7 +129,7 @@ function Ends({ sweep, unit, onEnds }: EndsProps) {
         <label key={end} className="flex items-center gap-1.5">
           {end}
           <input
-            className="field w-24 font-mono text-[13px]"
+            className="field w-24 font-mono text-[0.929rem]"
             value={at ? to : from}
             onChange={(event) => setTexts(at ? [from, event.target.value] : [event.target.value, to])}
             onKeyDown={(event) => event.key === 'Enter' && take()}

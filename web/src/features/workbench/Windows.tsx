@@ -48,6 +48,7 @@ const DriverDialog = lazily(() => import('./DriverDialog').then(({ DriverDialog 
 const CabinetDialog = lazily(() => import('./CabinetDialog').then(({ CabinetDialog }) => CabinetDialog));
 const SweepDialog = lazily(() => import('./SweepDialog').then(({ SweepDialog }) => SweepDialog));
 const SpreadDialog = lazily(() => import('./SpreadDialog').then(({ SpreadDialog }) => SpreadDialog));
+const ScaleDialog = lazily(() => import('./ScaleDialog').then(({ ScaleDialog }) => ScaleDialog));
 const CompareDialog = lazily(() => import('./CompareDialog').then(({ CompareDialog }) => CompareDialog));
 const WorkingsDialog = lazily(() => import('./Workings').then(({ WorkingsDialog }) => WorkingsDialog));
 const HistoryDialog = lazily(() => import('./HistoryDialog').then(({ HistoryDialog }) => HistoryDialog));
@@ -100,6 +101,16 @@ const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
   )),
   spread: over(({ variant: { design, place }, conditions, onClose }) => (
     <SpreadDialog design={design} conditions={conditions} mark={markAt(place)} onClose={onClose} />
+  )),
+  scale: over(({ variant, brief, conditions, onEdit, onTry, onClose }) => (
+    <ScaleDialog
+      design={variant.design}
+      brief={brief}
+      conditions={conditions}
+      onUse={(next) => onEdit(next, 'scaled')}
+      onTry={onTry}
+      onClose={onClose}
+    />
   )),
   compare: over(({ bench, reports, onClose }) => (
     <CompareDialog bench={bench} reports={reports} onClose={onClose} />

@@ -90,7 +90,7 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
         </div>
         <Message error={ways.error} />
         <Table
-          className="mt-1 text-[14px]"
+          className="mt-1 text-[1rem]"
           rows={ways.data ?? []}
           keyOf={inWords}
           rowOf={() => ({ className: 'align-top' })}
@@ -107,7 +107,7 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
               cell: (way) => (
                 <>
                   {inWords(way)}
-                  <span className="block text-[13px] text-soft">{way.reason}</span>
+                  <span className="block text-[0.929rem] text-soft">{way.reason}</span>
                 </>
               ),
             },
@@ -186,7 +186,7 @@ function Changes({ design }: { design: RawDesign }) {
       <h3 className="font-semibold">What each change does, one after the other</h3>
       <Message error={changes.error} />
       <Table
-        className="text-[14px]"
+        className="text-[1rem]"
         rows={steps}
         keyOf={({ id }) => id}
         columns={[

@@ -55,9 +55,9 @@ function WorkingText({ working: { name, result, formula, inputs, source } }: { w
       <p>
         <b>{name}</b> {inWords(result)}
       </p>
-      <p className="font-mono text-[13px]">{formula}</p>
+      <p className="font-mono text-[0.929rem]">{formula}</p>
       {inputs.length > 0 && (
-        <p className="text-[13px]">
+        <p className="text-[0.929rem]">
           {inputs.map(({ symbol, value }) => (
             <span key={symbol} className="mr-3 inline-block">
               <span className="text-soft">{symbol}</span> {inWords(value)}
@@ -65,7 +65,7 @@ function WorkingText({ working: { name, result, formula, inputs, source } }: { w
           ))}
         </p>
       )}
-      <p className="text-[13px] text-soft">{source}</p>
+      <p className="text-[0.929rem] text-soft">{source}</p>
     </div>
   );
 }

@@ -44,8 +44,15 @@ describe('the groups of values', () => {
   });
 
   it('give each stretch of a way a group, with T where it is hyperbolic', () => {
-    expect(names(design('line'))).toEqual(['Line', 'Segment 1', 'Segment 2', 'Drivers', 'Signal and space']);
-    const [, first, second] = groupsOf(design('line'));
+    expect(names(design('line'))).toEqual([
+      'Shape',
+      'Line',
+      'Segment 1',
+      'Segment 2',
+      'Drivers',
+      'Signal and space',
+    ]);
+    const [, , first, second] = groupsOf(design('line'));
     expect(first?.ruled.map((row) => row.name)).toEqual(['Length', 'Start area', 'End area']);
     // A stretch that goes on where the one before ended does not say where it begins.
     expect(second?.ruled.map((row) => row.name)).toEqual(['Length', 'End area']);

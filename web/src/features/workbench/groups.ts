@@ -24,6 +24,8 @@ export type Kind =
   | { of: 'segment'; at: number }
   | { of: 'chamber'; chamber: string }
   | { of: 'stub' }
+  /** The way as a curve of its area. */
+  | { of: 'curve' }
   | { of: 'drivers' }
   | { of: 'place' };
 
@@ -217,6 +219,9 @@ function stub(design: RawDesign): Row[] {
   ];
 }
 
+/** The way as it is drawn: its points are pulled. */
+const CURVE: Group = { id: 'curve', name: 'Shape', ruled: [], plain: [], kinds: [{ of: 'curve' }] };
+
 function wayGroups(design: RawDesign): Group[] {
   const { family } = design.enclosure;
   const rear = (name: string): Group => ({ ...closed(design, 'enclosure', 'rear', name), id: 'rear' });
@@ -267,7 +272,7 @@ function wayGroups(design: RawDesign): Group[] {
 
 function cabinetGroups(design: RawDesign): Group[] {
   const { family } = design.enclosure;
-  if (hasWay(family)) return wayGroups(design);
+  if (hasWay(family)) return [CURVE, ...wayGroups(design)];
   if (hasTwoChambers(family)) {
     const rear =
       family === 'bandpass4'

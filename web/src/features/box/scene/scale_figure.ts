@@ -1,0 +1,96 @@
+// Something of a known size beside the box: a hand, a record, or a person.
+
+import { Vector3 } from 'three';
+import { between } from './boards';
+import type { Surface } from './surface';
+
+export interface ScaleFigure {
+  name: string;
+  /** m. */
+  height: number;
+  width: number;
+}
+
+/** Outlines from 0 to 1 upward and around 0 across, over the height. */
+const HAND: [number, number][] = [
+  [-0.17, 0],
+  [0.17, 0],
+  [0.2, 0.24],
+  [0.36, 0.42],
+  [0.45, 0.52],
+  [0.4, 0.58],
+  [0.22, 0.48],
+  [0.22, 0.55],
+  [0.225, 0.86],
+  [0.16, 0.88],
+  [0.12, 0.6],
+  [0.1, 0.6],
+  [0.09, 0.97],
+  [0.02, 1],
+  [-0.01, 0.6],
+  [-0.03, 0.6],
+  [-0.06, 0.95],
+  [-0.13, 0.95],
+  [-0.12, 0.58],
+  [-0.14, 0.58],
+  [-0.2, 0.82],
+  [-0.27, 0.8],
+  [-0.24, 0.5],
+  [-0.22, 0.25],
+];
+const PERSON: [number, number][] = [
+  [-0.11, 0],
+  [-0.02, 0],
+  [-0.01, 0.46],
+  [0.01, 0.46],
+  [0.02, 0],
+  [0.11, 0],
+  [0.1, 0.5],
+  [0.11, 0.62],
+  [0.14, 0.46],
+  [0.18, 0.47],
+  [0.15, 0.79],
+  [0.12, 0.82],
+  [0.03, 0.84],
+  [0.03, 0.865],
+  [0.055, 0.9],
+  [0.055, 0.96],
+  [0.03, 0.995],
+  [-0.03, 0.995],
+  [-0.055, 0.96],
+  [-0.055, 0.9],
+  [-0.03, 0.865],
+  [-0.03, 0.84],
+  [-0.12, 0.82],
+  [-0.15, 0.79],
+  [-0.18, 0.47],
+  [-0.14, 0.46],
+  [-0.11, 0.62],
+  [-0.1, 0.5],
+];
+
+/** What stands beside a box of that height (m). */
+export function scaleFigureFor(height: number): ScaleFigure {
+  if (height > 0.95) return { name: 'a person, 1.75 m', height: 1.75, width: 0.63 };
+  if (height > 0.34) return { name: 'a 12-inch record', height: 0.301, width: 0.301 };
+  return { name: 'a hand, 19 cm', height: 0.19, width: 0.17 };
+}
+
+/** Stands it with its foot at a place. */
+export function stand(surface: Surface, figure: ScaleFigure, foot: Vector3): void {
+  const outline = figure.name.startsWith('a person')
+    ? PERSON
+    : figure.name.startsWith('a hand')
+      ? HAND
+      : disc();
+  const at = (z: number) =>
+    outline.map(([x, y]) => new Vector3(foot.x + x * figure.height, foot.y + y * figure.height, foot.z + z));
+  between(surface, at(0.003), at(-0.003));
+}
+
+function disc(): [number, number][] {
+  return Array.from({ length: 48 }, (_, k) => {
+    const angle = (2 * Math.PI * k) / 48;
+    return [0.5 * Math.cos(angle), 0.5 + 0.5 * Math.sin(angle)];
+  });
+}
