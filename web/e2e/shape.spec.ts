@@ -76,5 +76,7 @@ test('the guide is found by its names and read', async ({ page, server }) => {
   await expect(page.getByRole('row', { name: /^F3, F6, F10/ })).toBeVisible();
   await page.getByRole('link', { name: 'A first box' }).click();
   for (const picture of await page.getByRole('article').getByRole('img').all())
-    expect(await picture.evaluate((image) => (image as HTMLImageElement).naturalWidth)).toBeGreaterThan(100);
+    await expect
+      .poll(() => picture.evaluate((image) => (image as HTMLImageElement).naturalWidth))
+      .toBeGreaterThan(100);
 });
