@@ -11,7 +11,7 @@ export default defineConfig({
   build: {
     assetsInlineLimit: 0,
     target: 'es2022',
-    chunkSizeWarningLimit: 900,
+    chunkSizeWarningLimit: 1400,
     rolldownOptions: {
       output: {
         // What every page of a build needs is one file, because many small ones compress worse; not what is fetched when it is opened.

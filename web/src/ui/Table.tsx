@@ -47,7 +47,7 @@ const KINDS = {
 export function Table<Row>(props: Props<Row>) {
   const { columns, rows, keyOf, caption, captionHidden, rowOf, instead, headless, sticky, children } = props;
   const { className = 'text-[0.929rem]' } = props;
-  return (
+  const table = (
     <table className={`w-full ${className}`}>
       {caption && (
         <caption className={captionHidden ? 'sr-only' : 'pb-0.5 text-left text-soft'}>{caption}</caption>
@@ -99,4 +99,6 @@ export function Table<Row>(props: Props<Row>) {
       </tbody>
     </table>
   );
+  // Only tables may be wider than the page; what stays in sight while rows scroll has the page to scroll in.
+  return sticky ? table : <div className="relative overflow-x-auto">{table}</div>;
 }

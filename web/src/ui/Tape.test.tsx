@@ -58,6 +58,19 @@ describe('a value on a rule', () => {
     expect(onCommit).toHaveBeenCalledTimes(1);
   });
 
+  it('is not moved by a finger that scrolls the page, only by one that goes along it', () => {
+    const { rule, onPreview } = open();
+    const touch = { button: 0, pointerId: 1, pointerType: 'touch' };
+    fireEvent.pointerDown(rule, { ...touch, clientX: 100 });
+    fireEvent.pointerMove(rule, { ...touch, clientX: 104, clientY: 60 });
+    // The browser takes the finger over to scroll.
+    fireEvent.pointerCancel(rule, touch);
+    expect(onPreview).not.toHaveBeenCalled();
+    fireEvent.pointerDown(rule, { ...touch, clientX: 100 });
+    fireEvent.pointerMove(rule, { ...touch, clientX: 250 });
+    expect(onPreview.mock.calls.map(([, typed]) => typed)).toEqual(['88 l']);
+  });
+
   it('stays within what is allowed', () => {
     const { rule, onPreview } = open(0.0001);
     fireEvent.keyDown(rule, { key: 'PageDown' });

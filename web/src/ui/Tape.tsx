@@ -105,6 +105,9 @@ export function Tape({
   );
 }
 
+/** So far along the rule, px, a finger means it. */
+const ALONG = 8;
+
 interface RuleProps {
   label: string;
   field: Field;
@@ -125,6 +128,9 @@ function Rule({ label, field, unit, si, whole, onSlide, onNudge, onCommit }: Rul
   const centre = useCentre(value, width);
 
   const at = (v: number) => placeOf(v, centre, width);
+
+  // A finger may only be on its way down the page: nothing is set before it goes along the rule.
+  const touched = useRef<number | null>(null);
 
   function slide(event: PointerEvent<HTMLDivElement>) {
     const left = event.currentTarget.getBoundingClientRect().left;
@@ -149,13 +155,19 @@ function Rule({ label, field, unit, si, whole, onSlide, onNudge, onCommit }: Rul
       aria-valuenow={value ?? field.min / factor}
       aria-valuetext={si === null ? 'none' : shown(measure(si, unit))}
       aria-disabled={value === null ? true : undefined}
-      className="h-[26px] cursor-ew-resize touch-none overflow-hidden rounded-[2px] border border-rule-line bg-rule"
+      className="h-[26px] cursor-ew-resize touch-pan-y overflow-hidden rounded-[2px] border border-rule-line bg-rule"
       onPointerDown={(event) => {
         if (value === null || event.button !== 0) return;
         event.currentTarget.setPointerCapture(event.pointerId);
+        touched.current = event.pointerType === 'touch' ? event.clientX : null;
+        if (touched.current === null) slide(event);
+      }}
+      onPointerMove={(event) => {
+        if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+        if (touched.current !== null && Math.abs(event.clientX - touched.current) < ALONG) return;
+        touched.current = null;
         slide(event);
       }}
-      onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && slide(event)}
       onPointerUp={onCommit}
       onPointerCancel={onCommit}
       onKeyDown={onKeyDown}

@@ -110,7 +110,7 @@ export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Pro
       >
         <fieldset>
           <legend className="mb-1 text-soft">Begin with</legend>
-          <div className="grid grid-cols-3 gap-2">
+          <div className="grid grid-cols-1 gap-2 sm:grid-cols-3">
             {templates.data?.map((template) => (
               <button
                 key={template.id}
@@ -127,7 +127,7 @@ export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Pro
         </fieldset>
         <HelpText otherwise="Move into a field to read what it means. Frequencies may be notes: E1, Bb0.">
           {(explain) => (
-            <div className="grid grid-cols-3 gap-x-6 gap-y-2">
+            <div className="grid grid-cols-1 gap-x-6 gap-y-2 sm:grid-cols-3">
               <Group title="Sound">
                 {(['lowest', 'crossover', 'loudness', 'distance', 'loudest'] as const).map((name) =>
                   quantity(name, explain),
@@ -172,7 +172,7 @@ export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Pro
         </HelpText>
         <fieldset>
           <legend className="text-soft">Kinds of cabinet that are allowed; all where none is marked</legend>
-          <div className="grid grid-cols-4 gap-x-4">
+          <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-4">
             {FAMILIES.map((family) => (
               <label key={family.id} className="flex items-center gap-1.5">
                 <input
@@ -192,7 +192,7 @@ export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Pro
           </div>
         </fieldset>
         <Message error={error} />
-        <div className="flex justify-end gap-2">
+        <div className="flex flex-wrap justify-end gap-2">
           {brief && onHistory && (
             <Button className="mr-auto" onClick={onHistory}>
               Earlier briefs …

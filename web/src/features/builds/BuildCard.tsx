@@ -31,13 +31,13 @@ export function BuildCard({ build, onArchive }: { build: Build; onArchive: () =>
     <li className="rule-ticks flex flex-col rounded-[3px] border border-line bg-card">
       <Link
         to={`/builds/${build.id}`}
-        className="flex flex-1 items-start gap-4 px-4 pt-4 pb-1 hover:text-oak"
+        className="flex flex-1 flex-wrap items-start gap-4 px-4 pt-4 pb-1 hover:text-oak"
         aria-label={build.name}
       >
         <span className="shrink-0 pt-1">
           {design ? <Silhouette family={design.enclosure.family} /> : <Icon name="box" />}
         </span>
-        <span className="min-w-0 flex-1">
+        <span className="min-w-40 flex-1">
           <h2 className="text-lg leading-tight">{build.name}</h2>
           {design && (
             <span className="block truncate text-[0.929rem] text-soft">
@@ -47,7 +47,7 @@ export function BuildCard({ build, onArchive }: { build: Build; onArchive: () =>
           {build.notes && <span className="line-clamp-2 text-[0.929rem] text-soft">{build.notes}</span>}
         </span>
         {told.length > 0 && (
-          <span className="flex shrink-0 gap-4 text-right text-ink">
+          <span className="flex flex-wrap gap-x-4 text-right text-ink">
             {told.map(({ id, name, reached, verdict }) => (
               <span key={id} className="block">
                 <span className="block text-[0.857rem] text-soft">{name.split(',')[0]}</span>

@@ -51,14 +51,14 @@ export function BuildsPage() {
         <div className="mb-4 flex flex-wrap items-center gap-2">
           <h1 className="flex-1 text-2xl">Builds</h1>
           <form
-            className="flex gap-2"
+            className="flex flex-wrap gap-2"
             onSubmit={(event) => {
               event.preventDefault();
               if (name.trim()) create.mutate(name.trim(), { onSuccess: open });
             }}
           >
             <input
-              className="field w-64"
+              className="field max-w-64"
               aria-label="Name of a new build"
               placeholder="What will it be?"
               maxLength={120}

@@ -17,7 +17,7 @@ export function CurvesStage(props: StageProps) {
     [name, shown, variant.id],
   );
   return (
-    <div className="grid min-h-0 flex-1 gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
       <div className="relative flex min-h-0 flex-col max-lg:h-[640px]">
         <ConditionsBar shown={shown} />
         {problem !== undefined && <NotComputed problem={problem} />}

@@ -93,7 +93,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
         else setWanted(true);
       }}
     >
-      <div className="grid grid-cols-2 gap-3">
+      <div className="grid grid-cols-1 gap-3 sm:grid-cols-2">
         {text('name', 'Name', 120)}
         {text('maker', 'Maker', 120)}
       </div>
@@ -103,7 +103,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
       </p>
       <HelpText otherwise="Move into a field to read what it means.">
         {(explain) => (
-          <div className="mb-2 grid grid-cols-[repeat(3,minmax(0,1fr))] gap-x-5 gap-y-2">
+          <div className="mb-2 grid grid-cols-[minmax(0,1fr)] sm:grid-cols-[repeat(3,minmax(0,1fr))] gap-x-5 gap-y-2">
             {driverFields.map((field) => {
               const name = field.path.slice('driver.'.length);
               return (
@@ -134,7 +134,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
           </div>
         )}
       </HelpText>
-      <div className="grid grid-cols-[14rem_1fr] gap-3">
+      <div className="grid grid-cols-1 gap-3 sm:grid-cols-[14rem_1fr]">
         <div>
           <span aria-hidden="true" className="block text-soft">
             Coils
@@ -149,7 +149,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
         </div>
         {text('notes', 'Notes', 10_000)}
       </div>
-      <div className="grid grid-cols-2 gap-3">
+      <div className="grid grid-cols-1 gap-3 sm:grid-cols-2">
         <div>
           <span aria-hidden="true" className="block text-soft">
             Tags, separated by commas

@@ -57,7 +57,7 @@ export function DriversPage() {
   return (
     <Shell title="Drivers">
       <div className="mx-auto max-w-[1180px] px-6 py-5">
-        <div className="mb-3 flex items-center gap-2">
+        <div className="mb-3 flex flex-wrap items-center gap-2">
           <h1 className="flex-1 text-2xl">Drivers</h1>
           <Button look="strong" onClick={() => setEditing('new')}>
             <Icon name="plus" /> Type in a driver
@@ -81,7 +81,7 @@ export function DriversPage() {
             </p>
           )}
         </div>
-        <div className="flex items-center gap-3">
+        <div className="flex flex-wrap items-center gap-3">
           <Choice
             label="Which drivers"
             value={shelf}

@@ -138,7 +138,7 @@ function Find({ build, brief, begun }: FindProps) {
   const changed = begun !== null && JSON.stringify(begun.brief) !== JSON.stringify(brief);
   const onTake = (driver: string, family: Family) => take.mutate({ driver, family });
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1.7fr)_minmax(380px,1fr)]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.7fr)_minmax(380px,1fr)]">
       <section aria-label="What was found" className="flex min-h-0 flex-col gap-2 px-4 pt-3">
         <div className="flex items-center gap-2">
           <h1 className="flex-1 truncate text-xl">Drivers for {nameOf(build)}</h1>
