@@ -19,6 +19,7 @@ test('what cannot be is refused beside the field, with the range, and changes no
 }) => {
   const build = await server.makeBuild('Bad values');
   await openBuild(page, server, build.id);
+  await page.getByText(/^Advanced: /).click();
   for (const [name, text, told] of WRONG) {
     const box = page.getByRole('textbox', { name, exact: true });
     await box.fill(text);

@@ -3,8 +3,6 @@ import type { Report } from '../../api/types';
 import { conditionsOf } from '../../model/conditions';
 import { differences, nameOf } from '../../model/differences';
 import { markAt } from '../../model/mark';
-import { inWords } from '../../model/preferences';
-import { hertz, significant } from '../../model/units';
 import type { Bench, OnBench } from '../../model/workbench';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
@@ -12,34 +10,12 @@ import { MarkGlyph } from '../../ui/MarkGlyph';
 import { usePreferences } from '../../ui/observed';
 import { Scroll } from '../../ui/Scroll';
 import { Term } from '../../ui/Term';
+import { compared } from './compared';
 
 interface Props {
   bench: Bench;
   reports: ReadonlyMap<string, Report>;
   onClose: () => void;
-}
-
-const OUTCOMES: [string, (report: Report) => string][] = [
-  ['F3', ({ figures }) => hertz(figures.f3)],
-  ['F10', ({ figures }) => hertz(figures.f10)],
-  ['Fb or Fc', ({ figures }) => hertz(figures.fb ?? figures.fc)],
-  ['Qtc', ({ figures }) => (figures.qtc ? significant(figures.qtc, 3) : '–')],
-  ['SPL', ({ figures }) => `${figures.reference_level.toFixed(1)} dB`],
-  ['Peak', ({ figures }) => `${(figures.level_peak.value - figures.reference_level).toFixed(1)} dB`],
-  ['Cone travel from F3 up', ({ figures }) => millimetres(figures.excursion_in_band?.value)],
-  [
-    'Air speed',
-    ({ figures }) => (figures.air_speed ? `${significant(figures.air_speed.value, 3)} m/s` : '–'),
-  ],
-  ['Port length', ({ figures }) => millimetres(figures.ports[0]?.length)],
-  ['Pipe resonance', ({ figures }) => hertz(figures.ports[0]?.pipe_resonance)],
-  ['Group delay', ({ figures }) => `${significant(figures.group_delay.value * 1e3, 3)} ms`],
-  ['Lowest impedance', ({ figures }) => `${significant(figures.impedance_minimum.value, 3)} Ω`],
-  ['Efficiency, highest', ({ figures }) => `${significant(figures.efficiency.value * 100, 2)} %`],
-];
-
-function millimetres(metres: number | null | undefined): string {
-  return metres ? inWords(`${significant(metres * 1e3, 3)} mm`) : '–';
 }
 
 /** Variants beside each other: only what differs. */
@@ -53,13 +29,10 @@ export function CompareDialog({ bench, reports, onClose }: Props) {
     return report ? [{ name: design.name ?? '', report }] : [];
   });
   const inputs = variants.length > 1 ? differences(variants.map(({ design }) => design)) : [];
-  const outcomes = OUTCOMES.map(([name, read]) => {
-    const values = variants.map(({ id }) => {
-      const report = reports.get(id);
-      return report ? read(report) : '…';
-    });
-    return { name, values };
-  }).filter(({ values }) => new Set(values).size > 1);
+  const outcomes = compared(
+    variants.map(({ id }) => reports.get(id)),
+    variants.map(({ design }) => design.name ?? ''),
+  );
   return (
     <Dialog
       title="Variants compared"
@@ -90,6 +63,9 @@ export function CompareDialog({ bench, reports, onClose }: Props) {
                 {variants.map((variant) => (
                   <Head key={variant.id} variant={variant} />
                 ))}
+                <th scope="col" className="px-2 pb-1">
+                  Verdict
+                </th>
               </tr>
             </thead>
             <Rows title="Results" rows={outcomes} variants={variants} />
@@ -122,7 +98,7 @@ function Head({ variant }: { variant: OnBench }) {
 
 interface RowsProps {
   title: string;
-  rows: { name: string; key?: string; values: string[] }[];
+  rows: { name: string; key?: string; values: string[]; best?: number | null; verdict?: string }[];
   variants: OnBench[];
 }
 
@@ -130,12 +106,12 @@ function Rows({ title, rows, variants }: RowsProps) {
   return (
     <tbody>
       <tr>
-        <th scope="rowgroup" colSpan={variants.length + 1} className="pt-3 font-head">
+        <th scope="rowgroup" colSpan={variants.length + 2} className="pt-3 font-head">
           {title}
           {rows.length === 0 && <span className="font-normal text-soft"> – nothing differs</span>}
         </th>
       </tr>
-      {rows.map(({ name, key, values }) => (
+      {rows.map(({ name, key, values, best, verdict }) => (
         <tr key={key ?? name} className="border-grid border-b">
           <th scope="row" className="py-1 pr-3 font-normal text-soft">
             <Term name={name} />
@@ -143,12 +119,13 @@ function Rows({ title, rows, variants }: RowsProps) {
           {variants.map((variant, at) => (
             <td
               key={variant.id}
-              className="max-w-44 truncate px-2 font-mono text-[0.929rem]"
+              className={`max-w-44 truncate px-2 font-mono text-[0.929rem] ${best === at ? 'font-bold text-met' : ''}`}
               title={values[at]}
             >
               {values[at]}
             </td>
           ))}
+          <td className="px-2 text-[0.929rem] text-soft">{verdict}</td>
         </tr>
       ))}
     </tbody>

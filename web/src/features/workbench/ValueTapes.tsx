@@ -23,13 +23,38 @@ export function ValueTapes({ group, ...props }: Props & { group: Group }) {
             <Value key={row.paths[0]} row={row} explain={explain} {...props} />
           ))}
           <div className="flex flex-wrap gap-x-3 gap-y-[3px]">
-            {group.plain.map((row) => (
-              <Value key={row.paths[0]} row={row} plain explain={explain} {...props} />
-            ))}
+            {group.plain
+              .filter(({ advanced }) => !advanced)
+              .map((row) => (
+                <Value key={row.paths[0]} row={row} plain explain={explain} {...props} />
+              ))}
           </div>
+          <Advanced rows={group.plain.filter(({ advanced }) => advanced)} explain={explain} {...props} />
         </div>
       )}
     </HelpText>
+  );
+}
+
+/** What stays as it usually is, until it is wanted or refused. */
+function Advanced({
+  rows,
+  explain,
+  ...props
+}: Props & { rows: Row[]; explain: (field: Field) => HelpProps }) {
+  if (!rows.length) return null;
+  const refused = props.errors.some(({ field }) => rows.some(({ paths }) => paths.includes(field)));
+  return (
+    <details open={refused || undefined}>
+      <summary className="text-[0.929rem] text-soft">
+        Advanced: {rows.map(({ name }) => name.toLowerCase()).join(', ')}
+      </summary>
+      <div className="flex flex-wrap gap-x-3 gap-y-[3px] pt-[3px]">
+        {rows.map((row) => (
+          <Value key={row.paths[0]} row={row} plain explain={explain} {...props} />
+        ))}
+      </div>
+    </details>
   );
 }
 

@@ -16,6 +16,8 @@ export interface Row {
   hidden?: (report: Report) => boolean;
   /** May be left out. */
   optional?: boolean;
+  /** For who wants to turn what is usual; folded until then. */
+  advanced?: boolean;
 }
 
 /** What can be chosen beside a group's values. */
@@ -61,8 +63,8 @@ function chamberRows(chamber: string, name = 'Volume Vb'): Row[] {
 function losses(design: RawDesign, chamber: string): Row[] {
   const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
   return [
-    { name: 'Leakage (QL)', paths: [`${chamber}.ql`], optional: true },
-    { name: 'Absorption (QA)', paths: [`${chamber}.qa`], optional: true },
+    { name: 'Leakage (QL)', paths: [`${chamber}.ql`], optional: true, advanced: true },
+    { name: 'Absorption (QA)', paths: [`${chamber}.qa`], optional: true, advanced: true },
     ...(here?.fill ? [{ name: 'Gain', paths: [`${chamber}.gain`] as [string], optional: true }] : []),
   ];
 }
@@ -156,7 +158,7 @@ function radiator(): Group {
     plain: [
       { name: 'Radiators', paths: [at('count')], follows: () => 1 },
       { name: 'Xmax', paths: [at('xmax')], optional: true },
-      { name: 'Rmp', paths: [at('resistance')], optional: true },
+      { name: 'Rmp', paths: [at('resistance')], optional: true, advanced: true },
     ],
     kinds: [],
   };
@@ -181,7 +183,12 @@ function segments(design: RawDesign): Group[] {
         ...(segment.fill_density
           ? [
               { name: 'Fill across', paths: [place('fill_share')] as [string], optional: true },
-              { name: 'Resistivity', paths: [place('fill_resistivity')] as [string], optional: true },
+              {
+                name: 'Resistivity',
+                paths: [place('fill_resistivity')] as [string],
+                optional: true,
+                advanced: true,
+              },
             ]
           : []),
         { name: 'Width', paths: [place('width')], optional: true },
@@ -345,7 +352,7 @@ const DRIVERS: Group = {
     { name: 'Series resistance', paths: ['driver_array.series_resistance'], optional: true },
     { name: 'Cable length', paths: ['driver_array.cable_length'], optional: true },
     { name: 'Cable core', paths: ['driver_array.cable_area'], follows: () => 2.5e-6, optional: true },
-    { name: 'Coil temperature', paths: ['driver_array.coil_temperature'], optional: true },
+    { name: 'Coil temperature', paths: ['driver_array.coil_temperature'], optional: true, advanced: true },
   ],
   kinds: [{ of: 'drivers' }],
 };
@@ -357,7 +364,7 @@ const SIGNAL: Group = {
   plain: [
     { name: 'Amplifier', paths: ['signal.amplifier.power', 'signal.amplifier.voltage'], optional: true },
     { name: 'Current', paths: ['signal.amplifier.current'], optional: true },
-    { name: 'Air temp.', paths: ['air.temperature'], follows: () => 20, optional: true },
+    { name: 'Air temp.', paths: ['air.temperature'], follows: () => 20, optional: true, advanced: true },
   ],
   kinds: [{ of: 'place' }],
 };
