@@ -33,6 +33,7 @@ export default defineConfig({
     { name: 'chromium', testMatch: '*.spec.ts' },
     // A trace takes a picture and a copy of the page at every move, which is what would be measured.
     { name: 'measure', testMatch: 'measure.ts', workers: 1, retries: 0, use: { trace: 'off' } },
+    { name: 'first-boxes', testMatch: 'first_boxes.ts', workers: 1, retries: 0 },
     { name: 'screenshots', testMatch: 'screenshots.ts', workers: 1 },
   ],
 });

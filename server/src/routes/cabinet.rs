@@ -9,6 +9,7 @@ use futures_util::stream::unfold;
 use oak_cabinetry::drawing::{View, write_dxf, write_svg};
 use oak_design::cavity_check::{CavityCheckReport, CavityModel};
 use oak_design::conditions::RawQuestion;
+use oak_design::exchange::{KitReading, RawKit};
 use oak_design::file::RawDesign;
 use oak_design::report::{BodyReport, FoldOffer, ModelReport};
 use oak_planning::{self as planning, FiringReport, PanelsReport};
@@ -252,4 +253,16 @@ pub async fn cavity_check(
     }
     let found = state.compute.long(move |stop| planning::cavity_check(&question, modelled, stop, &|_, _| {}));
     Ok(HttpResponse::Ok().json(found.await??))
+}
+
+/// What box the boards of a pre-cut kit make, as they are labelled.
+#[utoipa::path(operation_id = "readKit", tag = "cabinet", request_body = RawKit, responses(
+    (status = 200, body = KitReading),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/cabinet/read-kit")]
+pub async fn read_kit(request: HttpRequest, payload: Payload) -> Result<Json<KitReading>, ApiError> {
+    let kit: RawKit = body::json(&request, payload).await?;
+    Ok(Json(kit.read().map_err(|problem| vec![problem])?))
 }

@@ -47,6 +47,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(cabinet::folds)
         .service(cabinet::cabinet_model)
         .service(cabinet::drawing)
+        .service(cabinet::read_kit)
         .service(cabinet::cavity_check)
         .service(compare::compare)
         .service(suggestions::suggestions)

@@ -35,6 +35,23 @@ fn a_box_answers_with_its_ledger_drawings_and_what_does_not_fit() {
 }
 
 #[test]
+fn the_boards_of_a_kit_make_the_box_that_is_drawn() {
+    let site = Site::start();
+    let text = "Front 400 x 600 x 25\nBack 400 x 600 x 25\nSides (2) 300 x 600 x 18\nTop and bottom 364 x 300 x 18\nBrace 364 x 80 x 18";
+    let read = site.post("/api/v1/cabinet/read-kit", &json!({ "text": text })).expect(200).json();
+    let mut design = boxed(&read["body"]);
+    design["enclosure"].as_object_mut().expect("an enclosure").remove("volume");
+    let drawn = site.post("/api/v1/cabinet", &json!({ "design": design })).expect(200).json();
+    let near = |a: &Value, b: &Value| (a.as_f64().expect("a") - b.as_f64().expect("b")).abs() < 1e-6;
+    for side in 0..3 {
+        assert!(near(&drawn["outside"][side], &read["outside"][side]), "{drawn}");
+    }
+    assert!(near(&drawn["chambers"][0]["gross"], &read["room"]), "{}", drawn["chambers"]);
+    site.post("/api/v1/cabinet/read-kit", &json!({ "text": "x".repeat(5001) })).expect(422).told("text");
+    site.post("/api/v1/cabinet/read-kit", &json!({ "boards": [] })).expect(400);
+}
+
+#[test]
 fn what_is_wrong_with_a_box_names_its_place_and_range() {
     let site = Site::start();
     let ask = |body: Value| site.post("/api/v1/cabinet", &json!({ "design": boxed(&body) }));

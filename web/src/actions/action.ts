@@ -12,6 +12,7 @@ export const WINDOWS = [
   'sweep',
   'spread',
   'scale',
+  'kit',
   'compare',
   'workings',
   'history',

@@ -18,6 +18,7 @@ export const windows: Action[] = [
   action('sweep', 'What if: turn one value', 'alt+w'),
   action('spread', 'How sure: drivers and boards as built', 'alt+h'),
   action('scale', 'Scale the box by a factor, or into its place', 'alt+shift+x'),
+  action('kit', 'Box from the boards of a pre-cut kit', 'alt+shift+k'),
   action('motion', 'Slow motion at the cursor', 'alt+m'),
   action('compare', 'Compare the variants', 'alt+x'),
   action('workings', 'All figures of the active variant, worked out', 'alt+q'),

@@ -315,6 +315,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cabinet/read-kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What box the boards of a pre-cut kit make, as they are labelled. */
+        post: operations["readKit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/changes": {
         parameters: {
             query?: never;
@@ -2136,6 +2153,42 @@ export interface components {
              */
             effort: number;
         };
+        /** @description A board that was understood. */
+        KitBoard: {
+            /** @description Its label. */
+            label: string;
+            /** @description What it was taken for: `front`, `side`, `top` or `inside`. */
+            role: string;
+            /** @description Its two sides, m. */
+            sides: number[];
+            /**
+             * Format: double
+             * @description m.
+             */
+            thickness: number;
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            count: number;
+        };
+        /** @description What the boards make. */
+        KitReading: {
+            /** @description The boards that were understood, in the order of the text. */
+            boards: components["schemas"]["KitBoard"][];
+            /** @description Lines that were not. */
+            left: string[];
+            /** @description Width, height and depth outside, m; absent where the boards do not go together. */
+            outside?: number[] | null;
+            /**
+             * Format: double
+             * @description Room between the boards, without those inside, m3.
+             */
+            room?: number | null;
+            body?: components["schemas"]["RawBody"] | null;
+            /** @description How the boards go together, or why they do not. */
+            words: string;
+        };
         /** @description Words at a place. */
         LabelReport: {
             /** @description Their middle. */
@@ -3221,6 +3274,11 @@ export interface components {
             depth?: components["schemas"]["Typed"] | null;
             across?: components["schemas"]["Typed"] | null;
             up?: components["schemas"]["Typed"] | null;
+        };
+        /** @description The boards of a kit as text: a line each, a label and three sizes. */
+        RawKit: {
+            /** @description Such as `Front 400 x 600 x 18 mm` and `Sides (2) 564 x 282 x 18`. */
+            text: string;
         };
         /** @description A layer of fill on a board. */
         RawLayer: {
@@ -4779,6 +4837,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PanelsReport"] | null;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    readKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawKit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitReading"];
                 };
             };
             400: {

@@ -5,6 +5,7 @@ mod data_sheet;
 mod driver_list;
 mod driver_table;
 mod drivers;
+mod kit;
 mod response_table;
 
 pub use columns::{ColumnChoice, ColumnReport};
@@ -13,4 +14,5 @@ pub use driver_table::{
     AlikeRow, ImportAsk, ImportReport, MOST_ROWS, RowProblem, TableError, write_driver_table,
 };
 pub use drivers::{read_driver_table, read_drivers};
+pub use kit::{KitBoard, KitReading, RawKit};
 pub use response_table::{response_columns, write_limit_table, write_response_table};

@@ -8,6 +8,7 @@ mod documents;
 mod drivers;
 mod files;
 mod fuzz;
+mod kits;
 mod model;
 mod motion;
 mod support;

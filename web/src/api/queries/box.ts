@@ -99,3 +99,14 @@ export function askDrawing(
   const query = { view, format };
   return answered(api.POST('/api/v1/cabinet/drawing', { params: { query }, body: design, parseAs: 'text' }));
 }
+
+/** What box the boards of a pre-cut kit make, as they are labelled. */
+export function useKit(text: string) {
+  return useQuery({
+    queryKey: ['kit', text],
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/cabinet/read-kit', { body: { text }, signal })),
+    enabled: text.trim() !== '',
+    placeholderData: (previous) => previous,
+    ...ASKED_ONCE,
+  });
+}

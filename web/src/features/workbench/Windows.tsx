@@ -49,6 +49,7 @@ const CabinetDialog = lazily(() => import('./CabinetDialog').then(({ CabinetDial
 const SweepDialog = lazily(() => import('./SweepDialog').then(({ SweepDialog }) => SweepDialog));
 const SpreadDialog = lazily(() => import('./SpreadDialog').then(({ SpreadDialog }) => SpreadDialog));
 const ScaleDialog = lazily(() => import('./ScaleDialog').then(({ ScaleDialog }) => ScaleDialog));
+const KitDialog = lazily(() => import('./KitDialog').then(({ KitDialog }) => KitDialog));
 const CompareDialog = lazily(() => import('./CompareDialog').then(({ CompareDialog }) => CompareDialog));
 const WorkingsDialog = lazily(() => import('./Workings').then(({ WorkingsDialog }) => WorkingsDialog));
 const HistoryDialog = lazily(() => import('./HistoryDialog').then(({ HistoryDialog }) => HistoryDialog));
@@ -108,6 +109,14 @@ const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
       brief={brief}
       conditions={conditions}
       onUse={(next) => onEdit(next, 'scaled')}
+      onTry={onTry}
+      onClose={onClose}
+    />
+  )),
+  kit: over(({ variant, onEdit, onTry, onClose }) => (
+    <KitDialog
+      design={variant.design}
+      onUse={(next) => onEdit(next, 'box of a kit')}
       onTry={onTry}
       onClose={onClose}
     />
