@@ -3,6 +3,7 @@
 use oak_design::exchange::{SheetReading, read_data_sheet};
 use oak_design::field::driver_fields;
 use oak_design::file::{RawSheetCoils, Typed};
+use proptest::prelude::*;
 
 /// What is expected of a sheet: SI by field.
 type Expected = &'static [(&'static str, f64)];
@@ -225,4 +226,21 @@ fn two_coils_are_told_by_what_is_said_or_by_the_ratio() {
         assert_eq!(reading.driver.coils, Some(coils), "{text}: {reading:#?}");
     }
     assert_eq!(read_data_sheet(&format!("Re 3.6 ohm\n{rest}")).driver.coils, None);
+}
+
+proptest! {
+    /// Whatever stands between the values, what is said to be found stands where it is said to, and is read by its field.
+    #[test]
+    fn what_is_found_stands_in_the_text(noise in "[a-zé Ω²µ:=|,.\t0-9()/-]{0,80}", fs in 15u32..90, more in "[A-Za-zß½ \n0-9,.;]{0,60}") {
+        let text = format!("{noise}\nFs {fs} Hz\nRe 3.6 ohm\nQts 0.4\nVas 60 l\n{more}");
+        let reading = read_data_sheet(&text);
+        let units: Vec<u16> = text.encode_utf16().collect();
+        for value in &reading.found {
+            let [from, to] = value.at;
+            prop_assert!(from < to && to <= units.len(), "{value:?}");
+            let found = String::from_utf16(&units[from..to]).expect("whole characters");
+            prop_assert!(found.chars().any(|c| c.is_ascii_digit()), "{found}");
+        }
+        prop_assert!(reading.found.iter().any(|value| value.field == "fs"), "{reading:?}");
+    }
 }
