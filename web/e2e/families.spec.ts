@@ -201,6 +201,7 @@ test('a line takes a side pipe and a coupling chamber, and moves its tuning with
   await choose(page, 'line');
   await page.getByRole('button', { name: 'Use Tapered, filled here' }).click();
   const before = await figure(page, 'fb').innerText();
+  await page.getByRole('tab', { name: 'Line' }).click();
   await page.getByRole('button', { name: 'Side pipe' }).click();
   await page.getByRole('textbox', { name: 'Pipe length' }).fill('1.2 m');
   await page.keyboard.press('Enter');

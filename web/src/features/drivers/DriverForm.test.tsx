@@ -117,6 +117,22 @@ describe('the form of a driver', () => {
     expect(sent.at(-1)?.sources?.mms?.kind).toBe('measured');
   });
 
+  it('folds what few sheets have, opened where it is stated or refused', () => {
+    answer = { data: report.driver };
+    const fold = () =>
+      screen.getByText(/^Advanced: semi-inductance/).closest('details') as HTMLDetailsElement;
+    const { write, add, onSubmit } = open();
+    expect(fold().open).toBe(false);
+    write('L2', 'much');
+    fireEvent.click(add);
+    expect(fold().open).toBe(true);
+    expect(onSubmit).not.toHaveBeenCalled();
+    expect(document.activeElement).toBe(screen.getByRole('textbox', { name: 'L2' }));
+    cleanup();
+    open({ ...emptyDriver(), l2: '1 mH', r2: '4 ohm' });
+    expect(fold().open).toBe(true);
+  });
+
   it('takes a value back when it is emptied', () => {
     answer = { data: report.driver };
     const { write } = open({ ...emptyDriver(), le: '1 mH' });

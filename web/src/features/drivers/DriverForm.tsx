@@ -5,7 +5,7 @@ import type { DriverReport, RawDriver, Typed } from '../../api/types';
 import { same } from '../../model/design';
 import { driverFields, type Field, fieldAt, shown, usualUnit, writeTyped } from '../../model/units';
 import { Button } from '../../ui/Button';
-import { HelpText } from '../../ui/HelpText';
+import { type HelpProps, HelpText } from '../../ui/HelpText';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';
@@ -36,6 +36,12 @@ const RECORD = new Set(['price', 'on_hand']);
 
 /** Values that nothing else determines. */
 const NEEDED = new Set(['re', 'fs', 'sd']);
+
+/** Of the coil's impedance beyond Le: few sheets have it, and few boxes need it. */
+const ADVANCED = new Set(['l2', 'r2', 'inductance_exponent']);
+const [ADVANCED_FIELDS, FIELDS] = [true, false].map((advanced) =>
+  driverFields.filter(({ path }) => ADVANCED.has(path.slice('driver.'.length)) === advanced),
+) as [Field[], Field[]];
 
 type Name = keyof DriverReport & keyof RawDriver;
 
@@ -82,6 +88,30 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
     </div>
   );
 
+  const value = (field: Field, explain: (field: Field) => HelpProps) => {
+    const name = field.path.slice('driver.'.length);
+    return (
+      <div key={name} className="grid grid-cols-[3.6rem_1fr_3.4rem] items-center gap-1.5" {...explain(field)}>
+        <span aria-hidden="true">
+          {field.symbol}
+          {NEEDED.has(name) && <b className="text-oak"> *</b>}
+        </span>
+        <QuantityInput
+          label={field.symbol}
+          fields={[field]}
+          typed={(driver[name as keyof RawDriver] as Typed | null | undefined) ?? null}
+          follows={report ? following(report, name as Name, field) : undefined}
+          error={toldAs(name)}
+          optional
+          onType={(_, typed) => set(name, typed)}
+        />
+        {driver[name as keyof RawDriver] !== undefined && !RECORD.has(name) && (
+          <SourceMark driver={driver} name={name} symbol={field.symbol} onChange={setDriver} />
+        )}
+      </div>
+    );
+  };
+
   return (
     <form
       className="flex flex-col gap-3"
@@ -89,6 +119,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
         event.preventDefault();
         // What is refused in a field stands nowhere but there.
         const refused = event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
+        refused?.closest('details')?.setAttribute('open', '');
         if (refused) refused.focus();
         else setWanted(true);
       }}
@@ -104,33 +135,16 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
       <HelpText otherwise="Move into a field to read what it means.">
         {(explain) => (
           <div className="mb-2 grid grid-cols-[minmax(0,1fr)] sm:grid-cols-[repeat(3,minmax(0,1fr))] gap-x-5 gap-y-2">
-            {driverFields.map((field) => {
-              const name = field.path.slice('driver.'.length);
-              return (
-                <div
-                  key={name}
-                  className="grid grid-cols-[3.6rem_1fr_3.4rem] items-center gap-1.5"
-                  {...explain(field)}
-                >
-                  <span aria-hidden="true">
-                    {field.symbol}
-                    {NEEDED.has(name) && <b className="text-oak"> *</b>}
-                  </span>
-                  <QuantityInput
-                    label={field.symbol}
-                    fields={[field]}
-                    typed={(driver[name as keyof RawDriver] as Typed | null | undefined) ?? null}
-                    follows={report ? following(report, name as Name, field) : undefined}
-                    error={toldAs(name)}
-                    optional
-                    onType={(_, typed) => set(name, typed)}
-                  />
-                  {driver[name as keyof RawDriver] !== undefined && !RECORD.has(name) && (
-                    <SourceMark driver={driver} name={name} symbol={field.symbol} onChange={setDriver} />
-                  )}
-                </div>
-              );
-            })}
+            {FIELDS.map((field) => value(field, explain))}
+            <details
+              className="col-span-full"
+              open={ADVANCED_FIELDS.some(({ path }) => isSet(initial, path)) || undefined}
+            >
+              <summary className="text-soft">Advanced: semi-inductance (L2, R2, n)</summary>
+              <div className="grid grid-cols-[minmax(0,1fr)] gap-x-5 gap-y-2 pt-2 sm:grid-cols-[repeat(3,minmax(0,1fr))]">
+                {ADVANCED_FIELDS.map((field) => value(field, explain))}
+              </div>
+            </details>
           </div>
         )}
       </HelpText>
@@ -191,6 +205,10 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
       </div>
     </form>
   );
+}
+
+function isSet(driver: RawDriver, path: string): boolean {
+  return driver[path.slice('driver.'.length) as keyof RawDriver] != null;
 }
 
 /** What a value comes to that was not typed. */

@@ -50,7 +50,6 @@ export function KitDialog({ design, onUse, onTry, onClose }: Props) {
         maxLength={5000}
         value={text}
         spellCheck={false}
-        autoFocus
         onChange={(event) => setText(event.target.value)}
       />
       <Message error={error} />

@@ -47,7 +47,7 @@ function Advanced({
   return (
     <details open={refused || undefined}>
       <summary className="text-[0.929rem] text-soft">
-        Advanced: {rows.map(({ name }) => name.toLowerCase()).join(', ')}
+        Advanced: {rows.map(({ name }) => midSentence(name)).join(', ')}
       </summary>
       <div className="flex flex-wrap gap-x-3 gap-y-[3px] pt-[3px]">
         {rows.map((row) => (
@@ -56,6 +56,11 @@ function Advanced({
       </div>
     </details>
   );
+}
+
+/** A name within a line; one word alone is a symbol, and stays. */
+function midSentence(name: string): string {
+  return name.includes(' ') ? name.charAt(0).toLowerCase() + name.slice(1) : name;
 }
 
 export interface ValueProps extends Props {
