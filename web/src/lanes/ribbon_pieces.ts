@@ -4,8 +4,8 @@ import type { RibbonPiece } from '../api/types';
 import { logarithmic } from '../model/scale';
 
 const LOOKS: Record<string, { words: string; short: string; fill: string }> = {
-  voltage: { words: 'amplifier voltage', short: 'volts', fill: '--line' },
-  current: { words: 'amplifier current', short: 'amps', fill: '--cone' },
+  voltage: { words: 'amplifier voltage', short: 'volts', fill: '--ribbon-voltage' },
+  current: { words: 'amplifier current', short: 'amps', fill: '--ribbon-current' },
   heat: { words: 'coil heat', short: 'heat', fill: '--ribbon-heat' },
   cone: { words: 'cone travel', short: 'cone', fill: '--ribbon-cone' },
   radiator: { words: 'radiator travel', short: 'radiator', fill: '--ribbon-radiator' },
