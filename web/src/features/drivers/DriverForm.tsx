@@ -91,7 +91,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
   const value = (field: Field, explain: (field: Field) => HelpProps) => {
     const name = field.path.slice('driver.'.length);
     return (
-      <div key={name} className="grid grid-cols-[3.6rem_1fr_3.4rem] items-center gap-1.5" {...explain(field)}>
+      <div key={name} className="grid grid-cols-[6.5rem_1fr_3.4rem] items-center gap-1.5" {...explain(field)}>
         <span aria-hidden="true">
           {field.symbol}
           {NEEDED.has(name) && <b className="text-oak"> *</b>}
