@@ -69,7 +69,7 @@ test('somebody else’s plan is scaled, and is then what was said of it', async 
 test('the guide is found by its names and read', async ({ page, server }) => {
   await page.goto(server.address);
   await page.getByRole('button', { name: 'Find a command' }).click();
-  await page.keyboard.type('wedge');
+  await page.getByRole('combobox', { name: 'Commands' }).fill('wedge');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'A wedge under a seat' })).toBeVisible();
   await page.getByRole('link', { name: 'What each figure means' }).click();
