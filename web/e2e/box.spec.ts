@@ -78,7 +78,7 @@ test('a standing wave is seen in the section, its fill weighed, and what it does
   await wave.click();
   await expect(wave).toHaveAttribute('aria-pressed', 'true');
   const section = page.getByRole('group', { name: 'Side section of the box' });
-  expect(await section.locator('rect[opacity]').count()).toBeGreaterThan(100);
+  await expect.poll(() => section.locator('rect[opacity]').count()).toBeGreaterThan(100);
   await page.getByRole('button', { name: 'A layer of fill' }).click();
   await expect(page.getByRole('region', { name: 'Layers of fill' })).toContainText(/Weighs \d+ g/);
   const ring = page.getByRole('region', { name: 'Standing-wave check' });
@@ -205,6 +205,20 @@ test('radiators are weighted in washers, and fill is compared by both methods', 
   await expect(fill.getByRole('row', { name: /^The layers/ })).toContainText('Hz');
   await fill.getByRole('button', { name: 'Fill: Half full' }).click();
   await expect.poll(async () => (await server.open(id)).variants.at(-1)?.content.enclosure.fill).toBe('half');
+  // Weighed: grams of all of it are grams per litre of the box, and the row beside the amounts is what is simulated.
+  const weight = fill.getByRole('textbox', { name: 'Weight of the fill' });
+  await weight.fill('250 g');
+  await weight.press('Enter');
+  const weighed = fill.getByRole('row', { name: /^By weight/ });
+  await expect(weighed).toContainText('250 g');
+  await expect(weighed).toContainText('now');
+  const polyester = await weighed.innerText();
+  await fill.getByRole('combobox', { name: 'What the fill is of' }).selectOption('glass');
+  await expect(weighed).not.toHaveText(polyester, { useInnerText: true });
+  await expect(weighed).toContainText('250 g');
+  await weight.fill('900 g/l');
+  await weight.press('Enter');
+  await expect(fill.getByRole('alert')).toContainText('is outside');
 });
 
 test('a chamber of its own takes its room where it stands', async ({ page, server }) => {

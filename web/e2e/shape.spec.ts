@@ -55,6 +55,7 @@ test('somebody else’s plan is scaled, and is then what was said of it', async 
   await factor.fill('0,9');
   const tuning = dialog.getByRole('row', { name: /^Tuning/ });
   await expect(tuning).toContainText('29 Hz');
+  await expect(dialog.getByRole('button', { name: 'As a variant' })).toBeEnabled();
   const scaled = (await tuning.getByRole('cell').last().innerText()).trim();
   await dialog.getByRole('radio', { name: 'Into the place of the brief' }).click();
   await expect(dialog).toContainText('× 0.');

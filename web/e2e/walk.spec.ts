@@ -30,7 +30,7 @@ for (const stage of STAGES) {
       await expect(page.getByRole('dialog')).toBeVisible();
     } else {
       await expect(bar.locator('[aria-current="page"]')).toContainText(stage.name);
-      expect(await page.title()).toContain(`Walk ${stage.name}`);
+      await expect(page).toHaveTitle(new RegExp(`Walk ${stage.name}`));
       await page.emulateMedia({ media: 'print' });
       await expect(page.getByRole('main')).toBeVisible();
       await expect(bar).toBeHidden();

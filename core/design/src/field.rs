@@ -121,6 +121,7 @@ fields! {
     BAFFLE_PATH = "enclosure.baffle_path", "Baffle path", Length, "m", 0.02, 20.0, "How much farther the sound of the rear travels around the baffle to the listener.";
     VENT_RESISTANCE = "enclosure.vent_resistance", "Vent", AcousticResistance, "Pa s/m3", 10.0, 1e7, "How much the vent resists the flow through it.";
     QL = "enclosure.ql", "QL", Number, "", 1.0, 1000.0, "How tight the box is. 7 is a usual ported box, 3 leaks badly, 20 is very tight.";
+    CHAMBER_FILL = "enclosure.fill_density", "Fill by weight", Density, "kg/m3", 0.1, 60.0, "Fill in the chamber, its mass over the volume: grams per litre. 5 is half full of polyester wool, 10 loosely filled, 20 packed.";
     QA = "enclosure.qa", "QA", Number, "", 1.0, 1000.0, "How little the air and its filling absorb. 100 is an empty box, 20 a lined one.";
     TUNING = "enclosure.tuning", "Fb", Frequency, "Hz", 5.0, 500.0, "Where the port does the work and the cone nearly stands still.";
     DIAMETER = "enclosure.ports.diameter", "Diameter", Length, "mm", 5e-3, 1.0, "Inside diameter of the port.";

@@ -1,6 +1,6 @@
 //! The tables of units, fields and families as one document, for programs in other languages.
 
-use oak_acoustics::medium::{Frame, fill_materials};
+use oak_acoustics::medium::{Frame, Stuffing, fill_materials};
 use oak_cabinetry::{PIPES, Pipe};
 use oak_units::UNITS;
 use serde_json::{Value, json};
@@ -68,6 +68,8 @@ pub fn quantities() -> Value {
             })
         })
         .collect();
+    let amounts = ["none", "lined", "half", "full", "packed"].into_iter().zip(Stuffing::ALL);
+    let amounts: Vec<_> = amounts.map(|(id, one)| json!({ "id": id, "density": one.density() })).collect();
     let fills: Vec<_> = fill_materials()
         .iter()
         .map(|material| {
@@ -88,5 +90,6 @@ pub fn quantities() -> Value {
         "terms": terms,
         "pipes": pipes,
         "fills": fills,
+        "amounts": amounts,
     })
 }

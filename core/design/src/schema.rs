@@ -5,9 +5,9 @@ use utoipa::OpenApi;
 
 use crate::file::{
     RawAir, RawAmplifier, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive, RawDriver,
-    RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFlare, RawFrame, RawIsobaric, RawMouth, RawPassage,
-    RawPort, RawPortSection, RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSignal, RawSpace,
-    RawStuffing, Typed,
+    RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFillMaterial, RawFlare, RawFrame, RawIsobaric,
+    RawMouth, RawPassage, RawPort, RawPortSection, RawProgramme, RawRadiator, RawSegment, RawSheetCoils,
+    RawSignal, RawSpace, RawStuffing, Typed,
 };
 
 #[derive(OpenApi)]
@@ -26,6 +26,7 @@ use crate::file::{
     RawArrangement,
     RawChamber,
     RawCoils,
+    RawFillMaterial,
     RawFlare,
     RawFrame,
     RawIsobaric,

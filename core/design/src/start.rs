@@ -254,8 +254,8 @@ fn raw_line(empty: RawEnclosure, line: &Line) -> RawEnclosure {
 }
 
 fn with_rear(empty: RawEnclosure, rear: RawChamber) -> RawEnclosure {
-    let RawChamber { volume, fill, gain, ql, qa, tuning, ports } = rear;
-    RawEnclosure { volume, fill, gain, ql, qa, tuning, ports, ..empty }
+    let RawChamber { volume, fill, fill_density, fill_material, gain, ql, qa, tuning, ports } = rear;
+    RawEnclosure { volume, fill, fill_density, fill_material, gain, ql, qa, tuning, ports, ..empty }
 }
 
 fn chamber(volume: f64, losses: Losses) -> RawChamber {

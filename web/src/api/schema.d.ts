@@ -978,6 +978,8 @@ export interface components {
         AsBuiltReport: {
             /** @description Net volumes of the chambers behind and before the drivers, m3. */
             volumes: (number | null)[];
+            /** @description What the fill of those chambers comes to, of those that have some. */
+            fills: (components["schemas"]["FilledReport"] | null)[];
             /** @description Width, height and depth, of what the design measures; absent where there is no box. */
             sizes?: number[] | null;
             /** @description Width, height and depth outside, m. */
@@ -1264,7 +1266,7 @@ export interface components {
              * @description Where the methods are compared: the tuning, Hz.
              */
             frequency: number;
-            /** @description The quick method: how full it is. */
+            /** @description The quick method: how full it is, and what it weighs where that is given (`weighed`). */
             quick: components["schemas"]["QuickFillReport"][];
             physical?: components["schemas"]["PhysicalFillReport"] | null;
         };
@@ -1809,6 +1811,19 @@ export interface components {
             bounds: number[][];
             /** @description The ports whose inner end it blocks. */
             blocks: string[];
+        };
+        /** @description What fill comes to in a chamber. */
+        FilledReport: {
+            /**
+             * Format: double
+             * @description By how much the chamber seems larger.
+             */
+            gain: number;
+            /**
+             * Format: double
+             * @description Absorption quality at the tuning.
+             */
+            qa: number;
         };
         /** @description What does not fit, or hardly. */
         FindingReport: {
@@ -2829,7 +2844,7 @@ export interface components {
             qa: number;
             /**
              * Format: double
-             * @description How much wool that is, kg.
+             * @description How much polyester wool that is, or what the given fill weighs, kg.
              */
             mass: number;
             /**
@@ -3036,6 +3051,8 @@ export interface components {
         RawChamber: {
             volume?: components["schemas"]["Typed"] | null;
             fill?: components["schemas"]["RawStuffing"] | null;
+            fill_density?: components["schemas"]["Typed"] | null;
+            fill_material?: components["schemas"]["RawFillMaterial"] | null;
             gain?: components["schemas"]["Typed"] | null;
             ql?: components["schemas"]["Typed"] | null;
             qa?: components["schemas"]["Typed"] | null;
@@ -3195,6 +3212,8 @@ export interface components {
             family: components["schemas"]["RawFamily"];
             volume?: components["schemas"]["Typed"] | null;
             fill?: components["schemas"]["RawStuffing"] | null;
+            fill_density?: components["schemas"]["Typed"] | null;
+            fill_material?: components["schemas"]["RawFillMaterial"] | null;
             gain?: components["schemas"]["Typed"] | null;
             ql?: components["schemas"]["Typed"] | null;
             qa?: components["schemas"]["Typed"] | null;
@@ -3227,6 +3246,11 @@ export interface components {
          * @enum {string}
          */
         RawFamily: "sealed" | "ported" | "passive_radiator" | "aperiodic" | "bandpass4" | "bandpass6_parallel" | "bandpass6_series" | "line" | "mass_loaded_line" | "back_horn" | "front_horn" | "tapped_horn" | "slot_flare" | "open_baffle" | "infinite_baffle";
+        /**
+         * @description What the fill of a chamber is of.
+         * @enum {string}
+         */
+        RawFillMaterial: "polyester" | "wool" | "glass" | "mineral";
         /**
          * @description How an area changes along a stretch.
          * @enum {string}

@@ -7,6 +7,8 @@ import {
   same,
   siAt,
   valueAt,
+  withBranch,
+  withFill,
   withInnerEnd,
   withoutSegment,
   withSegment,
@@ -160,4 +162,25 @@ it('makes a slot between both sides as wide as the box, and gives it a width of 
   expect(portsAt(across, 'enclosure')[0]?.width).toBeUndefined();
   const beside = withInnerEnd(across, 'enclosure', 0, 'two_walls');
   expect(siAt(beside, `${PORT}.width`)).toBeCloseTo(8 * (siAt(beside, `${PORT}.height`) ?? 0), 2);
+});
+
+describe('fill in a chamber', () => {
+  it('takes the place of what was typed of its effect, and begins to be weighed at the amount it was', () => {
+    const typed = withValue(withValue(slot, 'enclosure.qa', 30), 'enclosure.gain', 1.1);
+    const half = withFill(typed, 'enclosure', 'half').enclosure;
+    expect([half.fill, half.qa ?? null, half.gain ?? null]).toEqual(['half', null, null]);
+    const weighed = withFill({ ...typed, enclosure: half }, 'enclosure', 'weighed').enclosure;
+    expect([weighed.fill ?? null, weighed.fill_density]).toEqual([null, '5 kg/m3']);
+    const wool = withBranch({ ...typed, enclosure: weighed }, 'enclosure.fill_material', 'wool');
+    expect(withFill(wool, 'enclosure', 'weighed').enclosure.fill_material).toBe('wool');
+    const none = withFill(wool, 'enclosure', null).enclosure;
+    expect([none.fill_density ?? null, none.fill_material ?? null, none.qa]).toEqual([null, null, 100]);
+  });
+
+  it('is that of the chamber before the drivers where that is meant', () => {
+    const two = { ...slot, enclosure: { ...slot.enclosure, front: { volume: '10 l' } } };
+    const filled = withFill(two, 'enclosure.front', 'weighed');
+    expect(filled.enclosure.front?.fill_density).toBe('10 kg/m3');
+    expect(filled.enclosure.fill_density).toBe(slot.enclosure.fill_density);
+  });
 });

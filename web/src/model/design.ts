@@ -1,6 +1,7 @@
 // Changes to a design file, each returning a new one. Nothing acoustic is computed here.
 
 import type { RawDesign, RawDriver, RawEnclosure, RawLinked, RawPort, RawSegment, Typed } from '../api/types';
+import tables from './quantities.json' with { type: 'json' };
 import { fieldAt, readTyped, unitNamed, writeTyped } from './units';
 
 export type Shape = RawPort['shape'];
@@ -116,6 +117,35 @@ export function withPorts(design: RawDesign, chamber: string, ports: RawPort[]):
 /** Anything at a place: a choice, a branch, or nothing. */
 export function withBranch(design: RawDesign, path: string, branch: unknown): RawDesign {
   return replaced(design, steps(path), branch as Typed | null) as RawDesign;
+}
+
+/** How full a chamber is, or that its fill is weighed. */
+export type Fill = NonNullable<RawEnclosure['fill']> | 'weighed';
+
+/** What fill by weight is of. */
+export const FILL_MATERIALS = [
+  ['polyester', 'polyester wool'],
+  ['wool', 'sheep’s wool'],
+  ['glass', 'glass wool'],
+  ['mineral', 'mineral wool'],
+] as const;
+
+/** Fill in a chamber; none of its own where null. What was typed of absorption and gain would hide what it does. */
+export function withFill(design: RawDesign, chamber: string, fill: Fill | null): RawDesign {
+  const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
+  const weighed = fill === 'weighed';
+  const was = tables.amounts.find(({ id }) => id === (here?.fill ?? 'full'))?.density || 10;
+  const branches = {
+    fill: weighed ? null : fill,
+    fill_density: weighed ? (here?.fill_density ?? `${was} kg/m3`) : null,
+    fill_material: weighed ? (here?.fill_material ?? null) : null,
+    gain: null,
+    qa: fill ? null : 100,
+  };
+  return Object.entries(branches).reduce(
+    (next, [name, branch]) => withBranch(next, `${chamber}.${name}`, branch),
+    design,
+  );
 }
 
 /** One more stretch at the end of the way, going on as the last one ended. */

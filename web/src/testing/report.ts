@@ -54,6 +54,7 @@ export const report: Report = {
   },
   as_built: {
     volumes: [0.044, null],
+    fills: [null, null],
     sizes: [0.6, 0.36, 0.33],
     outside: [0.6, 0.36, 0.33],
     follows: ['depth'],

@@ -74,6 +74,22 @@ describe('a quantity field', () => {
     expect(onType).toHaveBeenLastCalledWith(drive[0], '100 W');
   });
 
+  it('keeps what is being written when what it follows arrives, and gives way to a value from elsewhere', () => {
+    const onType = vi.fn();
+    const field = (typed: string | null, follows?: string) => (
+      <QuantityInput label="Vb" fields={fields} typed={typed} follows={follows} onType={onType} />
+    );
+    const { rerender } = render(field(null));
+    const input = screen.getByRole('textbox') as HTMLInputElement;
+    fireEvent.change(input, { target: { value: '40' } });
+    rerender(field(null, '38.2 l'));
+    expect(input.value).toBe('40');
+    rerender(field('44 l', '38.2 l'));
+    expect(input.value).toBe('44 l');
+    rerender(field(null, '38.2 l'));
+    expect(input.value).toBe('38.2 l');
+  });
+
   it('passes arrow keys on, ten steps with Shift, but not while a text is written', () => {
     const onArrow = vi.fn();
     const { input } = open({ onArrow });

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
+import { type KeyboardEvent, useId, useRef } from 'react';
 import type { Typed } from '../api/types';
 import { noteAt } from '../model/notes';
 import { asRead, preferredUnit, rememberUnit, unitOf } from '../model/preferences';
@@ -12,6 +12,7 @@ import {
   type Unit,
   usualUnit,
 } from '../model/units';
+import { useDraft } from './draft';
 import { usePreferences } from './observed';
 
 interface Props {
@@ -38,38 +39,26 @@ interface Read {
 /** A value typed with its unit. Enter or leaving takes it, Escape takes it back. */
 export function QuantityInput(props: Props) {
   const { label, fields, typed, follows, error, optional, className = '', onType, onArrow, onLeave } = props;
-  const [draft, setDraft] = useState<string | null>(null);
-  const [reason, setReason] = useState<string | null>(null);
+  const [draft, setDraft] = useDraft(JSON.stringify(typed));
   const input = useRef<HTMLInputElement>(null);
   const messageId = useId();
   const { notes } = usePreferences();
   const written =
     typed === null ? (follows ?? '') : `${shown(readIn(typed, fields))}${notes ? noteOf(typed, fields) : ''}`;
 
-  // A change from elsewhere (drag, undo) takes the place of a refused text.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `written` is what changes
-  useEffect(() => {
-    setDraft(null);
-    setReason(null);
-  }, [written]);
-
   function take() {
-    const text = draft?.trim();
-    if (text === undefined || text === written) return drop();
+    if (!draft) return;
+    const text = draft.text.trim();
+    if (text === written) return setDraft(null);
     if (text === '' && optional && fields[0]) {
-      drop();
+      setDraft(null);
       return onType(fields[0], null);
     }
     const read = readAny(text, fields, typed);
-    if (typeof read === 'string') return setReason(read);
-    drop();
+    if (typeof read === 'string') return setDraft({ text: draft.text, refused: read });
+    setDraft(null);
     rememberUnit(read.field, readTyped(read.typed, read.field.dimension)?.unit ?? null);
     onType(read.field, read.typed);
-  }
-
-  function drop() {
-    setDraft(null);
-    setReason(null);
   }
 
   function onKeyDown(event: KeyboardEvent) {
@@ -80,7 +69,7 @@ export function QuantityInput(props: Props) {
     }
     if (event.key === 'Escape' && draft !== null) {
       event.stopPropagation();
-      drop();
+      setDraft(null);
     }
     const steps = arrowSteps(event);
     if (steps && onArrow && draft === null && event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') {
@@ -89,7 +78,7 @@ export function QuantityInput(props: Props) {
     }
   }
 
-  const message = reason ?? (draft === null ? error : undefined);
+  const message = draft ? draft.refused : error;
   return (
     <div className={`relative ${className}`}>
       <input
@@ -104,8 +93,8 @@ export function QuantityInput(props: Props) {
         autoComplete="off"
         spellCheck={false}
         placeholder={optional && fields[0] ? shown(usualUnit(fields[0])?.symbol ?? '') : ''}
-        value={draft ?? written}
-        onChange={(event) => setDraft(event.target.value)}
+        value={draft?.text ?? written}
+        onChange={(event) => setDraft({ text: event.target.value })}
         onFocus={(event) => event.target.select()}
         onKeyDown={onKeyDown}
         onBlur={() => {

@@ -1,4 +1,12 @@
-import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
+import {
+  type CSSProperties,
+  type KeyboardEvent,
+  memo,
+  type PointerEvent,
+  useEffect,
+  useRef,
+  useState,
+} from 'react';
 import type { Typed } from '../api/types';
 import { nudged, rounded } from '../model/nudge';
 import { measure, unitOf } from '../model/preferences';
@@ -74,7 +82,8 @@ export function Tape({
   const follows = si === null ? undefined : shown(measure(si, unit));
   return (
     <div
-      className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_4.6rem]' : 'grid-cols-[5.6rem_7.6rem_1fr]'}`}
+      className={`grid items-center gap-2 ${plain ? 'grid-cols-[auto_max(4.6rem,var(--written))]' : 'grid-cols-[5.6rem_7.6rem_1fr]'}`}
+      style={{ '--written': `${String(typed ?? follows ?? '').length + 3}ch` } as CSSProperties}
     >
       <span aria-hidden="true">{name}</span>
       <QuantityInput

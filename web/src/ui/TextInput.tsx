@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useDraft } from './draft';
 
 interface Props {
   label: string;
@@ -12,11 +12,9 @@ interface Props {
 
 /** A line of text. Enter or leaving takes it, Escape takes it back. */
 export function TextInput({ label, value, longest, optional, className = '', onChange }: Props) {
-  const [draft, setDraft] = useState<string | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a change from elsewhere ends the writing
-  useEffect(() => setDraft(null), [value]);
+  const [draft, setDraft] = useDraft(value);
   function take() {
-    const text = draft?.trim();
+    const text = draft?.text.trim();
     setDraft(null);
     if (text !== undefined && text !== value && (text !== '' || optional)) onChange(text);
   }
@@ -27,8 +25,8 @@ export function TextInput({ label, value, longest, optional, className = '', onC
       data-draft={draft === null ? undefined : ''}
       autoComplete="off"
       maxLength={longest}
-      value={draft ?? value}
-      onChange={(event) => setDraft(event.target.value)}
+      value={draft?.text ?? value}
+      onChange={(event) => setDraft({ text: event.target.value })}
       onBlur={take}
       onKeyDown={(event) => {
         if (event.key === 'Enter' && draft !== null) {

@@ -42,11 +42,15 @@ const FIBRE_DENSITY: f64 = 1380.0;
 /// Densities that the formula of [`Fill::polyester`] was made for, kg/m3.
 pub const POLYESTER: [f64; 2] = [12.0, 60.0];
 
+/// Flow resistivity of polyester over its density (kg/m3): factor and exponent.
+const GARAI_POMPOLI: (f64, f64) = (25.989, 1.404);
+
 impl Fill {
     /// Polyester of a bulk density (kg/m3): flow resistivity `25.989 rho^1.404` (Garai and Pompoli 2005, for
     /// fibres of 18 to 48 um and [12 to 60 kg/m3](POLYESTER)).
     pub fn polyester(bulk_density: f64, frame: Frame) -> Self {
-        Self { resistivity: 25.989 * bulk_density.powf(1.404), bulk_density, frame, lining: None }
+        let (factor, exponent) = GARAI_POMPOLI;
+        Self { resistivity: factor * bulk_density.powf(exponent), bulk_density, frame, lining: None }
     }
 
     /// Share of the volume that is air.
@@ -125,6 +129,15 @@ pub struct FillMaterial {
     pub fill: Fill,
     /// Where the values are from.
     pub source: &'static str,
+}
+
+impl FillMaterial {
+    /// Density of polyester wool (kg/m3) that resists flow as much as this at a density: by Garai and Pompoli's exponent for both, from the
+    /// resistivity it is listed with.
+    pub fn as_polyester(&self, density: f64) -> f64 {
+        let polyester = Fill::polyester(self.fill.bulk_density, self.fill.frame).resistivity;
+        density * (self.fill.resistivity / polyester).powf(1.0 / GARAI_POMPOLI.1)
+    }
 }
 
 const SOLD: &str = "typical of what is sold, common practice";

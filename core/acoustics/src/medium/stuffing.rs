@@ -16,7 +16,48 @@ pub enum Stuffing {
     Packed,
 }
 
+/// What fill in a chamber comes to.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Filled {
+    /// By how much the chamber seems larger.
+    pub gain: f64,
+    /// Absorption quality at the tuning.
+    pub qa: f64,
+}
+
+impl Filled {
+    /// Of polyester wool, spread evenly, its mass over the chamber's volume (kg/m3): between the amounts of [`Stuffing`], the gain evenly and
+    /// the absorption by its logarithm; no more than packed above that.
+    pub fn of_polyester(density: f64) -> Self {
+        let amounts = Stuffing::ALL.windows(2).map(|two| (two[0], two[1]));
+        for (less, more) in amounts {
+            if density <= more.density() {
+                let share = (density.max(0.0) - less.density()) / (more.density() - less.density());
+                return Self {
+                    gain: less.gain() + share * (more.gain() - less.gain()),
+                    qa: less.qa() * (more.qa() / less.qa()).powf(share),
+                };
+            }
+        }
+        Self { gain: Stuffing::Packed.gain(), qa: Stuffing::Packed.qa() }
+    }
+}
+
 impl Stuffing {
+    /// From nothing to packed.
+    pub const ALL: [Self; 5] = [Self::None, Self::Lined, Self::Half, Self::Full, Self::Packed];
+
+    /// Mass of polyester wool over the volume of the chamber, kg/m3 (common practice).
+    pub fn density(self) -> f64 {
+        match self {
+            Self::None => 0.0,
+            Self::Lined => 2.0,
+            Self::Half => 5.0,
+            Self::Full => 10.0,
+            Self::Packed => 20.0,
+        }
+    }
+
     /// By how much the chamber seems larger.
     pub fn gain(self) -> f64 {
         match self {

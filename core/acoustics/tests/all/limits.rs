@@ -7,7 +7,7 @@ use oak_acoustics::Complex;
 use oak_acoustics::driver::{Change, Coils, DriverArray, DualCoil, Isobaric, SheetCoils, Wiring};
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Port, Ported, Sealed, Setting};
-use oak_acoustics::medium::{Air, CrossSection, Space, Stuffing};
+use oak_acoustics::medium::{Air, CrossSection, Fill, Filled, Frame, Space, Stuffing, fill_materials};
 use oak_acoustics::network::Network;
 use oak_acoustics::response::{
     Allowance, Burst, Excitation, FrequencyGrid, Limit, MaxOutput, Response, Transient,
@@ -195,6 +195,25 @@ fn more_fill_seems_larger_and_absorbs_more() {
     assert!(all.windows(2).all(|two| two[1].gain() > two[0].gain() && two[1].qa() < two[0].qa()));
     // Isothermal air is 1.4 times as soft; nothing can seem larger.
     assert!(all.iter().all(|fill| (1.0..=1.4).contains(&fill.gain())));
+}
+
+#[test]
+fn fill_by_weight_goes_through_the_amounts_and_a_finer_fill_needs_less() {
+    for amount in Stuffing::ALL {
+        let found = Filled::of_polyester(amount.density());
+        assert!(
+            (found.gain - amount.gain()).abs() < 1e-12 && (found.qa - amount.qa()).abs() < 1e-9,
+            "{amount:?}"
+        );
+    }
+    let steps: Vec<_> = (0..60).map(|at| Filled::of_polyester(0.5 * f64::from(at))).collect();
+    assert!(steps.windows(2).all(|two| two[1].gain >= two[0].gain && two[1].qa <= two[0].qa));
+    assert!(steps.iter().all(|filled| filled.gain <= 1.25 && filled.qa >= 5.0));
+    for sold in fill_materials() {
+        let same = Fill::polyester(sold.as_polyester(sold.fill.bulk_density), Frame::Limp).resistivity;
+        assert!((same / sold.fill.resistivity - 1.0).abs() < 1e-9, "{}", sold.id);
+        assert!(sold.id.starts_with("polyester") || sold.as_polyester(10.0) > 10.0, "{}", sold.id);
+    }
 }
 
 /// Each wall doubles the pressure; the power into it is the same resistance spread over less space.

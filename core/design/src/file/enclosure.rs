@@ -19,7 +19,13 @@ pub struct RawEnclosure {
     /// How much fill is in it: stands for a gain in apparent volume and an absorption.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fill: Option<RawStuffing>,
-    /// Gain in apparent volume, instead of the one that `fill` stands for.
+    /// Its fill by weight, mass over the volume of the chamber, instead of `fill`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fill_density: Option<Typed>,
+    /// What `fill_density` is of; polyester where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fill_material: Option<RawFillMaterial>,
+    /// Gain in apparent volume, instead of the one that the fill stands for.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub gain: Option<Typed>,
     /// Leakage Q at the tuning; lossless where absent.
@@ -62,7 +68,13 @@ pub struct RawChamber {
     /// How much fill is in it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fill: Option<RawStuffing>,
-    /// Gain in apparent volume, instead of the one that `fill` stands for.
+    /// Its fill by weight, mass over the volume of the chamber, instead of `fill`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fill_density: Option<Typed>,
+    /// What `fill_density` is of; polyester where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fill_material: Option<RawFillMaterial>,
+    /// Gain in apparent volume, instead of the one that the fill stands for.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub gain: Option<Typed>,
     /// Leakage Q at the tuning.
@@ -87,6 +99,8 @@ impl RawEnclosure {
             family,
             volume: None,
             fill: None,
+            fill_density: None,
+            fill_material: None,
             gain: None,
             ql: None,
             qa: None,
@@ -102,8 +116,9 @@ impl RawEnclosure {
 
     /// The chamber behind the drivers.
     pub fn rear(&self) -> RawChamber {
-        let Self { volume, fill, gain, ql, qa, tuning, ports, .. } = self.clone();
-        RawChamber { volume, fill, gain, ql, qa, tuning, ports }
+        let Self { volume, fill, fill_density, fill_material, gain, ql, qa, tuning, ports, .. } =
+            self.clone();
+        RawChamber { volume, fill, fill_density, fill_material, gain, ql, qa, tuning, ports }
     }
 }
 
@@ -121,6 +136,21 @@ pub enum RawStuffing {
     Full,
     /// All of it, packed.
     Packed,
+}
+
+/// What the fill of a chamber is of.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RawFillMaterial {
+    /// Polyester wool.
+    #[default]
+    Polyester,
+    /// Sheep's wool.
+    Wool,
+    /// Glass wool.
+    Glass,
+    /// Mineral wool.
+    Mineral,
 }
 
 /// Passive radiators.

@@ -25,8 +25,8 @@ pub use design::{
 pub use driver::{DRIVER_FORMAT, RawDriver, RawSheetCoils, RawSource, RawSourceKind};
 pub use driver_array::{RawArrangement, RawCoils, RawDriverArray, RawIsobaric};
 pub use enclosure::{
-    RawChamber, RawEnclosure, RawEnd, RawFlare, RawFrame, RawMouth, RawPassage, RawPort, RawPortSection,
-    RawRadiator, RawSegment, RawStuffing,
+    RawChamber, RawEnclosure, RawEnd, RawFillMaterial, RawFlare, RawFrame, RawMouth, RawPassage, RawPort,
+    RawPortSection, RawRadiator, RawSegment, RawStuffing,
 };
 pub use family::RawFamily;
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};

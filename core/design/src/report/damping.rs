@@ -10,16 +10,12 @@ use utoipa::ToSchema;
 use super::{Computed, FillReport};
 use crate::problem::Problem;
 
-/// Mass of fill over the volume it is in, loose and packed, kg/m3 (common practice for polyester wool).
-const LOOSE: f64 = 10.0;
-const PACKED: f64 = 20.0;
-
 /// Fill in the chamber behind the drivers. SI throughout.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct DampingReport {
     /// Where the methods are compared: the tuning, Hz.
     pub frequency: f64,
-    /// The quick method: how full it is.
+    /// The quick method: how full it is, and what it weighs where that is given (`weighed`).
     pub quick: Vec<QuickFillReport>,
     /// The physical method, of the layers that were laid; nothing where there are none.
     pub physical: Option<PhysicalFillReport>,
@@ -34,7 +30,7 @@ pub struct QuickFillReport {
     pub gain: f64,
     /// Absorption quality at the tuning.
     pub qa: f64,
-    /// How much wool that is, kg.
+    /// How much polyester wool that is, or what the given fill weighs, kg.
     pub mass: f64,
     /// Where the box is tuned with it, Hz.
     pub tuning: f64,
@@ -83,20 +79,17 @@ pub(super) fn damping(
         filled.enclosure = design.enclosure.with_volumes([Some(wanted * gain), None]).with_lengths(&lengths);
         Ok(tuned(&filled.compile()?, divided).unwrap_or(frequency))
     };
-    let amounts = [
-        ("none", Stuffing::None, 0.0),
-        ("lined", Stuffing::Lined, 0.2 * LOOSE),
-        ("half", Stuffing::Half, 0.5 * LOOSE),
-        ("full", Stuffing::Full, LOOSE),
-        ("packed", Stuffing::Packed, PACKED),
-    ];
-    let quick = amounts
+    let of = |id: &'static str, density: f64, gain: f64, qa: f64| -> Result<QuickFillReport, Problem> {
+        Ok(QuickFillReport { id, gain, qa, mass: density * net, tuning: with(gain)? })
+    };
+    let mut quick = ["none", "lined", "half", "full", "packed"]
         .into_iter()
-        .map(|(id, amount, density)| {
-            let (gain, qa) = (amount.gain(), amount.qa());
-            Ok(QuickFillReport { id, gain, qa, mass: density * net, tuning: with(gain)? })
-        })
+        .zip(Stuffing::ALL)
+        .map(|(id, amount)| of(id, amount.density(), amount.gain(), amount.qa()))
         .collect::<Result<Vec<_>, Problem>>()?;
+    if let (Some(density), Some(filled)) = (design.weighed, design.fills[0]) {
+        quick.push(of("weighed", density, filled.gain, filled.qa)?);
+    }
     let physical = if design.body.fills.is_empty() {
         None
     } else {

@@ -17,7 +17,7 @@ mod traces;
 mod waves;
 
 pub use air::{PortCutReport, RadiatorReport};
-pub use as_built::AsBuiltReport;
+pub use as_built::{AsBuiltReport, FilledReport};
 pub use body::{
     BodyReport, ChamberReport, EntryReport, FindingReport, PartReport, TuningReport, USUAL_CROSSOVER,
 };

@@ -5,14 +5,14 @@ use oak_acoustics::enclosure::{
     Aperiodic, Bandpass4, Bandpass6, Enclosure, FrontHorn, FrontPath, Line, Losses, Mouth, OpenBaffle,
     PassiveRadiator, Port, Ported, Radiator, Sealed, TappedHorn,
 };
-use oak_acoustics::medium::{CrossSection, Fill, Frame, Lining, Stuffing};
+use oak_acoustics::medium::{CrossSection, Fill, Filled, Frame, Lining, Stuffing, fill_materials};
 use oak_acoustics::profile::{Flare, Profile, Segment};
 
 use super::reading::Reading;
 use crate::field::{self, Field};
 use crate::file::{
-    RawChamber, RawEnclosure, RawEnd, RawFamily, RawFlare, RawFrame, RawMouth, RawPassage, RawPort,
-    RawPortSection, RawRadiator, RawSegment, RawStuffing, Typed,
+    RawChamber, RawEnclosure, RawEnd, RawFamily, RawFillMaterial, RawFlare, RawFrame, RawMouth, RawPassage,
+    RawPort, RawPortSection, RawRadiator, RawSegment, RawStuffing, Typed,
 };
 use crate::problem::{ProblemKind, Range};
 
@@ -153,10 +153,11 @@ impl Chamber<'_> {
         let at = |name: &str| format!("{}.{name}", self.place);
         let volume = reading.required(&at("volume"), &field::VOLUME, &self.raw.volume);
         reading.optional(&at("gain"), &field::GAIN, &self.raw.gain);
-        let stuffing = self.raw.fill.map(stuffing);
+        reading.optional(&at("fill_density"), &field::CHAMBER_FILL, &self.raw.fill_density);
+        let filled = filled(self.raw);
         let losses = Losses {
             ql: reading.optional(&at("ql"), &field::QL, &self.raw.ql),
-            qa: reading.optional(&at("qa"), &field::QA, &self.raw.qa).or(stuffing.map(Stuffing::qa)),
+            qa: reading.optional(&at("qa"), &field::QA, &self.raw.qa).or(filled.map(|filled| filled.qa)),
         };
         Some(Sealed { volume: volume? * gain(self.raw), losses })
     }
@@ -177,7 +178,22 @@ impl Chamber<'_> {
 
 /// By how much its fill makes a chamber seem larger.
 pub(super) fn gain(raw: &RawChamber) -> f64 {
-    field::GAIN.read(raw.gain.as_ref()).or(raw.fill.map(|fill| stuffing(fill).gain())).unwrap_or(1.0)
+    field::GAIN.read(raw.gain.as_ref()).or(filled(raw).map(|filled| filled.gain)).unwrap_or(1.0)
+}
+
+/// What its fill comes to: by weight where that is given, else by amount.
+pub(super) fn filled(raw: &RawChamber) -> Option<Filled> {
+    if let Some(density) = field::CHAMBER_FILL.read(raw.fill_density.as_ref()) {
+        let id = match raw.fill_material.unwrap_or_default() {
+            RawFillMaterial::Polyester => "polyester",
+            RawFillMaterial::Wool => "wool",
+            RawFillMaterial::Glass => "glass",
+            RawFillMaterial::Mineral => "mineral",
+        };
+        let sold = fill_materials().into_iter().find(|sold| sold.id == id);
+        return Some(Filled::of_polyester(sold.map_or(density, |sold| sold.as_polyester(density))));
+    }
+    raw.fill.map(stuffing).map(|amount| Filled { gain: amount.gain(), qa: amount.qa() })
 }
 
 fn stuffing(raw: RawStuffing) -> Stuffing {

@@ -474,6 +474,52 @@ fn both_methods_of_fill_lower_the_tuning() {
 }
 
 #[test]
+fn fill_by_weight_does_what_the_amount_of_that_weight_does_and_stands_beside_it() {
+    use oak_design::file::{RawFillMaterial, RawStuffing};
+    let plain = || {
+        let mut raw = design("Narrowboat nook", "Sealed, bench berth");
+        (raw.enclosure.fill, raw.enclosure.gain, raw.enclosure.qa) = (None, None, None);
+        raw
+    };
+    let weighed = |density: &str, material: Option<RawFillMaterial>| {
+        let mut raw = plain();
+        raw.enclosure.fill_density = Some(Typed::from(density));
+        raw.enclosure.fill_material = material;
+        raw
+    };
+    let response = |raw: &RawDesign| {
+        let grid = FrequencyGrid::logarithmic(10.0, 500.0, 60).expect("a grid");
+        let computed = compute_undelayed(&resolve_design(raw).expect("resolves"), &grid).expect("computes");
+        (
+            computed.response.level().collect::<Vec<_>>(),
+            computed.built.compiled.closed_box.expect("a closed box").fc,
+        )
+    };
+    let mut full = plain();
+    full.enclosure.fill = Some(RawStuffing::Full);
+    assert_eq!(response(&full), response(&weighed("10 g/l", None)));
+    // An amount beside it says nothing.
+    let mut both = weighed("10 kg/m3", None);
+    both.enclosure.fill = Some(RawStuffing::Lined);
+    assert_eq!(response(&both), response(&full));
+    // Finer fibres resist more.
+    let (_, polyester) = response(&weighed("4 g/l", None));
+    let (_, glass) = response(&weighed("4 g/l", Some(RawFillMaterial::Glass)));
+    assert!(glass < polyester - 0.1, "{glass} {polyester}");
+
+    let raw = weighed("6.4 g/l", Some(RawFillMaterial::Wool));
+    let boxed = report(&raw);
+    let row = boxed.damping.expect("tuned").quick.last().expect("rows").clone();
+    assert_eq!(row.id, "weighed");
+    assert_relative_eq!(row.mass, 6.4 * boxed.chambers[0].net, max_relative = 1e-9);
+    assert_relative_eq!(row.gain, boxed.chambers[0].gain, max_relative = 1e-12);
+    assert_relative_eq!(row.tuning, response(&raw).1, max_relative = 1e-4);
+
+    let much = resolve_design(&weighed("100 g/l", None)).expect_err("too much");
+    assert!(much.iter().any(|problem| problem.field == "enclosure.fill_density"), "{much:?}");
+}
+
+#[test]
 fn both_chambers_of_a_bandpass_ring() {
     let front = serde_json::json!({
         "volume": "16 l",

@@ -73,6 +73,8 @@ fn any_chamber(more: Vec<(&'static str, BoxedStrategy<Value>)>) -> BoxedStrategy
         ("gain", number(1.0, 1.4).boxed()),
         ("ql", number(1.0, 1000.0).boxed()),
         ("qa", number(1.0, 1000.0).boxed()),
+        ("fill_density", any_quantity("kg/m3", 0.1, 60.0).boxed()),
+        ("fill_material", prop_oneof![Just("polyester"), Just("glass")].prop_map(Value::from).boxed()),
         ("fill", fill.prop_map(Value::from).boxed()),
         ("tuning", any_quantity("Hz", 5.0, 500.0).boxed()),
         ("ports", proptest::collection::vec(any_port(), 0..4).prop_map(Value::from).boxed()),

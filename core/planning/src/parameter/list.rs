@@ -1,6 +1,7 @@
 //! The list of them.
 
 use oak_acoustics::enclosure::PortTuning;
+use oak_acoustics::medium::{Filled, Stuffing};
 use oak_design::field::{self, Field};
 use oak_design::file::{
     RawAir, RawChamber, RawDesign, RawDriverArray, RawFamily, RawLinked, RawPort, RawPortSection,
@@ -186,13 +187,23 @@ pub static PARAMETERS: [Parameter; 14] = [
         name: "Fill",
         field: &FILL,
         read: |held| {
-            let fill = held.raw.enclosure.fill.unwrap_or(RawStuffing::None);
-            has_box(held).then(|| STUFFINGS.iter().position(|one| *one == fill)).flatten().map(|at| at as f64)
+            let enclosure = &held.raw.enclosure;
+            let fill = enclosure.fill.unwrap_or(RawStuffing::None);
+            // Fill by weight counts as the amount that is nearest.
+            let off = |at: usize, gain: f64| (Stuffing::ALL[at].gain() - gain).abs();
+            let at = match held.built.design.fills[0] {
+                Some(Filled { gain, .. }) if enclosure.fill_density.is_some() => {
+                    (0..STUFFINGS.len()).min_by(|a, b| off(*a, gain).total_cmp(&off(*b, gain)))
+                }
+                _ => STUFFINGS.iter().position(|one| *one == fill),
+            };
+            has_box(held).then_some(at?).map(|at| at as f64)
         },
         write: |raw, _, value| {
             let Some(fill) = STUFFINGS.get(value.round() as usize) else { return false };
             // What was typed beside it would hide what it does.
             (raw.enclosure.fill, raw.enclosure.gain, raw.enclosure.qa) = (Some(*fill), None, None);
+            (raw.enclosure.fill_density, raw.enclosure.fill_material) = (None, None);
             true
         },
         base: |_| 0.0,

@@ -69,7 +69,7 @@ export function WavesTab({ report, chosen, onChoose, ...editing }: Props) {
         the air moves, which is where the pressure does nothing.
       </p>
       <Together waves={waves} />
-      {report.damping && <Damping damping={report.damping} design={editing.design} edit={editing.edit} />}
+      {report.damping && <Damping damping={report.damping} net={report.chambers[0]?.net ?? 0} {...editing} />}
       <Fill {...editing} report={report} />
       <CavityCheck design={editing.design} />
       <FoldedWorkings ids={['standing_wave']} design={editing.design} />

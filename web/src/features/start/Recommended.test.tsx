@@ -5,7 +5,7 @@ import type { KindReport, Recommendation } from '../../api/types';
 import { slot } from '../../testing/nook';
 import { Recommended } from './Recommended';
 
-let answer: { data?: Recommendation; error: Error | null; isFetching: boolean };
+let answer: { data?: Recommendation; error: Error | null; isPlaceholderData: boolean };
 vi.mock('../../api/queries/design', () => ({ useRecommendation: () => answer }));
 vi.mock('../workbench/FigureCard', () => ({
   SuggestionList: ({ check }: { check: string }) => <p>ways to fix {check}</p>,
@@ -43,7 +43,7 @@ const LOUDNESS = {
 beforeEach(() => {
   answer = {
     error: null,
-    isFetching: false,
+    isPlaceholderData: false,
     data: {
       family: 'ported',
       sentences: ['A ported box suits best.', 'Sealed gives 42 l outside.'],
@@ -118,12 +118,20 @@ describe('what is recommended', () => {
     expect(screen.getByText('ways to fix loudness')).toBeTruthy();
   });
 
+  it('makes nothing of an answer to what was asked before', () => {
+    answer.isPlaceholderData = true;
+    open();
+    for (const button of screen.getAllByRole('button', { name: /^Make/ })) {
+      expect((button as HTMLButtonElement).disabled).toBe(true);
+    }
+  });
+
   it('waits, and says what went wrong', () => {
-    answer = { error: null, isFetching: true };
+    answer = { error: null, isPlaceholderData: false };
     open();
     expect(screen.getByText('Working out every kind of cabinet …')).toBeTruthy();
     cleanup();
-    answer = { error: new Error('The server is away.'), isFetching: false };
+    answer = { error: new Error('The server is away.'), isPlaceholderData: false };
     open();
     expect(screen.getByRole('alert').textContent).toContain('The server is away.');
   });

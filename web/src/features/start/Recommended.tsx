@@ -24,7 +24,9 @@ const EFFORT = ['', 'easy', 'some care', 'harder', 'hard', 'very hard'];
 
 /** Which kind of cabinet suits, what the others would give, and the box to begin with. */
 export function Recommended({ driver, brief, busy, onBrief, onMake }: Props) {
-  const answer = useRecommendation(driver, useDeferredValue(brief));
+  const asked = useDeferredValue(brief);
+  const answer = useRecommendation(driver, asked);
+  const wait = busy || asked !== brief || answer.isPlaceholderData;
   const [fixing, setFixing] = useState(false);
   const { data } = answer;
   if (!data)
@@ -37,14 +39,14 @@ export function Recommended({ driver, brief, busy, onBrief, onMake }: Props) {
   const [first, second] = data.sentences;
   const short = best?.short[0];
   return (
-    <div className="flex flex-col gap-3" aria-live="polite" aria-busy={answer.isFetching}>
+    <div className="flex flex-col gap-3" aria-live="polite" aria-busy={wait}>
       <Message error={answer.error} />
       <p className="text-[1.214rem] leading-snug">{inWords(first ?? '')}</p>
       {second && <p className="text-soft">{inWords(second)}</p>}
       {data.assumed && <p className="text-[0.929rem] text-soft">{inWords(data.assumed)}</p>}
       <div className="flex flex-wrap gap-2">
         {best?.design && (
-          <Button look="strong" disabled={busy} onClick={() => onMake(best.design as RawDesign)}>
+          <Button look="strong" disabled={wait} onClick={() => onMake(best.design as RawDesign)}>
             Make this box
           </Button>
         )}
@@ -64,7 +66,7 @@ export function Recommended({ driver, brief, busy, onBrief, onMake }: Props) {
           onBrief={onBrief}
         />
       )}
-      <Kinds kinds={data.kinds} busy={busy} onMake={onMake} />
+      <Kinds kinds={data.kinds} busy={wait} onMake={onMake} />
     </div>
   );
 }

@@ -126,9 +126,11 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
           </Tabs.List>
           <Tabs.Content value={group.id} className="flex flex-col gap-1.5" tabIndex={-1}>
             <div className="flex flex-wrap items-center gap-1.5 empty:hidden">
-              {group.kinds.map((kind) => (
-                <KindChoices key={JSON.stringify(kind)} design={design} kind={kind} onChange={edit} />
-              ))}
+              {group.kinds
+                .filter(({ of }) => of !== 'inner_end')
+                .map((kind) => (
+                  <KindChoices key={JSON.stringify(kind)} design={design} kind={kind} onChange={edit} />
+                ))}
               {group.id === 'drivers' && (
                 <Button onClick={() => setWiring(true)}>Wiring and changes …</Button>
               )}
@@ -140,6 +142,7 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
             )}
             <ValueTapes
               group={group}
+              onChoose={edit}
               variant={variant}
               workbench={workbench}
               report={report}

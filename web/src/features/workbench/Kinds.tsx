@@ -1,9 +1,11 @@
 import { useConditions } from '../../api/conditions';
 import type { RawDesign, RawDriverArray, RawPort, RawSegment } from '../../api/types';
 import {
+  FILL_MATERIALS,
   portsAt,
   type Shape,
   withBranch,
+  withFill,
   withInnerEnd,
   withoutSegment,
   withPorts,
@@ -28,6 +30,8 @@ export function KindChoices({ design, kind, onChange }: Props) {
   switch (kind.of) {
     case 'port':
       return <PortKind design={design} chamber={kind.chamber} at={kind.at} onChange={onChange} />;
+    case 'inner_end':
+      return <InnerEnd design={design} chamber={kind.chamber} at={kind.at} onChange={onChange} />;
     case 'segment':
       return <SegmentKind design={design} at={kind.at} onChange={onChange} />;
     case 'chamber':
@@ -73,12 +77,6 @@ function PortKind({ design, chamber, at, onChange }: Change & { chamber: string;
         options={SHAPES}
         onChange={(shape) => onChange(withShape(design, chamber, at, shape), 'port')}
       />
-      <Select
-        label="Inner end of the port"
-        value={port.inner_end ?? 'free'}
-        options={INNER_ENDS}
-        onChange={(inner_end) => onChange(withInnerEnd(design, chamber, at, inner_end), 'port')}
-      />
       {ports.length < MOST_PORTS && (
         <Button
           title="Another port beside this one"
@@ -93,6 +91,19 @@ function PortKind({ design, chamber, at, onChange }: Change & { chamber: string;
         </Button>
       )}
     </>
+  );
+}
+
+/** Where a port ends in the box, and so how much air moves with it. */
+function InnerEnd({ design, chamber, at, onChange }: Change & { chamber: string; at: number }) {
+  return (
+    <Select
+      label="Inner end of the port"
+      className="min-w-44 max-w-48"
+      value={portsAt(design, chamber)[at]?.inner_end ?? 'free'}
+      options={INNER_ENDS}
+      onChange={(inner_end) => onChange(withInnerEnd(design, chamber, at, inner_end), 'port')}
+    />
   );
 }
 
@@ -186,28 +197,35 @@ function StubKind({ design, onChange }: Change) {
 }
 
 const FILLS = [
-  ['', 'custom fill'],
   ['none', 'no fill'],
   ['lined', 'walls lined'],
   ['half', 'half filled'],
   ['full', 'filled loosely'],
   ['packed', 'packed'],
+  ['weighed', 'fill by weight'],
 ] as const;
 
 function ChamberKind({ design, chamber, onChange }: Change & { chamber: string }) {
   const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
   return (
-    <Select
-      label="Fill of the chamber"
-      className="min-w-24"
-      value={here?.fill ?? ''}
-      options={FILLS}
-      onChange={(fill) => {
-        // The amount stands for an absorption; a typed one would hide it.
-        const filled = withBranch(design, `${chamber}.fill`, fill || null);
-        onChange(withBranch(filled, `${chamber}.qa`, fill ? null : 100), 'fill');
-      }}
-    />
+    <>
+      <Select
+        label="Fill of the chamber"
+        className="min-w-[9.3rem]"
+        value={here?.fill_density ? 'weighed' : (here?.fill ?? '')}
+        options={[['', here?.qa || here?.gain ? 'QA as typed' : 'no absorption'], ...FILLS]}
+        onChange={(fill) => onChange(withFill(design, chamber, fill || null), 'fill')}
+      />
+      {here?.fill_density && (
+        <Select
+          label="What the fill is of"
+          className="min-w-[9.3rem]"
+          value={here.fill_material ?? 'polyester'}
+          options={FILL_MATERIALS}
+          onChange={(of) => onChange(withBranch(design, `${chamber}.fill_material`, of), 'fill')}
+        />
+      )}
+    </>
   );
 }
 

@@ -34,7 +34,9 @@ function boxed(design: RawDesign, body: RawDesign['body']): RawDesign {
 /** The boards of a pre-cut kit, typed in as they are labelled, and the box that they make. */
 export function KitDialog({ design, onUse, onTry, onClose }: Props) {
   const [text, setText] = useState('');
-  const { data, error } = useKit(useDeferredValue(text));
+  const asked = useDeferredValue(text);
+  const { data, error, isPlaceholderData } = useKit(asked);
+  const settled = asked === text && !isPlaceholderData;
   const chambers = design.enclosure.front || design.enclosure.passage;
   return (
     <Dialog
@@ -96,9 +98,12 @@ export function KitDialog({ design, onUse, onTry, onClose }: Props) {
           )}
           {data.body && !chambers && (
             <div className="mt-4 flex justify-end gap-2">
-              <Button onClick={() => onUse(boxed(design, data.body))}>Use for this design</Button>
+              <Button disabled={!settled} onClick={() => onUse(boxed(design, data.body))}>
+                Use for this design
+              </Button>
               <Button
                 look="strong"
+                disabled={!settled}
                 onClick={() =>
                   onTry({ ...boxed(design, data.body), name: `${design.name ?? 'Box'}, kit`.slice(0, 120) })
                 }

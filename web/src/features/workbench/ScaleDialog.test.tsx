@@ -18,6 +18,7 @@ const outcome = (change: Partial<ScaleOutcome>): ScaleOutcome => ({
   ...change,
 });
 let after: ScaleOutcome;
+let before = false;
 vi.mock('../../api/queries/design', () => ({
   useScaled: (_design: unknown, _brief: unknown, factor: unknown) => {
     asked.push(factor);
@@ -27,12 +28,13 @@ vi.mock('../../api/queries/design', () => ({
       before: outcome({}),
       after,
     };
-    return { data: factor === null ? undefined : data, error: null };
+    return { data: factor === null ? undefined : data, error: null, isPlaceholderData: before };
   },
 }));
 
 beforeEach(() => {
   asked.splice(0);
+  before = false;
   after = outcome({ air: 0.0225, tuning: 36.2 });
 });
 afterEach(cleanup);
@@ -87,6 +89,18 @@ describe('a box that is scaled', () => {
     expect(onTry.mock.calls[0]?.[0]).toMatchObject({ notes: 'scaled', name: `${slot.name}, × 0.731` });
     fireEvent.click(screen.getByRole('button', { name: 'Replace this design' }));
     expect(onUse.mock.calls[0]?.[0]).toMatchObject({ name: slot.name, notes: 'scaled' });
+  });
+
+  it('takes nothing of another factor while the answer is on its way', () => {
+    before = true;
+    const { onTry, onUse } = open();
+    for (const name of ['As a variant', 'Replace this design']) {
+      fireEvent.click(screen.getByRole('button', { name }));
+    }
+    expect(onTry).not.toHaveBeenCalled();
+    expect(onUse).not.toHaveBeenCalled();
+    fireEvent.click(screen.getByRole('radio', { name: 'Into the place of the brief' }));
+    expect(screen.queryByText(/^× 0/)).toBeNull();
   });
 
   it('does not hide that it can no longer be built', () => {

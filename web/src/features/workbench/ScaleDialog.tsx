@@ -44,8 +44,11 @@ export function ScaleDialog({ design, brief, conditions, onUse, onTry, onClose }
   const [typed, setTyped] = useState('0.8');
   const read = parseNumber(typed);
   const factor = typeof read === 'number' && read >= 0.2 && read <= 5 ? read : null;
-  const scaled = useScaled(design, brief, useDeferredValue(by === 'factor' ? factor : 'place'));
-  const { data } = scaled;
+  const wanted = by === 'factor' ? factor : 'place';
+  const asked = useDeferredValue(wanted);
+  const { data, error, isPlaceholderData } = useScaled(design, brief, asked);
+  // What is on show until the answer comes is of another factor, and is not taken for this one.
+  const settled = asked === wanted && !isPlaceholderData;
   const name = data ? `${design.name ?? 'Box'}, × ${data.factor.toFixed(3)}` : '';
   return (
     <Dialog
@@ -74,11 +77,11 @@ export function ScaleDialog({ design, brief, conditions, onUse, onTry, onClose }
             "{typed}" is not a factor from 0.2 to 5.
           </p>
         )}
-        {by === 'place' && data && <span className="font-mono">× {data.factor.toFixed(3)}</span>}
+        {by === 'place' && data && settled && <span className="font-mono">× {data.factor.toFixed(3)}</span>}
       </div>
-      <Message error={scaled.error} />
+      <Message error={error} />
       {data && (
-        <>
+        <div aria-busy={!settled} className="aria-busy:opacity-60">
           <Table
             className="text-[1rem]"
             rows={ROWS}
@@ -96,12 +99,18 @@ export function ScaleDialog({ design, brief, conditions, onUse, onTry, onClose }
             ]}
           />
           <div className="mt-4 flex justify-end gap-2">
-            <Button onClick={() => onUse(data.design)}>Replace this design</Button>
-            <Button look="strong" onClick={() => onTry({ ...data.design, name: name.slice(0, 120) })}>
+            <Button disabled={!settled} onClick={() => onUse(data.design)}>
+              Replace this design
+            </Button>
+            <Button
+              look="strong"
+              disabled={!settled}
+              onClick={() => onTry({ ...data.design, name: name.slice(0, 120) })}
+            >
               As a variant
             </Button>
           </div>
-        </>
+        </div>
       )}
     </Dialog>
   );

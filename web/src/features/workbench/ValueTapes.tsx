@@ -1,10 +1,11 @@
-import type { FieldError, Report, Typed } from '../../api/types';
+import type { FieldError, RawDesign, Report, Typed } from '../../api/types';
 import { siAt, valueAt, withValue } from '../../model/design';
 import { type Field, fieldAt } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
 import { type HelpProps, HelpText } from '../../ui/HelpText';
 import { Tape } from '../../ui/Tape';
-import type { Group, Row } from './groups';
+import type { Group, Kind, Row } from './groups';
+import { KindChoices } from './Kinds';
 
 interface Props {
   variant: OnBench;
@@ -13,8 +14,13 @@ interface Props {
   errors: FieldError[];
 }
 
+interface GroupProps extends Props {
+  group: Group;
+  onChoose: (next: RawDesign, label: string) => void;
+}
+
 /** The values of one group. */
-export function ValueTapes({ group, ...props }: Props & { group: Group }) {
+export function ValueTapes({ group, onChoose, ...props }: GroupProps) {
   return (
     <HelpText otherwise="Drag a rule, press the arrow keys (Shift for ten steps), or type a value with its unit.">
       {(explain) => (
@@ -29,29 +35,44 @@ export function ValueTapes({ group, ...props }: Props & { group: Group }) {
                 <Value key={row.paths[0]} row={row} plain explain={explain} {...props} />
               ))}
           </div>
-          <Advanced rows={group.plain.filter(({ advanced }) => advanced)} explain={explain} {...props} />
+          <Advanced
+            rows={group.plain.filter(({ advanced }) => advanced)}
+            ends={group.kinds.filter(({ of }) => of === 'inner_end')}
+            onChoose={onChoose}
+            explain={explain}
+            {...props}
+          />
         </div>
       )}
     </HelpText>
   );
 }
 
+interface AdvancedProps extends Props, Pick<GroupProps, 'onChoose'> {
+  rows: Row[];
+  ends: Kind[];
+  explain: (field: Field) => HelpProps;
+}
+
 /** What stays as it usually is, until it is wanted or refused. */
-function Advanced({
-  rows,
-  explain,
-  ...props
-}: Props & { rows: Row[]; explain: (field: Field) => HelpProps }) {
-  if (!rows.length) return null;
+function Advanced({ rows, ends, onChoose, explain, ...props }: AdvancedProps) {
+  const names = [...rows.map(({ name }) => midSentence(name)), ...ends.map(() => 'inner end of the port')];
+  if (!names.length) return null;
   const refused = props.errors.some(({ field }) => rows.some(({ paths }) => paths.includes(field)));
   return (
     <details open={refused || undefined}>
-      <summary className="text-[0.929rem] text-soft">
-        Advanced: {rows.map(({ name }) => midSentence(name)).join(', ')}
-      </summary>
+      <summary className="text-[0.929rem] text-soft">Advanced: {names.join(', ')}</summary>
       <div className="flex flex-wrap gap-x-3 gap-y-[3px] pt-[3px]">
         {rows.map((row) => (
           <Value key={row.paths[0]} row={row} plain explain={explain} {...props} />
+        ))}
+        {ends.map((kind) => (
+          <KindChoices
+            key={JSON.stringify(kind)}
+            design={props.variant.design}
+            kind={kind}
+            onChange={onChoose}
+          />
         ))}
       </div>
     </details>

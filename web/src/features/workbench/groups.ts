@@ -23,6 +23,7 @@ export interface Row {
 /** What can be chosen beside a group's values. */
 export type Kind =
   | { of: 'port'; chamber: string; at: number }
+  | { of: 'inner_end'; chamber: string; at: number }
   | { of: 'segment'; at: number }
   | { of: 'chamber'; chamber: string }
   | { of: 'stub' }
@@ -62,10 +63,27 @@ function chamberRows(chamber: string, name = 'Volume Vb'): Row[] {
 
 function losses(design: RawDesign, chamber: string): Row[] {
   const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
+  const fill = ({ as_built }: Report) => as_built.fills[chamber === 'enclosure' ? 0 : 1];
   return [
+    ...(here?.fill_density ? [{ name: 'Fill', paths: [`${chamber}.fill_density`] as [string] }] : []),
     { name: 'Leakage (QL)', paths: [`${chamber}.ql`], optional: true, advanced: true },
-    { name: 'Absorption (QA)', paths: [`${chamber}.qa`], optional: true, advanced: true },
-    ...(here?.fill ? [{ name: 'Gain', paths: [`${chamber}.gain`] as [string], optional: true }] : []),
+    {
+      name: 'Absorption (QA)',
+      paths: [`${chamber}.qa`],
+      follows: (report) => fill(report)?.qa,
+      optional: true,
+      advanced: true,
+    },
+    ...(here?.fill || here?.fill_density
+      ? [
+          {
+            name: 'Gain',
+            paths: [`${chamber}.gain`] as [string],
+            follows: (report: Report) => fill(report)?.gain,
+            optional: true,
+          },
+        ]
+      : []),
   ];
 }
 
@@ -105,6 +123,11 @@ function portDetails(design: RawDesign, chamber: string, at: number): Row[] {
     : [ports];
 }
 
+const portKinds = (chamber: string, at: number): Kind[] => [
+  { of: 'port', chamber, at },
+  { of: 'inner_end', chamber, at },
+];
+
 /** A chamber with its ports: with one port all in one group, with several a group each. */
 function ported(design: RawDesign, chamber: string, id: string, name: string): Group[] {
   const ports = portsAt(design, chamber);
@@ -113,14 +136,13 @@ function ported(design: RawDesign, chamber: string, id: string, name: string): G
   const kinds: Kind[] = [{ of: 'chamber', chamber }];
   if (ports.length < 2) {
     const ruled = [...rows, ...portRows(design, chamber, 0)];
-    const port: Kind = { of: 'port', chamber, at: 0 };
     return [
       {
         id,
         name,
         ruled,
         plain: [...portDetails(design, chamber, 0), ...losses(design, chamber)],
-        kinds: [port, ...kinds],
+        kinds: [...portKinds(chamber, 0), ...kinds],
       },
     ];
   }
@@ -133,7 +155,7 @@ function ported(design: RawDesign, chamber: string, id: string, name: string): G
         ...portDetails(design, chamber, at),
         { name: 'Extra path', paths: [`${chamber}.ports[${at}].path`], optional: true },
       ],
-      kinds: [{ of: 'port', chamber, at }],
+      kinds: portKinds(chamber, at),
     }),
   );
   return [{ id, name, ruled: rows, plain: losses(design, chamber), kinds }, ...each];
@@ -268,7 +290,7 @@ function wayGroups(design: RawDesign): Group[] {
                 name: portsAt(design, 'enclosure').length > 1 ? `Port ${at + 1}` : 'Port',
                 ruled: portRows(design, 'enclosure', at),
                 plain: portDetails(design, 'enclosure', at),
-                kinds: [{ of: 'port', chamber: 'enclosure', at }],
+                kinds: portKinds('enclosure', at),
               }),
             )
           : [];
