@@ -58,10 +58,7 @@ test('every window opens by its address, is clean in both themes, and is left by
     await page.goto(`${server.address}/builds/${build.id}?open=${name}`);
     await expect(page.getByRole('dialog'), name).toBeVisible();
     await expect(page.getByRole('dialog').getByRole('heading').first(), name).toBeVisible();
-    for (const theme of ['light', 'dark'] as const) {
-      await page.evaluate((to) => document.documentElement.setAttribute('data-theme', to), theme);
-      await violated(page, name, theme, DIALOG);
-    }
+    await violated(page, name, DIALOG);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog'), name).toHaveCount(0);
     expect(new URL(page.url()).searchParams.has('open'), name).toBe(false);
