@@ -327,6 +327,7 @@ test('every command is found by its name', async ({ page, server }) => {
   await page.getByPlaceholder('What do you want to do?').fill('go to the drivers');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/drivers$/);
+  await expect(page.getByRole('row', { name: /Heron/ }).first()).toBeVisible();
   // A key means what the page says once the palette is gone.
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Alt+g');

@@ -154,7 +154,8 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
         search.look_at_ways(&own);
     }
     let frame = size::frame(&built.design.driver);
-    search.look_at_all(bodies(brief, asked, own.clone(), lumped, frame, &most));
+    let frontal = design.enclosure.front.is_some();
+    search.look_at_all(bodies(brief, asked, own.clone(), [lumped, frontal], frame, &most));
     if lumped && search.best.room < 1.0 {
         let nearest = search.body.clone().unwrap_or(own);
         search.look_at_ways(&nearest);
@@ -218,10 +219,20 @@ fn ways(own: &RawBody, ports: [usize; 2], most: &Most) -> impl Iterator<Item = R
     };
     let turn = turned(1.0);
     let mut all = vec![above.clone(), with(own, &turn), above.as_ref().and_then(|above| with(above, &turn))];
-    // What has a chamber in front has a board of its own for its ports.
-    if ports[1] > 0 {
-        let builds = [turned(2.0), at(RawFace::Back), at(RawFace::Left), at(RawFace::Top)];
-        all.extend(builds.iter().map(|build| with(own, build)));
+    // What has a chamber in front has boards of its own for its ports.
+    if ports[1] > 0 && own.ports.is_empty() && own.front_ports.is_empty() {
+        let plain = RawPortBuild::default();
+        let rear =
+            if ports[0] > 0 { vec![plain.clone(), turn.clone(), turned(2.0)] } else { vec![plain.clone()] };
+        let front = [plain, turn, turned(2.0), at(RawFace::Left), at(RawFace::Top)];
+        let pairs = rear.iter().flat_map(|rear| front.iter().map(move |front| (rear, front)));
+        all.extend(pairs.map(|(behind, before)| {
+            Some(RawBody {
+                ports: vec![behind.clone(); ports[0]],
+                front_ports: vec![before.clone(); ports[1]],
+                ..own.clone()
+            })
+        }));
     }
     all.into_iter().flatten()
 }
@@ -231,7 +242,7 @@ fn bodies<'a>(
     brief: &'a Brief,
     asked: &'a RawBrief,
     own: RawBody,
-    lumped: bool,
+    [lumped, frontal]: [bool; 2],
     frame: f64,
     most: &'a Most,
 ) -> impl Iterator<Item = RawBody> + 'a {
@@ -267,14 +278,41 @@ fn bodies<'a>(
         let (width, height) = width.zip(height)?;
         Some(RawBody { width: at(0, width), height: at(1, height), ..base.clone() })
     });
+    // Two chambers one behind the other make a long box, hardly wider than the driver between them.
+    let divided = lumped && frontal && brief.outside.iter().all(Option::is_none);
+    let base = own.clone();
+    let long = LONG.into_iter().filter(move |_| divided).map(move |times| {
+        let at = |k: usize| Some(FIELDS[k].typed((times[k] * frame * 1e3).round() * 1e-3, 4));
+        RawBody { width: at(0), height: at(1), ..base.clone() }
+    });
     // A folded way is as wide as the box: from hardly wider than the driver on.
     let free = !lumped && brief.outside[0].is_none();
     let wide = WIDTHS.into_iter().filter(move |_| free).map(move |times| {
         let width = Some(FIELDS[0].typed((times * frame * 1e3).round() * 1e-3, 4));
         RawBody { width, ..own.clone() }
     });
-    leaning.into_iter().chain(ratios).chain(shrunk).filter(move |_| lumped).chain(filled).chain(wide)
+    leaning
+        .into_iter()
+        .chain(ratios)
+        .chain(shrunk)
+        .filter(move |_| lumped)
+        .chain(filled)
+        .chain(long)
+        .chain(wide)
 }
+
+/// Widths and heights of boxes with two chambers that are tried, over the driver's frame.
+const LONG: [[f64; 2]; 9] = [
+    [1.2, 1.2],
+    [1.4, 1.2],
+    [1.7, 1.2],
+    [2.0, 1.2],
+    [1.5, 1.5],
+    [1.8, 1.4],
+    [1.8, 1.8],
+    [2.2, 1.8],
+    [2.2, 2.2],
+];
 
 /// Widths of boxes with folded ways that are tried, over the driver's frame.
 const WIDTHS: [f64; 5] = [1.2, 1.4, 1.7, 2.1, 2.6];

@@ -1,6 +1,6 @@
 //! Bandpass boxes.
 
-use super::port::{narrow_words, tuned};
+use super::port::{narrow_words, tuned_from};
 use super::search::{Band, Look};
 use super::{Ask, Refusal, Start, StartingPoint, litres, refuse};
 use crate::enclosure::{Bandpass4, Bandpass6, Enclosure, FrontPath, Losses, Ported, Sealed};
@@ -24,13 +24,15 @@ pub static BANDPASS6_SERIES: &[StartingPoint] = &[
     StartingPoint { id: "loud", name: "Louder, narrower", start: |ask| sixth(ask, FrontPath::Series, 2.0) },
 ];
 
+/// Tuning of a fourth-order bandpass over the lower end of its band, which reaches about as far below the tuning in octaves as above it.
+const REACH: f64 = 1.45;
+
 /// `Vf = (2 S Qts)^2 Vas`, `Fb = Qbp Fs/Qts`, `Vr = Vas/((Qbp/Qts)^2 - 1)` (after Geddes 1989, from memory), with
 /// Qbp for the passband at the driver's own level: `Qbp = 1/(2 S)`, or for the lowest note wished for. In less room than that the
 /// chamber before the driver takes at most half, which lowers S, and the other the rest, which raises Qbp and with it the tuning.
 fn fourth(ask: &Ask, s: f64) -> Result<Start, Refusal> {
     let (fs, qts, vas) = (ask.driver.fs(), ask.driver.qts(), ask.vas());
-    // The band reaches about as far below the tuning in octaves as above it.
-    let wished = ask.wishes.lowest.map(|lowest| 1.45 * lowest * qts / fs);
+    let wished = ask.wishes.lowest.map(|lowest| REACH * lowest * qts / fs);
     let qbp = wished.unwrap_or(0.5 / s);
     if qbp < 1.08 * qts {
         return refuse(format!(
@@ -44,7 +46,7 @@ fn fourth(ask: &Ask, s: f64) -> Result<Start, Refusal> {
     let rear = both - front;
     let s = (front / vas).sqrt() / (2.0 * qts);
     let tuning = fs * (1.0 + vas / rear).sqrt();
-    let Some((chamber, narrow)) = tuned(ask, front, tuning) else {
+    let Some((chamber, narrow)) = tuned_from(ask, front, tuning, tuning / REACH, false) else {
         return refuse(format!("No port tunes a front chamber of {} to {tuning:.0} Hz.", litres(front)));
     };
     let enclosure = Enclosure::Bandpass4(Bandpass4 {
@@ -72,14 +74,15 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
     }
     let low = ask.lowest_or(1.1 * fs);
     // Many candidates share a chamber.
-    let mut known: Vec<(f64, f64, Option<Ported>)> = Vec::new();
-    let mut chamber = |volume: f64, tuning: f64| {
-        let same = |(v, t, _): &&(f64, f64, _)| v.total_cmp(&volume).is_eq() && t.total_cmp(&tuning).is_eq();
-        if let Some((.., found)) = known.iter().find(same) {
+    let mut known: Vec<([f64; 3], Option<(Ported, bool)>)> = Vec::new();
+    let mut chamber = |volume: f64, tuning: f64, low: f64, beside: bool| {
+        let asked = [volume, tuning, low];
+        let same = |(of, _): &&([f64; 3], _)| (0..3).all(|k| of[k].total_cmp(&asked[k]).is_eq());
+        if let Some((_, found)) = known.iter().find(same) {
             return found.clone();
         }
-        let found = tuned(ask, volume * vas, tuning).map(|(chamber, _)| chamber);
-        known.push((volume, tuning, found.clone()));
+        let found = tuned_from(ask, volume * vas, tuning, low, beside);
+        known.push((asked, found.clone()));
         found
     };
     let mut best: Option<(f64, Bandpass6, Band)> = None;
@@ -92,7 +95,10 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
         if ask.wishes.volume.is_some_and(|most| (rear + front) * vas > most) {
             continue;
         }
-        let Some((rear, front)) = chamber(rear, behind).zip(chamber(front, before)) else { continue };
+        let from = behind.min(before);
+        let found =
+            chamber(rear, behind, from, path == FrontPath::Series).zip(chamber(front, before, from, false));
+        let Some(((rear, tight), (front, narrow))) = found else { continue };
         let bulk = (rear.volume + front.volume) / vas;
         let candidate = Bandpass6 { rear, front, path };
         let enclosure = Enclosure::Bandpass6(candidate.clone());
@@ -102,6 +108,7 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
         let score = band.octaves + loud * band.gain / 3.0
             - (band.from / low).log2().max(0.0)
             - 0.15 * bulk
+            - 1.5 * f64::from(u8::from(tight) + u8::from(narrow))
             - 0.2 * (-3.0 - band.gain).max(0.0)
             - 0.2 * (band.hollow - 3.0).max(0.0);
         if best.as_ref().is_none_or(|(most, ..)| score > *most) {

@@ -299,6 +299,9 @@ fn without_a_brief_starting_points_are_boxes_that_can_be_built() {
         (RawFamily::Sealed, 0.8),
         (RawFamily::Ported, 0.85),
         (RawFamily::PassiveRadiator, 0.8),
+        (RawFamily::Bandpass4, 0.9),
+        (RawFamily::Bandpass6Parallel, 0.85),
+        (RawFamily::Bandpass6Series, 0.8),
         (RawFamily::Line, 1.0),
         (RawFamily::SlotFlare, 1.0),
     ] {
