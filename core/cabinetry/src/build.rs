@@ -29,6 +29,7 @@ struct Interiors {
     outer: Solid,
     interior: Solid,
     chambers: Vec<Chamber>,
+    unused: Option<Solid>,
 }
 
 /// Hears of what eats of a room: what to call it, its volume (m3), and whether that is estimated.
@@ -93,7 +94,7 @@ impl Body {
     /// The box with its chambers and its way as it is folded, with nothing mounted.
     fn empty(&self, contents: &Contents) -> Result<Cabinet, BuildError> {
         let (sizes, taken) = self.solve(contents)?;
-        let Interiors { outer, interior, chambers } = self.interiors(sizes, contents, taken)?;
+        let Interiors { outer, interior, chambers, unused } = self.interiors(sizes, contents, taken)?;
         let fold = match (&contents.path, chambers.last()) {
             (Some(path), Some(chamber)) => Some(self.lay(path, chamber)?),
             _ => None,
@@ -106,6 +107,7 @@ impl Body {
             sizes,
             solved,
             chambers,
+            unused,
             fold,
             parts: Vec::new(),
             findings: Vec::new(),
@@ -285,7 +287,7 @@ impl Body {
         let split =
             contents.divided().then(|| (self.split_axis(contents, &interior), self.partition.total()));
         let partition = split.map_or(0.0, |(axis, thick)| interior.across(axis, None) * thick);
-        let mut taken = mounted;
+        let mut taken = mounted + self.unused(contents, &interior);
         // A partition stands across those that are not parallel to it.
         let left = |axis: Axis| match split {
             Some((across, thick)) if axis != across => 1.0 - thick / interior.along(across),
@@ -342,7 +344,7 @@ impl Body {
         if !contents.divided() {
             let ledger = ledger(&interior, false);
             let chambers = vec![Chamber { interior: interior.clone(), ledger }];
-            return Ok(Interiors { outer, interior, chambers });
+            return Ok(Interiors { outer, interior, chambers, unused: None });
         }
         let axis = self.split_axis(contents, &Interior::Solid(&interior));
         // A way begins on top or in front, so there is its chamber.
@@ -362,14 +364,76 @@ impl Body {
         };
         let within = thick / 2.0 + LEAST_DEPTH;
         let at = zero(low + within, high - within, 1e-12, missed).ok_or(BuildError::NoPartition)?;
-        let [behind, before] = split(at)?;
+        let [mut behind, mut before] = split(at)?;
+        let mut unused = None;
+        // What is too low for its drivers is made as high as they need, and ends before the wall.
+        let least = self.chamber_height(contents).filter(|least| high - at - thick / 2.0 < *least);
+        if let Some([whole, rest]) = least.and_then(|least| split(high - thick / 2.0 - least).ok()) {
+            let way = ledger(&rest, true);
+            let missed = |chamber: &Solid| {
+                let rear = ledger(chamber, false);
+                rear.net() * way.wanted - way.net() * rear.wanted
+            };
+            if let Some([chamber, beyond]) = self.shortened(&whole, thick, missed) {
+                (behind, before, unused) = (chamber, rest, Some(beyond));
+            }
+        }
         // Where one chamber is fuller than the whole box is large, the other is pressed to nothing.
         if [&behind, &before].iter().any(|chamber| chamber.volume() < LEAST) {
             return Err(BuildError::NoPartition);
         }
         let chambers = [(behind, false), (before, true)]
             .map(|(interior, front)| Chamber { ledger: ledger(&interior, front), interior });
-        Ok(Interiors { outer, interior, chambers: chambers.into() })
+        Ok(Interiors { outer, interior, chambers: chambers.into(), unused })
+    }
+
+    /// How high along the stack a chamber at the beginning of a way must be for its drivers, m.
+    fn chamber_height(&self, contents: &Contents) -> Option<f64> {
+        let drivers = &contents.drivers;
+        let [begin, _] = self.fold.outsides();
+        match contents.path.as_ref()?.seat {
+            Seat::Throat => Some(drivers.depth - self.partition.total() + AIR_BEHIND),
+            Seat::Chamber if self.drivers.face == begin => {
+                Some(drivers.depth - self.panel(begin).total() + AIR_BEHIND)
+            }
+            Seat::Chamber => Some(drivers.cutout + 2.0 * RIM_ROOM),
+            Seat::Along(_) | Seat::Between(_) => None,
+        }
+    }
+
+    /// A chamber at the beginning of a way, cut off by a board (m) where it misses its volume no more, and what is left beyond; `None` where
+    /// all of it is needed.
+    fn shortened(&self, whole: &Solid, thick: f64, missed: impl Fn(&Solid) -> f64) -> Option<[Solid; 2]> {
+        let run = self.fold.run();
+        let [low, high] = whole.bounds().map(|point| point[run.index()]);
+        let cut = |long: f64| {
+            if self.begins_low() {
+                [whole.below(run, low + long), whole.above(run, low + long + thick)]
+            } else {
+                [whole.above(run, high - long), whole.below(run, high - long - thick)]
+            }
+        };
+        let most = high - low - thick - LEAST_DEPTH;
+        let long = zero(LEAST_DEPTH, most, 1e-12, |long| cut(long)[0].as_ref().map_or(f64::NAN, &missed))?;
+        let [chamber, beyond] = cut(long);
+        Some([chamber?, beyond?])
+    }
+
+    /// Whether a way begins at the low end of its first channel.
+    fn begins_low(&self) -> bool {
+        let high = self.fold.mouth_face() == self.fold.ends()[1];
+        self.fold.folds.unwrap_or(0).is_multiple_of(2) == high
+    }
+
+    /// What a chamber that is as high as its drivers need leaves of the room beside it, with the board there, m3.
+    fn unused(&self, contents: &Contents, interior: &Interior<'_>) -> f64 {
+        let Some(height) = self.chamber_height(contents).filter(|_| contents.divided()) else { return 0.0 };
+        let mut needed = contents.wanted[0].unwrap_or(0.0);
+        self.each_entry(false, contents, 0.0, &mut |_, volume, _| needed += volume);
+        let area = interior.across(self.fold.stack, None);
+        let unused = height * area - needed;
+        let end_board = height * area / interior.along(self.fold.run()) * self.partition.total();
+        if unused > end_board { unused } else { 0.0 }
     }
 
     /// Along which axis a partition divides a room: forward, along a standing pipe, or as a way is stacked.
@@ -504,6 +568,10 @@ pub(crate) const STRIPS: &str = "Corner strips";
 
 /// Wall of a port where none is stated, m: of plastic pipe (common practice).
 pub const USUAL_WALL: f64 = 0.004;
+
+/// Air behind a magnet, and room beside a cut-out, in a chamber that is made as high as its drivers need, m (common practice).
+const AIR_BEHIND: f64 = 0.03;
+const RIM_ROOM: f64 = 0.01;
 
 /// Shortest channel that is tried, m.
 const SHORTEST: f64 = 0.15;

@@ -20,6 +20,8 @@ pub struct Cabinet {
     pub solved: [bool; 3],
     /// The chamber behind the drivers, and the one before them.
     pub chambers: Vec<Chamber>,
+    /// Closed off beside a chamber that is shorter than its way's channels.
+    pub unused: Option<Solid>,
     /// The way of a line or horn, laid into the last chamber.
     pub fold: Option<Laid>,
     /// What is mounted in it.

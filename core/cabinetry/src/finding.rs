@@ -117,6 +117,11 @@ pub enum Finding {
         /// What.
         what: &'static str,
     },
+    /// Room beside a chamber that is shorter than its way's channels.
+    ClosedOff {
+        /// How much.
+        volume: f64,
+    },
     /// The wall of a pipe is thin for a cabinet.
     ThinPipe {
         /// Its wall.
@@ -136,13 +141,18 @@ pub enum Finding {
 impl Finding {
     /// Whether it cannot be built so; otherwise it is only near.
     pub fn forbids(&self) -> bool {
-        !matches!(self, Self::Close { .. } | Self::Apart { .. } | Self::ThinPipe { .. })
+        !matches!(
+            self,
+            Self::Close { .. } | Self::Apart { .. } | Self::ThinPipe { .. } | Self::ClosedOff { .. }
+        )
     }
 
     /// The part that it is about.
     pub fn part(&self) -> Option<&str> {
         match self {
-            Self::Overfull { .. } | Self::Apart { .. } | Self::ThinPipe { .. } => None,
+            Self::Overfull { .. } | Self::Apart { .. } | Self::ThinPipe { .. } | Self::ClosedOff { .. } => {
+                None
+            }
             Self::NoSeat | Self::WrongChannel { .. } | Self::PanelTooSmall { .. } => Some("driver"),
             Self::NoFace { part, .. }
             | Self::FaceTooSmall { part, .. }
@@ -257,6 +267,12 @@ impl fmt::Display for Finding {
             Self::Apart { what } => {
                 write!(f, "The {what} is not part of the fold: give it its own room beside the path.")
             }
+            Self::ClosedOff { volume } => write!(
+                f,
+                "The chamber is smaller than the room before the path: {:.1} l beside it are closed off by a board. They may hold an amplifier \
+                 or sand; a larger chamber, or a narrower box, leaves less of it.",
+                volume * 1e3
+            ),
             Self::PanelTooSmall { needs, has } => write!(
                 f,
                 "The board between the channels is too small for the driver: that takes {} by {}, and around its place there are {} by {}.",

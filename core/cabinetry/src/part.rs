@@ -21,6 +21,8 @@ pub enum PartKind {
     Fold,
     /// The board that closes the last channel of a way on its outer side.
     Closing,
+    /// The board that ends a chamber shorter than the channels of its way.
+    ChamberEnd,
     /// Where a way opens.
     Mouth,
     /// Square strips along the inside edges.
@@ -30,7 +32,10 @@ pub enum PartKind {
 impl PartKind {
     /// Whether it is a board inside the box.
     pub fn is_panel(self) -> bool {
-        matches!(self, Self::Brace | Self::Partition | Self::Fold | Self::Closing | Self::Strip)
+        matches!(
+            self,
+            Self::Brace | Self::Partition | Self::Fold | Self::Closing | Self::ChamberEnd | Self::Strip
+        )
     }
 }
 
@@ -118,6 +123,7 @@ impl Part {
             (PartKind::Partition, _) => "partition".to_owned(),
             (PartKind::Fold, _) => format!("fold board {}", self.index + 1),
             (PartKind::Closing, _) => "closing board".to_owned(),
+            (PartKind::ChamberEnd, _) => "end board of the chamber".to_owned(),
             (PartKind::Mouth, _) => "mouth".to_owned(),
             (PartKind::Strip, _) => "corner strips".to_owned(),
         }

@@ -166,7 +166,11 @@ impl RawAsk {
         let (reason, design) = match (starting_point.start)(ask) {
             Ok(start) => {
                 let enclosure = raw_enclosure(self.family, &start.enclosure);
-                (start.reason.clone(), Some(self.design(starting_point.name, start.reason, enclosure)))
+                let design = self.design(starting_point.name, start.reason.clone(), enclosure);
+                match resolve_design(&design) {
+                    Ok(_) => (start.reason, Some(design)),
+                    Err(problems) => (out_of_range(&start.reason, &problems), None),
+                }
             }
             Err(refusal) => (refusal.0, None),
         };
@@ -188,6 +192,15 @@ impl RawAsk {
             notes,
         }
     }
+}
+
+/// Why a cabinet that a rule gives is none that can be worked with.
+fn out_of_range(reason: &str, problems: &[Problem]) -> String {
+    let words: Vec<String> = problems.iter().map(Problem::to_string).collect();
+    format!(
+        "{reason} That is beyond what can be designed here: {}. A higher lowest note makes it smaller.",
+        words.join("; ")
+    )
 }
 
 /// A value in its field's usual unit, rounded to what can be built.

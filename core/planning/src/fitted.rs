@@ -1,10 +1,12 @@
 //! Sizes for a box that go into the place that a brief leaves it.
 
 use oak_cabinetry::Contents;
+use oak_cabinetry::geometry::Solid;
 use oak_design::built::Built;
 use oak_design::field::{self, Field};
 use oak_design::file::{
-    RawBody, RawBrief, RawDesign, RawEnclosureShape, RawFace, RawPlace, RawPortBuild, RawRatio, Typed,
+    RawBody, RawBrief, RawDesign, RawEnclosureShape, RawFace, RawFold, RawPlace, RawPortBuild, RawRatio,
+    RawStack, Typed,
 };
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_design};
 
@@ -161,7 +163,36 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
         search.look_at_ways(&nearest);
     }
     let body = search.body;
-    RawDesign { body, ..design }
+    let found = RawDesign { body, ..design };
+    if lumped { found } else { without_waste(brief, found, frame) }
+}
+
+/// Share of a box that may be closed off beside a chamber before another box is looked for.
+const WASTE: f64 = 0.02;
+
+/// The smallest of the boxes that do as well, where a good part of one is closed off beside the chamber that its way begins at.
+fn without_waste(brief: &Brief, design: RawDesign, frame: f64) -> RawDesign {
+    let stands = |body: &Option<RawBody>| {
+        let built = resolve_design(&RawDesign { body: body.clone(), ..design.clone() }).ok()?.built().ok()?;
+        let cabinet = &built.boxed.as_ref()?.cabinet;
+        let closed_off = cabinet.unused.as_ref().map_or(0.0, Solid::volume);
+        Some((Standing::of(brief, &built), cabinet.outer.volume(), closed_off))
+    };
+    let Some((standing, volume, closed_off)) = stands(&design.body) else { return design };
+    if closed_off < WASTE * volume {
+        return design;
+    }
+    let own = design.body.clone().unwrap_or_default();
+    let others = wide(own, frame).filter_map(|body| {
+        let body = Some(body);
+        let (found, volume, _) = stands(&body)?;
+        (found >= standing).then_some((volume, body))
+    });
+    let least = others.filter(|(other, _)| *other < volume).min_by(|a, b| a.0.total_cmp(&b.0));
+    match least {
+        Some((_, body)) => RawDesign { body, ..design },
+        None => design,
+    }
 }
 
 /// Of boxes that are larger than the place, so many are looked at.
@@ -287,10 +318,7 @@ fn bodies<'a>(
     });
     // A folded way is as wide as the box: from hardly wider than the driver on.
     let free = !lumped && brief.outside[0].is_none();
-    let wide = WIDTHS.into_iter().filter(move |_| free).map(move |times| {
-        let width = Some(FIELDS[0].typed((times * frame * 1e3).round() * 1e-3, 4));
-        RawBody { width, ..own.clone() }
-    });
+    let wide = free.then(|| wide(own, frame)).into_iter().flatten();
     leaning
         .into_iter()
         .chain(ratios)
@@ -313,6 +341,17 @@ const LONG: [[f64; 2]; 9] = [
     [2.2, 1.8],
     [2.2, 2.2],
 ];
+
+/// Boxes with a folded way, from hardly wider than the driver on; its channels lie as they do, or upright where nothing is written of them.
+fn wide(own: RawBody, frame: f64) -> impl Iterator<Item = RawBody> {
+    let upright = RawFold { stack: RawStack::Upright, ..RawFold::default() };
+    let stacks = if own.fold.is_none() { vec![None, Some(upright)] } else { vec![own.fold.clone()] };
+    WIDTHS.into_iter().flat_map(move |times| {
+        let width = Some(FIELDS[0].typed((times * frame * 1e3).round() * 1e-3, 4));
+        let base = RawBody { width, ..own.clone() };
+        stacks.clone().into_iter().map(move |fold| RawBody { fold, ..base.clone() })
+    })
+}
 
 /// Widths of boxes with folded ways that are tried, over the driver's frame.
 const WIDTHS: [f64; 5] = [1.2, 1.4, 1.7, 2.1, 2.6];

@@ -40,7 +40,9 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
   const flat = (points: readonly Place[]): Polygon =>
     points.map(([x = 0, y = 0]) => [x - corner.x, y - corner.y]);
   const put = ([, up = 0, forward = 0]: Place): [number, number] => [forward - corner.x, up - corner.y];
-  const chambers = side.strokes.filter(({ part }) => part === 'room' || part === 'front room');
+  const chambers = ['room', 'front room', 'unused room'].flatMap((name) =>
+    side.strokes.filter(({ part }) => part === name),
+  );
   const inner = chambers.map(({ points }) => flat(points));
   const outline = flat(panels.points);
   const outer = bounds(outline);
@@ -67,7 +69,9 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
   }
   for (const { points, part } of side.strokes) {
     if (part.startsWith('brace')) parts.push({ kind: 'board', at: bounds(flat(points)) });
-    if (part === 'partition' && body.fold) parts.push({ kind: 'board', at: bounds(flat(points)) });
+    if ((part === 'partition' && body.fold) || part.startsWith('end board')) {
+      parts.push({ kind: 'board', at: bounds(flat(points)) });
+    }
   }
   parts.push(...foldParts(side.strokes, flat, body));
   if (subject.design.enclosure.family === 'aperiodic') parts.push(...extras(subject, room));

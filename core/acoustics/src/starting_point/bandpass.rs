@@ -64,6 +64,9 @@ fn fourth(ask: &Ask, s: f64) -> Result<Start, Refusal> {
     Ok(Start { enclosure, reason })
 }
 
+/// Volume over Vas, tuning and lower end of the band (Hz) of a chamber, and what was found for it.
+type Known = ([f64; 3], Option<(Ported, bool)>);
+
 /// Tries boxes around the driver and keeps the one with the widest band, level counted by `loud` octaves a 3 dB.
 fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
     let (fs, qts, vas) = (ask.driver.fs(), ask.driver.qts(), ask.vas());
@@ -74,10 +77,10 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
     }
     let low = ask.lowest_or(1.1 * fs);
     // Many candidates share a chamber.
-    let mut known: Vec<([f64; 3], Option<(Ported, bool)>)> = Vec::new();
+    let mut known: Vec<Known> = Vec::new();
     let mut chamber = |volume: f64, tuning: f64, low: f64, beside: bool| {
         let asked = [volume, tuning, low];
-        let same = |(of, _): &&([f64; 3], _)| (0..3).all(|k| of[k].total_cmp(&asked[k]).is_eq());
+        let same = |(of, _): &&Known| (0..3).all(|k| of[k].total_cmp(&asked[k]).is_eq());
         if let Some((_, found)) = known.iter().find(same) {
             return found.clone();
         }

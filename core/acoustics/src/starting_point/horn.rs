@@ -63,7 +63,7 @@ fn front(ask: &Ask, flare: Flare) -> Result<Start, Refusal> {
     // Throat reactance above the cut-off of an exponential horn falls as 1/f like that of a stiffness.
     let sprung = throat * c / (TAU * cutoff);
     let cancelling = (sprung < 0.9 * vas).then(|| (sprung.recip() - vas.recip()).recip());
-    let rear = cancelling.unwrap_or(f64::INFINITY).clamp(0.1 * vas, 4.0 * vas).min(2.0);
+    let rear = cancelling.unwrap_or(f64::INFINITY).clamp(0.1 * vas, 4.0 * vas).min(2.0).max(ask.holding());
     let does = match cancelling {
         Some(volume) if (rear / volume - 1.0).abs() < 0.02 => "cancels the throat's reactance",
         Some(volume) if rear > volume => {
@@ -121,14 +121,15 @@ fn length_of(flare: Flare, cutoff: f64, throat: f64, mouth: f64, c: f64) -> f64 
     }
 }
 
-/// A chamber that rolls the horn off above 250 Hz, and a horn whose first resonance is the lowest note.
+/// A chamber that rolls the horn off above 250 Hz, or lower where the driver needs more room, and a horn whose first resonance is the lowest note.
 fn back(ask: &Ask) -> Result<Start, Refusal> {
     weak(ask, 0.6, "a back-loaded horn")?;
     let (c, sd) = (ask.setting.air.speed, ask.driver.sd);
     let tuning = ask.lowest_or(0.75 * ask.driver.fs());
     let throat = 0.6 * sd;
     let mouth = mouth(ask, 1.6 * tuning).clamp(3.0 * throat, 12.0 * throat);
-    let chamber = Sealed { volume: throat * c / (TAU * 250.0), losses: Losses::USUAL };
+    let chamber = Sealed { volume: (throat * c / (TAU * 250.0)).max(ask.holding()), losses: Losses::USUAL };
+    let upper = throat * c / (TAU * chamber.volume);
     let with = |length: f64| Line {
         profile: Profile { segments: vec![segment(Flare::Exponential, length, throat, mouth, None)] },
         driver_at: 0.0,
@@ -154,7 +155,7 @@ fn back(ask: &Ask) -> Result<Start, Refusal> {
         ));
     }
     let reason = format!(
-        "Throat 0.6 Sd behind a chamber of {} that lets little above 250 Hz into the horn; {length:.2} m long so that it helps from {tuning:.0} Hz (2.7 to 3 m is usual for small full-range drivers), mouth {:.0} cm2.",
+        "Throat 0.6 Sd behind a chamber of {} that lets little above {upper:.0} Hz into the horn; {length:.2} m long so that it helps from {tuning:.0} Hz (2.7 to 3 m is usual for small full-range drivers), mouth {:.0} cm2.",
         litres(chamber.volume),
         mouth * 1e4
     );

@@ -215,10 +215,19 @@ proptest! {
 /// chamber that with the suspension is as stiff as the throat's reactance at the cut-off, `V = St c/(2 pi fc)`.
 #[test]
 fn a_front_horn_begins_with_keeles_relations() {
-    let (driver, air) = (driver(35.0, 0.3, 0.2, 0.12), Air::reference());
-    let ask = ask(driver, Wishes { lowest: Some(46.0), volume: None });
-    let found = start(starting_point::FRONT_HORN, "exponential", &ask).expect("a horn");
+    let air = Air::reference();
+    let of = |sd: f64| {
+        let ask = ask(driver(35.0, 0.3, 0.2, sd), Wishes { lowest: Some(46.0), volume: None });
+        let found = start(starting_point::FRONT_HORN, "exponential", &ask).expect("a horn");
+        (ask, found)
+    };
+    let (ask, found) = of(0.09);
     let Enclosure::FrontHorn(horn) = &found.enclosure else { panic!("{found:?}") };
+    // A larger driver of the same values needs more room than that chamber has.
+    let (_, larger) = of(0.13);
+    let Enclosure::FrontHorn(roomy) = &larger.enclosure else { panic!("{larger:?}") };
+    assert!(roomy.rear.volume > 1.02 * horn.rear.volume);
+    assert!(larger.reason.contains("as small as can be built"), "{}", larger.reason);
     let throat = 2.0 * std::f64::consts::PI * 35.0 * 0.3 * 0.2 / air.speed;
     assert!((horn.profile.start() / throat - 1.0).abs() < 1e-9);
     assert!(found.reason.contains("above 233 Hz"), "{}", found.reason);

@@ -102,6 +102,9 @@ fn section(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> D
         let part = if index == 0 { "room" } else { "front room" };
         drawing.polygon(part, Line::Seen, flat(&chamber.interior));
     }
+    if let Some(unused) = &cabinet.unused {
+        drawing.polygon("unused room", Line::Seen, flat(unused));
+    }
     for layer in &body.fills {
         let interior = &cabinet.chambers[0].interior;
         if let Some([low, high]) = layer.bounds(interior) {

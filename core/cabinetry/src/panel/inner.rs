@@ -15,7 +15,8 @@ use crate::part::PartKind;
 /// All of them.
 pub(super) fn inner(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Vec<Wall> {
     let folds = folds(body, cabinet);
-    partition(body, cabinet).into_iter().chain(folds).chain(slots(body, contents, cabinet)).collect()
+    let ends = partition(body, cabinet).into_iter().chain(chamber_end(body, cabinet));
+    ends.chain(folds).chain(slots(body, contents, cabinet)).collect()
 }
 
 /// The board between two chambers.
@@ -35,6 +36,16 @@ fn partition(body: &Body, cabinet: &Cabinet) -> Option<Wall> {
     let area = cabinet.interior.area_at(axis, at);
     let fields = grid(&body.partition, &across[0], &across[1]);
     Some(board(Location::Partition, body.partition, area, area * body.partition.total(), fields))
+}
+
+/// The board that ends a chamber shorter than the channels of its way.
+fn chamber_end(body: &Body, cabinet: &Cabinet) -> Option<Wall> {
+    let part = cabinet.parts.iter().find(|part| part.kind == PartKind::ChamberEnd)?;
+    let [low, high] = part.pieces.first()?.bounds();
+    let (width, tall) = (high[0] - low[0], high[body.fold.stack.index()] - low[body.fold.stack.index()]);
+    let fields = vec![plate(&body.partition, width, tall)];
+    let area = width * tall;
+    Some(board(Location::ChamberEnd, body.partition, area, area * body.partition.total(), fields))
 }
 
 /// The boards of a folded way: each stands on a wall and between two sides, and ends free where the way turns.

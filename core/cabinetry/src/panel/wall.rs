@@ -18,6 +18,8 @@ pub enum Location {
     Fold(usize),
     /// Beside the last channel of a folded way.
     Closing,
+    /// The board that ends a chamber shorter than the channels of its way.
+    ChamberEnd,
     /// What makes a slot, of the chamber before the drivers or behind them, by the port's position.
     Slot {
         /// Whether it is before the drivers.
@@ -35,6 +37,7 @@ impl Location {
             Self::Partition => Part::of(PartKind::Partition, 0, 0).name(),
             Self::Fold(index) => Part::of(PartKind::Fold, index, 0).name(),
             Self::Closing => Part::of(PartKind::Closing, 0, 0).name(),
+            Self::ChamberEnd => Part::of(PartKind::ChamberEnd, 0, 0).name(),
             Self::Slot { front, index } => {
                 format!("{}'s boards", Part::of(PartKind::Port, index, usize::from(front)).name())
             }

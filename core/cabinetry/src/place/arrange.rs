@@ -95,7 +95,8 @@ fn in_partition(drivers: &DriverSize, cabinet: &mut Cabinet) {
     let Some((axis, [below, above])) = cabinet.partition() else { return };
     let k = axis.index();
     let [level, tall] = if axis == Axis::Z { [0, 1] } else { [0, 2] };
-    let [low, high] = cabinet.interior.bounds();
+    let room = if cabinet.unused.is_some() { &cabinet.chambers[0].interior } else { &cabinet.interior };
+    let [low, high] = room.bounds();
     // Cones look into the chamber before them, which of a fold lies below or behind.
     let forward = cabinet.chambers[0].interior.bounds()[1][k] <= below + 1e-9;
     let (front, sign) = if forward { (above, 1.0) } else { (below, -1.0) };

@@ -70,6 +70,20 @@ fn partition(body: &Body, contents: &Contents, cabinet: &mut Cabinet) {
     }
     let pieces = vec![Piece::Block { low, high }];
     cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Partition, 0, 0) });
+    end_board(body, cabinet);
+}
+
+/// The board that ends a chamber shorter than the channels of its way.
+fn end_board(body: &Body, cabinet: &mut Cabinet) {
+    let Some(unused) = &cabinet.unused else { return };
+    let (beyond, volume) = (unused.bounds(), unused.volume());
+    let k = body.fold.run().index();
+    let [mut low, mut high] = cabinet.chambers[0].interior.bounds();
+    (low[k], high[k]) =
+        if high[k] <= beyond[0][k] { (high[k], beyond[0][k]) } else { (beyond[1][k], low[k]) };
+    let pieces = vec![Piece::Block { low, high }];
+    cabinet.parts.push(Part { pieces, ..Part::of(PartKind::ChamberEnd, 0, 0) });
+    cabinet.findings.push(Finding::ClosedOff { volume });
 }
 
 /// Whatever stands against a board of the chamber behind the drivers.

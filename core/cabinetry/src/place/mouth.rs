@@ -75,6 +75,7 @@ impl Cabinet {
             | PartKind::Partition
             | PartKind::Fold
             | PartKind::Closing
+            | PartKind::ChamberEnd
             | PartKind::Strip => return None,
         };
         let frame = part.face.and_then(|face| Frame::of(&self.outer, face));

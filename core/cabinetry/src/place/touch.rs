@@ -115,7 +115,7 @@ pub(super) fn check(cabinet: &mut Cabinet) {
         if part.kind == PartKind::Brace || part.kind == PartKind::Partition {
             continue;
         }
-        if matches!(part.kind, PartKind::Fold | PartKind::Closing) {
+        if matches!(part.kind, PartKind::Fold | PartKind::Closing | PartKind::ChamberEnd) {
             // It stands on walls; only braces can be in its way, and what moves air looks at it.
             let braces = cabinet.parts.iter().filter(|other| other.kind == PartKind::Brace);
             found.extend(braces.filter_map(|other| between(part, other)).filter(Finding::forbids));
@@ -179,7 +179,8 @@ fn blocked(part: &Part, cabinet: &Cabinet) -> Option<Finding> {
         radii: [0.45 * wanted; 2],
     };
     let boards = cabinet.parts.iter().filter(|other| {
-        let inside = matches!(other.kind, PartKind::Brace | PartKind::Fold | PartKind::Closing);
+        let inside =
+            matches!(other.kind, PartKind::Brace | PartKind::Fold | PartKind::Closing | PartKind::ChamberEnd);
         inside && other.pieces.iter().any(|piece| apart(&reach(wanted), piece) < -TOUCH)
     });
     let distance = |other: &Part| {

@@ -3,7 +3,11 @@
 use crate::support::{any_shape, body, build, contents, slot, tube};
 use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Point, Solid};
-use oak_cabinetry::{Body, Brace, Cabinet, Contents, PartKind, Piece, PortBuild, PortSize, RadiatorSize};
+use oak_cabinetry::panel::{Location, walls};
+use oak_cabinetry::{
+    Body, Brace, Cabinet, Contents, DuctPath, Finding, PartKind, Piece, PortBuild, PortSize, RadiatorSize,
+    Seat,
+};
 use proptest::prelude::*;
 
 fn minus(a: Point, b: Point) -> Point {
@@ -238,6 +242,51 @@ fn a_divided_box_holds_in_each_chamber_what_it_says() {
         let frames = cabinet.parts.iter().filter(|part| part.kind == PartKind::Brace);
         assert_eq!(frames.count(), 2);
     }
+}
+
+/// A horn's chamber that would be too low for its driver is as high as that needs and ends before the wall; what lies beyond is closed off.
+#[test]
+fn a_small_chamber_of_a_horn_holds_its_driver_and_what_it_says() {
+    let mut ended = 0;
+    for (seat, stack) in
+        [(Seat::Throat, Axis::Y), (Seat::Throat, Axis::Z), (Seat::Chamber, Axis::Y), (Seat::Chamber, Axis::Z)]
+    {
+        let mut wish = body(EnclosureShape::Rectangular);
+        wish.sizes[0] = Some(0.35);
+        wish.fold.stack = stack;
+        let horn = DuctPath { areas: vec![[0.0, 0.02], [2.4, 0.15]], seat, apart: Vec::new() };
+        let wanted = [Some(0.014), Some(horn.volume())];
+        let inside = Contents { wanted, path: Some(horn), ..contents(1.0) };
+        let cabinet = wish.build(&inside).expect("a box");
+        assert!(
+            !cabinet.findings.iter().any(Finding::forbids),
+            "{seat:?}, {stack:?}: {:?}",
+            cabinet.findings
+        );
+        let Some(unused) = &cabinet.unused else { continue };
+        ended += 1;
+        let [chamber, way] = cabinet.chambers.as_slice() else { panic!("two chambers") };
+        for (room, wanted) in [chamber, way].into_iter().zip(wanted) {
+            assert!((room.ledger.net() / wanted.expect("said") - 1.0).abs() < 2e-3, "{seat:?}, {stack:?}");
+        }
+        let Counted { air, joined, shared } = counted(&chamber.interior, &cabinet);
+        assert!((air / chamber.ledger.net() - 1.0).abs() < 0.02, "{seat:?}: {air} counted");
+        assert!(joined > 0.99 * air && shared < 1e-3 * air, "{seat:?}: {joined}, {shared}");
+        // Nothing is mounted in what is closed off, and with its board it is all that the chamber leaves of the room beside the way.
+        assert!((counted(unused, &cabinet).air / unused.volume() - 1.0).abs() < 1e-9);
+        let board = |kind: PartKind| {
+            let part = cabinet.parts.iter().find(|part| part.kind == kind).expect("a board");
+            let [low, high] = part.pieces[0].bounds();
+            (0..3).map(|k| high[k] - low[k]).product::<f64>()
+        };
+        let rooms = [&chamber.interior, &way.interior, unused].map(Solid::volume).iter().sum::<f64>();
+        let across = cabinet.interior.volume() - rooms - board(PartKind::ChamberEnd);
+        // The partition leaves the throat open.
+        assert!(across >= board(PartKind::Partition) - 1e-9, "{seat:?}, {stack:?}");
+        let walls = walls(&wish, &inside, &cabinet);
+        assert!(walls.iter().any(|wall| wall.location == Location::ChamberEnd && wall.mass > 0.1));
+    }
+    assert!(ended >= 3, "{ended}");
 }
 
 #[test]

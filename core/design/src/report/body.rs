@@ -257,6 +257,7 @@ fn part_report(part: &Part, contents: &Contents, cabinet: &Cabinet) -> PartRepor
             PartKind::Partition => "partition",
             PartKind::Fold => "fold",
             PartKind::Closing => "closing",
+            PartKind::ChamberEnd => "chamber_end",
             PartKind::Mouth => "mouth",
             PartKind::Strip => "strip",
         },

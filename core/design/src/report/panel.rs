@@ -151,7 +151,7 @@ impl PanelReport {
 fn remedy(panel: &Wall, crossover: f64) -> Option<String> {
     let now = panel.weakest()?.resonance();
     let how = match panel.location {
-        Location::Outer(_) | Location::Partition => return None,
+        Location::Outer(_) | Location::Partition | Location::ChamberEnd => return None,
         Location::Slot { .. } => {
             "a bracket or a strip on edge along the middle of its widest board, on the chamber's side"
         }
@@ -169,7 +169,7 @@ fn remedy(panel: &Wall, crossover: f64) -> Option<String> {
 fn across(response: &Response, panel: &Wall, at: usize) -> f64 {
     let inside = |chamber: usize| response.chamber_pressure.get(chamber).map_or(Complex::ZERO, |all| all[at]);
     match panel.location {
-        Location::Outer(_) | Location::Fold(_) | Location::Closing => inside(0).norm(),
+        Location::Outer(_) | Location::Fold(_) | Location::Closing | Location::ChamberEnd => inside(0).norm(),
         Location::Partition => (inside(0) - inside(1)).norm(),
         Location::Slot { front, .. } => inside(usize::from(front)).norm() / 2.0,
     }

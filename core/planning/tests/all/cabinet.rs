@@ -281,6 +281,29 @@ fn firing_forward_up_and_down_are_laid_side_by_side_in_the_same_place() {
 }
 
 /// A box comes with the starting point, and it can be built: what a newcomer without a brief sees first.
+/// A horn to 18 Hz would have a mouth of 13 m2: whatever a rule gives, a design that is offered can be opened.
+#[test]
+fn no_starting_point_offers_what_would_be_refused() {
+    let mut refused = 0;
+    for build in demo_builds() {
+        for design in build.variants {
+            for family in RawFamily::ALL {
+                for start in
+                    RawAsk::of(design.driver.clone(), *family).answer(&Stop::default()).expect("answers")
+                {
+                    match &start.design {
+                        Some(offered) => {
+                            assert!(resolve_design(offered).is_ok(), "{}: {}", family.id(), start.name)
+                        }
+                        None => refused += usize::from(start.reason.contains("is outside")),
+                    }
+                }
+            }
+        }
+    }
+    assert!(refused > 0);
+}
+
 #[test]
 fn without_a_brief_starting_points_are_boxes_that_can_be_built() {
     let drivers: Vec<RawDriver> = demo_builds()
@@ -304,6 +327,8 @@ fn without_a_brief_starting_points_are_boxes_that_can_be_built() {
         (RawFamily::Bandpass6Series, 0.8),
         (RawFamily::Line, 1.0),
         (RawFamily::SlotFlare, 1.0),
+        (RawFamily::BackHorn, 1.0),
+        (RawFamily::FrontHorn, 0.9),
     ] {
         let designs: Vec<RawDesign> = drivers
             .iter()

@@ -228,12 +228,18 @@ function Turned({ design, ...chosen }: Pick<DrawnProps, 'design' | 'selected' | 
   );
 }
 
+/** How it is moved (common practice), kg. */
+function lifted(mass: number): string {
+  if (mass > 80) return '; it is moved on wheels or a lift, or built where it stands.';
+  return mass > 25 ? '; lift it with two people.' : '.';
+}
+
 function summary({ outside, outside_volume, weight }: BodyReport): string {
   const [width = 0, height = 0, depth = 0] = outside.map((size) => Math.round(size * 1e3));
   const mass = weight.panels + weight.braces;
   return inWords(
     `Outside ${width} mm wide, ${height} mm high, ${depth} mm deep: ${(outside_volume * 1e3).toFixed(0)} l. ` +
       `Empty about ${mass.toFixed(1)} kg, with drivers about ${(mass + weight.drivers).toFixed(0)} kg` +
-      `${mass + weight.drivers > 25 ? '; lift it with two people.' : '.'}`,
+      lifted(mass + weight.drivers),
   );
 }

@@ -57,7 +57,7 @@ export function grouped({ strokes, rings }: DrawingReport): PartShapes[] {
   const group = (part: string): PartShapes => {
     const last = groups.at(-1);
     if (last?.part === part) return last;
-    const opens = part !== 'room' && part !== 'front room';
+    const opens = !part.endsWith('room');
     const made: PartShapes = { part, opens, strokes: [], rings: [] };
     groups.push(made);
     return made;

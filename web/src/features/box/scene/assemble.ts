@@ -23,7 +23,8 @@ export interface Assembly {
   high: Vector3;
 }
 
-const isWood = (name: string) => /^(brace|partition|fold board|closing board|strip|corner)/.test(name);
+const isWood = (name: string) =>
+  /^(brace|partition|fold board|closing board|end board|strip|corner)/.test(name);
 const isMoving = (name: string) => /^(driver|radiator)/.test(name);
 
 /** How far boards and parts move apart at most, as a share of the box's size. */
