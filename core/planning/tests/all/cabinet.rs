@@ -293,7 +293,7 @@ fn no_starting_point_offers_what_would_be_refused() {
                 {
                     match &start.design {
                         Some(offered) => {
-                            assert!(resolve_design(offered).is_ok(), "{}: {}", family.id(), start.name)
+                            assert!(resolve_design(offered).is_ok(), "{}: {}", family.id(), start.name);
                         }
                         None => refused += usize::from(start.reason.contains("is outside")),
                     }

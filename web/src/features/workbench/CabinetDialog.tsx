@@ -1,5 +1,5 @@
 import { RadioGroup } from 'radix-ui';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useRecommendation, useStarts } from '../../api/queries/design';
 import { useCompletion } from '../../api/queries/library';
 import type { KindReport, RawAsk, RawBrief, RawDesign, StartReport, Typed } from '../../api/types';
@@ -43,6 +43,13 @@ export function CabinetDialog(props: Props) {
   );
 }
 
+/** A value as it was when it began to be held. */
+function useHeld<Value>(value: Value, held: boolean): Value {
+  const last = useRef(value);
+  if (!held) last.current = value;
+  return last.current;
+}
+
 function Chooser({ design, brief, begun, onHere, onNew }: Props) {
   const [chosen, setChosen] = useState<Family | null>(null);
   const [wishes, setWishes] = useState<Pick<RawAsk, 'volume' | 'lowest'>>({});
@@ -57,7 +64,12 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
   const ranked = found
     ? [...found.kinds.map((kind) => kind.family), ...BOXLESS]
     : FAMILIES.map(({ id }) => id);
-  const order = ranked.filter((id, at) => ranked.indexOf(id) === at);
+  // Nothing moves under a hand that reaches for it.
+  const [reaching, setReaching] = useState(false);
+  const order = useHeld(
+    ranked.filter((id, at) => ranked.indexOf(id) === at),
+    reaching,
+  );
   const family = chosen ?? (begun ? design.enclosure.family : (found?.family ?? lean?.family ?? 'sealed'));
   const starts = useStarts({ family, driver, ...Object.fromEntries(given) } as RawAsk);
   const wished = Object.values(wishes).some((typed) => typed);
@@ -70,6 +82,8 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
         aria-label="Kind of cabinet"
         value={family}
         onValueChange={(next) => setChosen(next as Family)}
+        onPointerEnter={() => setReaching(true)}
+        onPointerLeave={() => setReaching(false)}
         className="flex flex-col gap-px"
       >
         {order.map((id) => (
