@@ -45,6 +45,7 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
     await page.getByRole('button', { name: /^Kind of cabinet/ }).click();
     await expect(page.getByRole('list', { name: 'Starting points' })).toContainText('QB3');
+    await expect(page.getByRole('radio', { name: 'Sealed' })).toContainText('short');
     if (theme === 'light') await shoot('kind-of-cabinet');
     await page.keyboard.press('Escape');
     if (theme === 'light') {

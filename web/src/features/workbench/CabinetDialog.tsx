@@ -116,7 +116,12 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
         <ul aria-label="Starting points" className="flex flex-col gap-2" aria-busy={starts.isFetching}>
           {starts.isPending && <li className="text-soft">Working out starting points …</li>}
           {[
-            ...(wished ? [] : toTheBrief(found?.kinds.find((kind) => kind.family === family))),
+            ...(wished
+              ? []
+              : toTheBrief(
+                  found?.kinds.find((kind) => kind.family === family),
+                  starts.data,
+                )),
             ...(starts.data ?? []),
           ].map((start) => (
             <StartingPoint
@@ -134,10 +139,13 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
 }
 
 /** The cabinet that does most of what the brief asks, as one more starting point. */
-function toTheBrief(kind: KindReport | undefined): StartReport[] {
+function toTheBrief(kind: KindReport | undefined, starts: readonly StartReport[] = []): StartReport[] {
   if (!kind?.design) return [];
-  const { design, reason } = kind;
-  return [{ starting_point: 'brief', name: 'To the brief', reason, design }];
+  const same = starts.find(({ reason }) => reason === kind.reason);
+  const reason = same
+    ? `Of these, the box "${same.name}" does most of what the brief asks; its words are below.`
+    : kind.reason;
+  return [{ starting_point: 'brief', name: 'To the brief', reason, design: kind.design }];
 }
 
 /** Kinds that have no box to rank by. */
