@@ -8,8 +8,8 @@ test('a horn is drawn: its points are pulled, stepped and typed, and its bends f
   await openBuild(page, server, id);
   await page.getByRole('button', { name: 'Work on Barn horn, folded' }).click();
   await page.getByRole('tab', { name: 'Shape' }).click();
-  const curve = page.getByRole('group', { name: 'Area along the way' });
-  const mouth = curve.getByRole('slider', { name: /^Point \d+ of the way/ }).last();
+  const curve = page.getByRole('group', { name: 'Area along the path' });
+  const mouth = curve.getByRole('slider', { name: /^Point \d+ of the path/ }).last();
   const before = (await mouth.getAttribute('aria-valuetext')) ?? '';
   await mouth.focus();
   await page.keyboard.press('Shift+ArrowUp');

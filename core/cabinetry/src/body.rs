@@ -40,7 +40,7 @@ pub struct PortBuild {
     pub across: Option<f64>,
     /// As [`Place::up`].
     pub up: Option<f64>,
-    /// Wall of the tube, or board of the slot, m.
+    /// Pipe wall, or board of the slot, m.
     pub wall: f64,
     /// How often it turns by a right angle on its way in.
     pub turns: u32,

@@ -6,7 +6,7 @@ use crate::body::{Body, Brace, PortBuild};
 use crate::cabinet::{BuildError, Cabinet, Chamber};
 use crate::contents::{Contents, PortSize};
 use crate::finding::Finding;
-use crate::fold::{DuctPath, Laid, MOST_FOLDS, Seat};
+use crate::fold::{DuctPath, Laid, MOST_FOLDS, Seat, runs_up};
 use crate::geometry::{Axis, EnclosureShape, Face, Sizes, Solid};
 use crate::ledger::{Entry, Ledger};
 use crate::pipe::Fittings;
@@ -421,8 +421,7 @@ impl Body {
 
     /// Whether a way begins at the low end of its first channel.
     fn begins_low(&self) -> bool {
-        let high = self.fold.mouth_face() == self.fold.ends()[1];
-        self.fold.folds.unwrap_or(0).is_multiple_of(2) == high
+        runs_up(self.fold.folds.unwrap_or(0) as usize, self.fold.mouth_face() == self.fold.ends()[1])
     }
 
     /// What a chamber that is as high as its drivers need leaves of the room beside it, with the board there, m3.

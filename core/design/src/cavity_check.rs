@@ -1,4 +1,4 @@
-//! The ring check: what the standing waves of a chamber do to a design.
+//! The standing-wave check: what the standing waves of a chamber do to a design.
 
 use std::sync::Arc;
 

@@ -239,33 +239,32 @@ fn ways(own: &RawBody, ports: [usize; 2], most: &Most) -> impl Iterator<Item = R
     });
     let turned = |turns: f64| RawPortBuild { turns: Some(Typed::Number(turns)), ..RawPortBuild::default() };
     let at = |face: RawFace| RawPortBuild { face: Some(face), ..RawPortBuild::default() };
-    let with = |body: &RawBody, build: &RawPortBuild| {
-        let [rear, front] = ports;
-        let free = rear + front > 0 && body.ports.is_empty() && body.front_ports.is_empty();
-        free.then(|| RawBody {
-            ports: vec![build.clone(); rear],
-            front_ports: vec![build.clone(); front],
-            ..body.clone()
-        })
+    let free = ports != [0, 0] && own.ports.is_empty() && own.front_ports.is_empty();
+    let with = |body: &RawBody, behind: &RawPortBuild, before: &RawPortBuild| RawBody {
+        ports: vec![behind.clone(); ports[0]],
+        front_ports: vec![before.clone(); ports[1]],
+        ..body.clone()
     };
     let turn = turned(1.0);
-    let mut all = vec![above.clone(), with(own, &turn), above.as_ref().and_then(|above| with(above, &turn))];
-    // What has a chamber in front has boards of its own for its ports.
-    if ports[1] > 0 && own.ports.is_empty() && own.front_ports.is_empty() {
-        let plain = RawPortBuild::default();
-        let rear =
-            if ports[0] > 0 { vec![plain.clone(), turn.clone(), turned(2.0)] } else { vec![plain.clone()] };
-        let front = [plain, turn, turned(2.0), at(RawFace::Left), at(RawFace::Top)];
-        let pairs = rear.iter().flat_map(|rear| front.iter().map(move |front| (rear, front)));
-        all.extend(pairs.map(|(behind, before)| {
-            Some(RawBody {
-                ports: vec![behind.clone(); ports[0]],
-                front_ports: vec![before.clone(); ports[1]],
-                ..own.clone()
-            })
-        }));
+    let mut all: Vec<RawBody> = above.iter().cloned().collect();
+    if free {
+        let boxes = [Some(own), above.as_ref()];
+        all.extend(boxes.into_iter().flatten().map(|body| with(body, &turn, &turn)));
     }
-    all.into_iter().flatten()
+    // What has a chamber in front has boards of its own for its ports.
+    if free && ports[1] > 0 {
+        let plain = RawPortBuild::default();
+        let front = [plain.clone(), turn.clone(), turned(2.0), at(RawFace::Left), at(RawFace::Top)];
+        let rear = if ports[0] > 0 { &front[..3] } else { &front[..1] };
+        for (behind, before) in rear.iter().flat_map(|rear| front.iter().map(move |front| (rear, front))) {
+            let body = with(own, behind, before);
+            // As they come they were looked at before.
+            if (*behind != plain || *before != plain) && !all.contains(&body) {
+                all.push(body);
+            }
+        }
+    }
+    all.into_iter()
 }
 
 /// Bodies that may suit a place; of a folded way few, because each takes a hundred times as long.

@@ -27,7 +27,7 @@ const two = shownAs(report, [
 ]);
 
 describe('the lanes', () => {
-  it('show 45 dB of level under the largest clean output, on round numbers', () => {
+  it('show 45 dB of level under the maximum clean level, on round numbers', () => {
     expect(lane('level').range([usual], usual)).toEqual([70, 115]);
     const limit = { ...drawn('level', []), origin: 'limit' as const, values: [80, 150, null, 112, 112] };
     const loud = shownAs(report, [drawn('level', [70, 95, 106, 106, 105]), limit]);

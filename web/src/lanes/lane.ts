@@ -106,7 +106,7 @@ export const LANES: Lane[] = [
       const most = tracesOf(traces, 'level', 'limit').flatMap(({ values }) =>
         values.map((value) => value ?? 0),
       );
-      // The largest clean output may lie far above what is played.
+      // The maximum clean level may lie far above what is played.
       const clean = Math.min(Math.max(0, ...most), played + 12);
       const top = Math.ceil((Math.max(played, clean) + 2) / 5) * 5;
       return [top - 45, top];

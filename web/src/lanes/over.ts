@@ -1,7 +1,7 @@
 import type { Trace } from '../api/types';
 import { tracesOf } from './trace';
 
-/** By how much a level must pass the largest clean one to count: rounding is no excess, dB. */
+/** By how much a level must pass the maximum clean one to count: rounding is no excess, dB. */
 const SLACK = 0.05;
 
 /** Stretches of frequency in which the drive that is set asks for more than the first limit allows. */

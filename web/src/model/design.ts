@@ -122,13 +122,10 @@ export function withBranch(design: RawDesign, path: string, branch: unknown): Ra
 /** How full a chamber is, or that its fill is weighed. */
 export type Fill = NonNullable<RawEnclosure['fill']> | 'weighed';
 
-/** What fill by weight is of. */
-export const FILL_MATERIALS = [
-  ['polyester', 'polyester wool'],
-  ['wool', 'sheep’s wool'],
-  ['glass', 'glass wool'],
-  ['mineral', 'mineral wool'],
-] as const;
+/** What fill by weight is of, as the list of fills names it. */
+export const FILL_MATERIALS = (['polyester', 'wool', 'glass', 'mineral'] as const).map(
+  (id) => [id, tables.fills.find((fill) => fill.id === id)?.name.toLowerCase() ?? id] as const,
+);
 
 /** Fill in a chamber; none of its own where null. What was typed of absorption and gain would hide what it does. */
 export function withFill(design: RawDesign, chamber: string, fill: Fill | null): RawDesign {

@@ -78,6 +78,18 @@ test('what looks at the reader is a disc', () => {
   expect(kinds).not.toContain('driver');
 });
 
+test('a chamber that ends before the wall shows its board, and what lies beyond is open and not wood', () => {
+  const strokes = [
+    stroke('unused room', square(0.02, 0.34, 0.2, 0.12)),
+    stroke('end board of the chamber', square(0.22, 0.34, 0.018, 0.12)),
+  ];
+  const one = subject([], strokes, { panels: [] });
+  const parts = layOutBuilt(one, one.body as BodyReport)?.parts ?? [];
+  const walls = parts.find((part) => part.kind === 'walls');
+  expect(walls?.kind === 'walls' && walls.inner).toHaveLength(2);
+  expect(parts.filter(({ kind }) => kind === 'board')).toHaveLength(1);
+});
+
 test('a fold shows its boards, its mouth and the middle of the path, and its boards can be pulled', () => {
   const strokes = [
     stroke('fold board 1', square(0.02, 0.2, 0.25, 0.018)),

@@ -48,7 +48,7 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
   const outer = bounds(outline);
   const [room, before] = inner.map(bounds);
   if (!room) return null;
-  const way: Target = { path: 'enclosure.passage.segments[0]', label: 'Way: edit its length and area' };
+  const way: Target = { path: 'enclosure.passage.segments[0]', label: 'Path: edit its length and area' };
   const label = body.fold
     ? 'Chamber: edit the volume'
     : before

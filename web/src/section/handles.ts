@@ -203,7 +203,7 @@ function ways(design: RawDesign, scene: Scene): Handle[] {
     const [x = 0, half = 0] = part.edge.at(-1) ?? [];
     const length = siAt(design, `${path}.length`);
     const end = siAt(design, `${path}.end`);
-    const name = all.length > 1 ? ` of way ${at + 1}` : ' of the way';
+    const name = all.length > 1 ? ` of path ${at + 1}` : ' of the path';
     const handles: Handle[] = [];
     if (length) {
       handles.push({

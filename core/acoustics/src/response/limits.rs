@@ -1,4 +1,4 @@
-//! What runs out first: the largest clean output at each frequency.
+//! What limits it: the maximum clean level at each frequency.
 
 use super::Response;
 use super::curves::{level_of, size};
@@ -39,7 +39,7 @@ pub enum Limit {
     Air,
 }
 
-/// The largest clean output, every vector `[n]` over the frequencies of a response.
+/// The maximum clean level, every vector `[n]` over the frequencies of a response.
 #[derive(Debug, Clone, PartialEq)]
 pub struct MaxOutput {
     /// The drive it takes, V RMS; infinite where nothing limits.

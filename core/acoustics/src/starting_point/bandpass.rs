@@ -64,8 +64,8 @@ fn fourth(ask: &Ask, s: f64) -> Result<Start, Refusal> {
     Ok(Start { enclosure, reason })
 }
 
-/// Volume over Vas, tuning and lower end of the band (Hz) of a chamber, and what was found for it.
-type Known = ([f64; 3], Option<(Ported, bool)>);
+/// Volume over Vas, tuning and lower end of the band (Hz) of a chamber, whether its port stands beside the driver, and what was found.
+type Known = ([f64; 3], bool, Option<(Ported, bool)>);
 
 /// Tries boxes around the driver and keeps the one with the widest band, level counted by `loud` octaves a 3 dB.
 fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
@@ -80,12 +80,12 @@ fn sixth(ask: &Ask, path: FrontPath, loud: f64) -> Result<Start, Refusal> {
     let mut known: Vec<Known> = Vec::new();
     let mut chamber = |volume: f64, tuning: f64, low: f64, beside: bool| {
         let asked = [volume, tuning, low];
-        let same = |(of, _): &&Known| (0..3).all(|k| of[k].total_cmp(&asked[k]).is_eq());
-        if let Some((_, found)) = known.iter().find(same) {
+        let same = |(of, by, _): &&Known| *by == beside && (0..3).all(|k| of[k].total_cmp(&asked[k]).is_eq());
+        if let Some((.., found)) = known.iter().find(same) {
             return found.clone();
         }
         let found = tuned_from(ask, volume * vas, tuning, low, beside);
-        known.push((asked, found.clone()));
+        known.push((asked, beside, found.clone()));
         found
     };
     let mut best: Option<(f64, Bandpass6, Band)> = None;

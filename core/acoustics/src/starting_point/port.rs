@@ -11,6 +11,7 @@ pub const STEP: f64 = 0.005;
 pub const LONGEST: f64 = 1.5;
 /// Longest port of one of two chambers with its clear air, in sides of a cube of the chamber's volume (common practice).
 const STRAIGHT: f64 = 1.0;
+/// The same of one that stands beside the driver in the board between them.
 const BESIDE: f64 = 0.65;
 /// Widest port of one of two chambers, likewise (common practice).
 const WIDEST: f64 = 0.45;

@@ -61,7 +61,7 @@ fn recommended(ask: &Ask) -> Result<Start, Refusal> {
     start(ask, volume, tuning, &reason)
 }
 
-/// Cuts a box to the size wished for and tunes it anew for the lowest F3 without a hump.
+/// Cuts a box to the size wished for and tunes it anew for the lowest F3 without a peak.
 fn sized(ask: &Ask, volume: f64, tuning: f64) -> (f64, f64, String) {
     let (cut, words) = ask.within(volume);
     if cut >= volume {

@@ -145,10 +145,15 @@ struct Layout<'a> {
     gaps: Vec<f64>,
 }
 
+/// Whether a channel with so many folds after it is run through from low to high, where the mouth is at the high end or not.
+pub(crate) fn runs_up(folds_after: usize, mouth_high: bool) -> bool {
+    folds_after.is_multiple_of(2) == mouth_high
+}
+
 impl Layout<'_> {
     /// Whether a channel is run through from low to high: the last one towards the mouth, the others in turn.
     fn upward(&self, channel: usize) -> bool {
-        (self.heights.len() - 1 - channel).is_multiple_of(2) == self.plan.mouth_high
+        runs_up(self.heights.len() - 1 - channel, self.plan.mouth_high)
     }
 
     /// Where a channel's straight run begins and ends along the run, m.

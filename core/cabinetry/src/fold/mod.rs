@@ -9,6 +9,7 @@ mod corner;
 mod lay;
 
 pub use corner::Corner;
+pub(crate) use lay::runs_up;
 pub use lay::{Closing, FoldPanel, Laid, Plan, Spot, Stretch, Turn};
 
 use crate::geometry::{Axis, Face, Point, Solid};

@@ -58,7 +58,7 @@ pub fn write_response_table(computed: &Computed) -> String {
     write(computed, &header, rows)
 }
 
-/// Writes the largest clean output: its conditions in a line of comment, then level, the drive it takes and what binds, one row a
+/// Writes the maximum clean level: its conditions in a line of comment, then level, the drive it takes and what binds, one row a
 /// frequency.
 pub fn write_limit_table(computed: &Computed) -> String {
     let Computed { response, max_output, .. } = computed;

@@ -328,7 +328,7 @@ pub struct RawPortBuild {
     /// As of a place.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub up: Option<Typed>,
-    /// Wall of the tube, or board of the slot; 4 mm of a tube, the box's board of a slot where absent.
+    /// Pipe wall, or board of the slot; 4 mm of a tube, the box's board of a slot where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub wall: Option<Typed>,
     /// How often it turns by a right angle on its way in; 0 where absent.

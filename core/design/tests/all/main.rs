@@ -7,6 +7,7 @@ mod data_sheets;
 mod documents;
 mod drivers;
 mod files;
+mod fill;
 mod fuzz;
 mod kits;
 mod model;

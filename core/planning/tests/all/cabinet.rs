@@ -280,7 +280,6 @@ fn firing_forward_up_and_down_are_laid_side_by_side_in_the_same_place() {
     assert!(firings(&question(line, organ.brief.as_ref()), &Stop::default()).expect("answers").is_empty());
 }
 
-/// A box comes with the starting point, and it can be built: what a newcomer without a brief sees first.
 /// A horn to 18 Hz would have a mouth of 13 m2: whatever a rule gives, a design that is offered can be opened.
 #[test]
 fn no_starting_point_offers_what_would_be_refused() {
@@ -304,6 +303,7 @@ fn no_starting_point_offers_what_would_be_refused() {
     assert!(refused > 0);
 }
 
+/// A box comes with the starting point, and it can be built: what a newcomer without a brief sees first.
 #[test]
 fn without_a_brief_starting_points_are_boxes_that_can_be_built() {
     let drivers: Vec<RawDriver> = demo_builds()

@@ -83,7 +83,7 @@ function Found({ text, reading, onUse }: { text: string; reading: SheetReading; 
   return (
     <>
       <Table
-        caption="Found in it; correct what is not so"
+        caption="Found in the text; correct what is wrong"
         rows={reading.found}
         keyOf={({ field }) => field}
         columns={[

@@ -1,5 +1,5 @@
 import { RadioGroup } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useRecommendation, useStarts } from '../../api/queries/design';
 import { useCompletion } from '../../api/queries/library';
 import type { KindReport, RawAsk, RawBrief, RawDesign, StartReport, Typed } from '../../api/types';
@@ -10,6 +10,7 @@ import { type Field, fieldAt, hertz } from '../../model/units';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { useHeld } from '../../ui/held';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
@@ -41,13 +42,6 @@ export function CabinetDialog(props: Props) {
       <Chooser {...props} />
     </Dialog>
   );
-}
-
-/** A value as it was when it began to be held. */
-function useHeld<Value>(value: Value, held: boolean): Value {
-  const last = useRef(value);
-  if (!held) last.current = value;
-  return last.current;
 }
 
 function Chooser({ design, brief, begun, onHere, onNew }: Props) {

@@ -207,14 +207,16 @@ const FILLS = [
 
 function ChamberKind({ design, chamber, onChange }: Change & { chamber: string }) {
   const here = chamber === 'enclosure' ? design.enclosure : design.enclosure.front;
+  const fill = here?.fill_density ? 'weighed' : (here?.fill ?? '');
+  const counted = fill || here?.qa || here?.gain;
   return (
     <>
       <Select
         label="Fill of the chamber"
         className="min-w-[9.3rem]"
-        value={here?.fill_density ? 'weighed' : (here?.fill ?? '')}
-        options={[['', here?.qa || here?.gain ? 'QA as typed' : 'no absorption'], ...FILLS]}
-        onChange={(fill) => onChange(withFill(design, chamber, fill || null), 'fill')}
+        value={fill}
+        options={[['', counted ? 'custom fill' : 'no absorption'], ...FILLS]}
+        onChange={(next) => onChange(withFill(design, chamber, next || null), 'fill')}
       />
       {here?.fill_density && (
         <Select

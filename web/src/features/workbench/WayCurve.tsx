@@ -90,7 +90,7 @@ export function WayCurve({ variant, workbench, report }: Props) {
             height={HEIGHT}
             className="block touch-none font-mono text-[0.821rem]"
             role="group"
-            aria-label="Area along the way"
+            aria-label="Area along the path"
           >
             <rect
               x={LEFT}
@@ -160,7 +160,7 @@ export function WayCurve({ variant, workbench, report }: Props) {
             {points.map((point) => (
               <Grip
                 key={point.index}
-                label={`Point ${point.index + 1} of the way`}
+                label={`Point ${point.index + 1} of the path`}
                 said={`${significant(point.at, 3)} m, ${significant(point.area * 1e4, 3)} cm²`}
                 chosen={point === picked}
                 x={x(point.at)}
