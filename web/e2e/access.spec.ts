@@ -33,7 +33,7 @@ test('every view is free of violations in both themes', async ({ page, server })
   await openBuild(page, server, build.id);
   await violated(page, 'workbench, ported');
   await page.getByRole('link', { name: 'Box' }).click();
-  for (const tab of ['Driver and ports', 'Standing waves', 'Boards', 'Sizes and room']) {
+  for (const tab of ['Driver and ports', 'Standing waves', 'Boards', 'Sizes and volume']) {
     await page.getByRole('tab', { name: tab }).click();
     await violated(page, `box, ${tab}`, tab === 'Driver and ports' ? undefined : PANEL);
   }
@@ -47,7 +47,7 @@ test('every view is free of violations in both themes', async ({ page, server })
   // Once with all that lies under a dialog, which must be hidden from everybody.
   await violated(page, 'kinds of cabinet');
   await page.getByRole('radio', { name: 'Transmission line' }).click();
-  await page.getByRole('button', { name: /^Use Tapered/ }).click();
+  await page.getByRole('button', { name: /^Replace this design: Tapered/ }).click();
   await expect(page.locator('[data-figure="way"]')).toBeVisible();
   await violated(page, 'workbench, line');
   for (const tab of ['Segment 1', 'Drivers', 'Signal and space']) {

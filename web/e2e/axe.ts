@@ -17,6 +17,21 @@ export async function violated(page: Page, what: string, part?: string): Promise
     async ({ part, colours }) => {
       const root = document.documentElement;
       const before = root.getAttribute('data-theme') ?? 'light';
+      // Who commands by voice says what is seen first on a control, so its name must hold that (WCAG 2.5.3).
+      const misnamed = (within = 'body') =>
+        [...document.querySelectorAll(`${within} :is(a, button, summary)[aria-label]`)].flatMap((control) => {
+          const texts = document.createTreeWalker(control, NodeFilter.SHOW_TEXT);
+          let seen = '';
+          while (!seen && texts.nextNode()) {
+            const { textContent, parentElement } = texts.currentNode;
+            if (parentElement?.checkVisibility() && !parentElement.closest('.sr-only, svg'))
+              seen = textContent?.trim() ?? '';
+          }
+          const name = control.getAttribute('aria-label') ?? '';
+          return name.toLowerCase().includes(seen.toLowerCase())
+            ? []
+            : [`named "${name}" and seen as "${seen}"`];
+        });
       const look = async (theme: string, only?: string[]) => {
         root.setAttribute('data-theme', theme);
         // What passes is not written down: that takes most of the time.
@@ -28,7 +43,7 @@ export async function violated(page: Page, what: string, part?: string): Promise
           ({ id, nodes }) => `${theme}, ${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`,
         );
       };
-      const found = [...(await look('light')), ...(await look('dark', colours))];
+      const found = [...(await look('light')), ...(await look('dark', colours)), ...misnamed(part)];
       root.setAttribute('data-theme', before);
       return found;
     },

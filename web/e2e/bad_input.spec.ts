@@ -45,7 +45,7 @@ test('a tuning that the port cannot reach is told by the server at its field; th
   ).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Tuning Fb' })).toHaveAttribute('aria-invalid', 'true');
   await expect(figure(page, 'fb')).toContainText('29 Hz');
-  await expect(page.getByText('These are the curves before the last change')).toBeVisible();
+  await expect(page.getByText('What you see are the curves before the last change')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
 });

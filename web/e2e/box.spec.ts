@@ -25,7 +25,7 @@ test('of sizes and volume the one that was set longest ago follows, and comes ba
   server,
 }) => {
   const id = await openBox(page, server, 'Barn dance');
-  const room = page.getByRole('region', { name: 'Room of the box' });
+  const room = page.getByRole('region', { name: 'Volume of the box' });
   await expect(room).toContainText('150.00 l');
   const depth = page.getByRole('textbox', { name: 'Depth', exact: true });
   await depth.fill('40 cm');
@@ -59,7 +59,7 @@ test('a port that does not fit is said, and a way out that the program finds mak
   const ways = page.getByRole('region', { name: 'Ways to fix it' });
   await expect(ways.getByRole('listitem').first()).toContainText('turned up once at the back');
   await ways
-    .getByRole('button', { name: /^Try as a variant/ })
+    .getByRole('button', { name: /^Try it: / })
     .first()
     .click();
   await expect(page.getByText('Everything fits, with air around it')).toBeVisible();
@@ -104,7 +104,7 @@ test('a line is folded into its box: other folds, other corners, and a board pul
   await expect(fold).toContainText(/moves the tuning from 30\.\d to 30\.\d Hz/);
   await expect(fold.getByRole('img')).toHaveAccessibleName(/^Area along the path, from 1\d\d\d cm/);
   await expect(page.getByRole('button', { name: 'Fold board 2' }).first()).toBeVisible();
-  await fold.getByRole('button', { name: 'Fold it 1 times' }).click();
+  await fold.getByRole('button', { name: 'Use 1 fold' }).click();
   await expect(page.getByRole('button', { name: 'Fold board 2' })).toHaveCount(0);
   await fold.getByRole('radiogroup', { name: 'How the corners are built' }).getByText('Mitred').click();
   await expect
@@ -113,7 +113,7 @@ test('a line is folded into its box: other folds, other corners, and a board pul
 
   // On the workbench the same fold is the section, and its board has a grip.
   await page.getByRole('link', { name: 'Curves' }).click();
-  const section = page.getByRole('group', { name: 'The way folded, side section' });
+  const section = page.getByRole('group', { name: 'The folded path, side section' });
   await expect(section).toBeVisible();
   const grip = section.getByRole('slider', { name: 'Place of fold board 1' });
   const before = await grip.getAttribute('aria-valuetext');
@@ -203,7 +203,7 @@ test('radiators are weighted in washers, and fill is compared by both methods', 
   await page.getByRole('button', { name: 'A layer of fill' }).click();
   await page.getByRole('combobox', { name: 'What the layer is of' }).selectOption('mineral');
   await expect(fill.getByRole('row', { name: /^The layers/ })).toContainText('Hz');
-  await fill.getByRole('button', { name: 'Fill: Half full' }).click();
+  await fill.getByRole('button', { name: 'Use fill: Half full' }).click();
   await expect.poll(async () => (await server.open(id)).variants.at(-1)?.content.enclosure.fill).toBe('half');
   // Weighed: grams of all of it are grams per litre of the box, and the row beside the amounts is what is simulated.
   const weight = fill.getByRole('textbox', { name: 'Weight of the fill' });
@@ -223,12 +223,12 @@ test('radiators are weighted in washers, and fill is compared by both methods', 
 
 test('a chamber of its own takes its room where it stands', async ({ page, server }) => {
   await openBox(page, server, 'Barn dance');
-  const room = page.getByRole('region', { name: 'Room of the box' });
-  await room.getByRole('button', { name: 'Something else takes room' }).click();
+  const room = page.getByRole('region', { name: 'Volume of the box' });
+  await room.getByRole('button', { name: 'Something else inside' }).click();
   await room.getByRole('button', { name: 'Amplifier chamber' }).click();
   await room.getByRole('button', { name: 'Give Amplifier chamber a size and a place' }).click();
   await expect(room.getByRole('row', { name: /Amplifier chamber/ })).toContainText('3.00 l');
-  await room.getByRole('textbox', { name: 'Into the room' }).fill('120 mm');
+  await room.getByRole('textbox', { name: 'Into the box' }).fill('120 mm');
   await page.keyboard.press('Enter');
   await expect(room.getByRole('row', { name: /Amplifier chamber/ })).toContainText('3.60 l');
   await expect(page.getByRole('button', { name: 'Amplifier chamber', exact: true })).toBeVisible();
@@ -280,8 +280,8 @@ test('shapes other than a box are drawn, and one that cannot be is refused in wo
   ] as const) {
     await page.getByRole('combobox', { name: 'Shape' }).selectOption(shape);
     await expect(page.getByText(within)).toBeVisible();
-    await expect(page.getByRole('region', { name: 'Room of the box' })).toContainText(
-      'room between the boards',
+    await expect(page.getByRole('region', { name: 'Volume of the box' })).toContainText(
+      'space between the boards',
     );
   }
   await page.getByRole('combobox', { name: 'Shape' }).selectOption('step');
@@ -289,11 +289,11 @@ test('shapes other than a box are drawn, and one that cannot be is refused in wo
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: 'cannot be built' })).toBeVisible();
   // The drawing of the last that could be built stays, and so does the way back.
-  await expect(page.getByText('Below is the last box that could be built.')).toBeVisible();
+  await expect(page.getByText('What you see is the last box that could be built.')).toBeVisible();
   await expect(page.getByRole('group', { name: /of the box$/ })).toBeVisible();
   await page.getByRole('textbox', { name: 'Step, from the top' }).fill('100 mm');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Below is the last box')).toBeHidden();
+  await expect(page.getByText('What you see is the last box')).toBeHidden();
 });
 
 test('driver and braces are moved by their grips in the section of the workbench', async ({
@@ -327,8 +327,8 @@ test('firing forward, up and down are compared, and the one that is tried is the
   const promised = await litres(row);
   await row.getByRole('button', { name: 'Try it firing down' }).click();
   await expect(page.getByRole('button', { name: /^Work on Slot, all-round, firing down/ })).toBeVisible();
-  await tab(page, 'Sizes and room');
-  const room = page.getByRole('region', { name: 'Room of the box' });
+  await tab(page, 'Sizes and volume');
+  const room = page.getByRole('region', { name: 'Volume of the box' });
   await expect.poll(async () => Math.abs((await litres(room)) - promised)).toBeLessThan(0.06);
   await tab(page, 'Driver and ports');
   await expect(page.getByRole('combobox', { name: /Board of the driver/i })).toHaveValue('bottom');

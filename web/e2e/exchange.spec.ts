@@ -54,7 +54,7 @@ test('a driver is found by bounds, sorted, tagged, and its doubtful value mended
   await page.getByRole('button', { name: 'Fs Hz' }).click();
   await expect(page.getByRole('columnheader', { name: 'Fs Hz' })).toHaveAttribute('aria-sort', 'ascending');
   await expect(page.getByRole('row').nth(1)).toContainText('Ox 460');
-  await page.getByRole('button', { name: 'Drop the bounds of Sd' }).click();
+  await page.getByRole('button', { name: 'Remove the filter on Sd' }).click();
 
   await page.getByRole('button', { name: 'Open Heron 250/4' }).click();
   const bl = page.getByRole('textbox', { name: 'Bl', exact: true });
@@ -146,7 +146,7 @@ test('a build file comes in, and a build is archived and brought back', async ({
     .getByRole('radio', { name: 'Archive' })
     .or(page.getByRole('button', { name: 'Archive', exact: true }))
     .click();
-  await page.getByRole('button', { name: 'Bring Loft organ back' }).click();
+  await page.getByRole('button', { name: 'Bring back Loft organ' }).click();
   await expect(page.getByRole('heading', { name: 'Loft organ' })).toHaveCount(0);
   await page
     .getByRole('radio', { name: 'Current' })

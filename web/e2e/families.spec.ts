@@ -78,7 +78,7 @@ for (const { id, name } of tables.families) {
     await expect(dialog).toContainText(familyEntry(id).good);
     await expect(dialog).toContainText(familyEntry(id).bad);
     await dialog
-      .getByRole('button', { name: /^New variant from/ })
+      .getByRole('button', { name: /^New variant: / })
       .first()
       .click();
     await expect(dialog).toHaveCount(0);
@@ -120,9 +120,9 @@ test('a starting point that does not work says why, and what was there comes bac
   await choose(page, 'open_baffle');
   const dialog = page.getByRole('dialog', { name: 'Kind of cabinet' });
   await expect(dialog).toContainText('No start here.');
-  await expect(dialog).toContainText('Take a Qts of 0.6 and more');
+  await expect(dialog).toContainText('Take a Qts of 0.6 or more');
   await dialog.getByRole('radio', { name: 'Sealed' }).click();
-  await dialog.getByRole('button', { name: 'Use Flattest here' }).click();
+  await dialog.getByRole('button', { name: 'Replace this design: Flattest', exact: true }).click();
   await expect(figure(page, 'qtc')).toContainText('0.707');
   await choose(page, 'ported');
   await dialog.getByRole('button', { name: 'Back to its own values' }).click();
@@ -190,7 +190,7 @@ test('a line takes a side pipe and a coupling chamber, and moves its tuning with
   const build = await emptyBuild(server, 'Side pipe');
   await openBuild(page, server, build.id);
   await choose(page, 'line');
-  await page.getByRole('button', { name: 'Use Tapered, filled here' }).click();
+  await page.getByRole('button', { name: 'Replace this design: Tapered, filled' }).click();
   const before = await figure(page, 'fb').innerText();
   await page.getByRole('tab', { name: 'Line' }).click();
   await page.getByRole('button', { name: 'Side pipe' }).click();

@@ -23,7 +23,7 @@ test('a template’s brief leads to a driver and a variant that keeps what its r
   const words = (await first.innerText()).replaceAll('\u00a0', ' ');
   const clean = /([\d.]+) dB/.exec(words)?.[1] ?? 'no level';
   const name = (await first.getByRole('rowheader').locator('b').innerText()).trim();
-  await first.getByRole('button', { name: /^Make a variant of/ }).click();
+  await first.getByRole('button', { name: /^Try this design/ }).click();
   await expectFigures(page);
   const figures = page.getByRole('list', { name: 'Figures' });
   await expect(figures.getByRole('button', { name: /The brief/ })).toContainText('all met');
@@ -79,7 +79,7 @@ test('a search is begun again for more drivers, and says when its brief is no lo
   await expect(finished).toBeVisible({ timeout: 60_000 });
   await found(page)
     .first()
-    .getByRole('button', { name: /^Make a variant of/ })
+    .getByRole('button', { name: /^Try this design/ })
     .click();
   await expectFigures(page);
   const opened = await server.open(dance?.id ?? '');

@@ -31,7 +31,7 @@ test('a woofer of one’s own becomes a tuned box that outlives browser and serv
   await submit.click();
   const cabinets = page.getByRole('dialog', { name: 'Kind of cabinet' });
   await expect(cabinets).toContainText('EBP 61 Hz lies between sealed (under 50) and ported (over 100)');
-  await cabinets.getByRole('button', { name: 'Start with Flat', exact: true }).click();
+  await cabinets.getByRole('button', { name: 'Start: Flat', exact: true }).click();
 
   await expect(figure(page, 'fb')).toBeVisible();
   await page.getByRole('textbox', { name: 'Volume Vb' }).fill('1.75 cuft');

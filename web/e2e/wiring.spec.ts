@@ -39,8 +39,8 @@ test('drivers are wired from a list of every way, and each change says what it d
   await dialog.getByRole('combobox', { name: 'How many drivers' }).selectOption('4');
   await dialog.getByRole('combobox', { name: 'Load' }).selectOption('4 to 8 Ω');
   const ways = dialog.getByRole('region', { name: 'Ways to wire' });
-  await expect(ways.getByRole('button', { name: /^Wire/ })).toHaveCount(2);
-  await ways.getByRole('button', { name: 'Wire 2 groups of 2 in series, coils in series' }).click();
+  await expect(ways.getByRole('button', { name: /^Use/ })).toHaveCount(2);
+  await ways.getByRole('button', { name: 'Use 2 groups of 2 in series, coils in series' }).click();
   await expect(dialog.getByRole('img', { name: '2 groups of 2 in series, coils in series' })).toBeVisible();
   await expect(changes.getByRole('row', { name: /several drivers/ })).toContainText('62.');
   await page.keyboard.press('Escape');

@@ -36,7 +36,7 @@ test('a chip that is short opens to what fixes it, and a click makes the variant
   await expect(first).toContainText('→');
   await expect(page.getByRole('region', { name: 'How is this worked out?' })).toContainText('Lref');
   const reached = ((await first.innerText()).match(/→ ([\d.]+ Hz)/) ?? [])[1] ?? 'none';
-  await first.getByRole('button', { name: /^Try as a variant/ }).click();
+  await first.getByRole('button', { name: /^Try it: / }).click();
   await expect(lowest).toContainText(reached);
   await expect(lowest).toContainText('asked: 27.0 Hz');
   await expect(page.getByRole('textbox', { name: 'Name of the variant' })).toHaveValue(/^Slot, all-round, /);
@@ -165,9 +165,9 @@ test('one value is turned to see what it does, and what is liked is taken', asyn
   const build = await server.makeBuild('Sweep');
   await openBuild(page, server, build.id);
   await page.getByRole('button', { name: 'What if …' }).click();
-  const dialog = page.getByRole('dialog', { name: 'What if: one value turned' });
+  const dialog = page.getByRole('dialog', { name: 'What if: one value varied' });
   await expect(dialog.getByRole('row', { name: /44 l now/ })).toBeVisible();
-  await dialog.getByRole('combobox', { name: 'What is turned' }).selectOption('tuning');
+  await dialog.getByRole('combobox', { name: 'Value to vary' }).selectOption('tuning');
   await expect(dialog.getByRole('row', { name: /29 Hz now/ })).toBeVisible();
   const against = dialog.getByRole('region', { name: 'Figures against tuning' });
   await expect(against.getByRole('figure', { name: /^Port length: \d+ mm to \d+ mm/ })).toBeVisible();
@@ -292,7 +292,7 @@ test('variants are put in order, compared, looked back on and brought back', asy
   await expect(card(page, 'Slot, all-round 2')).toHaveCount(0);
   await page.waitForTimeout(300);
   await page.keyboard.press('Alt+a');
-  await page.getByRole('button', { name: 'Bring Slot, all-round 2 back' }).click();
+  await page.getByRole('button', { name: 'Bring back Slot, all-round 2' }).click();
   await expect(card(page, 'Slot, all-round 2')).toBeVisible();
   expect((await server.open(build.id)).variants).toHaveLength(3);
 });
@@ -301,9 +301,9 @@ test('every command is found by its name', async ({ page, server }) => {
   const build = await server.makeBuild('Palette');
   await openBuild(page, server, build.id);
   await page.keyboard.press('Control+k');
-  await page.getByPlaceholder('What do you want to do?').fill('turn one');
+  await page.getByPlaceholder('What do you want to do?').fill('vary one');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('dialog', { name: 'What if: one value turned' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'What if: one value varied' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Control+k');

@@ -75,12 +75,14 @@ const LAYERS: &[Layer] = &[
             "features",
             "lanes",
             "section",
+            "scene",
             "ui",
         ],
     },
     Layer { folder: "web/src/lanes", below: &["features", "actions"] },
     Layer { folder: "web/src/section", below: &["features", "actions"] },
-    Layer { folder: "web/src/ui", below: &["features", "actions", "lanes", "section"] },
+    Layer { folder: "web/src/scene", below: &["features", "actions", "lanes", "section"] },
+    Layer { folder: "web/src/ui", below: &["features", "actions", "lanes", "section", "scene"] },
 ];
 
 /// Checks every rule and names each breach.

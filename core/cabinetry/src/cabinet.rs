@@ -90,7 +90,7 @@ impl Cabinet {
     }
 
     /// A place of the fold, along run and stack, in space, so far (m) across from the middle.
-    pub(crate) fn fold_point(&self, body: &Body, at: [f64; 2], across: f64) -> Option<Point> {
+    pub fn fold_point(&self, body: &Body, at: [f64; 2], across: f64) -> Option<Point> {
         Some(body.fold.point(self.path_interior()?, at, across))
     }
 }

@@ -179,14 +179,14 @@ impl fmt::Display for Finding {
             Self::Overfull { by, .. } => {
                 write!(
                     f,
-                    "More goes into the box than there is room, by {:.1} l. Make it larger, or take something out.",
+                    "What goes into the box needs {:.1} l more than there is. Make the box larger, or take something out.",
                     by * 1e3
                 )
             }
             Self::NoFace { part, face } => {
                 write!(
                     f,
-                    "The {part} is to go into the {}, but this shape has no flat board there.",
+                    "The {part} is set to go into the {}, but this shape has no flat board there.",
                     face.name()
                 )
             }
@@ -220,8 +220,7 @@ impl fmt::Display for Finding {
             ),
             Self::NotAcross { part, beside } if *beside > 0.0 => write!(
                 f,
-                "The {part} is to lie between both sides, but {} are open beside it. Leave its width empty, and it is as wide as the box; or \
-                 let it lie along two walls, and it gets a board.",
+                "The {part} is set to run from side to side, but leaves {} open beside it. Leave its width empty, and it is as wide as the box; or let it run along two walls, and it gets a board of its own.",
                 mm(*beside)
             ),
             Self::NotAcross { part, beside } => write!(
@@ -231,8 +230,7 @@ impl fmt::Display for Finding {
             ),
             Self::NoCorner { part } => write!(
                 f,
-                "The {part} is to lie in a corner of the box, and this shape has no square one at its board. Let it stand free, as a tube, or \
-                 along one wall."
+                "The {part} is set to run in a corner of the box, but this shape has no square corner at its board. Let it stand free, as a tube, or along one wall."
             ),
             Self::Slanting { part } => {
                 write!(
@@ -244,13 +242,13 @@ impl fmt::Display for Finding {
             Self::Touches { part, other } => write!(f, "The {part} and the {other} are in the same place."),
             Self::Close { part, other, distance, wanted } => write!(
                 f,
-                "Between the {part} and the {other} there are only {}; {} let the air pass.",
+                "There is only {} between the {part} and the {other}; the air needs {}.",
                 mm(*distance),
                 mm(*wanted)
             ),
             Self::Blocked { part, other, distance, wanted } => write!(
                 f,
-                "The {other} stands {} before the inner end of the {part}; {} let the air pass.",
+                "The {other} stands {} from the inner end of the {part}; the air needs {}.",
                 mm(*distance),
                 mm(*wanted)
             ),

@@ -27,7 +27,7 @@ pub use build::USUAL_WALL;
 pub use cabinet::{BuildError, Cabinet, Chamber};
 pub use contents::{BoltCircle, CONE_OF_FRAME, Contents, DriverSize, Pair, PortSize, RadiatorSize, frame_of};
 pub use finding::Finding;
-pub use fold::{Corner, DuctPath, Fold, Laid, Seat};
+pub use fold::{Corner, DuctPath, Fold, Laid, Seat, Stretch};
 pub use ledger::{Entry, Ledger};
 pub use part::{Part, PartKind, Piece};
 pub use pipe::{Fittings, PIPES, Pipe};

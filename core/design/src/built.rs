@@ -514,7 +514,8 @@ fn without_ports(contents: &Contents) -> Contents {
 
 fn full() -> Problem {
     let reason =
-        "more goes into the box than there is room; make it larger, or take something out".to_owned();
+        "what goes into the box needs more room than there is; make it larger, or take something out"
+            .to_owned();
     Problem::new("body", ProblemKind::Unbuildable { reason })
 }
 

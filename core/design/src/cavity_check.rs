@@ -169,15 +169,16 @@ fn first_peak(frequency: &[f64], from: f64, [one, other]: [&[f64]; 2], named: f6
 fn words(ripple: [f64; 2], bump: [f64; 2], ported: bool) -> String {
     let what = if ported { "what leaves the port" } else { "the sound" };
     if bump[1] < BUMP && ripple[1] < RIPPLE {
-        return "Neither impedance nor sound show a wave worth naming below 700 Hz.".to_owned();
+        return "Neither the impedance nor the sound shows a standing wave worth naming below 700 Hz."
+            .to_owned();
     }
     let impedance = if ripple[1] < RIPPLE {
         "the impedance hardly shows it".to_owned()
     } else {
-        format!("in the impedance a wave shows at {:.0} Hz, {:.1} ohm high", ripple[0], ripple[1])
+        format!("the impedance shows one at {:.0} Hz, {:.1} ohm high", ripple[0], ripple[1])
     };
     format!(
-        "At {:.0} Hz a wave lifts {what} by {:.0} dB above that of a box without waves; {impedance}.",
+        "At {:.0} Hz a standing wave lifts {what} by {:.0} dB above that of a box without any; {impedance}.",
         bump[0], bump[1]
     )
 }

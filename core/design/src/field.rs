@@ -99,7 +99,7 @@ fields! {
     BOLT_CIRCLE = "driver.bolt_circle", "Circle", Length, "mm", 0.02, 1.0, "Diameter of the circle on which the holes for its bolts stand.";
     BOLTS = "driver.bolts", "Bolts", Number, "", 3.0, 24.0, "How many bolts hold it.";
     BOLT_HOLE = "driver.bolt_hole", "Hole", Length, "mm", 2e-3, 0.02, "Diameter of the hole for each bolt.";
-    SEALED_VOLUME = "driver.sealed_volume", "Sealed", Volume, "l", 1e-4, 10.0, "Net volume of the closed box that its maker recommends; one of the starting points.";
+    SEALED_VOLUME = "driver.sealed_volume", "Sealed", Volume, "l", 1e-4, 10.0, "Net volume of the sealed box that its maker recommends; one of the starting points.";
     PORTED_VOLUME = "driver.ported_volume", "Ported", Volume, "l", 1e-4, 10.0, "Net volume of the ported box that its maker recommends; one of the starting points.";
     PORTED_TUNING = "driver.ported_tuning", "at Fb", Frequency, "Hz", 5.0, 500.0, "Tuning of the ported box that its maker recommends.";
     LEVEL_1W = "driver.level_1w", "1 W", Level, "dB", 40.0, 130.0, "Printed sensitivity for 1 W at 1 m. Only compared with what the other values give.";

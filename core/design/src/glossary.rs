@@ -8,10 +8,10 @@ pub static TERMS: &[(&str, &str)] = &[
         "F10",
         "The frequency at which the level has fallen by 10 dB: in a room, often the lowest that is still heard.",
     ),
-    ("Fc", "Resonance of the driver on the spring of its suspension and of the air in a closed box."),
+    ("Fc", "Resonance of the driver in a sealed box: on the spring of its suspension and of the air."),
     (
         "Qtc",
-        "How a closed box behaves at its resonance: 0.5 does not overshoot, 0.707 is flattest, above 1 the bass stands out.",
+        "How a sealed box behaves at its resonance: 0.5 does not overshoot, 0.707 is flattest, above 1 the bass stands out.",
     ),
     (
         "Fb",
@@ -26,7 +26,7 @@ pub static TERMS: &[(&str, &str)] = &[
     ("Impedance", "What the amplifier sees: how much the driver resists at each frequency."),
     (
         "EBP",
-        "Fs divided by Qes: below 50 a driver asks for a closed box, above 100 for a port (common practice).",
+        "Fs divided by Qes: below 50 a driver suits a sealed box, above 100 a ported one (common practice).",
     ),
     (
         "Reference efficiency",

@@ -348,14 +348,14 @@ fn net_volume(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let Boxed { cabinet, .. } = computed.built.boxed.as_ref()?;
     let ledger = &cabinet.chambers.first()?.ledger;
     let litres = |volume: f64| format!("{:.2} l", volume * 1e3);
-    let mut inputs = vec![words("room", &litres(ledger.gross))];
+    let mut inputs = vec![words("between the boards", &litres(ledger.gross))];
     let each = ledger.entries.iter().map(|entry| format!("{} {}", entry.what, litres(entry.volume)));
     inputs.push(words("taken", &each.collect::<Vec<_>>().join(", ")));
     Some(Working {
         id: "net_volume",
         name: "Net volume behind the drivers",
         result: litres(ledger.net()),
-        formula: "room between the boards − what lies in it",
+        formula: "space between the boards − what lies in it",
         inputs,
         source: "Prisms and frusta as they are drawn; of a driver what lies behind its board, of a port what lies inside. Checked by filling \
                  boxes with cubes.",
@@ -415,19 +415,20 @@ fn standing_wave(design: &ResolvedDesign, computed: &Computed) -> Option<Working
     })
 }
 
-fn mass(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
+fn mass(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let Boxed { contents, cabinet } = computed.built.boxed.as_ref()?;
-    let weight = WeightReport::of(&design.body, contents, cabinet);
+    let weight = WeightReport::of(&computed.built.design, contents, cabinet);
     let kilograms = |mass: f64| format!("{mass:.1} kg");
     Some(Working {
         id: "mass",
         name: "Weight",
         result: kilograms(weight.total()),
-        formula: "area × thickness × density of each board without its holes; drivers 75 kg/m² × frame²",
+        formula: "area × thickness × density of each board without its holes; drivers 75 kg/m² × frame²; density × volume of fill",
         inputs: vec![
             words("boards", &kilograms(weight.panels)),
             words("inside", &kilograms(weight.braces)),
             words("drivers", &kilograms(weight.drivers)),
+            words("fill", &kilograms(weight.fill)),
         ],
         source: "Densities of the material table; braces, partition, fold and slot boards count as inside. What drivers weigh is common practice.",
     })
@@ -439,7 +440,7 @@ fn air_volume(design: &ResolvedDesign, _: &Computed) -> Option<Working> {
         id: "air_volume",
         name: "Air inside",
         result: format!("{} l", oak_units::significant(air * 1e3, 4)),
-        formula: "all chambers and ways together, without what drivers, ports and braces take",
+        formula: "all chambers and the path together, without what drivers, ports and braces take",
         inputs: Vec::new(),
         source: "What the box leaves beside everything that goes in, or the profile of the line or horn integrated.",
     })

@@ -53,7 +53,7 @@ pub fn model(raw: &RawDesign) -> Result<Option<ModelReport>, Vec<Problem>> {
     let one = |problem| vec![problem];
     let built = resolve_design(raw)?.built().map_err(one)?;
     let boxed = built.drawn().map_err(one)?;
-    Ok(boxed.map(|Boxed { contents, cabinet }| ModelReport::of(contents, cabinet)))
+    Ok(boxed.map(|Boxed { contents, cabinet }| ModelReport::of(&built.design, contents, cabinet)))
 }
 
 /// A view of the box of a design; `None` where the cabinet has none.

@@ -87,14 +87,15 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
         "weight" => {
             let built = case.built();
             let Boxed { contents, cabinet } = built.boxed.as_ref()?;
-            let weight = WeightReport::of(&built.design.body, contents, cabinet);
+            let weight = WeightReport::of(&built.design, contents, cabinet);
             let kilograms = |mass: f64| format!("{mass:.1} kg");
             (
-                "area × thickness × density of each panel, holes and braces counted; drivers 75 kg/m² × frame²",
+                "area × thickness × density of each panel, holes and braces counted; drivers 75 kg/m² × frame²; density × volume of fill",
                 vec![
                     value("panels", kilograms(weight.panels)),
                     value("braces", kilograms(weight.braces)),
                     value("drivers", kilograms(weight.drivers)),
+                    value("fill", kilograms(weight.fill)),
                     value("most", kilograms(case.brief.weight?)),
                 ],
                 WEIGHT,

@@ -303,11 +303,11 @@ fn other(kind: &KindReport) -> String {
 /// When a builder chooses a kind (common practice).
 fn chosen_where(family: RawFamily) -> &'static str {
     match family {
-        RawFamily::Sealed => "the box must be small and the bass end gently",
+        RawFamily::Sealed => "the box must be small and the bass roll off gently",
         RawFamily::Ported => "depth and level matter more than size",
         RawFamily::PassiveRadiator => "a port would be too long or could be heard",
-        RawFamily::Aperiodic => "a high Qts is to be tamed in a small box",
-        RawFamily::Bandpass4 => "one band is wanted loud and the cone hidden",
+        RawFamily::Aperiodic => "a high Qts must be tamed in a small box",
+        RawFamily::Bandpass4 => "one band must be loud and the cone hidden",
         RawFamily::Bandpass6Parallel | RawFamily::Bandpass6Series => {
             "level in one octave is worth a large box"
         }

@@ -17,7 +17,7 @@ use crate::parameter::{Held, PARAMETERS, Parameter, Span};
 #[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct RawSweep {
-    /// What is turned.
+    /// Value to vary.
     pub design: RawDesign,
     /// What it is made for.
     #[serde(default)]

@@ -158,7 +158,7 @@ pub fn templates() -> Vec<Template> {
         of(
             "organ",
             "Organ, electric",
-            "Held pedal notes down to the low C of a 16-foot stop, even and without noise.",
+            "Sustained pedal notes down to the low C of a 16-foot stop, even and without noise.",
             RawBrief {
                 space: Some(RawSpace::Quarter),
                 programme: Some(RawProgramme::Sine),

@@ -362,8 +362,8 @@ fn words(f3: Option<Percentiles>, peak: Percentiles, reaching: Option<(f64, f64)
     if let Some((lowest, share)) = reaching {
         let percent = (share * 100.0).round();
         words.push(match percent as u32 {
-            100 => format!("Practically all reach the {lowest:.1} Hz of the brief."),
-            0 => format!("Practically none reaches the {lowest:.1} Hz of the brief."),
+            100 => format!("Practically all of them reach the {lowest:.1} Hz of the brief."),
+            0 => format!("Practically none of them reaches the {lowest:.1} Hz of the brief."),
             _ => format!("{percent:.0} % of them reach the {lowest:.1} Hz of the brief."),
         });
     }

@@ -39,7 +39,7 @@ pub async fn wirings(request: HttpRequest, payload: Payload) -> Result<Json<Vec<
         return Err(wrong("count", format!("{count} is outside 1 to {MOST}")));
     }
     if !(least >= 0.0 && most >= least) {
-        return Err(wrong("most", format!("{most} ohm is below the least load, {least} ohm")));
+        return Err(wrong("most", format!("{most} ohm is below the minimum load, {least} ohm")));
     }
     Ok(Json(wiring_options(&driver, count, least, most)?))
 }

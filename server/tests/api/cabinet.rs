@@ -26,7 +26,7 @@ fn a_box_answers_with_its_ledger_drawings_and_what_does_not_fit() {
     assert!(!narrow["findings"].as_array().expect("list").is_empty());
     let small = json!({ "width": "300 mm", "height": "300 mm", "depth": "150 mm" });
     let full = site.post("/api/v1/cabinet", &ask(small)).expect(422);
-    assert!(full.told("body").contains("more goes into the box"), "{}", full.text);
+    assert!(full.told("body").contains("needs more room than there is"), "{}", full.text);
 
     // Nothing where there is no box.
     let mut wall = design();

@@ -15,7 +15,7 @@ export const windows: Action[] = [
   action('brief', 'Write the brief', 'alt+b'),
   action('driver', 'Choose another driver', 'alt+d'),
   action('family', 'Choose another kind of cabinet', 'alt+c'),
-  action('sweep', 'What if: turn one value', 'alt+w'),
+  action('sweep', 'What if: vary one value', 'alt+w'),
   action('spread', 'How sure: drivers and boards as built', 'alt+h'),
   action('scale', 'Scale the box by a factor, or into its place', 'alt+shift+x'),
   action('kit', 'Box from the boards of a pre-cut kit', 'alt+shift+k'),

@@ -2275,6 +2275,8 @@ export interface components {
             panels: components["schemas"]["PanelModel"][];
             /** @description What is mounted, with the names that drawings use. */
             parts: components["schemas"]["ModelPartReport"][];
+            /** @description Fill as it is usually laid: the corners of its faces, counter-clockwise as seen from outside. */
+            fills: number[][][][];
         };
         /** @description Everything that moves at a frequency. */
         Motion: {
@@ -2990,7 +2992,7 @@ export interface components {
             /** @description Boards across the room. */
             braces?: components["schemas"]["RawBrace"][];
             strips?: components["schemas"]["Typed"] | null;
-            /** @description What else takes room behind the drivers: an amplifier, its chamber, a terminal cup. */
+            /** @description What else takes up volume behind the drivers: an amplifier, its chamber, a terminal cup. */
             items?: components["schemas"]["RawItem"][];
             /** @description Fill as layers on boards, for the check of standing waves. */
             fills?: components["schemas"]["RawLayer"][];
@@ -3287,7 +3289,7 @@ export interface components {
             ideal?: boolean;
             volume?: components["schemas"]["Typed"] | null;
         };
-        /** @description Something that takes room. */
+        /** @description Something that takes up volume. */
         RawItem: {
             /** @description What it is. */
             name: string;
@@ -3549,7 +3551,7 @@ export interface components {
         };
         /** @description Which value of a design is turned, and how far. */
         RawSweep: {
-            /** @description What is turned. */
+            /** @description Value to vary. */
             design: components["schemas"]["RawDesign"];
             brief?: components["schemas"]["RawBrief"] | null;
             /** @description In which conditions. */
@@ -4161,6 +4163,11 @@ export interface components {
              * @description The drivers, estimated from their frames.
              */
             drivers: number;
+            /**
+             * Format: double
+             * @description Fill.
+             */
+            fill: number;
         };
         /** @description One way to wire. */
         WiringOption: {

@@ -41,7 +41,7 @@ function subject(parts: object[], strokes: object[] = [], fold: object | null = 
         view: 'side',
         strokes: [
           stroke('boards', square(0, 0, 0.4, 0.5)),
-          stroke('room', square(0.02, 0.02, 0.36, 0.46)),
+          stroke('chamber', square(0.02, 0.02, 0.36, 0.46)),
           ...strokes,
         ],
       },
@@ -80,7 +80,7 @@ test('what looks at the reader is a disc', () => {
 
 test('a chamber that ends before the wall shows its board, and what lies beyond is open and not wood', () => {
   const strokes = [
-    stroke('unused room', square(0.02, 0.34, 0.2, 0.12)),
+    stroke('unused space', square(0.02, 0.34, 0.2, 0.12)),
     stroke('end board of the chamber', square(0.22, 0.34, 0.018, 0.12)),
   ];
   const one = subject([], strokes, { panels: [] });

@@ -33,14 +33,14 @@ function facing([across = 0, up = 0, forward = 0]: Place): Facing | null {
 /** The section of a built box. */
 export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
   const side = body.drawings.find(({ view }) => view === 'side');
-  const rear = side?.strokes.find(({ part }) => part === 'room');
+  const rear = side?.strokes.find(({ part }) => part === 'chamber');
   const panels = side?.strokes.find(({ part }) => part === 'boards');
   if (!side || !rear || !panels) return null;
   const corner = bounds(rear.points as Polygon);
   const flat = (points: readonly Place[]): Polygon =>
     points.map(([x = 0, y = 0]) => [x - corner.x, y - corner.y]);
   const put = ([, up = 0, forward = 0]: Place): [number, number] => [forward - corner.x, up - corner.y];
-  const chambers = ['room', 'front room', 'unused room'].flatMap((name) =>
+  const chambers = ['chamber', 'front chamber', 'unused space'].flatMap((name) =>
     side.strokes.filter(({ part }) => part === name),
   );
   const inner = chambers.map(({ points }) => flat(points));
@@ -110,7 +110,7 @@ export function layOutBuilt(subject: Subject, body: BodyReport): Scene | null {
       { from: outer.y, to: outer.y + outer.height, at: outer.x, text: millimetres(height), upright: true },
     ],
     title: body.fold
-      ? 'The way folded, side section'
+      ? 'The folded path, side section'
       : before
         ? 'Cabinet with two chambers, side section'
         : 'Cabinet, side section',

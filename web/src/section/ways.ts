@@ -19,7 +19,7 @@ function wayParts(all: Stretch[]): Part[] {
     });
     const target = {
       path: `enclosure.passage.segments[${at}]`,
-      label: `Way${all.length > 1 ? ` ${at + 1}` : ''}: edit its length and area`,
+      label: `Path${all.length > 1 ? ` ${at + 1}` : ''}: edit its length and area`,
     };
     return { kind: 'way', edge: points, fill: stretch.filled, target };
   });
@@ -85,7 +85,7 @@ export function layOutWay(subject: Subject): Scene | null {
     extent: extentOf(parts, left, end),
     parts,
     dimensions: dimensions(last, end),
-    title: 'The way unrolled, to scale',
+    title: 'The path unrolled, to scale',
   };
 }
 

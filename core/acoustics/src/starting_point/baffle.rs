@@ -26,9 +26,9 @@ fn wall(ask: &Ask) -> Result<Start, Refusal> {
     let words = match qts {
         qts if qts > 1.2 => "it will boom: give it series damping or an equaliser",
         qts if qts > 0.6 => "just right for a wall",
-        _ => "it will fall early: an equaliser helps",
+        _ => "it will roll off early: an equaliser helps",
     };
-    let reason = format!("Fs {fs:.0} Hz and Qts {qts:.2} are all there is in a wall; {words}.");
+    let reason = format!("In a wall the driver alone decides: Fs {fs:.0} Hz, Qts {qts:.2}; {words}.");
     Ok(Start { enclosure: Enclosure::InfiniteBaffle, reason })
 }
 
@@ -37,12 +37,12 @@ fn open(ask: &Ask, lowest: f64) -> Result<Start, Refusal> {
     let qts = ask.driver.qts();
     if qts < 0.4 {
         return refuse(format!(
-            "Qts {qts:.2} has no bass left on an open baffle: it falls by itself and again around the edge. Take a Qts of 0.6 and more."
+            "A Qts of {qts:.2} leaves no bass on an open baffle: the driver rolls off by itself, and the sound around the edge takes more. Take a Qts of 0.6 or more."
         ));
     }
     let path = (ask.setting.air.speed / (6.0 * lowest)).clamp(0.1, 3.0);
     let reason = format!(
-        "An extra path of {path:.2} m makes a dipole as loud as one face at {:.0} Hz, a sixth of a wave; below it loses 6 dB an octave.",
+        "An extra path of {path:.2} m makes a dipole as loud as one face at {:.0} Hz, a sixth of a wave; below that it loses 6 dB per octave.",
         ask.setting.air.speed / (6.0 * path)
     );
     Ok(Start { enclosure: Enclosure::OpenBaffle(OpenBaffle { path }), reason })

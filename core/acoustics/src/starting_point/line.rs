@@ -118,7 +118,7 @@ fn open(ask: &Ask, shape: &LineProfile) -> Result<Start, Refusal> {
         ));
     }
     let reason = format!(
-        "{}: {length:.2} m holds the cone nearly still at {tuning:.0} Hz, with taper, fill and mouth counted; an open pipe without them would need {:.2} m. Holds {}.",
+        "{}: {length:.2} m holds the cone nearly still at {tuning:.0} Hz, taper, fill and mouth included; an open pipe without them would need {:.2} m. Holds {}.",
         shape.words,
         quarter,
         litres(volume)

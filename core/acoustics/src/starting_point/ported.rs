@@ -32,7 +32,7 @@ pub(super) fn flat_box(ask: &Ask) -> Result<(f64, f64, &'static str), Refusal> {
             Ok((ask.vas() / found.alpha, found.h * ask.driver.fs(), name))
         }
         _ if qts < 0.2 => refuse(format!(
-            "Qts {qts:.2} is so low that the flat box would be tiny and high: this driver asks for a horn, or for series resistance."
+            "Qts {qts:.2} is so low that the flat box would be tiny and tuned high: this driver suits a horn, or needs series resistance."
         )),
         _ => refuse(format!(
             "Qts {qts:.2} is too high for a port without a large peak: seal it, vent it aperiodically, or take an open baffle."
@@ -51,7 +51,7 @@ fn start(ask: &Ask, volume: f64, tuning: f64, reason: &str) -> Result<Start, Ref
 /// The box of the data sheet, one share for each driver.
 fn recommended(ask: &Ask) -> Result<Start, Refusal> {
     let Some([one, tuning]) = ask.recommended.ported else {
-        return refuse("The sheet recommends no ported box.".to_owned());
+        return refuse("The data sheet recommends no ported box.".to_owned());
     };
     let (volume, cut) = ask.within(one * f64::from(ask.setting.driver_array.wiring.count()));
     let reason = format!(
@@ -128,7 +128,7 @@ fn shelf(ask: &Ask) -> Result<Start, Refusal> {
     let (volume, tuning, _) = flat_box(ask)?;
     let (volume, tuning, cut) = sized(ask, 1.5 * volume, 0.7 * tuning);
     let reason = format!(
-        "Half as large again as the flat box, tuned 0.7 times as high: a gentle shelf that a room lifts ({}, {tuning:.0} Hz; common practice 0.6 to 0.8).{cut}",
+        "One and a half times the flat box, tuned 0.7 times as high: a gentle shelf that a room lifts ({}, {tuning:.0} Hz; common practice 0.6 to 0.8).{cut}",
         litres(volume)
     );
     start(ask, volume, tuning, &reason)

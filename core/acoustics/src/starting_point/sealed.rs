@@ -10,7 +10,7 @@ pub static SEALED: &[StartingPoint] = &[
     StartingPoint {
         id: "butterworth",
         name: "Flattest",
-        start: |ask| by_qtc(ask, 0.707, "the flattest level that a closed box can have (Butterworth)"),
+        start: |ask| by_qtc(ask, 0.707, "the flattest level that a sealed box can have (Butterworth)"),
     },
     StartingPoint {
         id: "bessel",
@@ -49,7 +49,7 @@ fn by_qtc(ask: &Ask, qtc: f64, why: &str) -> Result<Start, Refusal> {
     let Some(volume) = volume_for(ask, qtc) else {
         let qts = ask.driver.qts();
         return refuse(format!(
-            "Qts {qts:.2} is too near to Qtc {qtc} or above it: a closed box only raises Q. Take a higher Qtc, an aperiodic box, or an open baffle."
+            "Qts {qts:.2} is too near to Qtc {qtc} or above it, and a sealed box only raises Q. Take a higher Qtc, an aperiodic box, or an open baffle."
         ));
     };
     let (volume, cut) = ask.within(volume);
@@ -67,7 +67,7 @@ fn by_qtc(ask: &Ask, qtc: f64, why: &str) -> Result<Start, Refusal> {
 /// The box of the data sheet, one share for each driver.
 fn recommended(ask: &Ask) -> Result<Start, Refusal> {
     let Some(one) = ask.recommended.sealed else {
-        return refuse("The sheet recommends no closed box.".to_owned());
+        return refuse("The data sheet recommends no sealed box.".to_owned());
     };
     let (volume, cut) = ask.within(one * f64::from(ask.setting.driver_array.wiring.count()));
     let sealed = Sealed { volume, losses: Losses::CLOSED };
@@ -86,7 +86,7 @@ fn just_seal_it(ask: &Ask) -> Result<Start, Refusal> {
     let (volume, cut) = ask.within(ask.vas().clamp(0.008, 0.09));
     let found = Sealed { volume, losses: Losses::CLOSED }.closed_box(&ask.driver, &ask.setting.air);
     let reason = format!(
-        "For a driver whose values are not trusted: a closed box is forgiving. {} gives Qtc {:.2}; measure and line it (common practice).{cut}",
+        "For a driver whose values are not trusted: a sealed box is forgiving. {} gives Qtc {:.2}; measure and line it (common practice).{cut}",
         litres(volume),
         found.qtc
     );
@@ -113,11 +113,11 @@ fn even_load(ask: &Ask) -> Result<Start, Refusal> {
         candidates.find(|resistance| peak(*resistance).is_some_and(|peak| peak <= 0.5 * shut))
     else {
         return refuse(
-            "No vent halves the impedance peak of this driver: its motor brakes enough by itself.".into(),
+            "No vent halves the impedance peak of this driver: its motor damps it enough already.".into(),
         );
     };
     let reason = format!(
-        "A small box of {} whose vent resists just so much that the impedance peak halves, from {shut:.0} to {:.0} ohm. Stuff the vent until a measurement shows that (common practice).{cut}",
+        "A small box of {} whose vent is just restrictive enough to halve the impedance peak, from {shut:.0} to {:.0} ohm. Stuff the vent until a measurement shows that (common practice).{cut}",
         litres(volume),
         0.5 * shut
     );

@@ -99,11 +99,11 @@ fn section(view: View, body: &Body, contents: &Contents, cabinet: &Cabinet) -> D
     let mut drawing = Drawing::empty(view);
     drawing.polygon("boards", Line::Cut, flat(&cabinet.outer));
     for (index, chamber) in cabinet.chambers.iter().enumerate() {
-        let part = if index == 0 { "room" } else { "front room" };
+        let part = if index == 0 { "chamber" } else { "front chamber" };
         drawing.polygon(part, Line::Seen, flat(&chamber.interior));
     }
     if let Some(unused) = &cabinet.unused {
-        drawing.polygon("unused room", Line::Seen, flat(unused));
+        drawing.polygon("unused space", Line::Seen, flat(unused));
     }
     for layer in &body.fills {
         let interior = &cabinet.chambers[0].interior;
@@ -340,7 +340,7 @@ fn front(contents: &Contents, cabinet: &Cabinet) -> Drawing {
         drawing.polygon(&name, Line::Seen, facet.corners.iter().map(|corner| sheet.at(*corner)).collect());
     }
     let [low, high] = cabinet.interior.bounds();
-    drawing.polygon("room", Line::Hidden, sheet.block(low, high));
+    drawing.polygon("chamber", Line::Hidden, sheet.block(low, high));
     for part in &cabinet.parts {
         let mouth = cabinet.mouth(part, contents).filter(|mouth| mouth.normal[2].abs() > 0.5);
         // Boards, and what looks to a side, show only the room they take.

@@ -364,6 +364,42 @@ impl Layout<'_> {
     }
 }
 
+impl Stretch {
+    /// The outline of a part of it, between two shares of its length and over a share of its height, in a way so wide (m): places along run
+    /// and stack, m. Corners are as its middle line takes them.
+    pub fn outline(&self, width: f64, [from, to]: [f64; 2], share: f64) -> Vec<[f64; 2]> {
+        const STEPS: usize = 8;
+        let steps = if self.line.len() == 2 { 1 } else { STEPS };
+        let sides = |place: f64| {
+            let part = from + (to - from) * place;
+            let ([x, y], [u, v]) = self.point(part);
+            let height = (self.areas[0] + part * (self.areas[1] - self.areas[0])) / width;
+            [0.5, 0.5 - share].map(|off| [x - v * off * height, y + u * off * height])
+        };
+        let sides: Vec<_> = (0..=steps).map(|step| sides(step as f64 / steps as f64)).collect();
+        let there = sides.iter().map(|side| side[0]);
+        there.chain(sides.iter().rev().map(|side| side[1])).collect()
+    }
+
+    /// Its middle at a share of its length, and the direction it takes there.
+    fn point(&self, part: f64) -> ([f64; 2], [f64; 2]) {
+        let legs = self.line.windows(2).map(|pair| (pair[0], pair[1]));
+        let long = |(a, b): ([f64; 2], [f64; 2])| (b[0] - a[0]).hypot(b[1] - a[1]);
+        let mut left = part * legs.clone().map(long).sum::<f64>();
+        let mut found = ([0.0; 2], [1.0, 0.0]);
+        for (a, b) in legs {
+            let length = long((a, b)).max(f64::MIN_POSITIVE);
+            let direction = [0, 1].map(|k| (b[k] - a[k]) / length);
+            found = ([0, 1].map(|k| a[k] + direction[k] * left), direction);
+            if left <= length {
+                break;
+            }
+            left -= length;
+        }
+        found
+    }
+}
+
 impl Laid {
     /// Whether air can pass all along.
     pub fn is_open(&self) -> bool {

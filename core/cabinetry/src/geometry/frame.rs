@@ -60,7 +60,7 @@ impl Frame {
 }
 
 /// Twice the area of a flat polygon in space, along its normal, m2.
-pub(crate) fn area_vector(corners: &[Point]) -> Point {
+pub fn area_vector(corners: &[Point]) -> Point {
     let next = corners.iter().cycle().skip(1);
     corners.iter().zip(next).map(|(a, b)| cross(*a, *b)).fold([0.0; 3], |sum, part| along(sum, part, 1.0))
 }

@@ -9,13 +9,12 @@ mod shape;
 mod solid;
 mod vector;
 
-pub use frame::Frame;
-pub(crate) use frame::area_vector;
+pub use frame::{Frame, area_vector};
 pub use outline::area;
 pub use shape::{EnclosureShape, EnclosureShapeError, Measured, Sizes};
 pub use solid::{Axis, Facet, Solid};
-pub use vector::Point;
-pub(crate) use vector::{along, bounds, cross, dot, length, minus, unit};
+pub use vector::{Point, dot, minus};
+pub(crate) use vector::{along, bounds, cross, length, unit};
 
 /// A side of a cabinet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]

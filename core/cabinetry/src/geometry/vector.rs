@@ -10,7 +10,8 @@ pub(crate) fn bounds(points: impl Iterator<Item = Point>) -> [Point; 2] {
     })
 }
 
-pub(crate) fn dot(a: Point, b: Point) -> f64 {
+/// The scalar product.
+pub fn dot(a: Point, b: Point) -> f64 {
     a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
 }
 
@@ -18,7 +19,8 @@ pub(crate) fn cross(a: Point, b: Point) -> Point {
     [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
 }
 
-pub(crate) fn minus(a: Point, b: Point) -> Point {
+/// The way from the second point to the first.
+pub fn minus(a: Point, b: Point) -> Point {
     [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
 }
 

@@ -109,14 +109,20 @@ fn along(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, s
     }
 }
 
-/// In the board between two channels, its magnet in the first.
+/// In the board between two channels, its magnet in the higher one.
 fn between(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid, spot: Spot) {
     let drivers = &contents.drivers;
-    let Some(face_plate) = laid.across(&spot).and_then(|_| laid.panels.get(spot.channel)) else {
+    let (Some(beyond), Some(face_plate)) = (laid.across(&spot), laid.panels.get(spot.channel)) else {
         cabinet.findings.push(Finding::NoSeat);
         return;
     };
-    let [_, _, free, wall] = face_plate.corners;
+    let [on_wall, at_free, under_free, under_wall] = face_plate.corners;
+    // Where the cone lies on the board, and which way the magnet points from there.
+    let ([wall, free], into) = if beyond.height > spot.height {
+        ([on_wall, at_free], 1.0)
+    } else {
+        ([under_wall, under_free], -1.0)
+    };
     let part = (spot.at[0] - wall[0]) / (free[0] - wall[0]);
     let stack = wall[1] + part * (free[1] - wall[1]);
     let pitch = drivers.frame + BETWEEN;
@@ -128,7 +134,8 @@ fn between(body: &Body, contents: &Contents, cabinet: &mut Cabinet, laid: &Laid,
         cabinet.findings.push(Finding::PanelTooSmall { needs, has });
     }
     for off in beside(drivers.count, pitch) {
-        let point = |deep: f64| cabinet.fold_point(body, [spot.at[0], stack - deep], off).unwrap_or([0.0; 3]);
+        let point =
+            |deep: f64| cabinet.fold_point(body, [spot.at[0], stack + into * deep], off).unwrap_or([0.0; 3]);
         let pieces = rods(drivers, body.fold.thickness, point);
         let chamber = cabinet.chambers.len() - 1;
         let part = Part { at: [off, spot.at[0]], pieces, ..Part::of(PartKind::Driver, 0, chamber) };

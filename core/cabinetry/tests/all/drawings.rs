@@ -31,7 +31,7 @@ fn polygon<'a>(drawing: &'a Drawing, part: &str) -> &'a [[f64; 2]] {
 fn the_section_cuts_as_much_wood_as_the_boards_are_thick() {
     let (cabinet, _, drawing) = drawn(EnclosureShape::Rectangular, View::Side);
     assert_relative_eq!(area(polygon(&drawing, "boards")).abs(), 0.6 * 0.4, max_relative = 1e-9);
-    assert_relative_eq!(area(polygon(&drawing, "room")).abs(), 0.564 * 0.364, max_relative = 1e-9);
+    assert_relative_eq!(area(polygon(&drawing, "chamber")).abs(), 0.564 * 0.364, max_relative = 1e-9);
     let measured: Vec<f64> =
         drawing.measures.iter().map(|measure| measure.between[1] - measure.between[0]).collect();
     assert!(measured.iter().any(|size| (size - 0.4).abs() < 1e-9), "depth");
@@ -313,7 +313,7 @@ proptest! {
                     prop_assert!((from[2] - 1e-9..=to[2] + 1e-9).contains(&point[0]));
                     prop_assert!((from[1] - 1e-9..=to[1] + 1e-9).contains(&point[1]));
                 }
-                let interior = area(polygon(&drawing, "room")).abs();
+                let interior = area(polygon(&drawing, "chamber")).abs();
                 prop_assert!(interior < area(panels).abs());
                 // As large as the body says that it is there, by another way of cutting.
                 let at = f64::midpoint(cabinet.interior.bounds()[0][0], cabinet.interior.bounds()[1][0]);

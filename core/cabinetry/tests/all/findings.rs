@@ -32,7 +32,7 @@ fn more_than_there_is_room_for() {
     let (finding, words, forbids) = only(&cabinet, |finding| matches!(finding, Finding::Overfull { .. }));
     let Finding::Overfull { chamber: 0, by } = finding else { panic!("{finding:?}") };
     assert_relative_eq!(by, -cabinet.chambers[0].ledger.net(), max_relative = 1e-12);
-    assert!(words.contains(&format!("by {:.1} l", by * 1e3)), "{words}");
+    assert!(words.contains(&format!("needs {:.1} l more", by * 1e3)), "{words}");
     assert!(forbids && finding.part().is_none());
     // As much again beside it fits.
     wish.sizes[2] = Some(0.6);
@@ -48,7 +48,7 @@ fn a_part_in_a_side_that_the_shape_has_not() {
     let (finding, words, forbids) =
         only(&built(&wish, &inside), |finding| matches!(finding, Finding::NoFace { .. }));
     assert_eq!(finding.part(), Some("driver"));
-    assert_eq!(words, "The driver is to go into the front, but this shape has no flat board there.");
+    assert_eq!(words, "The driver is set to go into the front, but this shape has no flat board there.");
     assert!(forbids);
     wish.drivers.face = Face::Top;
     assert!(built(&wish, &inside).findings.is_empty());
@@ -161,7 +161,7 @@ fn parts_in_the_same_place_and_parts_too_near() {
         if let Some(finding) = close {
             assert_eq!(
                 finding.to_string(),
-                "Between the driver and the port there are only 2 mm; 5 mm let the air pass."
+                "There is only 2 mm between the driver and the port; the air needs 5 mm."
             );
             assert!(!finding.forbids());
         }
@@ -184,7 +184,7 @@ fn a_magnet_with_its_back_to_the_wall() {
             assert!(matches!(finding, Finding::Close { .. }) && !forbids);
             assert_eq!(
                 words,
-                "Between the driver and the wall behind it there are only 10 mm; 20 mm let the air pass."
+                "There is only 10 mm between the driver and the wall behind it; the air needs 20 mm."
             );
         }
     }

@@ -143,12 +143,14 @@ fn drivers_sit_where_the_way_has_them() {
     let cabinet = wish.build(&contents).expect("a box");
     let driver = cabinet.parts.iter().find(|part| part.kind == PartKind::Driver).expect("a driver");
     assert_eq!(driver.face, Some(Face::Left));
-    // A tapped horn's sits between two channels, its magnet in the first.
-    let contents = only(path(3.0, 0.05, 0.2, Seat::Between([0.6, 1.4])));
-    let cabinet = wish.build(&contents).expect("a box");
-    let driver = cabinet.parts.iter().find(|part| part.kind == PartKind::Driver).expect("a driver");
-    assert!(driver.face.is_none());
-    assert!(cabinet.mouth(driver, &contents).expect("a cone").normal[1] < -0.99);
+    // A tapped horn's sits between two channels, its magnet in the higher one: of a widening horn the second, which lies below.
+    for (areas, looks) in [([0.05, 0.2], 1.0), ([0.2, 0.05], -1.0)] {
+        let contents = only(path(3.0, areas[0], areas[1], Seat::Between([0.6, 1.4])));
+        let cabinet = wish.build(&contents).expect("a box");
+        let driver = cabinet.parts.iter().find(|part| part.kind == PartKind::Driver).expect("a driver");
+        assert!(driver.face.is_none());
+        assert!(looks * cabinet.mouth(driver, &contents).expect("a cone").normal[1] > 0.99);
+    }
     // Over the free end of that board it cannot hang, and without a fold there is none.
     let contents = only(path(3.0, 0.05, 0.2, Seat::Between([0.85, 1.1])));
     let cabinet = wish.build(&contents).expect("a box");

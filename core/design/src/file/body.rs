@@ -96,7 +96,7 @@ pub struct RawBody {
     /// Side of the square strips along the inside edges; none where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub strips: Option<Typed>,
-    /// What else takes room behind the drivers: an amplifier, its chamber, a terminal cup.
+    /// What else takes up volume behind the drivers: an amplifier, its chamber, a terminal cup.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 16)]
     pub items: Vec<RawItem>,
@@ -386,7 +386,7 @@ pub enum RawAxis {
     Depth,
 }
 
-/// Something that takes room.
+/// Something that takes up volume.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct RawItem {

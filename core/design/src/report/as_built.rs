@@ -1,6 +1,5 @@
 //! What a design and its box come to together, in short.
 
-use oak_acoustics::medium::Filled;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -40,7 +39,10 @@ impl AsBuiltReport {
         let sizes = (0..3).filter(|k| solved[*k]).map(|k| names[k]);
         Self {
             volumes: built.design.volumes,
-            fills: built.design.fills.map(|fill| fill.map(|Filled { gain, qa }| FilledReport { gain, qa })),
+            fills: built
+                .design
+                .fills
+                .map(|fill| fill.map(|fill| FilledReport { gain: fill.filled.gain, qa: fill.filled.qa })),
             sizes: cabinet.map(|cabinet| cabinet.sizes),
             outside: built.outside(),
             follows: built.volume_follows().then_some("volume").into_iter().chain(sizes).collect(),

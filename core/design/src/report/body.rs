@@ -194,7 +194,7 @@ impl BodyReport {
                 .collect(),
             waves,
             waves_verdict,
-            weight: WeightReport::of(&design.body, contents, cabinet),
+            weight: WeightReport::of(design, contents, cabinet),
             panel_radiation: panel_radiation(computed, &panels, crossover),
             pressure: PressureReport::of(computed, cabinet, &panels),
             panels: panels.iter().map(|panel| PanelReport::of(computed, panel, crossover)).collect(),

@@ -87,8 +87,8 @@ pub(super) fn damping(
         .zip(Stuffing::ALL)
         .map(|(id, amount)| of(id, amount.density(), amount.gain(), amount.qa()))
         .collect::<Result<Vec<_>, Problem>>()?;
-    if let (Some(density), Some(filled)) = (design.weighed, design.fills[0]) {
-        quick.push(of("weighed", density, filled.gain, filled.qa)?);
+    if let Some(fill) = design.fills[0].filter(|fill| fill.weighed) {
+        quick.push(of("weighed", fill.density, fill.filled.gain, fill.filled.qa)?);
     }
     let physical = if design.body.fills.is_empty() {
         None

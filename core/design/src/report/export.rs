@@ -230,7 +230,10 @@ impl BuiltExport {
                 Some(Duct::FrontHorn(_) | Duct::TappedHorn(_)) | None => None,
             },
             ledgers: built.boxed.as_ref().map(|boxed| ledgers(design, boxed)).unwrap_or_default(),
-            model: built.boxed.as_ref().map(|Boxed { contents, cabinet }| ModelReport::of(contents, cabinet)),
+            model: built
+                .boxed
+                .as_ref()
+                .map(|Boxed { contents, cabinet }| ModelReport::of(design, contents, cabinet)),
             forbids: built.forbids(),
         }
     }

@@ -15,6 +15,7 @@ mod model;
 mod panel;
 mod traces;
 mod waves;
+mod wool;
 
 pub use air::{PortCutReport, RadiatorReport};
 pub use as_built::{AsBuiltReport, FilledReport};

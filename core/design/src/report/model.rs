@@ -5,6 +5,9 @@ use oak_cabinetry::{Cabinet, Contents, Piece};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::wool::wool;
+use crate::resolve::ResolvedDesign;
+
 /// A box in three dimensions, m: `x` across from left to right, `y` up, `z` forward.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct ModelReport {
@@ -14,6 +17,8 @@ pub struct ModelReport {
     pub panels: Vec<PanelModel>,
     /// What is mounted, with the names that drawings use.
     pub parts: Vec<ModelPartReport>,
+    /// Fill as it is usually laid: the corners of its faces, counter-clockwise as seen from outside.
+    pub fills: Vec<Vec<Vec<[f64; 3]>>>,
 }
 
 /// A board, or a flat piece of one, m.
@@ -91,7 +96,7 @@ impl From<&Piece> for PieceReport {
 
 impl ModelReport {
     /// Lays a box out.
-    pub fn of(contents: &Contents, cabinet: &Cabinet) -> Self {
+    pub fn of(design: &ResolvedDesign, contents: &Contents, cabinet: &Cabinet) -> Self {
         let part = |part: &oak_cabinetry::Part| {
             let mouth = cabinet.mouth(part, contents);
             let place: Option<Point> = mouth.map(|mouth| mouth.outer);
@@ -122,6 +127,7 @@ impl ModelReport {
                 })
                 .collect(),
             parts: cabinet.parts.iter().map(part).collect(),
+            fills: wool(design, cabinet),
         }
     }
 }

@@ -5,11 +5,12 @@ use std::f64::consts::SQRT_2;
 use oak_acoustics::Complex;
 use oak_acoustics::response::Response;
 use oak_cabinetry::panel::{self, Location, Plate, Wall};
-use oak_cabinetry::{Body, Cabinet, Contents};
+use oak_cabinetry::{Cabinet, Contents};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::Computed;
+use crate::resolve::ResolvedDesign;
 
 /// Boards should resonate above this many times what the box plays (common practice: clear of the band).
 pub const CLEAR: f64 = 2.0;
@@ -96,6 +97,8 @@ pub struct WeightReport {
     pub braces: f64,
     /// The drivers, estimated from their frames.
     pub drivers: f64,
+    /// Fill.
+    pub fill: f64,
 }
 
 /// How loud all boards together are beside what the cabinet is for.
@@ -108,18 +111,20 @@ pub struct PanelRadiationReport {
 }
 
 impl WeightReport {
-    /// Weighs a box with its drivers.
-    pub fn of(body: &Body, contents: &Contents, cabinet: &Cabinet) -> Self {
+    /// Weighs a box with its drivers and its fill.
+    pub fn of(design: &ResolvedDesign, contents: &Contents, cabinet: &Cabinet) -> Self {
+        let body = &design.body;
         Self {
             panels: panel::walls(body, contents, cabinet).iter().map(|panel| panel.mass).sum(),
             braces: panel::braces_and_strips(body, cabinet) * body.panel.material.density,
             drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
+            fill: super::wool::weight(design, cabinet),
         }
     }
 
     /// All of it, kg.
     pub fn total(&self) -> f64 {
-        self.panels + self.braces + self.drivers
+        self.panels + self.braces + self.drivers + self.fill
     }
 }
 

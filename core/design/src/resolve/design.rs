@@ -4,7 +4,7 @@ use std::borrow::Cow;
 
 use oak_acoustics::driver::DriverArray;
 use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Setting};
-use oak_acoustics::medium::{Air, Filled, Space};
+use oak_acoustics::medium::{Air, Space};
 use oak_acoustics::response::Allowance;
 use oak_acoustics::starting_point::Wishes;
 use oak_cabinetry::Body;
@@ -13,7 +13,7 @@ use super::body::body;
 use super::brief::resolve_brief;
 use super::driver::{ResolvedDriver, resolve_driver};
 use super::driver_array::driver_array;
-use super::enclosure::{enclosure, filled, gain};
+use super::enclosure::{ChamberFill, enclosure, filled, gain};
 use super::reading::{Reading, space as space_of};
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
@@ -41,10 +41,8 @@ pub struct ResolvedDesign {
     pub volumes: [Option<f64>; 2],
     /// By how much fill makes each seem larger.
     pub gains: [f64; 2],
-    /// What the fill of each comes to, of those that have some.
-    pub fills: [Option<Filled>; 2],
-    /// Fill in the chamber behind the drivers by weight, kg/m3, where that is how it is given.
-    pub weighed: Option<f64>,
+    /// The fill of each, of those that have some.
+    pub fills: [Option<ChamberFill>; 2],
     /// How the two drivers of a pair stand.
     pub arrangement: Option<RawArrangement>,
     /// What stands at the terminals.
@@ -183,7 +181,6 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             volumes,
             gains,
             fills: chambers.each_ref().map(|chamber| filled(chamber.as_ref()?)),
-            weighed: field::CHAMBER_FILL.read(raw.enclosure.fill_density.as_ref()),
             arrangement,
             drive,
             amplifier,

@@ -157,7 +157,7 @@ impl Chamber<'_> {
         let filled = filled(self.raw);
         let losses = Losses {
             ql: reading.optional(&at("ql"), &field::QL, &self.raw.ql),
-            qa: reading.optional(&at("qa"), &field::QA, &self.raw.qa).or(filled.map(|filled| filled.qa)),
+            qa: reading.optional(&at("qa"), &field::QA, &self.raw.qa).or(filled.map(|fill| fill.filled.qa)),
         };
         Some(Sealed { volume: volume? * gain(self.raw), losses })
     }
@@ -176,13 +176,26 @@ impl Chamber<'_> {
     }
 }
 
-/// By how much its fill makes a chamber seem larger.
-pub(super) fn gain(raw: &RawChamber) -> f64 {
-    field::GAIN.read(raw.gain.as_ref()).or(filled(raw).map(|filled| filled.gain)).unwrap_or(1.0)
+/// Fill of a chamber.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ChamberFill {
+    /// Its mass over the chamber's volume, kg/m3.
+    pub density: f64,
+    /// Whether that is given; else it is what an amount usually weighs.
+    pub weighed: bool,
+    /// The same of polyester wool that resists flow as much, kg/m3.
+    pub polyester: f64,
+    /// What it comes to.
+    pub filled: Filled,
 }
 
-/// What its fill comes to: by weight where that is given, else by amount.
-pub(super) fn filled(raw: &RawChamber) -> Option<Filled> {
+/// By how much its fill makes a chamber seem larger.
+pub(super) fn gain(raw: &RawChamber) -> f64 {
+    field::GAIN.read(raw.gain.as_ref()).or(filled(raw).map(|fill| fill.filled.gain)).unwrap_or(1.0)
+}
+
+/// Its fill: by weight where that is given, else by amount.
+pub(super) fn filled(raw: &RawChamber) -> Option<ChamberFill> {
     if let Some(density) = field::CHAMBER_FILL.read(raw.fill_density.as_ref()) {
         let id = match raw.fill_material.unwrap_or_default() {
             RawFillMaterial::Polyester => "polyester",
@@ -191,9 +204,20 @@ pub(super) fn filled(raw: &RawChamber) -> Option<Filled> {
             RawFillMaterial::Mineral => "mineral",
         };
         let sold = fill_materials().into_iter().find(|sold| sold.id == id);
-        return Some(Filled::of_polyester(sold.map_or(density, |sold| sold.as_polyester(density))));
+        let polyester = sold.map_or(density, |sold| sold.as_polyester(density));
+        return Some(ChamberFill {
+            density,
+            weighed: true,
+            polyester,
+            filled: Filled::of_polyester(polyester),
+        });
     }
-    raw.fill.map(stuffing).map(|amount| Filled { gain: amount.gain(), qa: amount.qa() })
+    raw.fill.map(stuffing).map(|amount| ChamberFill {
+        density: amount.density(),
+        weighed: false,
+        polyester: amount.density(),
+        filled: Filled { gain: amount.gain(), qa: amount.qa() },
+    })
 }
 
 fn stuffing(raw: RawStuffing) -> Stuffing {

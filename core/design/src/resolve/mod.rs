@@ -15,4 +15,5 @@ pub use brief::{Brief, resolve_brief};
 pub use design::{ResolvedDesign, check_title, read_wishes, resolve_design};
 pub use driver::{Reconciled, Record, ResolvedDriver, SheetDoubt, resolve_driver};
 pub use driver_array::resolve_driver_array;
+pub use enclosure::ChamberFill;
 pub use sheet::SheetHint;

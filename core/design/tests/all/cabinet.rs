@@ -250,7 +250,7 @@ fn what_has_no_place_or_no_air_is_not_checked_for_its_ring() {
         volume: Some(Typed::from("60 l")),
         ..Default::default()
     }];
-    assert!(ask(&full).contains("more goes into the box"), "{}", ask(&full));
+    assert!(ask(&full).contains("needs more room than there is"), "{}", ask(&full));
 }
 
 #[test]

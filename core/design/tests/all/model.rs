@@ -3,7 +3,7 @@
 use crate::support::demo_builds;
 use approx::assert_relative_eq;
 use oak_design::built::Boxed;
-use oak_design::file::{RawBody, RawDesign, RawEnclosureShape, Typed};
+use oak_design::file::{RawBody, RawDesign, RawEnclosureShape, RawFamily, RawStuffing, Typed};
 use oak_design::report::{BodyReport, ModelReport, PieceReport, compute_undelayed};
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
@@ -44,7 +44,7 @@ fn laid(raw: &RawDesign) -> Option<Laid> {
     let computed = compute_undelayed(&resolved, &grid).expect("computes");
     let report = BodyReport::of(&resolved, &computed, None).expect("builds")?;
     let Boxed { contents, cabinet } = computed.built.boxed.as_ref().expect("a box");
-    Some(Laid { model: ModelReport::of(contents, cabinet), report })
+    Some(Laid { model: ModelReport::of(&computed.built.design, contents, cabinet), report })
 }
 
 fn check(name: &str, Laid { model, report }: &Laid) {
@@ -155,4 +155,74 @@ fn a_box_of_every_shape_is_whole_in_three_dimensions() {
             laid.model.panels.iter().map(|panel| panel.face.as_str()).collect();
         assert_eq!(faces.len(), laid.report.panels.len(), "{shape:?}: every board is listed");
     }
+}
+
+/// Fill that has no place of its own is drawn where it usually lies, as much as there is, and weighs what its density says.
+#[test]
+fn fill_lies_in_the_box_and_weighs_what_it_should() {
+    let builds = demo_builds();
+    let all = || builds.iter().flat_map(|build| &build.variants);
+    let plain = all().find(|raw| raw.enclosure.family == RawFamily::Sealed).expect("a sealed demo design");
+    let with = |change: &dyn Fn(&mut RawDesign)| {
+        let mut raw = plain.clone();
+        raw.body.get_or_insert_default().fills = Vec::new();
+        (raw.enclosure.fill, raw.enclosure.fill_density) = (None, None);
+        change(&mut raw);
+        laid(&raw).expect("a box")
+    };
+    let drawn = |laid: &Laid| laid.model.fills.iter().map(|faces| enclosed(faces)).sum::<f64>();
+    let empty = with(&|_| {});
+    let room = empty.report.chambers[0].gross;
+    assert!(empty.model.fills.is_empty() && empty.report.weight.fill == 0.0);
+    for (amount, share, density) in
+        [(RawStuffing::Half, 0.5, 5.0), (RawStuffing::Full, 1.0, 10.0), (RawStuffing::Packed, 1.0, 20.0)]
+    {
+        let laid = with(&|raw| raw.enclosure.fill = Some(amount));
+        assert_relative_eq!(drawn(&laid), share * room, max_relative = 0.05);
+        let net = laid.report.chambers[0].net;
+        assert_relative_eq!(laid.report.weight.fill, density * net, max_relative = 1e-6);
+    }
+    // A lining of 3 cm leaves most of the room open; between the amounts the weight says how far it reaches.
+    let lined = with(&|raw| raw.enclosure.fill = Some(RawStuffing::Lined));
+    assert!((0.1..0.6).contains(&(drawn(&lined) / room)), "{}", drawn(&lined) / room);
+    let weighed = with(&|raw| raw.enclosure.fill_density = Some(Typed::from("3 g/l")));
+    assert_relative_eq!(drawn(&weighed), 0.3 * room, max_relative = 0.05);
+    // A layer lies on its board, with its own thickness and weight.
+    let layer = with(&|raw| {
+        raw.body.get_or_insert_default().fills = serde_json::from_value(
+            serde_json::json!([{ "face": "back", "thickness": "50 mm", "density": "20 kg/m3" }]),
+        )
+        .expect("a layer");
+    });
+    let [low, high] = layer.report.fills[0].bounds;
+    let volume: f64 = (0..3).map(|k| high[k] - low[k]).product();
+    assert_relative_eq!(drawn(&layer), volume, max_relative = 0.05);
+    assert_relative_eq!(layer.report.weight.fill, 20.0 * volume, max_relative = 1e-6);
+}
+
+/// Fill of a line lies in its channels: as much as its stretches hold.
+#[test]
+fn fill_of_a_line_lies_in_its_channels() {
+    let builds = demo_builds();
+    let filled = |raw: &&RawDesign| {
+        let way = raw.enclosure.passage.as_ref();
+        way.is_some_and(|way| way.segments.iter().any(|segment| segment.fill_density.is_some()))
+    };
+    let mut seen = 0;
+    for raw in builds.iter().flat_map(|build| &build.variants).filter(filled) {
+        let Some(laid) = laid(raw) else { continue };
+        let drawn: f64 = laid.model.fills.iter().map(|faces| enclosed(faces)).sum();
+        let bounds = laid.model.fills.iter().flatten().flatten();
+        let low = laid.model.bounds[0];
+        let high = laid.model.bounds[1];
+        assert!(drawn > 0.0 && laid.report.weight.fill > 0.0, "{}", raw.name);
+        for point in bounds {
+            assert!((0..3).all(|k| point[k] > low[k] && point[k] < high[k]), "{}: {point:?}", raw.name);
+        }
+        // Its weight over what is drawn is its density, as far as corners are drawn round.
+        let density = laid.report.weight.fill / drawn;
+        assert!((4.0..40.0).contains(&density), "{}: {density}", raw.name);
+        seen += 1;
+    }
+    assert!(seen > 0, "the demo has a filled line");
 }

@@ -16,7 +16,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let frequency = response.frequency[at];
     let (id, name, reached) = ("cone", "Travel at asked SPL", format!("±{:.1} mm", farthest * 1e3));
     let Some(xmax) = case.design.allowance.xmax else {
-        let why = "Type Xmax into the driver's sheet to have the travel judged.";
+        let why = "Enter Xmax in the driver's sheet to have its travel checked.";
         return Some(Check { reached, ..Check::unknown(id, name, "no Xmax in the sheet", why) });
     };
     let met = farthest <= xmax * 1.001;

@@ -12,7 +12,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
             id,
             name,
             "no price in the sheet",
-            "Type what one costs into the driver's sheet.",
+            "Enter the price in the driver's sheet.",
         ));
     };
     let cost = priced.total();

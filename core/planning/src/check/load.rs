@@ -28,8 +28,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio,
         why: format!(
-            "The drivers are {nominal:.1} Ω together; the impedance is lowest at {:.0} Hz, {:.1} Ω. A minimum may lie somewhat below \
-             the amplifier's least load (a fifth by IEC 60268-5, a third in practice). An amplifier loaded too low overheats or shuts \
+            "The drivers are {nominal:.1} Ω together; the impedance is lowest at {:.0} Hz, {:.1} Ω. It may dip somewhat below the amplifier's minimum load (a fifth by IEC 60268-5, a third in practice). An amplifier loaded too low overheats or shuts \
              off: wire coils or drivers in series, or take one with a higher impedance.",
             lowest.frequency, lowest.value
         ),

@@ -84,7 +84,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
             format!("{held}{six}")
         } else {
             format!(
-                "Below it the note fades.{six} More volume with a lower tuning, a driver with more Vas or a lower Fs, or \
+                "Below it the bass fades.{six} More volume with a lower tuning, a driver with more Vas or a lower Fs, or \
                  mass on the cone go lower; a room or car adds level below its lowest mode that is not counted here."
             )
         },

@@ -10,7 +10,7 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let most = case.brief.weight?;
     let built = case.built();
     let Boxed { contents, cabinet } = built.boxed.as_ref()?;
-    let weight = WeightReport::of(&built.design.body, contents, cabinet);
+    let weight = WeightReport::of(&built.design, contents, cabinet);
     let total = weight.total();
     let met = total <= most;
     Some(Check {
@@ -25,9 +25,9 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio: most / total,
         why: format!(
-            "Panels {:.1} kg, braces and partitions {:.1} kg, drivers {:.1} kg estimated from their frames. Lighter plywood, thinner panels with \
+            "Panels {:.1} kg, braces and partitions {:.1} kg, fill {:.1} kg, drivers {:.1} kg estimated from their frames. Lighter plywood, thinner panels with \
              a brace, or a neodymium driver weigh less. Lift anything over 25 kg with two people (common practice).",
-            weight.panels, weight.braces, weight.drivers
+            weight.panels, weight.braces, weight.fill, weight.drivers
         ),
     })
 }

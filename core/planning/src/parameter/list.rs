@@ -1,7 +1,7 @@
 //! The list of them.
 
 use oak_acoustics::enclosure::PortTuning;
-use oak_acoustics::medium::{Filled, Stuffing};
+use oak_acoustics::medium::Stuffing;
 use oak_design::field::{self, Field};
 use oak_design::file::{
     RawAir, RawChamber, RawDesign, RawDriverArray, RawFamily, RawLinked, RawPort, RawPortSection,
@@ -192,9 +192,8 @@ pub static PARAMETERS: [Parameter; 14] = [
             // Fill by weight counts as the amount that is nearest.
             let off = |at: usize, gain: f64| (Stuffing::ALL[at].gain() - gain).abs();
             let at = match held.built.design.fills[0] {
-                Some(Filled { gain, .. }) if enclosure.fill_density.is_some() => {
-                    (0..STUFFINGS.len()).min_by(|a, b| off(*a, gain).total_cmp(&off(*b, gain)))
-                }
+                Some(fill) if fill.weighed => (0..STUFFINGS.len())
+                    .min_by(|a, b| off(*a, fill.filled.gain).total_cmp(&off(*b, fill.filled.gain))),
                 _ => STUFFINGS.iter().position(|one| *one == fill),
             };
             has_box(held).then_some(at?).map(|at| at as f64)

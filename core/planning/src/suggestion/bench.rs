@@ -247,7 +247,7 @@ impl<'a> Bench<'a> {
         let words = Some(change.words.clone()).filter(|words| !words.is_empty());
         let all: Vec<String> = words.into_iter().chain(change.turns.iter().map(turned)).collect();
         let (from, what) = (&self.ask.design.name, self.check.name.to_lowercase());
-        format!("Made from \"{from}\" for its {what}: {}.", all.join(", "))
+        format!("Made from \"{from}\" to fix its {what}: {}.", all.join(", "))
     }
 
     pub(super) fn costs(&self, after: Loud) -> Vec<Cost> {
@@ -280,9 +280,7 @@ impl<'a> Bench<'a> {
                 } else {
                     format!("only {louder:.1} dB louder")
                 };
-                format!(
-                    "At {lowest:.0} Hz it plays {there}; the level above falls by {fallen:.1} dB and is less far from it."
-                )
+                format!("At {lowest:.0} Hz it is {there}; only the level above falls, by {fallen:.1} dB.")
             }
             _ => String::new(),
         }

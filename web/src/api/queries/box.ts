@@ -80,11 +80,13 @@ export function useFolds(design: RawDesign) {
   });
 }
 
-/** The box of a design in three dimensions. */
-export function useModel(design: RawDesign) {
+/** The box of a design in three dimensions; nothing is asked while there is none. */
+export function useModel(design: RawDesign | null) {
   return useQuery({
     queryKey: ['model', design],
-    queryFn: ({ signal }) => answered(api.POST('/api/v1/cabinet/model', { body: design, signal })),
+    queryFn: ({ signal }) =>
+      answered(api.POST('/api/v1/cabinet/model', { body: design as RawDesign, signal })),
+    enabled: design !== null,
     placeholderData: (previous) => previous,
     ...ASKED_ONCE,
   });

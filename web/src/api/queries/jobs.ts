@@ -53,7 +53,7 @@ export function usePoints(id: string | undefined, done: number | undefined) {
         api.GET('/api/v1/driver-matches/{id}/points', { params: { path: { id: id as string } }, signal }),
       ),
     enabled: id !== undefined && done !== undefined && done > 0,
-    placeholderData: (previous) => previous,
+    placeholderData: (previous, query) => (query?.queryKey[1] === id ? previous : undefined),
     gcTime: 0,
   });
 }

@@ -19,7 +19,7 @@ import { tabOf } from './sheet';
 import { WavesTab } from './WavesTab';
 
 const TABS = [
-  ['sizes', 'Sizes and room'],
+  ['sizes', 'Sizes and volume'],
   ['air', 'Driver and ports'],
   ['waves', 'Standing waves'],
   ['panels', 'Boards'],
@@ -59,7 +59,9 @@ export function BoxStage({ variant, workbench, brief, errors, onTry, onBrief }: 
       <div className="flex min-h-0 flex-col gap-1.5 max-lg:h-[560px]">
         <Message error={answer.error} />
         {answer.isPending && !built && <p className="text-soft">Building …</p>}
-        {built && answer.error && <p className="text-soft">Below is the last box that could be built.</p>}
+        {built && answer.error && (
+          <p className="text-soft">What you see is the last box that could be built.</p>
+        )}
         {built && (
           <Drawn
             report={built.report}
@@ -237,9 +239,10 @@ function lifted(mass: number): string {
 function summary({ outside, outside_volume, weight }: BodyReport): string {
   const [width = 0, height = 0, depth = 0] = outside.map((size) => Math.round(size * 1e3));
   const mass = weight.panels + weight.braces;
+  const whole = mass + weight.drivers + weight.fill;
   return inWords(
     `Outside ${width} mm wide, ${height} mm high, ${depth} mm deep: ${(outside_volume * 1e3).toFixed(0)} l. ` +
-      `Empty about ${mass.toFixed(1)} kg, with drivers about ${(mass + weight.drivers).toFixed(0)} kg` +
-      lifted(mass + weight.drivers),
+      `Empty about ${mass.toFixed(1)} kg, with drivers${weight.fill >= 0.05 ? ' and fill' : ''} about ${whole.toFixed(0)} kg` +
+      lifted(whole),
   );
 }

@@ -85,7 +85,7 @@ export function CavityCheck({ design }: Props) {
       <p className="text-[0.929rem] text-soft">
         {found?.model === 'full'
           ? `Helmholtz's equation on spectral elements, ${found.unknowns} unknowns, reduced; off by ${((found.error ?? 0) * 100).toPrecision(1)} % where it was compared in full.`
-          : 'The room as ducts along its longest side. Layers of fill count where they lie across it.'}
+          : 'The box as ducts along its longest side. Layers of fill count where they lie across it.'}
       </p>
     </section>
   );

@@ -46,7 +46,7 @@ export function Damping({ damping: { quick, physical }, net, design, errors, edi
           { name: 'QA', kind: 'figure', cell: ({ qa }) => qa.toFixed(0) },
           { name: 'Tuned to', kind: 'figure', cell: ({ tuning }) => `${tuning.toFixed(1)} Hz` },
           {
-            name: 'Take it',
+            name: 'Use it',
             kind: 'action',
             cell: ({ id }) =>
               id === now ? (
@@ -54,10 +54,10 @@ export function Damping({ damping: { quick, physical }, net, design, errors, edi
               ) : (
                 <Button
                   look="quiet"
-                  aria-label={`Fill: ${NAMES[id] ?? id}`}
+                  aria-label={`Use fill: ${NAMES[id] ?? id}`}
                   onClick={() => edit(withFill(design, 'enclosure', id as Fill), 'fill')}
                 >
-                  Take
+                  Use
                 </Button>
               ),
           },

@@ -230,7 +230,7 @@ function Offers({ design, edit, chosen }: OffersProps) {
         { name: 'Area off by', kind: 'figure', cell: ({ off }) => percent(off) },
         { name: 'Length', kind: 'figure', cell: ({ length_off }) => percent(length_off) },
         {
-          name: 'Take it',
+          name: 'Use it',
           kind: 'action',
           cell: ({ folds }) =>
             folds === chosen ? (
@@ -238,10 +238,10 @@ function Offers({ design, edit, chosen }: OffersProps) {
             ) : (
               <Button
                 look="quiet"
-                aria-label={`Fold it ${folds} times`}
+                aria-label={`Use ${folds} ${folds === 1 ? 'fold' : 'folds'}`}
                 onClick={() => edit(withFold(design, { folds, panels: null }), 'folds')}
               >
-                Take
+                Use
               </Button>
             ),
         },

@@ -1,11 +1,11 @@
 import { type KeyboardEvent, useRef, useState } from 'react';
 import type { ModelReport } from '../../api/types';
+import { type Axis, BoxScene, type SceneHandle } from '../../scene/BoxScene';
+import { scaleFigureFor } from '../../scene/scale_figure';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { save } from '../../ui/download';
 import { Icon } from '../../ui/Icon';
-import { type Axis, BoxScene, type SceneHandle } from './scene/BoxScene';
-import { scaleFigureFor } from './scene/scale_figure';
 
 interface Props {
   model: ModelReport;

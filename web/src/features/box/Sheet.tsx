@@ -34,7 +34,7 @@ export function Sheet({ drawing, wave, selected, onSelect }: Props) {
               onSelect={onSelect}
             >
               <Shapes shapes={shapes} fitted={fitted} />
-              {wave && shapes.part === 'room' && <Wave {...wave} fitted={fitted} />}
+              {wave && shapes.part === 'chamber' && <Wave {...wave} fitted={fitted} />}
             </Chosen>
           ))}
           {drawing.measures.map((measure, at) => (

@@ -148,12 +148,12 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
   const [naming, setNaming] = useState(false);
   const items = at === 0 ? (body.items ?? []) : [];
   return (
-    <section aria-label={`Room of the ${chamber.name.toLowerCase()}`}>
+    <section aria-label={`Volume of the ${chamber.name.toLowerCase()}`}>
       <table className="w-full text-[0.964rem]">
         <tbody>
           <tr className="border-line border-b font-semibold">
             <th scope="row" className="text-left font-[inherit]">
-              {chamber.name}: room between the boards
+              {chamber.name}: space between the boards
             </th>
             <td className="text-right font-mono">{litres(chamber.gross)}</td>
           </tr>
@@ -168,7 +168,7 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
           ))}
           <tr className="border-line border-b font-semibold">
             <th scope="row" className="text-left font-[inherit]">
-              = Air left
+              = Net volume
             </th>
             <td className="text-right font-mono">{litres(chamber.net)}</td>
           </tr>
@@ -189,27 +189,27 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
             <div key={index} className="flex flex-col gap-1">
               <div className="flex items-center gap-1.5">
                 <TextInput
-                  label="What takes room"
+                  label="What takes up volume"
                   value={item.name}
                   longest={40}
                   className="flex-1"
-                  onChange={(name) => edit(withItem(design, index, { name }), 'what takes room')}
+                  onChange={(name) => edit(withItem(design, index, { name }), 'what takes up volume')}
                 />
                 {!item.face && (
                   <QuantityInput
-                    label={`Room of ${item.name}`}
+                    label={`Volume of ${item.name}`}
                     fields={[fieldAt('body.items.volume')]}
                     typed={valueAt(design, `body.items[${index}].volume`)}
                     className="w-28 font-mono text-[0.929rem]"
                     onType={(_, typed) =>
-                      edit(withValue(design, `body.items[${index}].volume`, typed), 'room')
+                      edit(withValue(design, `body.items[${index}].volume`, typed), 'volume')
                     }
                   />
                 )}
                 <Button
                   look="quiet"
                   aria-label={`Remove ${item.name}`}
-                  onClick={() => edit(without(design, 'items', index), 'what takes room')}
+                  onClick={() => edit(without(design, 'items', index), 'what takes up volume')}
                 >
                   <Icon name="close" />
                 </Button>
@@ -218,7 +218,7 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
                 <Placed {...props} index={index} />
               ) : (
                 <div>
-                  <Button look="quiet" onClick={() => edit(withPlace(design, index), 'what takes room')}>
+                  <Button look="quiet" onClick={() => edit(withPlace(design, index), 'what takes up volume')}>
                     Give {item.name} a size and a place
                   </Button>
                 </div>
@@ -231,7 +231,7 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
                 <Button
                   key={name}
                   onClick={() => {
-                    edit(withBody(design, { items: [...items, { name, volume }] }), 'what takes room');
+                    edit(withBody(design, { items: [...items, { name, volume }] }), 'what takes up volume');
                     setNaming(false);
                   }}
                 >
@@ -242,7 +242,7 @@ function Ledger({ chamber, at, ...props }: Props & { chamber: ChamberReport; at:
           ) : (
             <div>
               <Button onClick={() => setNaming(true)}>
-                <Icon name="plus" /> Something else takes room
+                <Icon name="plus" /> Something else inside
               </Button>
             </div>
           )}
@@ -280,7 +280,7 @@ function withPlace(design: Props['design'], at: number) {
 const PLACED = [
   ['Along the board', 'width'],
   ['Up the board', 'height'],
-  ['Into the room', 'depth'],
+  ['Into the box', 'depth'],
   ['Middle, from the left', 'across'],
   ['Middle, from below', 'up'],
 ] as const;

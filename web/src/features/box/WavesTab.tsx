@@ -65,8 +65,8 @@ export function WavesTab({ report, chosen, onChoose, ...editing }: Props) {
       />
       <p className="text-[0.929rem] text-soft">
         Choose a wave to see it in the side section: oak where the pressure rises, blue where it falls,
-        nothing along its nodes. A bar says how firmly a driver or port holds it, in percent. Fill works where
-        the air moves, which is where the pressure does nothing.
+        nothing along its nodes. The bars show how strongly a driver or port couples to it, in percent. Fill
+        works where the air moves, which is where the pressure does nothing.
       </p>
       <Together waves={waves} />
       {report.damping && <Damping damping={report.damping} net={report.chambers[0]?.net ?? 0} {...editing} />}

@@ -11,7 +11,7 @@ const DRAWING: DrawingReport = {
   ],
   strokes: [
     { part: 'boards', line: 'cut', closed: true, points: [[0, 0]] },
-    { part: 'room', line: 'seen', closed: true, points: [[0, 0]] },
+    { part: 'chamber', line: 'seen', closed: true, points: [[0, 0]] },
     { part: 'port', line: 'cut', closed: true, points: [[0, 0]] },
     { part: 'port', line: 'air', closed: true, points: [[0, 0]] },
   ],
@@ -40,7 +40,7 @@ describe('a drawing on the screen', () => {
 
   it('puts what belongs together into one part, and the room leads nowhere', () => {
     const parts = grouped(DRAWING);
-    expect(parts.map(({ part }) => part)).toEqual(['boards', 'room', 'port']);
+    expect(parts.map(({ part }) => part)).toEqual(['boards', 'chamber', 'port']);
     expect(parts.map(({ opens }) => opens)).toEqual([true, false, true]);
     expect(parts[2]?.strokes).toHaveLength(2);
     expect(parts[2]?.rings).toHaveLength(1);

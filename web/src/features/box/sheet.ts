@@ -51,13 +51,16 @@ export interface PartShapes {
   rings: DrawingReport['rings'];
 }
 
+/** What a drawing names that is no part: nothing opens beside it. */
+const SPACES = ['chamber', 'front chamber', 'unused space'];
+
 /** Strokes and rings of one part after the other, in the order of drawing. */
 export function grouped({ strokes, rings }: DrawingReport): PartShapes[] {
   const groups: PartShapes[] = [];
   const group = (part: string): PartShapes => {
     const last = groups.at(-1);
     if (last?.part === part) return last;
-    const opens = !part.endsWith('room');
+    const opens = !SPACES.includes(part);
     const made: PartShapes = { part, opens, strokes: [], rings: [] };
     groups.push(made);
     return made;

@@ -125,7 +125,7 @@ export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Pro
             ))}
           </div>
         </fieldset>
-        <HelpText otherwise="Move into a field to read what it means. Frequencies may be notes: E1, Bb0.">
+        <HelpText otherwise="Go into a field to read what it means. Frequencies may be notes: E1, Bb0.">
           {(explain) => (
             <div className="grid grid-cols-1 gap-x-6 gap-y-2 sm:grid-cols-3">
               <Group title="Sound">

@@ -11,6 +11,7 @@ import { BuildCard } from './BuildCard';
 let opened: OpenBuild | undefined;
 let checks: Check[];
 vi.mock('../../api/queries/builds', () => ({ useBuildNow: () => ({ data: opened }) }));
+vi.mock('../../api/queries/box', () => ({ useModel: () => ({}) }));
 vi.mock('../../api/queries/design', () => ({ useJudgement: () => ({ data: checks }) }));
 
 afterEach(cleanup);

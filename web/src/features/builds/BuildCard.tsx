@@ -4,6 +4,7 @@ import { useBuildNow } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
 import type { Build, Check, RawBrief } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import { BoxPicture } from '../../section/BoxPicture';
 import { Silhouette } from '../../section/Silhouette';
 import { Icon } from '../../ui/Icon';
 import { useStages } from '../shell/stages';
@@ -35,7 +36,16 @@ export function BuildCard({ build, onArchive }: { build: Build; onArchive: () =>
         aria-label={build.name}
       >
         <span className="shrink-0 pt-1">
-          {design ? <Silhouette family={design.enclosure.family} /> : <Icon name="box" />}
+          {design ? (
+            <BoxPicture
+              design={design}
+              width={72}
+              height={72}
+              otherwise={<Silhouette family={design.enclosure.family} />}
+            />
+          ) : (
+            <Icon name="box" />
+          )}
         </span>
         <span className="min-w-40 flex-1">
           <h2 className="text-lg leading-tight">{build.name}</h2>

@@ -105,7 +105,7 @@ export function BuildsPage() {
           ]}
           onChange={setShelf}
         />
-        {builds.isPending && <p className="text-soft">Opening the workshop …</p>}
+        {builds.isPending && <p className="text-soft">Opening the builds …</p>}
         {builds.data?.length === 0 && (
           <p className="mt-3 text-soft">
             {put ? 'Nothing is archived.' : 'There are no builds yet. Give the first one a name.'}
@@ -122,7 +122,7 @@ export function BuildsPage() {
                   <h2 className="text-[1.143rem]">{build.name}</h2>
                   <p className="text-soft">{build.notes}</p>
                 </div>
-                <Button aria-label={`Bring ${build.name} back`} onClick={() => restore.mutate(build)}>
+                <Button aria-label={`Bring back ${build.name}`} onClick={() => restore.mutate(build)}>
                   Bring back
                 </Button>
               </li>

@@ -50,7 +50,7 @@ function NotComputed({ problem }: { problem: ProblemDocument | null }) {
       role="alert"
       className="absolute top-1 left-36 z-20 max-w-[30rem] rounded-[3px] border border-short bg-short-wash px-2.5 py-0.5 text-short shadow"
     >
-      These are the curves before the last change. {elsewhere[0] && <b>{elsewhere[0].field} </b>}
+      What you see are the curves before the last change. {elsewhere[0] && <b>{elsewhere[0].field} </b>}
       {reason}
     </p>
   );

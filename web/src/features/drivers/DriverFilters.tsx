@@ -79,8 +79,8 @@ export function DriverFilters({ wanted, tags, onChange, onClear }: Props) {
             className="z-50 w-[520px] rounded-md border border-line bg-paper p-3 shadow-xl"
           >
             <p className="mb-2 text-soft">
-              A driver whose sheet lacks a value is not within any bound of it. Fs is no limit of how low a
-              driver plays; the box decides that.
+              A driver whose sheet lacks a value passes no filter on it. Fs is no limit of how low a driver
+              plays; the box decides that.
             </p>
             <div className="grid grid-cols-2 gap-x-5 gap-y-1.5">
               {filters.map(({ name, field }) => (
@@ -99,7 +99,7 @@ export function DriverFilters({ wanted, tags, onChange, onClear }: Props) {
       {active.map(({ name, field }) => (
         <Button
           key={name}
-          aria-label={`Drop the bounds of ${field.symbol}`}
+          aria-label={`Remove the filter on ${field.symbol}`}
           onClick={() => onChange({ [`${name}_min`]: undefined, [`${name}_max`]: undefined })}
         >
           {field.symbol} {inWords(field, wanted[`${name}_min`], wanted[`${name}_max`])} ×

@@ -110,8 +110,8 @@ describe('the form of a driver', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Take Mms 118 g' }));
     expect(sent.at(-1)?.mms).toBe('118 g');
     expect(screen.getByText(/Mms: looks like ounces/)).toBeTruthy();
-    expect(screen.getByText(/Much like Otter/)).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'Take it back' }));
+    expect(screen.getByText(/Very similar to Otter/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Undo that' }));
     expect(sent.at(-1)).toEqual(stated);
     fireEvent.click(screen.getByRole('button', { name: 'Mms: sheet' }));
     expect(sent.at(-1)?.sources?.mms?.kind).toBe('measured');

@@ -132,7 +132,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
         Needed: Re, Fs, Sd (marked *), two of Qms, Qes, Qts, and one of Vas, Cms, Mms, Bl. Write units as the
         sheet does, such as 1.5 cuft, 11 in or 350 cm²; a bare number takes the unit shown.
       </p>
-      <HelpText otherwise="Move into a field to read what it means.">
+      <HelpText otherwise="Go into a field to read what it means.">
         {(explain) => (
           <div className="mb-2 grid grid-cols-[minmax(0,1fr)] sm:grid-cols-[repeat(3,minmax(0,1fr))] gap-x-5 gap-y-2">
             {FIELDS.map((field) => value(field, explain))}
@@ -186,7 +186,7 @@ export function DriverForm({ initial, submit, busy, error, onSubmit, onCancel, o
         {report && <Derived report={report} driver={driver} onChange={setDriver} />}
         {others.length > 0 && (
           <p>
-            Much like{' '}
+            Very similar to{' '}
             {others
               .map(({ name, by }) => `${name} (${by === 'name' ? 'same name' : 'same values'})`)
               .join(', ')}{' '}
@@ -277,7 +277,7 @@ function Derived({ report, driver, onChange }: DerivedProps) {
       {taken.map(([name, source]) => (
         <p key={name} className="flex items-center gap-2">
           {fieldAt(`driver.${name}`).symbol} was {shown(source.was ?? '')}.
-          <Button onClick={() => onChange(takenBack(driver, name))}>Take it back</Button>
+          <Button onClick={() => onChange(takenBack(driver, name))}>Undo that</Button>
         </p>
       ))}
     </>

@@ -8,7 +8,7 @@ interface Props {
   onChange: (driver: RawDriver) => void;
 }
 
-const WORDS = { sheet: 'sheet', measured: 'meas.', derived: 'derived' } as const;
+const WORDS = { sheet: 'sheet', measured: 'measured', derived: 'derived' } as const;
 
 /** Where a value comes from; a click says that it was measured today, another that it is the sheet's. */
 export function SourceMark({ driver, name, symbol, onChange }: Props) {

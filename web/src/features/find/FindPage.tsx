@@ -110,6 +110,7 @@ function Find({ build, brief, begun }: FindProps) {
     },
     onSuccess: (match) => {
       setChosen(null);
+      take.reset();
       client.setQueryData(['match of', build.id], match);
     },
   });
@@ -122,7 +123,11 @@ function Find({ build, brief, begun }: FindProps) {
       return createVariant(build.id, body);
     },
     onSuccess: (variant) => navigate(`/builds/${build.id}?variant=${variant.id}`),
+    // Another window may have searched again meanwhile.
+    onError: () => client.invalidateQueries({ queryKey: ['match of', build.id] }),
   });
+  // A search that begins takes the place of what is still listed.
+  const busy = take.isPending || begin.isPending;
 
   // Whoever comes here wants to have searched, and in a library that is no longer empty.
   const first = useRef(!begun?.total);
@@ -174,7 +179,7 @@ function Find({ build, brief, begun }: FindProps) {
           <FoundTable
             rows={found.data?.rows ?? []}
             chosen={chosen}
-            busy={take.isPending}
+            busy={busy}
             onChoose={setChosen}
             onTake={onTake}
           />
@@ -185,7 +190,7 @@ function Find({ build, brief, begun }: FindProps) {
         className="flex min-h-0 flex-col gap-3 overflow-y-auto border-line border-l bg-shelf px-4 py-3"
       >
         <Tradeoff points={points.data ?? []} chosen={chosen} onChoose={setChosen} />
-        {match && chosen && <Outcomes match={match} chosen={chosen} busy={take.isPending} onTake={onTake} />}
+        {match && chosen && <Outcomes match={match} chosen={chosen} busy={busy} onTake={onTake} />}
         {!chosen && (
           <p className="text-soft">
             Choose a row or a point to see what the driver does in every kind of cabinet. Travel, air noise

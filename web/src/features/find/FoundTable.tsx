@@ -84,13 +84,13 @@ export function FoundTable({ rows, chosen, busy, onChoose, onTake }: Props) {
           ),
         },
         {
-          name: 'Make a variant',
+          name: 'Try this design',
           kind: 'action',
           className: 'py-1',
           cell: ({ driver, name, family }) => (
             <Button
               disabled={busy}
-              aria-label={`Make a variant of ${name}, ${familyEntry(family).name}`}
+              aria-label={`Try this design: ${name}, ${familyEntry(family).name}`}
               onClick={() => onTake(driver, family)}
             >
               Try this design

@@ -57,7 +57,7 @@ export function Outcomes({ match, chosen, busy, onTake }: Props) {
               {found && (
                 <Button
                   disabled={busy}
-                  aria-label={`Make a variant of ${familyEntry(family).name} for ${chosen.name}`}
+                  aria-label={`Try this design: ${familyEntry(family).name} for ${chosen.name}`}
                   onClick={() => onTake(chosen.driver, family)}
                 >
                   Try this design

@@ -99,7 +99,7 @@ describe('the page of jobs', () => {
 
   it('says what a job is where there is none', () => {
     open([]);
-    expect(screen.getByText(/Nothing was started yet/)).toBeTruthy();
+    expect(screen.getByText(/Nothing has been started yet/)).toBeTruthy();
     expect(screen.queryByRole('table')).toBeNull();
   });
 });

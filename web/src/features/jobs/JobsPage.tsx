@@ -24,7 +24,7 @@ export function JobsPage() {
         </p>
         <Message error={jobs.error ?? cancel.error} />
         {jobs.data?.length === 0 && (
-          <p>Nothing was started yet. Looking for drivers that suit a brief is a job, for one.</p>
+          <p>Nothing has been started yet. A search for drivers is one such job.</p>
         )}
         {jobs.data && jobs.data.length > 0 && (
           <Table

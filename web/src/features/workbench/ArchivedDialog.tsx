@@ -31,7 +31,7 @@ export function ArchivedDialog({ build, onBack, onClose }: Props) {
                 {familyEntry(variant.content.enclosure.family).name}, {variant.content.driver.name}
               </span>
             </span>
-            <Button aria-label={`Bring ${variant.content.name} back`} onClick={() => onBack(variant)}>
+            <Button aria-label={`Bring back ${variant.content.name}`} onClick={() => onBack(variant)}>
               Bring back
             </Button>
           </li>

@@ -85,7 +85,8 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
             key={id}
             value={id}
             aria-label={familyEntry(id).name}
-            className="flex items-center gap-2 rounded-[3px] border border-transparent px-2 py-[3px] text-left hover:bg-rule data-[state=checked]:border-oak data-[state=checked]:bg-card data-[state=checked]:font-semibold"
+            // As high as it will be once it says how it does: a row that grew would move under the hand.
+            className="flex min-h-[2.6rem] items-center gap-2 rounded-[3px] border border-transparent px-2 py-[3px] text-left hover:bg-rule data-[state=checked]:border-oak data-[state=checked]:bg-card data-[state=checked]:font-semibold"
           >
             <Silhouette family={id} small /> <span className="flex-1">{familyEntry(id).name}</span>
             <HowItDoes kind={found?.kinds.find((kind) => kind.family === id)} />
@@ -224,13 +225,13 @@ function StartingPoint({ start: { name, reason, design }, begun, onHere, onNew }
         {design && (
           <div className="flex shrink-0 flex-col gap-1.5">
             {begun && (
-              <Button aria-label={`Use ${name} here`} onClick={() => onHere(design)}>
+              <Button aria-label={`Replace this design: ${name}`} onClick={() => onHere(design)}>
                 Replace this design
               </Button>
             )}
             <Button
               look="strong"
-              aria-label={begun ? `New variant from ${name}` : `Start with ${name}`}
+              aria-label={begun ? `New variant: ${name}` : `Start: ${name}`}
               onClick={() => onNew(design)}
             >
               <Icon name="plus" /> {begun ? 'New variant' : 'Start'}

@@ -186,7 +186,7 @@ function SuggestionRow({
         )}
       </div>
       {made && (
-        <Button onClick={() => onTry(made)} aria-label={`Try as a variant: ${suggestionWords(suggestion)}`}>
+        <Button onClick={() => onTry(made)} aria-label={`Try it: ${suggestionWords(suggestion)}`}>
           Try it
         </Button>
       )}

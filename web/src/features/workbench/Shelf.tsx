@@ -9,6 +9,7 @@ import { markAt } from '../../model/mark';
 import { inWords, measure, unitOf } from '../../model/preferences';
 import { fieldAt, hertz, significant } from '../../model/units';
 import type { Bench, OnBench, Workbench } from '../../model/workbench';
+import { BoxPicture } from '../../section/BoxPicture';
 import { Silhouette } from '../../section/Silhouette';
 import { Icon } from '../../ui/Icon';
 import { LineSample, MarkGlyph } from '../../ui/MarkGlyph';
@@ -146,7 +147,17 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
         className="flex min-w-0 flex-1 items-center gap-2 py-1.5 pl-2 text-left"
         onClick={() => workbench.activate(id)}
       >
-        <Silhouette family={design.enclosure.family} slot={design.enclosure.ports?.[0]?.shape === 'slot'} />
+        <BoxPicture
+          design={design}
+          width={46}
+          height={46}
+          otherwise={
+            <Silhouette
+              family={design.enclosure.family}
+              slot={design.enclosure.ports?.[0]?.shape === 'slot'}
+            />
+          }
+        />
         <span className="min-w-0 flex-1">
           <span className="flex items-center gap-1.5">
             <MarkGlyph mark={mark} />

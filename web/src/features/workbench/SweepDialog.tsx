@@ -46,7 +46,7 @@ export function SweepDialog({ design, conditions, onUse, onTry, onClose }: Props
   const current = sweep?.parameters.find(({ id }) => id === sweep.parameter);
   return (
     <Dialog
-      title="What if: one value turned"
+      title="What if: one value varied"
       about={`Everything else stays as it is. What the variant has now is among the steps. ${conditions}.`}
       open
       wide
@@ -56,7 +56,7 @@ export function SweepDialog({ design, conditions, onUse, onTry, onClose }: Props
         {sweep && current && (
           <>
             <Select
-              label="What is turned"
+              label="Value to vary"
               className="max-w-56"
               value={sweep.parameter}
               options={sweep.parameters.map(

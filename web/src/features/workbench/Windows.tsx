@@ -95,7 +95,7 @@ const WINDOWS: Record<Exclude<Window, 'motion'>, ComponentType<WindowProps>> = {
     <SweepDialog
       design={variant.design}
       conditions={conditions}
-      onUse={(next) => onEdit(next, 'value turned')}
+      onUse={(next) => onEdit(next, 'value varied')}
       onTry={onTry}
       onClose={onClose}
     />

@@ -120,7 +120,7 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
               name: 'Use',
               kind: 'action',
               cell: (way) => (
-                <Button aria-label={`Wire ${inWords(way)}`} onClick={() => onWire(wired(driver_array, way))}>
+                <Button aria-label={`Use ${inWords(way)}`} onClick={() => onWire(wired(driver_array, way))}>
                   Use
                 </Button>
               ),

@@ -124,7 +124,7 @@ function way({ figures }: Report): Chip {
     verdict: 'plain',
     words: `${cutoff ? `cut-off ${hertz(cutoff)}, ` : ''}holds ${significant(volume * 1000, 3)} l`,
     meaning:
-      'Length of the line or horn along its middle, and the air in it. A widening way lets little through below its cut-off, m c/(4 pi) of an exponential horn with the same ends.',
+      'Length of the line or horn along its middle, and the air in it. A widening path lets little through below its cut-off, m c/(4 pi) of an exponential horn with the same ends.',
   };
 }
 

@@ -1,6 +1,6 @@
 import { type BufferGeometry, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
-import type { ModelReport } from '../../../api/types';
+import type { ModelReport } from '../api/types';
 import { assemble } from './assemble';
 import { between, board, piece, tube } from './boards';
 import { scaleFigureFor } from './scale_figure';
@@ -127,6 +127,7 @@ describe('surfaces of a box', () => {
       ],
       panels: [FRONT],
       parts: [round('driver', 0.2, 0.25, 0.2), round('port 1', 0.2, 0.08, 0.06)],
+      fills: [[square(0.05, 0.3), square(0.02, 0.3)].map((face, at) => (at ? face.toReversed() : face))],
     };
     const made = assemble(model, 0);
     expect(made.wood.nameAt(0)).toBe('board front');
@@ -134,6 +135,7 @@ describe('surfaces of a box', () => {
     expect(made.tubes.nameAt(0)).toBe('port 1');
     expect(made.moving.nameAt(5)).toBe('driver');
     expect(made.wood.geometryOf('board back')).toBeNull();
+    expect([made.wool.count, made.wool.nameAt(0)]).toEqual([4, 'fill']);
     expect(made.wood.count + made.tubes.count + made.moving.count).toBeLessThan(10_000);
     const apart = assemble(model, 1);
     const front = (surface: Surface) => corner(surface.geometry(), 0).z;

@@ -26,7 +26,7 @@ import {
   Vector3,
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import type { ModelReport } from '../../../api/types';
+import type { ModelReport } from '../api/types';
 import { type Assembly, assemble } from './assemble';
 import type { Surface } from './surface';
 import { grain, shade } from './textures';
@@ -163,6 +163,17 @@ function Contents({ model, selected, cut, exploded, scale, handle, onSelect, onP
             depthWrite={false}
           />
         </Solid>
+        <Solid surface={made.wool}>
+          <meshStandardMaterial
+            color="#f4efe2"
+            transparent
+            opacity={0.6}
+            roughness={1}
+            clippingPlanes={planes}
+            side={DoubleSide}
+            depthWrite={false}
+          />
+        </Solid>
       </group>
       <Edges surface={made.wood} planes={planes} colour={ink.edge} />
       {planes.length > 0 && <Cap surface={made.wood} plane={plane} made={made} />}
@@ -280,7 +291,7 @@ function Chosen({
 }) {
   const found = useMemo(
     () =>
-      [made.wood, made.tubes, made.moving, made.air].flatMap((surface) => {
+      [made.wood, made.tubes, made.moving, made.air, made.wool].flatMap((surface) => {
         const geometry = name ? surface.geometryOf(name) : null;
         return geometry ? [{ geometry, whole: surface === made.moving }] : [];
       })[0] ?? null,

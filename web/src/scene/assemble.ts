@@ -1,7 +1,7 @@
 // The model of the core as a few surfaces.
 
 import { Vector3 } from 'three';
-import type { ModelReport } from '../../../api/types';
+import type { ModelReport } from '../api/types';
 import { board, piece, tube } from './boards';
 import { diaphragm } from './driver_shape';
 import { type ScaleFigure, scaleFigureFor, stand } from './scale_figure';
@@ -17,6 +17,8 @@ export interface Assembly {
   moving: Surface;
   /** Air in slots, and openings that no board has a hole for. */
   air: Surface;
+  /** Fill. */
+  wool: Surface;
   figure: Surface;
   scale: ScaleFigure;
   low: Vector3;
@@ -40,6 +42,7 @@ export function assemble(model: ModelReport, exploded: number): Assembly {
     tubes: new Surface(),
     moving: new Surface(),
     air: new Surface(),
+    wool: new Surface(),
     figure: new Surface(),
     scale: scaleFigureFor(high.y - low.y),
     low,
@@ -70,6 +73,10 @@ export function assemble(model: ModelReport, exploded: number): Assembly {
       made.air.close(part.name);
     }
   }
+  for (const faces of model.fills) {
+    for (const face of faces) made.wool.polygon(face.map(vector), []);
+  }
+  if (model.fills.length) made.wool.close('fill');
   const beside = new Vector3(high.x + 0.62 * made.scale.width + 0.06 * size, low.y, (low.z + high.z) / 2);
   stand(made.figure, made.scale, beside);
   made.figure.close(made.scale.name);

@@ -92,6 +92,14 @@ export class Surface {
     }
   }
 
+  /** Its triangles as they lie, with the colour of each. */
+  *triangles(): Generator<{ corners: [Vector3, Vector3, Vector3]; colour: Color }> {
+    for (let at = 0; at < this.positions.length; at += 9) {
+      const corner = (k: number) => new Vector3().fromArray(this.positions, at + 3 * k);
+      yield { corners: [corner(0), corner(1), corner(2)], colour: new Color().fromArray(this.colours, at) };
+    }
+  }
+
   geometry(): BufferGeometry {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new Float32BufferAttribute(this.positions, 3));
