@@ -29,7 +29,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { ModelReport } from '../api/types';
 import { type Assembly, assemble } from './assemble';
 import type { Surface } from './surface';
-import { grain, shade } from './textures';
+import { fibres, grain, shade } from './textures';
 
 export type Axis = 'x' | 'y' | 'z';
 
@@ -73,7 +73,7 @@ function planeOf({ low, high }: Assembly, { axis, share }: Props['cut']): Plane 
 function inksNow() {
   const style = getComputedStyle(document.documentElement);
   const ink = (name: string) => style.getPropertyValue(`--${name}`).trim() || '#888';
-  return { edge: ink('soft'), air: ink('river'), chosen: ink('oak'), figure: ink('line') };
+  return { edge: ink('soft'), air: ink('river'), chosen: ink('oak') };
 }
 
 function useInk() {
@@ -117,6 +117,14 @@ function Contents({ model, selected, cut, exploded, scale, handle, onSelect, onP
   useEffect(() => invalidate(), [made, planes, selected, ink, scale, invalidate]);
   const wood = useMemo(() => grain(), []);
   useEffect(() => () => wood.dispose(), [wood]);
+  const wool = useMemo(() => fibres(), []);
+  const cutWool = useMemo(() => {
+    const texture = wool.clone();
+    texture.repeat.multiplyScalar(capOf(made));
+    return texture;
+  }, [wool, made]);
+  useEffect(() => () => wool.dispose(), [wool]);
+  useEffect(() => () => cutWool.dispose(), [cutWool]);
   const kept = ({ point }: ThreeEvent<MouseEvent>, whole: boolean) =>
     whole || !planes.length || plane.distanceToPoint(point) > 0;
   /** What is pointed at, behind what was cut away. */
@@ -149,8 +157,9 @@ function Contents({ model, selected, cut, exploded, scale, handle, onSelect, onP
         <Solid surface={made.tubes}>
           <meshStandardMaterial color="#3c4146" roughness={0.55} clippingPlanes={planes} side={DoubleSide} />
         </Solid>
-        <Solid surface={made.moving} whole>
-          <meshStandardMaterial vertexColors roughness={0.6} metalness={0.15} side={DoubleSide} />
+        {/* After the fill, which hides no cone. */}
+        <Solid surface={made.moving} whole order={0.5}>
+          <meshStandardMaterial vertexColors transparent roughness={0.6} metalness={0.15} side={DoubleSide} />
         </Solid>
         <Solid surface={made.air}>
           <meshStandardMaterial
@@ -165,9 +174,9 @@ function Contents({ model, selected, cut, exploded, scale, handle, onSelect, onP
         </Solid>
         <Solid surface={made.wool}>
           <meshStandardMaterial
-            color="#f4efe2"
+            map={wool}
             transparent
-            opacity={0.6}
+            opacity={0.8}
             roughness={1}
             clippingPlanes={planes}
             side={DoubleSide}
@@ -176,11 +185,20 @@ function Contents({ model, selected, cut, exploded, scale, handle, onSelect, onP
         </Solid>
       </group>
       <Edges surface={made.wood} planes={planes} colour={ink.edge} />
-      {planes.length > 0 && <Cap surface={made.wood} plane={plane} made={made} />}
+      {planes.length > 0 && (
+        <>
+          <Cap surface={made.wool} plane={plane} made={made} first={1}>
+            <meshStandardMaterial {...COUNTED} map={cutWool} roughness={1} opacity={0.72} />
+          </Cap>
+          <Cap surface={made.wood} plane={plane} made={made} first={2}>
+            <meshStandardMaterial {...COUNTED} color="#c79b62" roughness={0.95} />
+          </Cap>
+        </>
+      )}
       <Chosen made={made} name={selected} planes={planes} colour={ink.chosen} />
       {scale && (
         <Solid surface={made.figure} whole>
-          <meshStandardMaterial color={ink.figure} roughness={0.9} />
+          <meshStandardMaterial vertexColors roughness={0.8} />
         </Solid>
       )}
       <Shadow made={made} />
@@ -198,14 +216,16 @@ interface SolidProps {
   surface: Surface;
   /** Whether the cut goes round it. */
   whole?: boolean;
+  /** When it is drawn among what is transparent. */
+  order?: number;
   children: ReactNode;
 }
 
-function Solid({ surface, whole = false, children }: SolidProps) {
+function Solid({ surface, whole = false, order = 0, children }: SolidProps) {
   const geometry = useGeometry(surface);
   if (!surface.count) return null;
   return (
-    <mesh geometry={geometry} userData={{ surface, whole }}>
+    <mesh geometry={geometry} renderOrder={order} userData={{ surface, whole }}>
       {children}
     </mesh>
   );
@@ -222,8 +242,33 @@ function Edges({ surface, planes, colour }: { surface: Surface; planes: Plane[];
   );
 }
 
-/** The face that a cut leaves: where more surfaces face away than towards us, there is wood behind the plane. */
-function Cap({ surface, plane, made }: { surface: Surface; plane: Plane; made: Assembly }) {
+/** Side of the plane that a cut is painted on, m. */
+const capOf = ({ low, high }: Assembly) => 3 * high.distanceTo(low);
+
+interface CapProps {
+  surface: Surface;
+  plane: Plane;
+  made: Assembly;
+  /** When it is drawn: one cap after the other, as all count in the same place. */
+  first: number;
+  /** What it is of. */
+  children: ReactNode;
+}
+
+/** Paints only where something was counted, and leaves nothing behind for the next. */
+const COUNTED = {
+  // Among what is transparent, so that one cap is finished before the next is counted.
+  transparent: true,
+  stencilWrite: true,
+  stencilRef: 0,
+  stencilFunc: NotEqualStencilFunc,
+  stencilFail: ReplaceStencilOp,
+  stencilZFail: ReplaceStencilOp,
+  stencilZPass: ReplaceStencilOp,
+} as const;
+
+/** The face that a cut leaves: where more surfaces face away than towards us, something is behind the plane. */
+function Cap({ surface, plane, made, first, children }: CapProps) {
   const geometry = useGeometry(surface);
   const [place, turned] = useMemo(() => {
     const middle = made.low.clone().add(made.high).multiplyScalar(0.5);
@@ -232,8 +277,9 @@ function Cap({ surface, plane, made }: { surface: Surface; plane: Plane; made: A
     const towards = plane.normal.clone().negate();
     return [at, new Quaternion().setFromUnitVectors(new Vector3(0, 0, 1), towards)] as const;
   }, [made, plane]);
-  const size = made.high.clone().sub(made.low).length() * 3;
+  const size = capOf(made);
   const counted = {
+    transparent: true,
     depthWrite: false,
     depthTest: false,
     colorWrite: false,
@@ -246,32 +292,24 @@ function Cap({ surface, plane, made }: { surface: Surface; plane: Plane; made: A
     stencilZFail: op,
     stencilZPass: op,
   });
+  if (!surface.count) return null;
   return (
     <>
-      <mesh geometry={geometry} renderOrder={1} raycast={() => null}>
+      <mesh geometry={geometry} renderOrder={first} raycast={() => null}>
         <meshBasicMaterial {...counted} side={BackSide} {...ops(IncrementWrapStencilOp)} />
       </mesh>
-      <mesh geometry={geometry} renderOrder={1} raycast={() => null}>
+      <mesh geometry={geometry} renderOrder={first} raycast={() => null}>
         <meshBasicMaterial {...counted} side={FrontSide} {...ops(DecrementWrapStencilOp)} />
       </mesh>
       <mesh
         position={place}
         quaternion={turned}
-        renderOrder={1.1}
+        renderOrder={first + 0.1}
         raycast={() => null}
         onAfterRender={(renderer) => renderer.clearStencil()}
       >
         <planeGeometry args={[size, size]} />
-        <meshStandardMaterial
-          color="#c79b62"
-          roughness={0.95}
-          stencilWrite
-          stencilRef={0}
-          stencilFunc={NotEqualStencilFunc}
-          stencilFail={ReplaceStencilOp}
-          stencilZFail={ReplaceStencilOp}
-          stencilZPass={ReplaceStencilOp}
-        />
+        {children}
       </mesh>
     </>
   );

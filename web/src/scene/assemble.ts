@@ -77,7 +77,8 @@ export function assemble(model: ModelReport, exploded: number): Assembly {
     for (const face of faces) made.wool.polygon(face.map(vector), []);
   }
   if (model.fills.length) made.wool.close('fill');
-  const beside = new Vector3(high.x + 0.62 * made.scale.width + 0.06 * size, low.y, (low.z + high.z) / 2);
+  // Level with the front, where the box does not hide it.
+  const beside = new Vector3(high.x + 0.62 * made.scale.width + 0.06 * size, low.y, high.z);
   stand(made.figure, made.scale, beside);
   made.figure.close(made.scale.name);
   return made;

@@ -78,19 +78,38 @@ export function scaleFigureFor(height: number): ScaleFigure {
 
 /** Stands it with its foot at a place. */
 export function stand(surface: Surface, figure: ScaleFigure, foot: Vector3): void {
-  const outline = figure.name.startsWith('a person')
-    ? PERSON
-    : figure.name.startsWith('a hand')
-      ? HAND
-      : disc();
-  const at = (z: number) =>
-    outline.map(([x, y]) => new Vector3(foot.x + x * figure.height, foot.y + y * figure.height, foot.z + z));
-  between(surface, at(0.003), at(-0.003));
+  const outline = { person: PERSON, hand: HAND }[figure.name.split(/[ ,]/)[1] ?? ''];
+  const piece = (corners: [number, number][], z: number) => {
+    const at = (off: number) =>
+      corners.map(
+        ([x, y]) => new Vector3(foot.x + x * figure.height, foot.y + y * figure.height, foot.z + off),
+      );
+    between(surface, at(z), at(-z));
+  };
+  if (outline) {
+    surface.paint('#b9ad95');
+    piece(outline, 0.003);
+    return;
+  }
+  // The vinyl, two bands of its grooves, and the label.
+  for (const [radius, colour] of RECORD) {
+    surface.paint(colour);
+    piece(disc(radius), 0.003 + 0.001 * (0.5 - radius));
+  }
 }
 
-function disc(): [number, number][] {
+/** Radius of each part of a record over its diameter, and its colour. */
+const RECORD = [
+  [0.5, '#2b2824'],
+  [0.44, '#3a3630'],
+  [0.31, '#2b2824'],
+  [0.17, '#a8571b'],
+  [0.012, '#fbf8f1'],
+] as const;
+
+function disc(radius: number): [number, number][] {
   return Array.from({ length: 48 }, (_, k) => {
     const angle = (2 * Math.PI * k) / 48;
-    return [0.5 * Math.cos(angle), 0.5 + 0.5 * Math.sin(angle)];
+    return [radius * Math.cos(angle), 0.5 + radius * Math.sin(angle)];
   });
 }

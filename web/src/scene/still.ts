@@ -1,9 +1,9 @@
 // A small picture of a box without a graphics card: the surfaces of the scene, seen from the same side and painted from back to front.
 
-import { Color, Vector3 } from 'three';
+import { Color, Plane, Vector3 } from 'three';
 import type { ModelReport } from '../api/types';
 import { assemble } from './assemble';
-import type { Surface } from './surface';
+import { normalOf, type Surface, vector } from './surface';
 
 /** A flat piece of the picture: its corners in pixels, in the order of painting. */
 export interface Patch {
@@ -17,10 +17,10 @@ const RIGHT = new Vector3(0, 1, 0).cross(FROM).normalize();
 const UP = FROM.clone().cross(RIGHT);
 const LIGHT = new Vector3(-2.5, 4, 3).normalize();
 
-/** Colours of what has none of its own. */
 const WOOD = new Color('#d8b483');
-const TUBE = new Color('#3c4146');
-const OPEN = new Color('#2b2621');
+/** What is seen through an opening. */
+const DARK = '#2b2621';
+const OPEN = new Color(DARK);
 
 function shaded(colour: Color, normal: Vector3): string {
   const light = 0.55 + 0.5 * Math.max(0, normal.dot(LIGHT));
@@ -43,8 +43,9 @@ export function patches(model: ModelReport, width: number, height: number): Patc
     width / 2 + (point.dot(RIGHT) - middle[0]) * scale,
     height / 2 - (point.dot(UP) - middle[1]) * scale,
   ];
-  const seen = (surface: Surface, colour: Color | null) =>
+  const seen = (surface: Surface, colour: Color | null, kept: (corners: Vector3[]) => boolean) =>
     [...surface.triangles()]
+      .filter(({ corners }) => kept(corners))
       .map(({ corners: [a, b, c], colour: own }) => {
         const normal = b.clone().sub(a).cross(c.clone().sub(a)).normalize();
         const depth = (a.dot(FROM) + b.dot(FROM) + c.dot(FROM)) / 3;
@@ -56,12 +57,25 @@ export function patches(model: ModelReport, width: number, height: number): Patc
         points: points.map(flat),
         colour: shaded(paint, normal),
       }));
-  // What sits in a board lies before it, so each kind is sorted by itself.
+  const fronts = model.panels
+    .map(({ outer }) => outer.map(vector))
+    .filter((outer) => normalOf(outer).dot(FROM) > 0.01);
+  const planes = fronts.map((outer) =>
+    new Plane().setFromNormalAndCoplanarPoint(normalOf(outer), outer[0] ?? low),
+  );
+  const off = (from: number, to: number) => (points: Vector3[]) =>
+    planes.some((plane) =>
+      points.every((point) => plane.distanceToPoint(point) > from && plane.distanceToPoint(point) < to),
+    );
+  // What cannot be seen from here is not painted over what can: only what is mounted in a board that looks here.
+  const turned = model.parts.filter(({ normal }) => vector(normal).dot(FROM) <= 0);
+  const hidden = { ...model, panels: [], parts: model.parts.filter((part) => !turned.includes(part)) };
+  // The dark of the inside, the boards with their holes, and what sits in those.
   return [
-    ...seen(made.wood, WOOD),
-    ...seen(made.tubes, TUBE),
-    ...seen(made.air, OPEN),
-    ...seen(made.moving, null),
+    ...fronts.map((outer) => ({ points: outer.map(flat), colour: DARK })),
+    ...seen(made.wood, WOOD, off(-1e-6, 1e-6)),
+    ...seen(made.air, OPEN, off(1e-4, 4e-3)),
+    ...seen(assemble(hidden, 0).moving, null, () => true),
   ];
 }
 

@@ -63,3 +63,32 @@ export function shade(): CanvasTexture {
     ctx.fillRect(0, 0, 128, 128);
   });
 }
+
+/** Fibres that run every way; one repeat is a quarter of a metre. */
+export function fibres(): CanvasTexture {
+  const texture = painted(256, 256, (ctx) => {
+    const any = series(11);
+    ctx.fillStyle = '#efe9da';
+    ctx.fillRect(0, 0, 256, 256);
+    for (let fibre = 0; fibre < 900; fibre += 1) {
+      const [x, y, turn] = [256 * any(), 256 * any(), 6.28 * any()];
+      const long = 6 + 16 * any();
+      ctx.strokeStyle = any() > 0.5 ? 'rgba(255, 253, 246, 0.5)' : 'rgba(150, 138, 112, 0.28)';
+      ctx.lineWidth = 0.7 + any();
+      ctx.beginPath();
+      ctx.moveTo(x, y);
+      const bend = turn + any() - 0.5;
+      ctx.quadraticCurveTo(
+        x + 0.5 * long * Math.cos(turn),
+        y + 0.5 * long * Math.sin(turn),
+        x + long * Math.cos(bend),
+        y + long * Math.sin(bend),
+      );
+      ctx.stroke();
+    }
+  });
+  texture.wrapS = RepeatWrapping;
+  texture.wrapT = RepeatWrapping;
+  texture.repeat.set(4, 4);
+  return texture;
+}

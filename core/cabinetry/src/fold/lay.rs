@@ -30,6 +30,8 @@ pub struct Stretch {
     pub areas: [f64; 2],
     /// Its middle line: places along run and stack, m.
     pub line: Vec<[f64; 2]>,
+    /// Its corners where it begins and ends on the side where the stack begins, then back on the other: places along run and stack, m.
+    pub outline: [[f64; 2]; 4],
 }
 
 /// A board between two channels: places along run and stack, m.
@@ -266,8 +268,8 @@ impl Layout<'_> {
         let line = |points: &dyn Fn() -> Vec<[f64; 2]>| if drawn { points() } else { Vec::new() };
         let mut stretches = Vec::with_capacity(4 * self.heights.len());
         let mut from = 0.0;
-        let mut lay = |channel, turn, length: f64, areas, line| {
-            stretches.push(Stretch { channel, turn, from, length, areas, line });
+        let mut lay = |channel, turn, length: f64, areas, line, outline| {
+            stretches.push(Stretch { channel, turn, from, length, areas, line, outline });
             from += length;
         };
         for channel in 0..self.heights.len() {
@@ -278,7 +280,12 @@ impl Layout<'_> {
             // Square to a middle line that slants a channel is less high.
             let lean = (end - begin).abs() / length;
             let areas = [begin, end].map(|run| width * self.height(channel, run) * lean);
-            lay(channel, false, length, areas, line(&|| vec![first, last]));
+            let [over, under] = [begin, end].map(|run| {
+                let under = below(channel, run);
+                [under - self.height(channel, run), under]
+            });
+            let outline = [[begin, over[0]], [end, under[0]], [end, under[1]], [begin, over[1]]];
+            lay(channel, false, length, areas, line(&|| vec![first, last]), outline);
             let Some(gap) = self.gaps.get(channel).copied() else { continue };
             let (into, out) = (self.height(channel, end), self.height(channel + 1, end));
             let corners = self.corners(channel);
@@ -292,17 +299,21 @@ impl Layout<'_> {
             };
             let before =
                 line(&|| corner.line(into, gap).iter().map(|[u, v]| [end + outward * u, near - v]).collect());
+            let block = |from: f64, to: f64| {
+                let wall = end + outward * gap;
+                [[end, from], [wall, from], [wall, to], [end, to]]
+            };
             let (length, areas) = bend(into, corners[0]);
-            lay(channel, true, length, areas, before);
+            lay(channel, true, length, areas, before, block(near - into, near));
             let past = end + outward * gap / 2.0;
             let across = line(&|| vec![[past, near], [past, near + thick]]);
-            lay(channel, true, thick, [width * gap; 2], across);
+            lay(channel, true, thick, [width * gap; 2], across, block(near, near + thick));
             let after = line(&|| {
                 let points = corner.line(out, gap);
                 points.iter().rev().map(|[u, v]| [end + outward * u, near + thick + v]).collect()
             });
             let (length, areas) = bend(out, corners[1]);
-            lay(channel, true, length, areas, after);
+            lay(channel, true, length, areas, after, block(near + thick, near + thick + out));
         }
         stretches
     }
@@ -365,38 +376,15 @@ impl Layout<'_> {
 }
 
 impl Stretch {
-    /// The outline of a part of it, between two shares of its length and over a share of its height, in a way so wide (m): places along run
-    /// and stack, m. Corners are as its middle line takes them.
-    pub fn outline(&self, width: f64, [from, to]: [f64; 2], share: f64) -> Vec<[f64; 2]> {
-        const STEPS: usize = 8;
-        let steps = if self.line.len() == 2 { 1 } else { STEPS };
-        let sides = |place: f64| {
-            let part = from + (to - from) * place;
-            let ([x, y], [u, v]) = self.point(part);
-            let height = (self.areas[0] + part * (self.areas[1] - self.areas[0])) / width;
-            [0.5, 0.5 - share].map(|off| [x - v * off * height, y + u * off * height])
-        };
-        let sides: Vec<_> = (0..=steps).map(|step| sides(step as f64 / steps as f64)).collect();
-        let there = sides.iter().map(|side| side[0]);
-        there.chain(sides.iter().rev().map(|side| side[1])).collect()
-    }
-
-    /// Its middle at a share of its length, and the direction it takes there.
-    fn point(&self, part: f64) -> ([f64; 2], [f64; 2]) {
-        let legs = self.line.windows(2).map(|pair| (pair[0], pair[1]));
-        let long = |(a, b): ([f64; 2], [f64; 2])| (b[0] - a[0]).hypot(b[1] - a[1]);
-        let mut left = part * legs.clone().map(long).sum::<f64>();
-        let mut found = ([0.0; 2], [1.0, 0.0]);
-        for (a, b) in legs {
-            let length = long((a, b)).max(f64::MIN_POSITIVE);
-            let direction = [0, 1].map(|k| (b[k] - a[k]) / length);
-            found = ([0, 1].map(|k| a[k] + direction[k] * left), direction);
-            if left <= length {
-                break;
-            }
-            left -= length;
-        }
-        found
+    /// The outline of a part of it, between two shares of its length and over a share of its height: places along run and stack, m. A turn is
+    /// taken whole.
+    pub fn part(&self, [from, to]: [f64; 2], share: f64) -> Vec<[f64; 2]> {
+        let [a, b, c, d] = self.outline;
+        let ([from, to], share) = if self.turn { ([0.0, 1.0], 1.0) } else { ([from, to], share) };
+        let between =
+            |one: [f64; 2], other: [f64; 2], at: f64| [0, 1].map(|k| one[k] + at * (other[k] - one[k]));
+        let at = |part: f64, share: f64| between(between(d, c, part), between(a, b, part), share);
+        vec![at(from, share), at(to, share), at(to, 0.0), at(from, 0.0)]
     }
 }
 

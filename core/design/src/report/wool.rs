@@ -113,10 +113,11 @@ fn along(body: &Body, cabinet: &Cabinet, laid: &Laid, segment: &Segment, [from, 
     let piece = |stretch: &Stretch| -> Option<Faces> {
         let part = |at: f64| ((at - stretch.from) / stretch.length).clamp(0.0, 1.0);
         let parts = [part(from), part(to)];
-        if parts[1] - parts[0] < 1e-6 {
+        let least = if stretch.turn { 0.5 } else { 1e-6 };
+        if parts[1] - parts[0] < least {
             return None;
         }
-        let outline = stretch.outline(laid.plan.width, parts, share(fill));
+        let outline = stretch.part(parts, share(fill));
         let ends = [-half, half].map(|across| {
             outline.iter().map(|at| cabinet.fold_point(body, *at, across)).collect::<Option<Vec<Point>>>()
         });

@@ -109,7 +109,11 @@ fn a_box_that_cannot_be_built_keeps_its_curves_and_says_why() {
     let design = resolve_design(&full).expect("whole");
     let report = Report::of(&design, &grid()).expect("its curves are there all the same");
     assert_eq!(report.traces[0].values.len(), 60);
-    assert!(report.as_built.forbids[0].contains("needs more room than there is"), "{:?}", report.as_built.forbids);
+    assert!(
+        report.as_built.forbids[0].contains("needs more room than there is"),
+        "{:?}",
+        report.as_built.forbids
+    );
     let body = full.body.as_mut().expect("written");
     (body.shape, body.top_depth) = (RawEnclosureShape::Wedge, typed("20 mm"));
     let report = Report::of(&resolve_design(&full).expect("whole"), &grid()).expect("computes");

@@ -51,7 +51,7 @@ export function BuildsPage() {
         <div className="mb-4 flex flex-wrap items-center gap-2">
           <h1 className="flex-1 text-2xl">Builds</h1>
           <form
-            className="flex flex-wrap gap-2"
+            className="flex gap-2 max-sm:flex-wrap"
             onSubmit={(event) => {
               event.preventDefault();
               if (name.trim()) create.mutate(name.trim(), { onSuccess: open });

@@ -118,7 +118,9 @@ const Figure = memo(function Figure(props: FigureProps) {
         onClick={() => setOpen(!open)}
       >
         <span className="block truncate text-[0.893rem] text-soft">{chip.name}</span>
-        <span className="block truncate font-bold text-[1.071rem] leading-tight xl:text-[1.214rem]">
+        <span
+          className={`block truncate font-bold ${/\d/.test(chip.figure) ? 'text-[1.071rem] leading-tight xl:text-[1.214rem]' : 'text-[1rem] leading-[1.34rem] xl:leading-[1.518rem]'}`}
+        >
           {inWords(chip.figure)}
         </span>
         <span className={`block truncate text-[0.893rem] ${WORDS[chip.verdict]}`}>{inWords(chip.words)}</span>

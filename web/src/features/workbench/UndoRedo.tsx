@@ -11,7 +11,7 @@ export function UndoRedo({ workbench, bench }: { workbench: Workbench; bench: Be
         title={bench.undo ? `Undo: ${bench.undo}` : 'Nothing to undo'}
         onClick={() => workbench.undo()}
       >
-        <Icon name="undo" /> Undo
+        <Icon name="undo" /> <span className="max-[1400px]:sr-only">Undo</span>
       </Button>
       <Button
         look="quiet"
@@ -19,7 +19,7 @@ export function UndoRedo({ workbench, bench }: { workbench: Workbench; bench: Be
         title={bench.redo ? `Redo: ${bench.redo}` : 'Nothing to redo'}
         onClick={() => workbench.redo()}
       >
-        <Icon name="redo" /> Redo
+        <Icon name="redo" /> <span className="max-[1400px]:sr-only">Redo</span>
       </Button>
     </div>
   );
