@@ -153,7 +153,9 @@ impl RawAsk {
             (Ok(resolved), Ok(wishes)) => {
                 let Record { sealed, ported, .. } = resolved.driver.record;
                 let recommended = Recommended { sealed, ported };
-                Ok(Ask { recommended, ..Ask::new(resolved.setting(), wishes) })
+                let one = resolved.driver_size();
+                let size = [one.frame, one.depth];
+                Ok(Ask { recommended, size, ..Ask::new(resolved.setting(), wishes) })
             }
             (design, wishes) => {
                 let problems = [design.err(), wishes.err()];

@@ -102,7 +102,10 @@ impl Search<'_> {
 
     fn look_at_ways(&mut self, body: &RawBody) {
         let front = self.design.enclosure.front.as_ref().map_or(0, |front| front.ports.len());
-        for way in ways(body, [self.design.enclosure.ports.len(), front], self.most) {
+        let ports = &self.design.enclosure.ports;
+        let across = ports.first().and_then(|port| field::DIAMETER.read(port.diameter.as_ref()));
+        let tucked = across.map(|across| across / 2.0 + TUCKED);
+        for way in ways(body, [ports.len(), front], tucked, self.most) {
             self.look(&way);
         }
     }
@@ -156,8 +159,7 @@ pub fn fitted(brief: &Brief, asked: &RawBrief, design: RawDesign) -> RawDesign {
         search.look_at_ways(&own);
     }
     let frame = size::frame(&built.design.driver);
-    let frontal = design.enclosure.front.is_some();
-    search.look_at_all(bodies(brief, asked, own.clone(), [lumped, frontal], frame, &most));
+    search.look_at_all(bodies(brief, asked, own.clone(), lumped, frame, &most));
     if lumped && search.best.room < 1.0 {
         let nearest = search.body.clone().unwrap_or(own);
         search.look_at_ways(&nearest);
@@ -195,6 +197,9 @@ fn without_waste(brief: &Brief, design: RawDesign, frame: f64) -> RawDesign {
     }
 }
 
+/// From the edge of a box to a port in its corner: board, wall of the tube and a little air, m (common practice).
+const TUCKED: f64 = 0.032;
+
 /// Of boxes that are larger than the place, so many are looked at.
 const NEAREST: usize = 3;
 
@@ -225,8 +230,8 @@ fn less(typed: &Option<Typed>, most: Option<f64>, field: &Field, proud: f64) -> 
 }
 
 /// The same with the drivers on top, with ports that turn up at the back or come out elsewhere, and both, where nothing is written of
-/// them. Ports are those of the rear and of the front chamber.
-fn ways(own: &RawBody, ports: [usize; 2], most: &Most) -> impl Iterator<Item = RawBody> {
+/// them. Ports are those of the rear and of the front chamber; the middle of a rear one in a corner is `tucked` (m) from either edge.
+fn ways(own: &RawBody, ports: [usize; 2], tucked: Option<f64>, most: &Most) -> impl Iterator<Item = RawBody> {
     let place = RawPlace { face: RawFace::Top, across: None, up: None };
     let above = own.driver.is_none().then(|| {
         // What stands proud does so there.
@@ -251,11 +256,20 @@ fn ways(own: &RawBody, ports: [usize; 2], most: &Most) -> impl Iterator<Item = R
         let boxes = [Some(own), above.as_ref()];
         all.extend(boxes.into_iter().flatten().map(|body| with(body, &turn, &turn)));
     }
-    // What has a chamber in front has boards of its own for its ports.
+    // What has a chamber in front has boards of its own for its ports; the one behind goes past the magnet in a corner of its board.
     if free && ports[1] > 0 {
         let plain = RawPortBuild::default();
         let front = [plain.clone(), turn.clone(), turned(2.0), at(RawFace::Left), at(RawFace::Top)];
-        let rear = if ports[0] > 0 { &front[..3] } else { &front[..1] };
+        let mut rear = front[..if ports[0] > 0 { 3 } else { 1 }].to_vec();
+        let aside = tucked.map(|off| field::PORT_ACROSS.typed(off, 4));
+        let aside = aside.filter(|_| ports[0] == 1);
+        rear.extend(aside.into_iter().flat_map(|off| {
+            [0.0, 1.0, 2.0].map(|turns| RawPortBuild {
+                across: Some(off.clone()),
+                up: Some(off.clone()),
+                ..turned(turns)
+            })
+        }));
         for (behind, before) in rear.iter().flat_map(|rear| front.iter().map(move |front| (rear, front))) {
             let body = with(own, behind, before);
             // As they come they were looked at before.
@@ -272,7 +286,7 @@ fn bodies<'a>(
     brief: &'a Brief,
     asked: &'a RawBrief,
     own: RawBody,
-    [lumped, frontal]: [bool; 2],
+    lumped: bool,
     frame: f64,
     most: &'a Most,
 ) -> impl Iterator<Item = RawBody> + 'a {
@@ -308,10 +322,10 @@ fn bodies<'a>(
         let (width, height) = width.zip(height)?;
         Some(RawBody { width: at(0, width), height: at(1, height), ..base.clone() })
     });
-    // Two chambers one behind the other make a long box, hardly wider than the driver between them.
-    let divided = lumped && frontal && brief.outside.iter().all(Option::is_none);
+    // A small box is hardly wider than its driver, and two chambers one behind the other make a long one.
+    let free = lumped && brief.outside.iter().all(Option::is_none);
     let base = own.clone();
-    let long = LONG.into_iter().filter(move |_| divided).map(move |times| {
+    let close = CLOSE.into_iter().filter(move |_| free).map(move |times| {
         let at = |k: usize| Some(FIELDS[k].typed((times[k] * frame * 1e3).round() * 1e-3, 4));
         RawBody { width: at(0), height: at(1), ..base.clone() }
     });
@@ -324,12 +338,12 @@ fn bodies<'a>(
         .chain(shrunk)
         .filter(move |_| lumped)
         .chain(filled)
-        .chain(long)
+        .chain(close)
         .chain(wide)
 }
 
-/// Widths and heights of boxes with two chambers that are tried, over the driver's frame.
-const LONG: [[f64; 2]; 9] = [
+/// Widths and heights of boxes that are tried, over the driver's frame.
+const CLOSE: [[f64; 2]; 9] = [
     [1.2, 1.2],
     [1.4, 1.2],
     [1.7, 1.2],

@@ -51,52 +51,94 @@ fn mouth(ask: &Ask, cutoff: f64) -> f64 {
     wave * wave / (4.0 * PI) * ask.setting.space.angle() / (4.0 * PI)
 }
 
-/// Keele 1977: throat `2 pi Fs Qts Vas/c`; rear chamber that cancels the throat's reactance at the cut-off.
+/// A front-loaded horn for a lowest note.
+struct FullSize {
+    cutoff: f64,
+    profile: Profile,
+    /// Volume of the rear chamber, m3, and the one that would cancel the throat's reactance.
+    rear: f64,
+    cancelling: Option<f64>,
+}
+
+impl FullSize {
+    /// Keele 1977: throat `2 pi Fs Qts Vas/c`; rear chamber that cancels the throat's reactance at the cut-off.
+    fn of(ask: &Ask, flare: Flare, lowest: f64) -> Self {
+        let (fs, qts, vas, c) = (ask.driver.fs(), ask.driver.qts(), ask.vas(), ask.setting.air.speed);
+        let cutoff = lowest / 1.15;
+        let throat = (TAU * fs * qts * vas / c).clamp(0.15 * ask.driver.sd, 1.5 * ask.driver.sd);
+        let mouth = mouth(ask, cutoff).max(2.0 * throat);
+        let length = length_of(flare, cutoff, throat, mouth, c);
+        // Throat reactance above the cut-off of an exponential horn falls as 1/f like that of a stiffness.
+        let sprung = throat * c / (TAU * cutoff);
+        let cancelling = (sprung < 0.9 * vas).then(|| (sprung.recip() - vas.recip()).recip());
+        let rear =
+            cancelling.unwrap_or(f64::INFINITY).clamp(0.1 * vas, 4.0 * vas).min(2.0).max(ask.holding());
+        let profile = Profile { segments: vec![segment(flare, length, throat, mouth, None)] };
+        Self { cutoff, profile, rear, cancelling }
+    }
+
+    /// All that it holds, m3.
+    fn holds(&self) -> f64 {
+        self.profile.volume() + self.rear
+    }
+}
+
+/// Most that a horn holds whose lowest note nobody asked for, m3: two people still move it (common practice).
+const MOVABLE: f64 = 0.8;
+
+/// As low as was asked for; else a little above Fs, or as low as a horn goes that can still be moved.
 fn front(ask: &Ask, flare: Flare) -> Result<Start, Refusal> {
     weak(ask, 0.5, "a front-loaded horn")?;
-    let (fs, qts, vas, c) = (ask.driver.fs(), ask.driver.qts(), ask.vas(), ask.setting.air.speed);
-    let lowest = ask.lowest_or(1.1 * fs);
-    let cutoff = lowest / 1.15;
-    let throat = (TAU * fs * qts * vas / c).clamp(0.15 * ask.driver.sd, 1.5 * ask.driver.sd);
-    let mouth = mouth(ask, cutoff).max(2.0 * throat);
-    let length = length_of(flare, cutoff, throat, mouth, c);
-    // Throat reactance above the cut-off of an exponential horn falls as 1/f like that of a stiffness.
-    let sprung = throat * c / (TAU * cutoff);
-    let cancelling = (sprung < 0.9 * vas).then(|| (sprung.recip() - vas.recip()).recip());
-    let rear = cancelling.unwrap_or(f64::INFINITY).clamp(0.1 * vas, 4.0 * vas).min(2.0).max(ask.holding());
-    let does = match cancelling {
-        Some(volume) if (rear / volume - 1.0).abs() < 0.02 => "cancels the throat's reactance",
-        Some(volume) if rear > volume => {
+    let (fs, qts, c) = (ask.driver.fs(), ask.driver.qts(), ask.setting.air.speed);
+    let usual = 1.1 * fs;
+    let too_large = |lowest: &f64| FullSize::of(ask, flare, *lowest).holds() > MOVABLE;
+    let steps = (0..60).map(|step| usual * 1.03_f64.powi(step));
+    let movable = || steps.clone().find(|lowest| !too_large(lowest)).unwrap_or(usual);
+    let lowest = ask.wishes.lowest.unwrap_or_else(movable);
+    let horn = FullSize::of(ask, flare, lowest);
+    let (throat, mouth) = (horn.profile.start(), horn.profile.end());
+    let does = match horn.cancelling {
+        Some(volume) if (horn.rear / volume - 1.0).abs() < 0.02 => "cancels the throat's reactance",
+        Some(volume) if horn.rear > volume => {
             "is as small as can be built, too large to cancel the throat's reactance"
         }
         Some(_) => "is as large as makes sense, too small to cancel the throat's reactance",
         None => "cannot cancel the throat's reactance: the cone's own suspension is stiffer",
     };
-    let profile = Profile { segments: vec![segment(flare, length, throat, mouth, None)] };
-    if profile.check().is_err() {
+    if horn.profile.check().is_err() {
         return refuse(format!(
             "This flare cannot join a throat of {:.0} cm2 and a mouth of {:.0} cm2.",
             throat * 1e4,
             mouth * 1e4
         ));
     }
-    let whole = profile.volume() + rear;
-    if let Some(most) = ask.wishes.volume.filter(|most| whole > *most) {
+    if let Some(most) = ask.wishes.volume.filter(|most| horn.holds() > *most) {
         return refuse(format!(
             "A horn for {lowest:.0} Hz in this space holds {}, more than the {} wished for. In a corner its mouth may be smaller.",
-            litres(whole),
+            litres(horn.holds()),
             litres(most)
         ));
     }
+    let larger = if ask.wishes.lowest.is_none() && lowest > usual {
+        format!(
+            " It is for {lowest:.0} Hz: one for {usual:.0} Hz, near the driver's own resonance, would hold {}.",
+            litres(FullSize::of(ask, flare, usual).holds())
+        )
+    } else {
+        String::new()
+    };
     let reason = format!(
-        "Throat {:.0} cm2 from Fs, Qts and Vas (Keele 1977), cut-off {cutoff:.0} Hz, mouth {:.0} cm2, one wavelength around for the space it stands in, {length:.2} m (half a wave would be {:.2} m). The rear chamber of {} {does}; the cone's mass limits above {:.0} Hz.",
+        "Throat {:.0} cm2 from Fs, Qts and Vas (Keele 1977), cut-off {:.0} Hz, mouth {:.0} cm2, one wavelength around for the space it stands in, {:.2} m long (half a wave would be {:.2} m). The rear chamber of {} {does}; the cone's mass limits above {:.0} Hz.{larger}",
         throat * 1e4,
+        horn.cutoff,
         mouth * 1e4,
+        horn.profile.length(),
         c / (2.0 * lowest),
-        litres(rear),
+        litres(horn.rear),
         2.0 * fs / qts
     );
-    let rear = Sealed { volume: rear, losses: Losses::CLOSED };
+    let rear = Sealed { volume: horn.rear, losses: Losses::CLOSED };
+    let profile = horn.profile;
     Ok(Start {
         enclosure: Enclosure::FrontHorn(FrontHorn { rear, throat: None, profile, mouth: End::Mouth }),
         reason,
@@ -166,7 +208,7 @@ fn tapped(ask: &Ask) -> Result<Start, Refusal> {
     weak(ask, 0.6, "a tapped horn")?;
     let (c, sd) = (ask.setting.air.speed, ask.driver.sd);
     let lowest = ask.lowest_or(1.1 * ask.driver.fs());
-    let clear = ask.diameter();
+    let seat = SEAT * ask.size[0];
     let mut best: Option<(f64, TappedHorn, Band)> = None;
     let mut tried = 0;
     for waves in [0.24, 0.28, 0.33] {
@@ -182,10 +224,10 @@ fn tapped(ask: &Ask) -> Result<Start, Refusal> {
                         None,
                     )],
                 };
-                if length < 3.0 * clear || ask.wishes.volume.is_some_and(|most| profile.volume() > most) {
+                if length < 4.0 * seat || ask.wishes.volume.is_some_and(|most| profile.volume() > most) {
                     continue;
                 }
-                let taps = [0.6 * clear, length - 0.7 * clear];
+                let taps = [seat, length - seat];
                 let candidate = TappedHorn { profile, taps, mouth: End::Mouth };
                 let Some(look) = Look::at(ask, &Enclosure::TappedHorn(candidate.clone()), 1.6 * lowest)
                 else {
@@ -219,6 +261,9 @@ fn tapped(ask: &Ask) -> Result<Start, Refusal> {
     );
     Ok(Start { enclosure: Enclosure::TappedHorn(horn), reason })
 }
+
+/// How far from the ends of a tapped horn its driver sits, over its frame: so that it clears the wall there (common practice).
+const SEAT: f64 = 0.53;
 
 /// Of a slot and flare, m: the flare's length, the slot's shortest and longest, and its least height that boards keep even (common
 /// practice).

@@ -58,7 +58,12 @@ pub struct Ask {
     pub wishes: Wishes,
     /// What the sheet recommends.
     pub recommended: Recommended,
+    /// Across the frame of one driver, and how deep it is, m.
+    pub size: [f64; 2],
 }
+
+/// Frame and depth of usual woofers over their cone's diameter (common practice).
+const USUAL_SIZE: [f64; 2] = [1.23, 0.52];
 
 /// One way to begin.
 #[derive(Debug, Clone, Copy)]
@@ -89,7 +94,9 @@ impl Ask {
     /// A question about drivers in a setting.
     pub fn new(setting: Setting, wishes: Wishes) -> Self {
         let driver = setting.driver_array.as_driven();
-        Self { setting, driver, wishes, recommended: Recommended::default() }
+        let cone = (4.0 * setting.driver_array.driver.sd / std::f64::consts::PI).sqrt();
+        let size = USUAL_SIZE.map(|share| share * cone);
+        Self { setting, driver, wishes, recommended: Recommended::default(), size }
     }
 
     fn vas(&self) -> f64 {
@@ -111,16 +118,11 @@ impl Ask {
         }
     }
 
-    /// Diameter of a round cone of the same area, m.
-    fn diameter(&self) -> f64 {
-        (4.0 * self.driver.sd / std::f64::consts::PI).sqrt()
-    }
-
-    /// Least room that the driver goes into, m3: a fifth wider than its frame, as long as that, and 30 mm deeper than the driver, whose frame is
-    /// usually 1.23 and whose depth 0.52 of its cone's diameter (common practice), with an eighth for what it takes itself.
+    /// Least room that the driver goes into, m3: a fifth wider than its frame, as long as that, and 30 mm deeper than the driver, with an
+    /// eighth for what it takes itself (common practice).
     fn holding(&self) -> f64 {
-        let frame = 1.23 * self.diameter();
-        1.125 * 1.2 * frame * frame * (0.52 * self.diameter() + 0.03)
+        let [frame, depth] = self.size;
+        1.125 * 1.2 * frame * frame * (depth + 0.03)
     }
 }
 

@@ -277,7 +277,7 @@ fn a_rear_chamber_is_said_to_cancel_only_where_it_does() {
         (40.0, 0.3, 0.002),
         (20.0, 0.2, 0.4),
     ] {
-        let asked = ask(driver(fs, qts, vas, 0.05), Wishes::default());
+        let asked = ask(driver(fs, qts, vas, 0.05), Wishes { lowest: Some(1.1 * fs), volume: None });
         for starting_point in starting_point::FRONT_HORN {
             let Ok(Start { enclosure: Enclosure::FrontHorn(horn), reason }) = (starting_point.start)(&asked)
             else {

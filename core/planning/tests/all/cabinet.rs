@@ -286,13 +286,16 @@ fn no_starting_point_offers_what_would_be_refused() {
     let mut refused = 0;
     for build in demo_builds() {
         for design in build.variants {
-            for family in RawFamily::ALL {
-                for start in
-                    RawAsk::of(design.driver.clone(), *family).answer(&Stop::default()).expect("answers")
-                {
+            let plain = RawFamily::ALL.iter().map(|family| RawAsk::of(design.driver.clone(), *family));
+            let low = RawAsk {
+                lowest: Some(Typed::from("18 Hz")),
+                ..RawAsk::of(design.driver.clone(), RawFamily::FrontHorn)
+            };
+            for ask in plain.chain([low]) {
+                for start in ask.answer(&Stop::default()).expect("answers") {
                     match &start.design {
                         Some(offered) => {
-                            assert!(resolve_design(offered).is_ok(), "{}: {}", family.id(), start.name);
+                            assert!(resolve_design(offered).is_ok(), "{}: {}", ask.family.id(), start.name);
                         }
                         None => refused += usize::from(start.reason.contains("is outside")),
                     }

@@ -8,5 +8,6 @@ mod driver_match;
 mod drivers;
 mod recommend;
 mod scale;
+mod starts;
 mod suggestions;
 mod support;
