@@ -1,5 +1,8 @@
 //! What is mounted in a box, and the room it takes.
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 use crate::geometry::{Face, Point, Solid, bounds};
 
 /// What a part is.
@@ -40,13 +43,16 @@ impl PartKind {
 }
 
 /// A simple piece of space, m.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[serde(tag = "shape", rename_all = "snake_case")]
 pub enum Piece {
     /// A round rod, straight or tapering.
     Rod {
         /// Middle of one end.
+        #[schema(value_type = [f64; 3])]
         from: Point,
         /// Middle of the other.
+        #[schema(value_type = [f64; 3])]
         to: Point,
         /// Its radius at either end.
         radii: [f64; 2],
@@ -54,15 +60,19 @@ pub enum Piece {
     /// A block along the axes.
     Block {
         /// Its lowest corner.
+        #[schema(value_type = [f64; 3])]
         low: Point,
         /// Its highest corner.
+        #[schema(value_type = [f64; 3])]
         high: Point,
     },
     /// A body between two equal outlines.
     Prism {
         /// One.
+        #[schema(value_type = Vec<[f64; 3]>)]
         near: Vec<Point>,
         /// The other.
+        #[schema(value_type = Vec<[f64; 3]>)]
         far: Vec<Point>,
     },
 }

@@ -979,7 +979,7 @@ export interface components {
             /** @description Net volumes of the chambers behind and before the drivers, m3. */
             volumes: (number | null)[];
             /** @description What the fill of those chambers comes to, of those that have some. */
-            fills: (components["schemas"]["FilledReport"] | null)[];
+            fills: (components["schemas"]["Filled"] | null)[];
             /** @description Width, height and depth, of what the design measures; absent where there is no box. */
             sizes?: number[] | null;
             /** @description Width, height and depth outside, m. */
@@ -1719,29 +1719,29 @@ export interface components {
              */
             f3_upper?: number | null;
             /** @description Highest level, dB. */
-            level_peak: components["schemas"]["PeakReport"];
+            level_peak: components["schemas"]["Peak"];
             /**
              * Format: double
              * @description How far the deepest dip between two peaks of the passband lies below the lower of them, dB.
              */
             ripple: number;
-            excursion_in_band?: components["schemas"]["PeakReport"] | null;
-            excursion_minimum?: components["schemas"]["PeakReport"] | null;
-            radiator_travel?: components["schemas"]["PeakReport"] | null;
+            excursion_in_band?: components["schemas"]["Peak"] | null;
+            excursion_minimum?: components["schemas"]["Peak"] | null;
+            radiator_travel?: components["schemas"]["Peak"] | null;
             /**
              * Format: double
              * @description Lowest frequency above which the cone stays within Xmax, Hz.
              */
             within_xmax_above?: number | null;
-            air_speed?: components["schemas"]["PeakReport"] | null;
+            air_speed?: components["schemas"]["Peak"] | null;
             /** @description Which opening that is. */
             fastest_opening?: string | null;
             /** @description Lowest impedance, ohm. */
-            impedance_minimum: components["schemas"]["PeakReport"];
+            impedance_minimum: components["schemas"]["Peak"];
             /** @description Largest group delay from F10 up, s. */
-            group_delay: components["schemas"]["PeakReport"];
+            group_delay: components["schemas"]["Peak"];
             /** @description Highest efficiency, 0 to 1. */
-            efficiency: components["schemas"]["PeakReport"];
+            efficiency: components["schemas"]["Peak"];
             /**
              * Format: double
              * @description Sealed: system resonance, Hz.
@@ -1812,8 +1812,8 @@ export interface components {
             /** @description The ports whose inner end it blocks. */
             blocks: string[];
         };
-        /** @description What fill comes to in a chamber. */
-        FilledReport: {
+        /** @description What fill in a chamber comes to. */
+        Filled: {
             /**
              * Format: double
              * @description By how much the chamber seems larger.
@@ -2251,7 +2251,7 @@ export interface components {
             /** @description What to call it. */
             name: string;
             /** @description The room it takes. */
-            pieces: components["schemas"]["PieceReport"][];
+            pieces: components["schemas"]["Piece"][];
             /** @description Middle of its opening, m; of boards none. */
             mouth?: number[] | null;
             /** @description Out of the cabinet there. */
@@ -2624,16 +2624,16 @@ export interface components {
              */
             resonance?: number | null;
         };
-        /** @description A largest or smallest value and its frequency. */
-        PeakReport: {
+        /** @description A largest or smallest value and where it lies. */
+        Peak: {
             /**
              * Format: double
-             * @description The value.
+             * @description The value, SI.
              */
             value: number;
             /**
              * Format: double
-             * @description Hz.
+             * @description Frequency, Hz.
              */
             frequency: number;
         };
@@ -2689,7 +2689,7 @@ export interface components {
             tuning: number;
         };
         /** @description A simple piece of space, m. */
-        PieceReport: {
+        Piece: {
             /** @description Middle of one end. */
             from: number[];
             /** @description Middle of the other. */

@@ -1,5 +1,8 @@
 //! How much fill is in a chamber, the quick method.
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 /// Amount of fill. Each stands for a gain in apparent volume and an absorption quality: common practice, with
 /// the span of Small 1972 (QA 100 and more empty, 5 or less filled; gain up to about 1.25 in practice).
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -17,7 +20,7 @@ pub enum Stuffing {
 }
 
 /// What fill in a chamber comes to.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Filled {
     /// By how much the chamber seems larger.
     pub gain: f64,

@@ -2,6 +2,9 @@
 
 use std::f64::consts::SQRT_2;
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 use super::curves::{level_of, size};
 use super::{FrequencyGrid, LevelBand, Passband, Response};
 use crate::network::{Network, OpeningKind, Reference};
@@ -21,7 +24,7 @@ const RIPPLE_SPAN: f64 = 4.0;
 const ROUNDS: usize = 8;
 
 /// A largest or smallest value and where it lies.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Peak {
     /// The value, SI.
     pub value: f64,

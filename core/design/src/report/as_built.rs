@@ -1,5 +1,6 @@
 //! What a design and its box come to together, in short.
 
+use oak_acoustics::medium::Filled;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -11,7 +12,7 @@ pub struct AsBuiltReport {
     /// Net volumes of the chambers behind and before the drivers, m3.
     pub volumes: [Option<f64>; 2],
     /// What the fill of those chambers comes to, of those that have some.
-    pub fills: [Option<FilledReport>; 2],
+    pub fills: [Option<Filled>; 2],
     /// Width, height and depth, of what the design measures; absent where there is no box.
     pub sizes: Option<[f64; 3]>,
     /// Width, height and depth outside, m.
@@ -22,15 +23,6 @@ pub struct AsBuiltReport {
     pub forbids: Vec<String>,
 }
 
-/// What fill comes to in a chamber.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct FilledReport {
-    /// By how much the chamber seems larger.
-    pub gain: f64,
-    /// Absorption quality at the tuning.
-    pub qa: f64,
-}
-
 impl AsBuiltReport {
     pub(super) fn of(built: &Built) -> Self {
         let cabinet = built.boxed.as_ref().map(|boxed| &boxed.cabinet);
@@ -39,10 +31,7 @@ impl AsBuiltReport {
         let sizes = (0..3).filter(|k| solved[*k]).map(|k| names[k]);
         Self {
             volumes: built.design.volumes,
-            fills: built
-                .design
-                .fills
-                .map(|fill| fill.map(|fill| FilledReport { gain: fill.filled.gain, qa: fill.filled.qa })),
+            fills: built.design.fills.map(|fill| fill.map(|fill| fill.filled)),
             sizes: cabinet.map(|cabinet| cabinet.sizes),
             outside: built.outside(),
             follows: built.volume_follows().then_some("volume").into_iter().chain(sizes).collect(),

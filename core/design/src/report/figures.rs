@@ -25,15 +25,6 @@ pub struct PassageReport {
     pub resonance: Option<f64>,
 }
 
-/// A largest or smallest value and its frequency.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct PeakReport {
-    /// The value.
-    pub value: f64,
-    /// Hz.
-    pub frequency: f64,
-}
-
 /// One port as it came out.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct PortReport {
@@ -64,27 +55,27 @@ pub struct FigureReport {
     /// Where the band that begins at F3 ends, Hz.
     pub f3_upper: Option<f64>,
     /// Highest level, dB.
-    pub level_peak: PeakReport,
+    pub level_peak: Peak,
     /// How far the deepest dip between two peaks of the passband lies below the lower of them, dB.
     pub ripple: f64,
     /// Largest cone excursion from F3 up, peak, m.
-    pub excursion_in_band: Option<PeakReport>,
+    pub excursion_in_band: Option<Peak>,
     /// Where the cone stands stillest, peak, m.
-    pub excursion_minimum: Option<PeakReport>,
+    pub excursion_minimum: Option<Peak>,
     /// Largest travel of a radiator from F3 up, peak, m.
-    pub radiator_travel: Option<PeakReport>,
+    pub radiator_travel: Option<Peak>,
     /// Lowest frequency above which the cone stays within Xmax, Hz.
     pub within_xmax_above: Option<f64>,
     /// Fastest air in an opening, peak, m/s.
-    pub air_speed: Option<PeakReport>,
+    pub air_speed: Option<Peak>,
     /// Which opening that is.
     pub fastest_opening: Option<String>,
     /// Lowest impedance, ohm.
-    pub impedance_minimum: PeakReport,
+    pub impedance_minimum: Peak,
     /// Largest group delay from F10 up, s.
-    pub group_delay: PeakReport,
+    pub group_delay: Peak,
     /// Highest efficiency, 0 to 1.
-    pub efficiency: PeakReport,
+    pub efficiency: Peak,
     /// Sealed: system resonance, Hz.
     pub fc: Option<f64>,
     /// Sealed: Q at that resonance, box losses included.
@@ -105,12 +96,6 @@ pub struct FigureReport {
     pub rear_ports: Vec<PortReport>,
     /// Lines and horns.
     pub passage: Option<PassageReport>,
-}
-
-impl From<Peak> for PeakReport {
-    fn from(peak: Peak) -> Self {
-        Self { value: peak.value, frequency: peak.frequency }
-    }
 }
 
 impl PassageReport {
@@ -150,17 +135,17 @@ impl FigureReport {
             f6: figures.f6,
             f10: figures.f10,
             f3_upper: figures.f3_upper,
-            level_peak: figures.level_peak.into(),
+            level_peak: figures.level_peak,
             ripple: figures.ripple,
-            excursion_in_band: figures.excursion_in_band.map(Into::into),
-            excursion_minimum: figures.excursion_minimum.map(Into::into),
-            radiator_travel: figures.radiator_travel.map(Into::into),
+            excursion_in_band: figures.excursion_in_band,
+            excursion_minimum: figures.excursion_minimum,
+            radiator_travel: figures.radiator_travel,
             within_xmax_above: figures.within_xmax_above,
-            air_speed: figures.air_speed.map(Into::into),
+            air_speed: figures.air_speed,
             fastest_opening: figures.fastest_opening.map(|at| compiled.network.openings[at].label.clone()),
-            impedance_minimum: figures.impedance_minimum.into(),
-            group_delay: figures.group_delay.into(),
-            efficiency: figures.efficiency.into(),
+            impedance_minimum: figures.impedance_minimum,
+            group_delay: figures.group_delay,
+            efficiency: figures.efficiency,
             fc: compiled.closed_box.map(|closed| closed.fc),
             qtc: compiled.closed_box.map(|closed| closed.qtc),
             fb,

@@ -18,7 +18,7 @@ mod waves;
 mod wool;
 
 pub use air::{PortCutReport, RadiatorReport};
-pub use as_built::{AsBuiltReport, FilledReport};
+pub use as_built::AsBuiltReport;
 pub use body::{
     BodyReport, ChamberReport, EntryReport, FindingReport, PartReport, TuningReport, USUAL_CROSSOVER,
 };
@@ -30,10 +30,10 @@ pub use export::{
     AirExport, BuiltExport, ChamberExport, DriverExport, LedgerExport, PassageExport, PortExport,
     RadiatorExport, StretchExport,
 };
-pub use figures::{FigureReport, PassageReport, PeakReport, PortReport};
+pub use figures::{FigureReport, PassageReport, PortReport};
 pub use fill::FillReport;
 pub use fold::{FoldOffer, FoldPanelReport, FoldReport, fold_offers};
-pub use model::{ModelPartReport, ModelReport, PanelModel, PieceReport};
+pub use model::{ModelPartReport, ModelReport, PanelModel};
 pub use panel::{CLEAR, PanelRadiationReport, PanelReport, PressureReport, WeightReport, panel_radiation};
 pub use traces::{RibbonPiece, limit_name};
 pub use waves::{CouplingReport, WaveReport};

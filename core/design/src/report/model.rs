@@ -38,7 +38,7 @@ pub struct ModelPartReport {
     /// What to call it.
     pub name: String,
     /// The room it takes.
-    pub pieces: Vec<PieceReport>,
+    pub pieces: Vec<Piece>,
     /// Middle of its opening, m; of boards none.
     pub mouth: Option<[f64; 3]>,
     /// Out of the cabinet there.
@@ -55,45 +55,6 @@ pub struct ModelPartReport {
     pub chamber: usize,
 }
 
-/// A simple piece of space, m.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-#[serde(tag = "shape", rename_all = "snake_case")]
-pub enum PieceReport {
-    /// A round rod.
-    Rod {
-        /// Middle of one end.
-        from: [f64; 3],
-        /// Middle of the other.
-        to: [f64; 3],
-        /// Its radius at either end.
-        radii: [f64; 2],
-    },
-    /// A block along the axes.
-    Block {
-        /// Its lowest corner.
-        low: [f64; 3],
-        /// Its highest corner.
-        high: [f64; 3],
-    },
-    /// A body between two equal outlines.
-    Prism {
-        /// One.
-        near: Vec<[f64; 3]>,
-        /// The other.
-        far: Vec<[f64; 3]>,
-    },
-}
-
-impl From<&Piece> for PieceReport {
-    fn from(piece: &Piece) -> Self {
-        match piece.clone() {
-            Piece::Rod { from, to, radii } => Self::Rod { from, to, radii },
-            Piece::Block { low, high } => Self::Block { low, high },
-            Piece::Prism { near, far } => Self::Prism { near, far },
-        }
-    }
-}
-
 impl ModelReport {
     /// Lays a box out.
     pub fn of(design: &ResolvedDesign, contents: &Contents, cabinet: &Cabinet) -> Self {
@@ -102,7 +63,7 @@ impl ModelReport {
             let place: Option<Point> = mouth.map(|mouth| mouth.outer);
             ModelPartReport {
                 name: part.name(),
-                pieces: part.pieces.iter().map(PieceReport::from).collect(),
+                pieces: part.pieces.clone(),
                 mouth: place,
                 normal: mouth.map_or([0.0; 3], |mouth| mouth.normal),
                 size: mouth.map_or([0.0; 2], |mouth| mouth.size),

@@ -55,7 +55,7 @@ pub(super) fn weight(design: &ResolvedDesign, cabinet: &Cabinet) -> f64 {
     let chambers = cabinet.chambers.iter().enumerate().take(cabinet.chambers.len() - folded);
     let segment = |segment: &Segment| {
         let density = segment.fill.as_ref().map_or(0.0, |fill| fill.bulk_density * share(fill));
-        density * Profile { segments: vec![segment.clone()] }.volume()
+        density * Profile { segments: vec![*segment] }.volume()
     };
     let path = profile(design).map_or(0.0, |profile| profile.segments.iter().map(segment).sum());
     chambers.map(chamber).sum::<f64>() + path

@@ -2,9 +2,10 @@
 
 use crate::support::demo_builds;
 use approx::assert_relative_eq;
+use oak_cabinetry::Piece;
 use oak_design::built::Boxed;
 use oak_design::file::{RawBody, RawDesign, RawEnclosureShape, RawFamily, RawStuffing, Typed};
-use oak_design::report::{BodyReport, ModelReport, PieceReport, compute_undelayed};
+use oak_design::report::{BodyReport, ModelReport, compute_undelayed};
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
 
@@ -79,11 +80,11 @@ fn check(name: &str, Laid { model, report }: &Laid) {
     for part in &model.parts {
         for piece in &part.pieces {
             let points = match piece {
-                PieceReport::Block { low, high } => {
+                Piece::Block { low, high } => {
                     assert!((0..3).all(|k| high[k] > low[k]), "{name}: {}", part.name);
                     vec![*low, *high]
                 }
-                PieceReport::Rod { from, to, radii } => {
+                Piece::Rod { from, to, radii } => {
                     assert!(
                         radii[0] > 0.0 && radii[1] >= 0.0 && (0..3).any(|k| (to[k] - from[k]).abs() > 1e-9),
                         "{name}: {}",
@@ -91,7 +92,7 @@ fn check(name: &str, Laid { model, report }: &Laid) {
                     );
                     vec![*from, *to]
                 }
-                PieceReport::Prism { near, far } => {
+                Piece::Prism { near, far } => {
                     assert!(near.len() == far.len() && near.len() >= 3, "{name}: {}", part.name);
                     near.iter().chain(far).copied().collect()
                 }

@@ -18,7 +18,7 @@ export function ConditionsBar({ shown }: { shown: readonly Pick<Shown, 'name' | 
         ]}
         onChange={(wanted) => conditions.set({ conditions: wanted })}
       />
-      <p className="min-w-0 truncate" title={words} data-conditions="">
+      <p className="min-w-0 sm:truncate" title={words} data-conditions="">
         {words}
       </p>
     </div>

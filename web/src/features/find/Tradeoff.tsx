@@ -57,7 +57,7 @@ export function Tradeoff({ points, chosen, onChoose }: Props) {
       >
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT + TOP}`}
-          className="block w-full font-mono text-[0.786rem]"
+          className="block w-full max-w-[36rem] font-mono text-[0.786rem]"
           aria-hidden="true"
         >
           {x.ticks.map((tick) => {
