@@ -174,6 +174,11 @@ def look(name, built):
     parts, count = ndimage.label(air)
     sizes = ndimage.sum_labels(air, parts, range(1, count + 1)) * cube
     largest = sorted(sizes, reverse=True)
+    # Space that is closed off beside a chamber is none of them.
+    unused = built.get("unused")
+    if unused:
+        closed_off = min(largest, key=lambda size: abs(size - unused))
+        largest.remove(closed_off)
     beside = blocked = 0
     for part in model["parts"]:
         if not part["name"].split()[0] in ("port", "front") or len(part["path"]) < 2 or part["corner"]:
@@ -208,8 +213,14 @@ def look(name, built):
     if len(nets) > 1 and abs(largest[0] - sum(nets)) < abs(largest[0] - nets[0]):
         nets = [sum(nets)]
     absent = [sum(v for what, v, drawn in ledger["entries"] if not drawn) for ledger in built["ledgers"]]
+    if unused:
+        rows.append([name, "unused", f"{unused * 1e3:.4f}", f"{closed_off * 1e3:.4f}", "0.0000", 0, 0])
     for number, net in enumerate(nets):
-        counted = largest[number] - (sum(absent) if number == 0 else 0) if number < len(largest) else 0
+        # What a closing board leaves behind it belongs to none, so each chamber takes what comes nearest to it.
+        more = sum(absent) if number == 0 else 0
+        found = min(largest, key=lambda size: abs(size - net - more), default=0)
+        largest = [size for size in largest if size != found]
+        counted = found - more
         rows.append([name, number, f"{net * 1e3:.4f}", f"{counted * 1e3:.4f}", f"{shared * cube * 1e3:.4f}", beside, blocked])
     return rows
 

@@ -172,7 +172,7 @@ function Contents({ model, selected, cut, exploded, scale, handle, onSelect, onP
             depthWrite={false}
           />
         </Solid>
-        <Solid surface={made.wool}>
+        <Solid surface={made.fill}>
           <meshStandardMaterial
             map={wool}
             transparent
@@ -187,7 +187,7 @@ function Contents({ model, selected, cut, exploded, scale, handle, onSelect, onP
       <Edges surface={made.wood} planes={planes} colour={ink.edge} />
       {planes.length > 0 && (
         <>
-          <Cap surface={made.wool} plane={plane} made={made} first={1}>
+          <Cap surface={made.fill} plane={plane} made={made} first={1}>
             <meshStandardMaterial {...COUNTED} map={cutWool} roughness={1} opacity={0.72} />
           </Cap>
           <Cap surface={made.wood} plane={plane} made={made} first={2}>
@@ -329,7 +329,7 @@ function Chosen({
 }) {
   const found = useMemo(
     () =>
-      [made.wood, made.tubes, made.moving, made.air, made.wool].flatMap((surface) => {
+      [made.wood, made.tubes, made.moving, made.air, made.fill].flatMap((surface) => {
         const geometry = name ? surface.geometryOf(name) : null;
         return geometry ? [{ geometry, whole: surface === made.moving }] : [];
       })[0] ?? null,

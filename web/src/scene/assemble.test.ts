@@ -135,7 +135,7 @@ describe('surfaces of a box', () => {
     expect(made.tubes.nameAt(0)).toBe('port 1');
     expect(made.moving.nameAt(5)).toBe('driver');
     expect(made.wood.geometryOf('board back')).toBeNull();
-    expect([made.wool.count, made.wool.nameAt(0)]).toEqual([4, 'fill']);
+    expect([made.fill.count, made.fill.nameAt(0)]).toEqual([4, 'fill']);
     expect(made.wood.count + made.tubes.count + made.moving.count).toBeLessThan(10_000);
     const apart = assemble(model, 1);
     const front = (surface: Surface) => corner(surface.geometry(), 0).z;

@@ -18,7 +18,7 @@ export interface Assembly {
   /** Air in slots, and openings that no board has a hole for. */
   air: Surface;
   /** Fill. */
-  wool: Surface;
+  fill: Surface;
   figure: Surface;
   scale: ScaleFigure;
   low: Vector3;
@@ -42,7 +42,7 @@ export function assemble(model: ModelReport, exploded: number): Assembly {
     tubes: new Surface(),
     moving: new Surface(),
     air: new Surface(),
-    wool: new Surface(),
+    fill: new Surface(),
     figure: new Surface(),
     scale: scaleFigureFor(high.y - low.y),
     low,
@@ -74,9 +74,9 @@ export function assemble(model: ModelReport, exploded: number): Assembly {
     }
   }
   for (const faces of model.fills) {
-    for (const face of faces) made.wool.polygon(face.map(vector), []);
+    for (const face of faces) made.fill.polygon(face.map(vector), []);
   }
-  if (model.fills.length) made.wool.close('fill');
+  if (model.fills.length) made.fill.close('fill');
   // Level with the front, where the box does not hide it.
   const beside = new Vector3(high.x + 0.62 * made.scale.width + 0.06 * size, low.y, high.z);
   stand(made.figure, made.scale, beside);

@@ -37,6 +37,8 @@ pub struct BuiltExport {
     pub passage: Option<PassageExport>,
     /// Room, what eats of it and what is left, chamber by chamber.
     pub ledgers: Vec<LedgerExport>,
+    /// Space that is closed off beside a chamber, m3.
+    pub unused: Option<f64>,
     /// The box in three dimensions; absent where there is none.
     pub model: Option<ModelReport>,
     /// What forbids building it, in words.
@@ -230,6 +232,7 @@ impl BuiltExport {
                 Some(Duct::FrontHorn(_) | Duct::TappedHorn(_)) | None => None,
             },
             ledgers: built.boxed.as_ref().map(|boxed| ledgers(design, boxed)).unwrap_or_default(),
+            unused: built.boxed.as_ref().and_then(|boxed| Some(boxed.cabinet.unused.as_ref()?.volume())),
             model: built
                 .boxed
                 .as_ref()

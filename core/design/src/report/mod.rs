@@ -11,11 +11,11 @@ mod export;
 mod figures;
 mod fill;
 mod fold;
+mod laid_fill;
 mod model;
 mod panel;
 mod traces;
 mod waves;
-mod wool;
 
 pub use air::{PortCutReport, RadiatorReport};
 pub use as_built::AsBuiltReport;

@@ -5,7 +5,7 @@ use oak_cabinetry::{Cabinet, Contents, Piece};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::wool::wool;
+use super::laid_fill::laid_fill;
 use crate::resolve::ResolvedDesign;
 
 /// A box in three dimensions, m: `x` across from left to right, `y` up, `z` forward.
@@ -88,7 +88,7 @@ impl ModelReport {
                 })
                 .collect(),
             parts: cabinet.parts.iter().map(part).collect(),
-            fills: wool(design, cabinet),
+            fills: laid_fill(design, cabinet),
         }
     }
 }

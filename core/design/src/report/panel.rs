@@ -118,7 +118,7 @@ impl WeightReport {
             panels: panel::walls(body, contents, cabinet).iter().map(|panel| panel.mass).sum(),
             braces: panel::braces_and_strips(body, cabinet) * body.panel.material.density,
             drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
-            fill: super::wool::weight(design, cabinet),
+            fill: super::laid_fill::weight(design, cabinet),
         }
     }
 

@@ -17,7 +17,7 @@ const LINING: f64 = 0.03;
 const CLEAR: f64 = 0.001;
 
 /// All fill in a box. Layers lie where they were laid; an amount without a place lines the walls, or fills the end away from the drivers.
-pub(super) fn wool(design: &ResolvedDesign, cabinet: &Cabinet) -> Vec<Faces> {
+pub(super) fn laid_fill(design: &ResolvedDesign, cabinet: &Cabinet) -> Vec<Faces> {
     let body = &design.body;
     let mut all: Vec<Faces> = Vec::new();
     let folded = usize::from(cabinet.fold.is_some());
