@@ -100,6 +100,13 @@ describe('a small picture of a box', () => {
     expect(before).not.toContain(all.at(-1)?.colour);
   });
 
+  it('paints nothing through a board: neither a driver inside nor one that looks away', () => {
+    const plain = patches(box(), 60, 60).length;
+    const inside = { ...driver, mouth: [0.2, 0.4, 0.15] };
+    const behind = { ...driver, mouth: [0.2, 0.4, 0], normal: [0, 0, -1] };
+    for (const part of [inside, behind]) expect(patches(box([part]), 60, 60)).toHaveLength(plain);
+  });
+
   it('is painted on a canvas, piece by piece, and tells where that cannot be', () => {
     const ctx = {
       clearRect: vi.fn(),

@@ -67,15 +67,17 @@ export function patches(model: ModelReport, width: number, height: number): Patc
     planes.some((plane) =>
       points.every((point) => plane.distanceToPoint(point) > from && plane.distanceToPoint(point) < to),
     );
-  // What cannot be seen from here is not painted over what can: only what is mounted in a board that looks here.
-  const turned = model.parts.filter(({ normal }) => vector(normal).dot(FROM) <= 0);
-  const hidden = { ...model, panels: [], parts: model.parts.filter((part) => !turned.includes(part)) };
+  // What is mounted inside, or in a board that looks away, is not painted over those that do not.
+  const facing = model.parts.filter(
+    ({ mouth }) => mouth && planes.some((plane) => Math.abs(plane.distanceToPoint(vector(mouth))) < 2e-3),
+  );
+  const mounted = assemble({ ...model, panels: [], parts: facing, fills: [] }, 0);
   // The dark of the inside, the boards with their holes, and what sits in those.
   return [
     ...fronts.map((outer) => ({ points: outer.map(flat), colour: DARK })),
     ...seen(made.wood, WOOD, off(-1e-6, 1e-6)),
     ...seen(made.air, OPEN, off(1e-4, 4e-3)),
-    ...seen(assemble(hidden, 0).moving, null, () => true),
+    ...seen(mounted.moving, null, () => true),
   ];
 }
 
