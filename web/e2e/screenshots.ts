@@ -13,6 +13,8 @@ for (const theme of ['light', 'dark'] as const) {
     await page.goto(server.address);
     await expect(page.getByRole('heading', { name: 'Narrowboat nook' })).toBeVisible();
     if (theme === 'light') {
+      // The small pictures of boxes are painted once nothing else is to be done.
+      for (const picture of await page.locator('li canvas').all()) await expect(picture).toBeVisible();
       await shoot('builds');
       await page.goto(`${server.address}/start?from=woofer`);
       await page
