@@ -67,7 +67,7 @@ pub struct Brace {
     pub open: f64,
 }
 
-/// Anything else that takes room.
+/// Anything else that takes up volume.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Item {
     /// What it is.
@@ -185,7 +185,7 @@ pub struct Body {
     pub braces: Vec<Brace>,
     /// Side of the square strips along the inside edges, m; 0 is none.
     pub strips: f64,
-    /// What else takes room in the chamber behind the drivers.
+    /// What else takes up volume in the chamber behind the drivers.
     pub items: Vec<Item>,
     /// Fill, board by board.
     pub fills: Vec<Layer>,

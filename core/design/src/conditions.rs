@@ -86,7 +86,7 @@ impl ResolvedDesign {
     pub fn in_use(mut self, brief: Option<&Brief>) -> Self {
         let own = self.allowance;
         let nominal = self.driver_array.as_driven().nominal;
-        // An amplifier gives its power into its least load, and into any other what its voltage makes of it.
+        // An amplifier gives its power into its minimum load, and into any other what its voltage makes of it.
         let at_hand = brief.and_then(|brief| Some(Drive::power(brief.power?, brief.load.unwrap_or(nominal))));
         let full = self.amplifier.or(at_hand);
         let typed = self.drive.origin == DriveOrigin::Typed;

@@ -30,7 +30,7 @@ pub struct WiringOption {
 }
 
 /// All ways to wire `count` equal drivers whose nominal load lies from `least` to `most` (ohm), the best first: what takes most
-/// from an amplifier that stands the least load, then what has fewest drivers in series.
+/// from an amplifier that stands the minimum load, then what has fewest drivers in series.
 ///
 /// # Errors
 /// What is wrong with the driver.

@@ -30,6 +30,7 @@ import type { ModelReport } from '../api/types';
 import { type Assembly, assemble } from './assemble';
 import type { Surface } from './surface';
 import { fibres, grain, shade } from './textures';
+import { LIT_FROM, SEEN_FROM } from './view';
 
 export type Axis = 'x' | 'y' | 'z';
 
@@ -99,7 +100,7 @@ export function BoxScene(props: Props) {
       }}
     >
       <hemisphereLight args={['#fffaf0', '#8a7a62', 1.5]} />
-      <directionalLight position={[-2.5, 4, 3]} intensity={2.1} />
+      <directionalLight position={LIT_FROM} intensity={2.1} />
       <directionalLight position={[3, 1.5, -2]} intensity={0.5} />
       <Contents {...props} />
     </Canvas>
@@ -397,7 +398,7 @@ function useView(made: Assembly, handle: RefObject<SceneHandle | null>): void {
       const { fov } = camera as PerspectiveCamera;
       const narrow = Math.min(1, size.width / Math.max(1, size.height));
       const distance = (radius * 1.12) / (Math.sin((fov * Math.PI) / 360) * narrow);
-      camera.position.copy(orbit.target).add(new Vector3(-0.62, 0.42, 0.85).setLength(distance));
+      camera.position.copy(orbit.target).add(new Vector3(...SEEN_FROM).setLength(distance));
     }
     orbit.update();
     invalidate();

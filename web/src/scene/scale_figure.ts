@@ -5,6 +5,7 @@ import { between } from './boards';
 import type { Surface } from './surface';
 
 export interface ScaleFigure {
+  kind: keyof typeof OUTLINES;
   name: string;
   /** m. */
   height: number;
@@ -69,16 +70,19 @@ const PERSON: [number, number][] = [
   [-0.1, 0.5],
 ];
 
+/** Outlines over the height; a record is round. */
+const OUTLINES = { person: PERSON, hand: HAND, record: null };
+
 /** What stands beside a box of that height (m). */
 export function scaleFigureFor(height: number): ScaleFigure {
-  if (height > 0.95) return { name: 'a person, 1.75 m', height: 1.75, width: 0.63 };
-  if (height > 0.34) return { name: 'a 12-inch record', height: 0.301, width: 0.301 };
-  return { name: 'a hand, 19 cm', height: 0.19, width: 0.17 };
+  if (height > 0.95) return { kind: 'person', name: 'a person, 1.75 m', height: 1.75, width: 0.63 };
+  if (height > 0.34) return { kind: 'record', name: 'a 12-inch record', height: 0.301, width: 0.301 };
+  return { kind: 'hand', name: 'a hand, 19 cm', height: 0.19, width: 0.17 };
 }
 
 /** Stands it with its foot at a place. */
 export function stand(surface: Surface, figure: ScaleFigure, foot: Vector3): void {
-  const outline = { person: PERSON, hand: HAND }[figure.name.split(/[ ,]/)[1] ?? ''];
+  const outline = OUTLINES[figure.kind];
   const piece = (corners: [number, number][], z: number) => {
     const at = (off: number) =>
       corners.map(

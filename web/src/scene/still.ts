@@ -4,6 +4,7 @@ import { Color, Plane, Vector3 } from 'three';
 import type { ModelReport } from '../api/types';
 import { assemble } from './assemble';
 import { normalOf, type Surface, vector } from './surface';
+import { LIT_FROM, SEEN_FROM, WOOD } from './view';
 
 /** A flat piece of the picture: its corners in pixels, in the order of painting. */
 export interface Patch {
@@ -11,13 +12,12 @@ export interface Patch {
   colour: string;
 }
 
-/** From where the box is seen: the left, in front and above. */
-const FROM = new Vector3(-0.62, 0.42, 0.85).normalize();
+const FROM = new Vector3(...SEEN_FROM).normalize();
 const RIGHT = new Vector3(0, 1, 0).cross(FROM).normalize();
 const UP = FROM.clone().cross(RIGHT);
-const LIGHT = new Vector3(-2.5, 4, 3).normalize();
+const LIGHT = new Vector3(...LIT_FROM).normalize();
 
-const WOOD = new Color('#d8b483');
+const BOARD = new Color(WOOD);
 /** What is seen through an opening. */
 const DARK = '#2b2621';
 const OPEN = new Color(DARK);
@@ -29,7 +29,16 @@ function shaded(colour: Color, normal: Vector3): string {
 
 /** What of a box is seen from there, as large as a picture of so many pixels holds it. */
 export function patches(model: ModelReport, width: number, height: number): Patch[] {
-  const made = assemble(model, 0);
+  const visible = model.panels.filter(({ outer }) => normalOf(outer.map(vector)).dot(FROM) > 0.01);
+  const fronts = visible.map(({ outer }) => outer.map(vector));
+  const planes = fronts.map((outer) =>
+    new Plane().setFromNormalAndCoplanarPoint(normalOf(outer), outer[0] ?? new Vector3()),
+  );
+  // What is mounted inside, or in a board that looks away, is neither seen nor makes a hole that is.
+  const facing = model.parts.filter(
+    ({ mouth }) => mouth && planes.some((plane) => Math.abs(plane.distanceToPoint(vector(mouth))) < 2e-3),
+  );
+  const made = assemble({ ...model, panels: visible, parts: facing, fills: [] }, 0);
   const { low, high } = made;
   const corners = [low.x, high.x].flatMap((x) =>
     [low.y, high.y].flatMap((y) => [low.z, high.z].map((z) => new Vector3(x, y, z))),
@@ -57,27 +66,16 @@ export function patches(model: ModelReport, width: number, height: number): Patc
         points: points.map(flat),
         colour: shaded(paint, normal),
       }));
-  const fronts = model.panels
-    .map(({ outer }) => outer.map(vector))
-    .filter((outer) => normalOf(outer).dot(FROM) > 0.01);
-  const planes = fronts.map((outer) =>
-    new Plane().setFromNormalAndCoplanarPoint(normalOf(outer), outer[0] ?? low),
-  );
   const off = (from: number, to: number) => (points: Vector3[]) =>
     planes.some((plane) =>
       points.every((point) => plane.distanceToPoint(point) > from && plane.distanceToPoint(point) < to),
     );
-  // What is mounted inside, or in a board that looks away, is not painted over those that do not.
-  const facing = model.parts.filter(
-    ({ mouth }) => mouth && planes.some((plane) => Math.abs(plane.distanceToPoint(vector(mouth))) < 2e-3),
-  );
-  const mounted = assemble({ ...model, panels: [], parts: facing, fills: [] }, 0);
   // The dark of the inside, the boards with their holes, and what sits in those.
   return [
     ...fronts.map((outer) => ({ points: outer.map(flat), colour: DARK })),
-    ...seen(made.wood, WOOD, off(-1e-6, 1e-6)),
+    ...seen(made.wood, BOARD, off(-1e-6, 1e-6)),
     ...seen(made.air, OPEN, off(1e-4, 4e-3)),
-    ...seen(mounted.moving, null, () => true),
+    ...seen(made.moving, null, () => true),
   ];
 }
 

@@ -1,6 +1,7 @@
 // Grain of wood and the shadow under a box, painted once.
 
 import { CanvasTexture, RepeatWrapping, SRGBColorSpace } from 'three';
+import { WOOD } from './view';
 
 /** Numbers between 0 and 1 that are the same every time. */
 function series(seed: number): () => number {
@@ -28,7 +29,7 @@ function painted(
 export function grain(): CanvasTexture {
   const texture = painted(512, 256, (ctx) => {
     const any = series(7);
-    ctx.fillStyle = '#d8b483';
+    ctx.fillStyle = WOOD;
     ctx.fillRect(0, 0, 512, 256);
     for (let streak = 0; streak < 150; streak += 1) {
       const y = any() * 256;

@@ -30,9 +30,12 @@ export function BoxPicture({ design, width, height, otherwise }: Props) {
       return;
     }
     let live = true;
-    void import('../scene/still').then(({ paint }) => {
-      if (live && canvas.current) setPainted(paint(model, canvas.current));
-    });
+    void import('../scene/still')
+      .then(({ paint }) => {
+        if (live && canvas.current) setPainted(paint(model, canvas.current));
+      })
+      // With the server away the sign of its kind does.
+      .catch(() => undefined);
     return () => {
       live = false;
     };

@@ -164,7 +164,7 @@ impl<'a> Search<'a> {
         }
     }
 
-    /// Where the band ends; for a piston-band reference, where the level above its plain falls below a threshold.
+    /// Where the band ends; for a piston-band reference, where the level above the passband level falls below a threshold.
     fn upper_end(&self, threshold: f64, to: usize) -> Option<f64> {
         let below = |r: &Response, k: usize| level_of(r.pressure[k]) < threshold;
         let last = self.response.frequency.len() - 1;

@@ -61,10 +61,10 @@ pub struct RawBrief {
     /// What drivers, radiators, ports and boards may cost.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub budget: Option<Typed>,
-    /// Power of the amplifier into its least load.
+    /// Power of the amplifier into its minimum load.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub amplifier_power: Option<Typed>,
-    /// Least load of the amplifier.
+    /// Minimum load of the amplifier.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub amplifier_load: Option<Typed>,
     /// How quiet the air in ports must be.

@@ -1,6 +1,5 @@
 //! Where fill lies in a box, for pictures of it, and what it weighs.
 
-use oak_acoustics::enclosure::{Duct, FrontHorn, Line, TappedHorn};
 use oak_acoustics::medium::{Fill, Stuffing};
 use oak_acoustics::profile::{Profile, Segment};
 use oak_cabinetry::geometry::{Face, Frame, Point, Solid, area_vector, dot, minus};
@@ -20,8 +19,7 @@ const CLEAR: f64 = 0.001;
 pub(super) fn laid_fill(design: &ResolvedDesign, cabinet: &Cabinet) -> Vec<Faces> {
     let body = &design.body;
     let mut all: Vec<Faces> = Vec::new();
-    let folded = usize::from(cabinet.fold.is_some());
-    for (index, chamber) in cabinet.chambers.iter().enumerate().take(cabinet.chambers.len() - folded) {
+    for (index, chamber) in chambers(cabinet) {
         let room = &chamber.interior;
         if index == 0 && !body.fills.is_empty() {
             all.extend(body.fills.iter().filter_map(|layer| against(room, layer.face, layer.thickness)));
@@ -29,7 +27,7 @@ pub(super) fn laid_fill(design: &ResolvedDesign, cabinet: &Cabinet) -> Vec<Faces
             all.extend(spread(room, body.drivers.face, &fill));
         }
     }
-    if let (Some(laid), Some(profile)) = (&cabinet.fold, profile(design)) {
+    if let (Some(laid), Some((profile, _))) = (&cabinet.fold, design.enclosure.path()) {
         let share = laid.length() / profile.length();
         let mut from = 0.0;
         for segment in &profile.segments {
@@ -51,22 +49,18 @@ pub(super) fn weight(design: &ResolvedDesign, cabinet: &Cabinet) -> f64 {
         }
         design.fills[index].map_or(0.0, |fill| fill.density * chamber.ledger.net())
     };
-    let folded = usize::from(cabinet.fold.is_some());
-    let chambers = cabinet.chambers.iter().enumerate().take(cabinet.chambers.len() - folded);
     let segment = |segment: &Segment| {
         let density = segment.fill.as_ref().map_or(0.0, |fill| fill.bulk_density * share(fill));
         density * Profile { segments: vec![*segment] }.volume()
     };
-    let path = profile(design).map_or(0.0, |profile| profile.segments.iter().map(segment).sum());
-    chambers.map(chamber).sum::<f64>() + path
+    let path = design.enclosure.path().map_or(0.0, |(profile, _)| profile.segments.iter().map(segment).sum());
+    chambers(cabinet).map(chamber).sum::<f64>() + path
 }
 
-fn profile(design: &ResolvedDesign) -> Option<&Profile> {
-    match design.enclosure.duct()? {
-        Duct::Line(Line { profile, .. })
-        | Duct::FrontHorn(FrontHorn { profile, .. })
-        | Duct::TappedHorn(TappedHorn { profile, .. }) => Some(profile),
-    }
+/// Its chambers, without the one that a path is folded into.
+fn chambers(cabinet: &Cabinet) -> impl Iterator<Item = (usize, &Chamber)> {
+    let folded = usize::from(cabinet.fold.is_some());
+    cabinet.chambers.iter().enumerate().take(cabinet.chambers.len() - folded)
 }
 
 /// Share of a section that fill takes.

@@ -38,9 +38,9 @@ pub struct Brief {
     pub cabinets: u32,
     /// What the parts may cost.
     pub budget: Option<f64>,
-    /// Power of the amplifier into its least load, W.
+    /// Power of the amplifier into its minimum load, W.
     pub power: Option<f64>,
-    /// Least load of the amplifier, ohm.
+    /// Minimum load of the amplifier, ohm.
     pub load: Option<f64>,
     /// Fastest air in a port, peak m/s.
     pub air_speed: Option<f64>,

@@ -3,7 +3,7 @@
 use super::{Check, Verdict};
 use crate::Case;
 
-/// A minimum of the impedance may lie this far below the amplifier's least load: IEC 60268-5, 16.1, allows a fifth below the
+/// A minimum of the impedance may lie this far below the amplifier's minimum load: IEC 60268-5, 16.1, allows a fifth below the
 /// nominal value, and the coil alone of many drivers is a quarter to a third below it (common practice).
 const BELOW: f64 = 0.7;
 
@@ -28,7 +28,8 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio,
         why: format!(
-            "The drivers are {nominal:.1} Ω together; the impedance is lowest at {:.0} Hz, {:.1} Ω. It may dip somewhat below the amplifier's minimum load (a fifth by IEC 60268-5, a third in practice). An amplifier loaded too low overheats or shuts \
+            "The drivers are {nominal:.1} Ω together; the impedance is lowest at {:.0} Hz, {:.1} Ω. It may dip somewhat below \
+             the amplifier's minimum load (a fifth by IEC 60268-5, a third in practice). An amplifier loaded too low overheats or shuts \
              off: wire coils or drivers in series, or take one with a higher impedance.",
             lowest.frequency, lowest.value
         ),

@@ -80,7 +80,8 @@ fn wedge(brief: &Brief, built: &Built) -> Option<Found> {
         },
         ratio: if met { 1.0 } else { (allowed / (allowed + by)).clamp(0.01, 0.999) },
         why: format!(
-            "The place is {:.0} mm deep below and {:.0} mm at its top. A wedge of the same lean uses all of it; a plain box must make do with what is left at its own height.",
+            "The place is {:.0} mm deep below and {:.0} mm at its top. A wedge of the same lean uses all of it; a plain box must make \
+             do with what is left at its own height.",
             depth * 1e3,
             top * 1e3
         ),

@@ -86,11 +86,11 @@ impl Evaluator {
         let compiled = enclosure.compile(&self.setting).ok()?;
         let response = Response::without_delay(&compiled.network, &self.grid, 1.0);
         let level: Vec<f64> = response.level().collect();
-        let plain = match compiled.network.reference {
+        let passband = match compiled.network.reference {
             Reference::Piston => compiled.network.piston_level(1.0),
             Reference::Passband => LevelBand::of(&level, self.per_octave()).reference,
         };
-        let f3 = self.f3(&level, plain);
+        let f3 = self.f3(&level, passband);
         let octaves = (f3 / (AIM[0] * self.around.lowest)).log2().max(0.0);
         let decibels = self.asked.map_or(0.0, |asked| {
             let max_output = MaxOutput::of(&compiled.network, &response, &self.allowance);
@@ -100,7 +100,7 @@ impl Evaluator {
         let narrow = if self.asked.is_none() { self.narrow(&compiled) } else { 0.0 };
         let merit = octaves + decibels + BULK * enclosure.air().log2() + NARROW * narrow;
         let tuning = compiled.port_tuning.as_ref().map(|tuning| tuning.reactance);
-        Some(Sketch { merit, within: self.within(enclosure, &compiled, &level, plain, f3), tuning })
+        Some(Sketch { merit, within: self.within(enclosure, &compiled, &level, passband, f3), tuning })
     }
 
     fn per_octave(&self) -> f64 {
@@ -108,14 +108,14 @@ impl Evaluator {
         (frequency[1] / frequency[0]).log2().recip()
     }
 
-    /// The frequency from which the level stays within 3 dB of its plain up to its highest place, Hz, read between the points.
+    /// The frequency from which the level stays within 3 dB of its passband level up to its highest place, Hz, read between the points.
     /// Below them all it goes on as a box falls, so that a lower end is better even where it is far off.
-    fn f3(&self, level: &[f64], plain: f64) -> f64 {
+    fn f3(&self, level: &[f64], passband: f64) -> f64 {
         let frequency = self.grid.frequencies();
-        let threshold = plain - 3.0;
+        let threshold = passband - 3.0;
         let top = (0..level.len()).max_by(|a, b| level[*a].total_cmp(&level[*b])).unwrap_or(0);
         if level[top] < threshold {
-            // Not even its highest place reaches the plain: an octave more for every 12 dB.
+            // Not even its highest place reaches the passband: an octave more for every 12 dB.
             return frequency[top] * ((threshold - level[top]) / 12.0).exp2();
         }
         match (0..top).rfind(|&k| level[k] < threshold) {
@@ -132,7 +132,7 @@ impl Evaluator {
         enclosure: &Enclosure,
         compiled: &Compiled,
         level: &[f64],
-        plain: f64,
+        passband: f64,
         f3: f64,
     ) -> [f64; 5] {
         let ports = compiled.port_tuning.as_ref().map_or(&[][..], |tuning| &tuning.ports);
@@ -140,7 +140,7 @@ impl Evaluator {
         let room = (AIM[2] * self.around.room / taken).log2();
         let first =
             self.grid.frequencies().partition_point(|f| *f < f3).clamp(self.band.start, self.band.end - 1);
-        let even = -(even::unevenness(&level[first..self.band.end], plain) + AIM[3]) / DOUBLING;
+        let even = -(even::unevenness(&level[first..self.band.end], passband) + AIM[3]) / DOUBLING;
         let side = chamber_of_ports(enclosure).cbrt();
         let [longest, shortest] = match ports {
             [] => [0.0, 0.0],

@@ -280,7 +280,9 @@ impl<'a> Bench<'a> {
                 } else {
                     format!("only {louder:.1} dB louder")
                 };
-                format!("At {lowest:.0} Hz it is {there}; only the level above falls, by {fallen:.1} dB.")
+                format!(
+                    "At {lowest:.0} Hz it is {there}; what lowers the figure is that the level above falls by {fallen:.1} dB."
+                )
             }
             _ => String::new(),
         }

@@ -1,14 +1,13 @@
 //! Drivers beside each other.
 
 use oak_acoustics::Stop;
-use oak_design::exchange::{ImportAsk, read_drivers};
 use oak_design::file::{RawDriver, RawEnclosure, RawFamily, Typed};
 use oak_planning::compare::{Comparison, RawComparison, compare};
 
-const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/drivers.csv");
+use crate::support::demo_drivers;
 
 fn named(names: &[&str]) -> Vec<RawDriver> {
-    let all = read_drivers(&std::fs::read(DEMO).expect("file"), &ImportAsk::default()).expect("a table").0;
+    let all = demo_drivers();
     let find = |name: &&str| all.iter().find(|driver| driver.name == *name).expect("in the demo").clone();
     names.iter().map(find).collect()
 }

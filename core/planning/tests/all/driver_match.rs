@@ -6,7 +6,6 @@ use oak_acoustics::enclosure::{Enclosure, Losses, Ported, Setting};
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_acoustics::starting_point::port;
 use oak_design::conditions::RawQuestion;
-use oak_design::exchange::{ImportAsk, read_drivers};
 use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawDriver, RawFamily, Typed};
 use oak_design::report::Report;
 use oak_design::resolve::{resolve_brief, resolve_design};
@@ -16,11 +15,7 @@ use oak_planning::check::{Verdict, judge};
 use oak_planning::driver_match::{DriverMatch, Found, Outcome, front};
 use oak_planning::template::templates;
 
-const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/drivers.csv");
-
-fn drivers() -> Vec<RawDriver> {
-    read_drivers(&std::fs::read(DEMO).expect("file"), &ImportAsk::default()).expect("a table").0
-}
+use crate::support::demo_drivers;
 
 fn text(value: &str) -> Option<Typed> {
     Some(Typed::from(value))
@@ -54,7 +49,7 @@ fn every_design_that_is_returned_does_what_its_row_claims() {
         let search = search(&template.brief);
         let band =
             [search.brief().lowest, search.brief().crossover].map(|edge| edge.expect("in every template"));
-        for driver in drivers().iter().step_by(2) {
+        for driver in demo_drivers().iter().step_by(2) {
             for Outcome { family, found } in outcomes(&search, driver) {
                 let Ok(found) = found else { continue };
                 let name = format!("{} {} {}", template.id, driver.name, family.id());
@@ -111,7 +106,7 @@ fn the_lowest_note_in_a_place_is_found_as_trying_every_box_finds_it() {
     };
     let search = search(&brief);
     let mut compared = 0;
-    for driver in drivers() {
+    for driver in demo_drivers() {
         let outcome = outcomes(&search, &driver).remove(0);
         let Ok(found) = outcome.found else { continue };
         let design = design(&search, &driver, &found);
@@ -206,7 +201,7 @@ fn the_widest_and_the_narrowest_band_of_a_brief_are_searched() {
         [("5 Hz", "1 kHz"), ("500 Hz", "501 Hz"), ("5 Hz", "20 Hz"), ("500 Hz", "1 kHz")]
     {
         let brief = RawBrief { lowest: text(lowest), crossover: text(crossover), ..RawBrief::default() };
-        let found = outcomes(&search(&brief), &drivers()[10]);
+        let found = outcomes(&search(&brief), &demo_drivers()[10]);
         assert_eq!(found.len(), 5, "{lowest} to {crossover}");
     }
 }
@@ -215,7 +210,7 @@ fn the_widest_and_the_narrowest_band_of_a_brief_are_searched() {
 fn only_families_that_the_brief_allows_are_searched() {
     let allowed = vec![RawFamily::Line, RawFamily::Sealed, RawFamily::TappedHorn];
     let brief = RawBrief { lowest: text("40 Hz"), families: allowed, ..RawBrief::default() };
-    let families: Vec<_> = outcomes(&search(&brief), &drivers()[3]).iter().map(|o| o.family).collect();
+    let families: Vec<_> = outcomes(&search(&brief), &demo_drivers()[3]).iter().map(|o| o.family).collect();
     assert_eq!(families, [RawFamily::Sealed, RawFamily::Line]);
 }
 
@@ -248,7 +243,7 @@ fn the_families_that_are_searched_are_named_as_in_files() {
 /// Two coils in series when the amplifier stands no less, in parallel when it does; two drivers likewise.
 #[test]
 fn coils_and_drivers_are_wired_for_the_amplifier() {
-    let dual = drivers().into_iter().find(|driver| driver.coils.is_some()).expect("in the demo");
+    let dual = demo_drivers().into_iter().find(|driver| driver.coils.is_some()).expect("in the demo");
     for (load, drivers) in [(1.0, 1), (4.0, 1), (2.0, 2), (8.0, 2), (4.0, 4)] {
         let brief = RawBrief {
             lowest: text("40 Hz"),
@@ -272,7 +267,7 @@ fn coils_and_drivers_are_wired_for_the_amplifier() {
 /// The design that a list offers first, drawn.
 fn first(brief: &RawBrief) -> RawDesign {
     let search = DriverMatch::new(brief, 1).expect("a search");
-    let rows = drivers().into_iter().flat_map(|driver| {
+    let rows = demo_drivers().into_iter().flat_map(|driver| {
         let all = outcomes(&search, &driver).into_iter().filter_map(|outcome| outcome.found.ok());
         all.map(|found| (driver.clone(), found)).collect::<Vec<_>>()
     });
@@ -342,7 +337,7 @@ fn the_first_row_for_an_under_seat_wedge_and_for_a_bass_cabinet_fits_as_drawn() 
     for (brief, count, only) in [(wedge, 2, "Perch 165/2+2"), (bass, 1, "")] {
         let search = DriverMatch::new(&brief, count).expect("a search");
         let mut best: Option<(f64, RawDriver, Found)> = None;
-        for driver in drivers().iter().filter(|driver| driver.name.starts_with(only)) {
+        for driver in demo_drivers().iter().filter(|driver| driver.name.starts_with(only)) {
             for Outcome { found, .. } in outcomes(&search, driver) {
                 let Ok(found) = found else { continue };
                 let found =

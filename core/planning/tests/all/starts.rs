@@ -1,14 +1,13 @@
 //! Starting points with every driver of the demo: they can be built as drawn.
 
 use oak_acoustics::Stop;
-use oak_design::exchange::{ImportAsk, read_drivers};
 use oak_design::file::{RawDesign, RawDriver, RawFamily, Typed};
 use oak_design::resolve::resolve_design;
 use oak_design::start::RawAsk;
 use oak_planning::starts;
 use rayon::prelude::*;
 
-const DRIVERS: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/drivers.csv");
+use crate::support::demo_drivers;
 
 /// What forbids building each start that there is, with the driver's name.
 fn forbidden(drivers: &[RawDriver], family: RawFamily) -> Vec<(String, Vec<String>)> {
@@ -26,8 +25,7 @@ fn forbidden(drivers: &[RawDriver], family: RawFamily) -> Vec<(String, Vec<Strin
 /// nearly everything else finds a shape in which it can.
 #[test]
 fn what_a_starting_point_offers_can_nearly_always_be_built() {
-    let bytes = std::fs::read(DRIVERS).expect("file");
-    let drivers: Vec<RawDriver> = read_drivers(&bytes, &ImportAsk::default()).expect("a table").0;
+    let drivers = demo_drivers();
     for (family, most_unbuildable) in [
         (RawFamily::Sealed, 2),
         (RawFamily::Ported, 3),
@@ -53,8 +51,7 @@ fn what_a_starting_point_offers_can_nearly_always_be_built() {
 /// Where no note is asked for, a horn is no larger than can be moved, and says what a lower one would take.
 #[test]
 fn a_horn_that_nobody_asked_a_note_of_can_be_moved() {
-    let bytes = std::fs::read(DRIVERS).expect("file");
-    let drivers: Vec<RawDriver> = read_drivers(&bytes, &ImportAsk::default()).expect("a table").0;
+    let drivers = demo_drivers();
     let mut larger = 0;
     for driver in &drivers {
         let ask = RawAsk::of(driver.clone(), RawFamily::FrontHorn);

@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { KindReport, Recommendation } from '../../api/types';
+import type { Recommendation } from '../../api/types';
+import { kind } from '../../testing/kind';
 import { slot } from '../../testing/nook';
 import { Recommended } from './Recommended';
 
@@ -12,26 +13,6 @@ vi.mock('../workbench/FigureCard', () => ({
 }));
 
 afterEach(cleanup);
-
-function kind(change: Partial<KindReport>): KindReport {
-  return {
-    family: 'ported',
-    name: 'Ported',
-    considered: true,
-    reason: 'Tuned to the brief.',
-    design: slot,
-    buildable: true,
-    short: [],
-    worst: 1,
-    air: 0.04,
-    outside: 0.0573,
-    f3: 29.94,
-    loudness: 103.4,
-    cost: 120.2,
-    effort: 2,
-    ...change,
-  };
-}
 
 const LOUDNESS = {
   id: 'loudness',

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { KindReport, RawAsk, RawDesign, Recommendation, StartReport } from '../../api/types';
 import { familyEntry } from '../../model/families';
+import { kind } from '../../testing/kind';
 import { sealed, slot } from '../../testing/nook';
 import { CabinetDialog } from './CabinetDialog';
 
@@ -31,21 +32,9 @@ beforeEach(() => {
 });
 afterEach(cleanup);
 
-function kind(change: Partial<KindReport>): KindReport {
-  return {
-    family: 'sealed',
-    name: 'Sealed',
-    considered: true,
-    reason: 'Tuned to the brief.',
-    design: sealed,
-    buildable: true,
-    short: [],
-    worst: 1,
-    outside: 0.0421,
-    f3: 44.1,
-    ...change,
-  } as KindReport;
-}
+/** The sealed box of the demo. */
+const closed = (change: Partial<KindReport>) =>
+  kind({ family: 'sealed', name: 'Sealed', design: sealed, outside: 0.0421, f3: 44.1, ...change });
 
 function ranked(...kinds: KindReport[]): Recommendation {
   return { family: kinds[0]?.family, sentences: ['Ported suits best.'], kinds } as unknown as Recommendation;
@@ -71,7 +60,7 @@ function open(change: { design?: RawDesign; begun?: boolean } = {}) {
 
 const kinds = () => screen.getAllByRole('radio').map((radio) => radio.getAttribute('aria-label'));
 const radio = (name: string) => screen.getByRole('radio', { name });
-const ported = kind({ family: 'ported', name: 'Ported', design: slot, outside: 0.0573, f3: 29.9 });
+const ported = kind({});
 
 describe('the kinds of cabinet', () => {
   it('stand in the order of what they do here, once that is known, with size, note and what is short', () => {
@@ -79,9 +68,9 @@ describe('the kinds of cabinet', () => {
     expect(kinds().slice(0, 2)).toEqual(['Sealed', 'Ported']);
     recommended = ranked(
       ported,
-      kind({ short: [{ name: 'Lowest note, −3 dB' }] as KindReport['short'] }),
-      kind({ family: 'line', name: 'Transmission line', buildable: false }),
-      kind({ family: 'back_horn', name: 'Back-loaded horn', design: null }),
+      closed({ short: [{ name: 'Lowest note, −3 dB' }] as KindReport['short'] }),
+      closed({ family: 'line', name: 'Transmission line', buildable: false }),
+      closed({ family: 'back_horn', name: 'Back-loaded horn', design: null }),
     );
     again();
     expect(kinds().slice(0, 3)).toEqual(['Ported', 'Sealed', 'Transmission line']);
@@ -100,7 +89,7 @@ describe('the kinds of cabinet', () => {
     const list = screen.getByRole('radiogroup', { name: 'Kind of cabinet' });
     const before = screen.getAllByRole('radio').map((one) => one.className);
     fireEvent.pointerEnter(list);
-    recommended = ranked(ported, kind({}));
+    recommended = ranked(ported, closed({}));
     again();
     expect(kinds().slice(0, 2)).toEqual(['Sealed', 'Ported']);
     expect(screen.getAllByRole('radio').map((one) => one.className)).toEqual(before);
@@ -110,8 +99,8 @@ describe('the kinds of cabinet', () => {
   });
 
   it('begin with the one that is there, else with what suits, and keep what was chosen', () => {
-    const line = kind({ family: 'line', name: 'Transmission line' });
-    recommended = ranked(ported, kind({}), line);
+    const line = closed({ family: 'line', name: 'Transmission line' });
+    recommended = ranked(ported, closed({}), line);
     open();
     expect(radio('Sealed').getAttribute('aria-checked')).toBe('true');
     cleanup();
@@ -119,7 +108,7 @@ describe('the kinds of cabinet', () => {
     expect(radio('Ported').getAttribute('aria-checked')).toBe('true');
     expect(screen.getByText('Ported suits best.')).toBeTruthy();
     fireEvent.click(radio('Transmission line'));
-    recommended = ranked(kind({}), ported, line);
+    recommended = ranked(closed({}), ported, line);
     again();
     expect(radio('Transmission line').getAttribute('aria-checked')).toBe('true');
     expect(screen.queryByText('Ported suits best.')).toBeNull();
@@ -154,7 +143,7 @@ describe('a starting point', () => {
   });
 
   it('to the brief comes first and does not say twice what one of the others says', () => {
-    recommended = ranked(kind({ reason: 'Qtc 0.71.' }));
+    recommended = ranked(closed({ reason: 'Qtc 0.71.' }));
     starts.data = [start({ reason: 'Qtc 0.71.', name: 'Flattest' })];
     open();
     const names = screen.getAllByRole('heading', { level: 4 }).map((one) => one.textContent);

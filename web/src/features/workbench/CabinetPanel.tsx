@@ -32,7 +32,7 @@ interface Props {
   workbench: Workbench;
   report: Report | undefined;
   errors: FieldError[];
-  /** The least load that the amplifier of the brief stands, ohm. */
+  /** The minimum load that the amplifier of the brief stands, ohm. */
   least: number | null;
   /** Whether cone and air are shown moving. */
   slow: boolean;

@@ -13,7 +13,7 @@ interface Props {
   open: boolean;
   design: RawDesign;
   report: Report | undefined;
-  /** The least load that the brief's amplifier stands, ohm. */
+  /** The minimum load that the brief's amplifier stands, ohm. */
   least: number | null;
   onWire: (driver_array: RawDriverArray) => void;
   onClose: () => void;

@@ -4,9 +4,16 @@
 pub mod recommended;
 pub mod remedies;
 
-use oak_design::file::{RawBuild, open_build};
+use oak_design::exchange::{ImportAsk, read_drivers};
+use oak_design::file::{RawBuild, RawDriver, open_build};
 
+const DRIVERS: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/drivers.csv");
 const BUILDS: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/builds");
+
+/// The drivers of the demo.
+pub fn demo_drivers() -> Vec<RawDriver> {
+    read_drivers(&std::fs::read(DRIVERS).expect("file"), &ImportAsk::default()).expect("a table").0
+}
 
 /// The builds of the demo, in the order of their files.
 pub fn demo_builds() -> Vec<RawBuild> {

@@ -1,20 +1,16 @@
 //! Recommendations beside everything that could have been recommended instead.
 
 use oak_acoustics::Stop;
-use oak_design::exchange::{ImportAsk, read_drivers};
-use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawDriver, RawFamily, Typed};
+use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawFamily, Typed};
 use oak_design::resolve::resolve_brief;
 use oak_design::start::RawAsk;
 use oak_planning::check::{Verdict, judge};
 use oak_planning::recommend::{RawRecommend, Recommendation, recommend};
 use oak_planning::{Case, starts};
 
-const DRIVERS: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/drivers.csv");
-
 /// Drivers of the demo with briefs that ask for anything between little and too much.
 pub fn asks(count: usize) -> Vec<RawRecommend> {
-    let bytes = std::fs::read(DRIVERS).expect("file");
-    let drivers: Vec<RawDriver> = read_drivers(&bytes, &ImportAsk::default()).expect("a table").0;
+    let drivers = super::demo_drivers();
     let mut seed = 11_u64;
     let mut any = |most: usize| {
         seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
