@@ -11,6 +11,7 @@ mod machine;
 mod reference;
 mod stages;
 mod test;
+mod test_programs;
 mod words;
 
 use std::process::ExitCode;

@@ -4,7 +4,7 @@ use anyhow::Result;
 
 use crate::machine::{CHROMIUM, LIBPQ, POSTGRESQL};
 use crate::stages::{Clock, Stage};
-use crate::{command, end_to_end, front_end, generate, layers, machine, stages};
+use crate::{command, end_to_end, front_end, generate, layers, machine, stages, test_programs};
 
 const MACHINE: &[Stage] = &[("packages of the machine", packages)];
 
@@ -26,10 +26,8 @@ const FRONT_END: &[Stage] = &[
     }),
 ];
 
-const CHECKS: &[Stage] = &[
-    ("Cargo tests", || command::run("cargo", "", &["test", "--quiet", "--workspace"])),
-    ("generated files are current", generate::check),
-];
+const CHECKS: &[Stage] =
+    &[("Cargo tests", test_programs::run), ("generated files are current", generate::check)];
 
 const BROWSER: &[Stage] = &[("browser tests", || end_to_end::run(&[]))];
 
