@@ -100,12 +100,33 @@ class Circuit:
             f"RDM{name} m3{name} m4{name} 1e9",
         ]
 
+    def branch(self, nodes, branch):
+        """Resistor, coil and capacitor one behind the other."""
+        present = [(kind, branch[key]) for kind, key in (("R", "r"), ("L", "l"), ("C", "c")) if key in branch]
+        here = nodes[0]
+        for index, (kind, value) in enumerate(present):
+            there = nodes[1] if index == len(present) - 1 else f"x{self.count + 1}"
+            self.add(kind, f"{here} {there}", value)
+            here = there
+
+    def part(self, part, plus):
+        """A passive part in the live lead or across; returns the live lead behind it."""
+        behind = f"p{self.count + 1}" if part["in_series"] else "0"
+        for branch in part["branches"]:
+            self.branch((plus, behind), branch)
+        return behind if part["in_series"] else plus
+
     def motor(self, case, front, rear):
         """The driver, or an isobaric pair with the air between its cones, behind its cable."""
         plus = "in"
+        if "output_resistance" in case:
+            plus = "live"
+            self.lines.append(f"ROUT in {plus} {case['output_resistance']}")
         if "series_resistance" in case:
+            self.lines.append(f"RCABLE {plus} terminal {case['series_resistance']}")
             plus = "terminal"
-            self.lines.append(f"RCABLE in {plus} {case['series_resistance']}")
+        for part in case.get("parts", []):
+            plus = self.part(part, plus)
         self.lines += [f"V1 in 0 AC {case['volts']}", "VOUT out 0 0"]
         if "isobaric" not in case:
             return self.driver(case["driver"], (plus, "0"), front, rear)
@@ -175,7 +196,7 @@ def main():
             for frequency, ire, iim, ure, uim in solve(text):
                 outflow = complex(ure, uim)
                 pressure = 2j * math.pi * frequency * air["density"] * outflow / (2 * math.pi)
-                impedance = case["volts"] / -complex(ire, iim)
+                impedance = case["volts"] / -complex(ire, iim) - case.get("output_resistance", 0)
                 writer.writerow([
                     f"{frequency:.9g}",
                     f"{20 * math.log10(abs(pressure) / 20e-6):.6f}",

@@ -35,7 +35,7 @@ fn circuits(criterion: &mut Criterion) {
 fn full(criterion: &mut Criterion) {
     let grid = grid();
     let setting = Setting::new(support::woofer(), Air::reference());
-    let ask = Ask::new(setting, Wishes::default());
+    let ask = Ask::new(setting.clone(), Wishes::default());
     for (name, starting_points) in support::every_family() {
         // No open baffle for so strong a motor.
         let Ok(start) = (starting_points[0].start)(&ask) else { continue };

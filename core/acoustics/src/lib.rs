@@ -21,6 +21,7 @@ pub mod profile;
 pub mod response;
 pub mod root;
 pub mod solve;
+pub mod source;
 pub mod starting_point;
 mod stop;
 

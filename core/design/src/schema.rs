@@ -4,10 +4,10 @@ use serde_json::{Map, Value, json};
 use utoipa::OpenApi;
 
 use crate::file::{
-    RawAir, RawAmplifier, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive, RawDriver,
-    RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFillMaterial, RawFlare, RawFrame, RawIsobaric,
-    RawMouth, RawPassage, RawPort, RawPortSection, RawProgramme, RawRadiator, RawSegment, RawSheetCoils,
-    RawSignal, RawSpace, RawStuffing, Typed,
+    RawAir, RawAlignment, RawAmplifier, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive,
+    RawDriver, RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFillMaterial, RawFilter, RawFilterKind,
+    RawFlare, RawFrame, RawIsobaric, RawMouth, RawPart, RawPartWiring, RawPassage, RawPort, RawPortSection,
+    RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSignal, RawSpace, RawStuffing, Typed,
 };
 
 #[derive(OpenApi)]
@@ -31,6 +31,11 @@ use crate::file::{
     RawFrame,
     RawIsobaric,
     RawSignal,
+    RawFilter,
+    RawFilterKind,
+    RawAlignment,
+    RawPart,
+    RawPartWiring,
     RawDriverArray,
     RawMouth,
     RawPassage,

@@ -117,7 +117,7 @@ fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let (reference, formula, source) = match computed.figures.reference {
         Reference::Piston => (
             vec![
-                input("E", design.drive.volts, "V"),
+                input("E", computed.built.compiled.network.passband_volts(design.drive.volts), "V"),
                 input("Bl", driver.bl, "T m"),
                 input("Sd", driver.sd * 1e4, "cm²"),
                 input("Re", driver.re, "Ω"),

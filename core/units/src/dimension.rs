@@ -47,8 +47,12 @@ pub enum Dimension {
     AcousticResistance,
     /// kg/s.
     MechanicalResistance,
-    /// dB re 20 uPa.
+    /// dB re 20 uPa; a difference of levels is dB too.
     Level,
+    /// s.
+    Time,
+    /// F.
+    Capacitance,
 }
 
 impl Dimension {
@@ -77,6 +81,8 @@ impl Dimension {
             Self::AcousticResistance => "acoustic resistance",
             Self::MechanicalResistance => "mechanical resistance",
             Self::Level => "level",
+            Self::Time => "time",
+            Self::Capacitance => "capacitance",
         }
     }
 }

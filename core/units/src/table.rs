@@ -88,6 +88,10 @@ pub static UNITS: &[Unit] = &[
     unit(Dimension::AcousticResistance, "Pa s/m3", &["Pa s/m³", "Pa·s/m³"], 1.0),
     unit(Dimension::MechanicalResistance, "kg/s", &["N s/m", "N·s/m"], 1.0),
     unit(Dimension::Level, "dB", &["dbspl", "db spl"], 1.0),
+    unit(Dimension::Time, "ms", &["millisecond", "milliseconds"], 1e-3),
+    unit(Dimension::Time, "s", &["second", "seconds", "sec"], 1.0),
+    unit(Dimension::Capacitance, "uF", &["\u{b5}F", "\u{3bc}F", "microfarad"], 1e-6),
+    unit(Dimension::Capacitance, "nF", &["nanofarad"], 1e-9),
 ];
 
 /// The units of one dimension, the usual one first.

@@ -2922,11 +2922,21 @@ export interface components {
          * @enum {string}
          */
         RawAirNoise: "silent" | "straight" | "flared";
+        /**
+         * @description Shape of a low-pass or high-pass.
+         * @enum {string}
+         */
+        RawAlignment: "butterworth" | "linkwitz_riley" | "bessel" | "bessel_phase";
         /** @description An amplifier: power or voltage, and current. */
         RawAmplifier: {
             power?: components["schemas"]["Typed"] | null;
+            power_8?: components["schemas"]["Typed"] | null;
+            power_4?: components["schemas"]["Typed"] | null;
+            power_2?: components["schemas"]["Typed"] | null;
             voltage?: components["schemas"]["Typed"] | null;
             current?: components["schemas"]["Typed"] | null;
+            minimum_load?: components["schemas"]["Typed"] | null;
+            output_resistance?: components["schemas"]["Typed"] | null;
         };
         /**
          * @description How the two drivers of a pair stand.
@@ -3253,6 +3263,30 @@ export interface components {
          * @enum {string}
          */
         RawFillMaterial: "polyester" | "wool" | "glass" | "mineral";
+        /** @description One active filter. Values that another kind uses stay as they are. */
+        RawFilter: {
+            /** @description What it does. */
+            kind: components["schemas"]["RawFilterKind"];
+            /** @description Whether it is left out for now. */
+            bypassed?: boolean;
+            alignment?: components["schemas"]["RawAlignment"] | null;
+            order?: components["schemas"]["Typed"] | null;
+            frequency?: components["schemas"]["Typed"] | null;
+            q?: components["schemas"]["Typed"] | null;
+            gain?: components["schemas"]["Typed"] | null;
+            octaves?: components["schemas"]["Typed"] | null;
+            slope?: components["schemas"]["Typed"] | null;
+            wanted_frequency?: components["schemas"]["Typed"] | null;
+            wanted_q?: components["schemas"]["Typed"] | null;
+            delay?: components["schemas"]["Typed"] | null;
+            /** @description What was measured: frequency in Hz, level in dB, phase in degrees. */
+            trace?: number[][];
+        };
+        /**
+         * @description What a filter does.
+         * @enum {string}
+         */
+        RawFilterKind: "high_pass" | "low_pass" | "parametric" | "low_shelf" | "high_shelf" | "linkwitz_transform" | "all_pass" | "delay" | "gain" | "invert" | "measured";
         /**
          * @description How an area changes along a stretch.
          * @enum {string}
@@ -3344,6 +3378,26 @@ export interface components {
             inset?: components["schemas"]["Typed"] | null;
             material?: components["schemas"]["RawMaterial"] | null;
         };
+        /**
+         * @description One place of a passive circuit: resistor, coil and capacitor, of which there is at least one. In series and across the drivers they
+         *     stand one behind the other, in a trap side by side.
+         */
+        RawPart: {
+            /** @description How it is wired. */
+            wiring: components["schemas"]["RawPartWiring"];
+            /** @description Whether it is left out for now. */
+            bypassed?: boolean;
+            resistance?: components["schemas"]["Typed"] | null;
+            inductance?: components["schemas"]["Typed"] | null;
+            coil_resistance?: components["schemas"]["Typed"] | null;
+            capacitance?: components["schemas"]["Typed"] | null;
+            capacitor_resistance?: components["schemas"]["Typed"] | null;
+        };
+        /**
+         * @description How a passive part is wired.
+         * @enum {string}
+         */
+        RawPartWiring: "series" | "across" | "trap";
         /** @description The way of a line, a horn or a flare. */
         RawPassage: {
             /** @description Stretches one after the other, from the closed end or the throat to the mouth. */
@@ -3473,8 +3527,12 @@ export interface components {
         RawSheetCoils: "single" | "dual_series" | "dual_parallel" | "dual_each";
         /** @description What comes before the cabinet. */
         RawSignal: {
+            /** @description Active filters, in their order. */
+            filters?: components["schemas"]["RawFilter"][];
             amplifier?: components["schemas"]["RawAmplifier"] | null;
             drive?: components["schemas"]["RawDrive"] | null;
+            /** @description Passive parts, from the amplifier to the drivers. */
+            parts?: components["schemas"]["RawPart"][];
         };
         /** @description Where a value comes from. */
         RawSource: {

@@ -8,6 +8,7 @@
 mod chamber;
 mod diaphragm;
 mod duct;
+mod electrical;
 mod end;
 mod moving_coil;
 mod passage;
@@ -17,6 +18,7 @@ mod resistance;
 pub use chamber::Chamber;
 pub use diaphragm::Diaphragm;
 pub use duct::{Duct, Mass};
+pub use electrical::ElectricalBranch;
 pub use end::{End, FLANGED, FREE, before_wall};
 pub use moving_coil::{Loads, MovingCoil};
 pub use passage::{Passage, Slice};

@@ -7,6 +7,7 @@ mod aperiodic;
 mod bandpass;
 mod chamber_model;
 mod compiled;
+mod feed;
 mod horn;
 mod infinite_baffle;
 mod line;

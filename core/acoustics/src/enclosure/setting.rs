@@ -1,9 +1,11 @@
 //! What a cabinet is compiled for, and how its drivers are put in.
 
+use super::feed;
 use crate::driver::{Driver, DriverArray, Isobaric};
-use crate::element::{Chamber, Loads, MovingCoil, Resistance};
+use crate::element::{Chamber, Loads, MovingCoil};
 use crate::medium::{Air, Space};
 use crate::network::{Cone, Network, Node};
+use crate::source::Source;
 
 /// Which physics to include. The default is everything; the rest is there so that the same cabinet
 /// can be laid beside textbook circuits.
@@ -23,7 +25,7 @@ impl Fidelity {
 }
 
 /// Everything around a cabinet that its compilation depends on.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Setting {
     /// The drivers.
     pub driver_array: DriverArray,
@@ -33,6 +35,8 @@ pub struct Setting {
     pub space: Space,
     /// How many equal cabinets stand close together.
     pub cabinets: u32,
+    /// What comes before the drivers.
+    pub source: Source,
     /// Which physics to include.
     pub fidelity: Fidelity,
 }
@@ -41,7 +45,8 @@ impl Setting {
     /// One driver or several in half space, with everything included.
     pub fn new(driver_array: impl Into<DriverArray>, air: Air) -> Self {
         let driver_array = driver_array.into();
-        Self { driver_array, air, space: Space::Half, cabinets: 1, fidelity: Fidelity::FULL }
+        let source = Source::default();
+        Self { driver_array, air, space: Space::Half, cabinets: 1, source, fidelity: Fidelity::FULL }
     }
 
     /// The same with other physics.
@@ -57,11 +62,14 @@ impl Setting {
 
     /// An empty network for this setting.
     pub(super) fn network(&self) -> Network {
-        let Self { driver_array, air, space, cabinets, .. } = *self;
+        let Self { driver_array, air, space, cabinets, ref source, .. } = *self;
+        let driver = driver_array.as_driven();
         Network {
             space,
             cabinets,
-            ..Network::new(air, driver_array.as_driven(), driver_array.equivalent().re)
+            passes: source.passes(driver_array.series_resistance, driver.re),
+            chain: source.chain.clone(),
+            ..Network::new(air, driver, driver_array.equivalent().re)
         }
     }
 
@@ -73,7 +81,7 @@ impl Setting {
 
     /// As [`Self::mount`], with the load of the open air given.
     pub(super) fn mount_loaded(&self, network: &mut Network, [front, rear]: [Node; 2], loads: Loads) {
-        let plus = self.wire(network);
+        let plus = feed::install(&self.source, network, self.driver_array.series_resistance);
         let one = self.driver_array.layer();
         let cone = |network: &mut Network, faces, poles, driver: Driver| {
             let element = network.add(MovingCoil::new(faces, poles, driver, loads));
@@ -91,15 +99,5 @@ impl Setting {
             }
             _ => cone(network, [front, rear], [plus, Node::Ground], self.driver_array.equivalent()),
         }
-    }
-
-    /// The live terminal of the drivers, behind the cable where there is one.
-    fn wire(&self, network: &mut Network) -> Node {
-        if self.driver_array.series_resistance <= 0.0 {
-            return Node::Amplifier;
-        }
-        let terminal = network.node();
-        network.add(Resistance::new(Node::Amplifier, terminal, self.driver_array.series_resistance));
-        terminal
     }
 }

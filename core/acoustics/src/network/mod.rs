@@ -5,6 +5,7 @@ use crate::driver::Driver;
 use crate::element::Element;
 use crate::medium::{Air, Space};
 pub use crate::node::Node;
+use crate::source::Chain;
 
 /// What air leaves through.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -53,6 +54,17 @@ pub struct ReportedChamber {
     pub node: Node,
 }
 
+/// A branch of a passive part, whose resistance turns current into heat.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PassivePart {
+    /// Which part, by position in its source.
+    pub which: usize,
+    /// The element, by position in [`Network::elements`]; its current leaves terminal 1.
+    pub element: usize,
+    /// ohm.
+    pub resistance: f64,
+}
+
 /// An extra way that sound travels before it meets the rest.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Path {
@@ -84,6 +96,14 @@ pub struct Network {
     pub cabinets: u32,
     /// All drivers together as one behind its cable, for what follows from parameters alone.
     pub driver: Driver,
+    /// Filters before the amplifier: they multiply its voltage.
+    pub chain: Chain,
+    /// Output resistance of the amplifier, ohm; what it drives begins behind it.
+    pub output_resistance: f64,
+    /// Passive parts between amplifier and drivers.
+    pub passive_parts: Vec<PassivePart>,
+    /// The most of the amplifier's voltage that its resistance and the parts let through to the drivers.
+    pub passes: f64,
     /// Resistance of the coils alone, ohm: what turns current into heat.
     pub coil_resistance: f64,
     /// Number of inside nodes.
@@ -112,6 +132,10 @@ impl Network {
             space: Space::Half,
             cabinets: 1,
             driver,
+            chain: Chain::default(),
+            output_resistance: 0.0,
+            passive_parts: Vec::new(),
+            passes: 1.0,
             coil_resistance,
             nodes: 0,
             elements: Vec::new(),
@@ -141,10 +165,17 @@ impl Network {
         omega * self.air.density * f64::from(self.cabinets) / self.space.angle()
     }
 
-    /// Piston-band level at 1 m that the parameters promise at a drive (V RMS), dB re 20 uPa.
+    /// What of a signal (V RMS) reaches the drivers where nothing shapes it: through the gain of the filters and the passive parts, V RMS.
+    pub fn passband_volts(&self, volts: f64) -> f64 {
+        volts * self.chain.gain.abs() * self.passes
+    }
+
+    /// Piston-band level at 1 m that the parameters promise at a drive (V RMS), dB re 20 uPa; with the gain of the filters, which shape it
+    /// besides, and with what passive parts let through.
     pub fn piston_level(&self, volts: f64) -> f64 {
         let narrowing = 2.0 * std::f64::consts::PI / self.space.angle();
-        self.driver.reference_level(volts, &self.air) + 20.0 * (narrowing * f64::from(self.cabinets)).log10()
+        self.driver.reference_level(self.passband_volts(volts), &self.air)
+            + 20.0 * (narrowing * f64::from(self.cabinets)).log10()
     }
 
     /// Adds an element and returns its position.

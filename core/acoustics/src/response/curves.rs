@@ -6,7 +6,7 @@ use super::FrequencyGrid;
 use crate::driver::REFERENCE_PRESSURE;
 use crate::element::Asking;
 use crate::lanes::{Real, lane};
-use crate::network::Network;
+use crate::network::{Network, Node};
 use crate::solve::{Solver, Sweep, Work};
 use crate::{Complex, inverse};
 
@@ -16,13 +16,15 @@ const NEIGHBOURS_WITHIN: f64 = 1.012;
 /// Where the grid is coarser, the delay is differenced over two extra solutions this far apart.
 const DELAY_STEP: f64 = 1e-4;
 
-/// The response of a network to one drive, every vector `[n]` over the same `n` frequencies.
+/// The response of a network to one signal, every vector `[n]` over the same `n` frequencies.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Response {
-    /// The drive, V RMS.
+    /// The signal, as the drive that it makes where no filter changes it, V RMS.
     pub volts: f64,
     /// Hz.
     pub frequency: Vec<f64>,
+    /// Voltage of the amplifier, before its own resistance: the signal through the filters, V RMS.
+    pub drive: Vec<Complex>,
     /// Pressure at 1 m in the space of the network, without the travel time, Pa RMS.
     pub pressure: Vec<Complex>,
     /// Group delay without the travel time, s.
@@ -33,12 +35,14 @@ pub struct Response {
     pub opening_velocity: Vec<Vec<Complex>>,
     /// Pressure in each chamber, Pa RMS; `[chambers][n]`.
     pub chamber_pressure: Vec<Vec<Complex>>,
-    /// Electrical impedance at the amplifier, ohm.
+    /// What the amplifier drives, behind its own resistance, ohm.
     pub impedance: Vec<Complex>,
     /// Current, A RMS.
     pub current: Vec<Complex>,
     /// Power that leaves as sound, W.
     pub radiated: Vec<f64>,
+    /// Current in each branch of the passive parts, A RMS; `[branches][n]`.
+    pub part_current: Vec<Vec<Complex>>,
 }
 
 impl Response {
@@ -46,7 +50,7 @@ impl Response {
     pub fn of(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
         let mut sweep = Sweep::new(network);
         let mut response = Self::undelayed(network, &mut sweep, grid.frequencies(), volts);
-        response.delay(&mut sweep, NEIGHBOURS_WITHIN);
+        response.delay(network, &mut sweep, NEIGHBOURS_WITHIN);
         response
     }
 
@@ -54,7 +58,7 @@ impl Response {
     pub(super) fn with_rough_delay(network: &Network, grid: &FrequencyGrid, volts: f64) -> Self {
         let mut sweep = Sweep::new(network);
         let mut response = Self::undelayed(network, &mut sweep, grid.frequencies(), volts);
-        response.delay(&mut sweep, f64::INFINITY);
+        response.delay(network, &mut sweep, f64::INFINITY);
         response
     }
 
@@ -80,6 +84,7 @@ impl Response {
         let lists = |count: usize| (0..count).map(|_| Vec::with_capacity(n)).collect::<Vec<_>>();
         Self {
             volts,
+            drive: Vec::with_capacity(n),
             pressure: Vec::with_capacity(n),
             group_delay: Vec::new(),
             cone_velocity: lists(network.cones.len()),
@@ -88,6 +93,7 @@ impl Response {
             impedance: Vec::with_capacity(n),
             current: Vec::with_capacity(n),
             radiated: Vec::with_capacity(n),
+            part_current: lists(network.passive_parts.len()),
             frequency,
         }
     }
@@ -117,13 +123,20 @@ impl Response {
         }
         let current = solver.current();
         keep(&mut self.current, current);
-        keep(&mut self.impedance, inverse(current) * T::of(self.volts));
+        let drive = solver.pressure(Node::Amplifier);
+        keep(&mut self.drive, drive);
+        let own = T::of(network.output_resistance);
+        keep(&mut self.impedance, inverse(current) * drive - Complex::from(own));
+        for (part, currents) in network.passive_parts.iter().zip(&mut self.part_current) {
+            keep(currents, solver.outflow(part.element, 1));
+        }
         let radiated = solver.radiated();
         self.radiated.extend((0..count).map(|index| radiated.extract(index)));
     }
 
-    /// Fills in `-d(phase)/d(omega)` as a central difference over log frequency, between neighbours closer than a ratio.
-    fn delay(&mut self, sweep: &mut Sweep<'_>, within: f64) {
+    /// Fills in `-d(phase)/d(omega)`: of the filters from their functions, of what follows them as a central difference over log frequency,
+    /// between neighbours closer than a ratio.
+    fn delay(&mut self, network: &Network, sweep: &mut Sweep<'_>, within: f64) {
         let n = self.frequency.len();
         let near = |a: usize, b: usize| self.frequency[b] < self.frequency[a] * within;
         let between =
@@ -132,18 +145,26 @@ impl Response {
             .filter(|index| !between(*index))
             .flat_map(|index| [-0.5, 0.5].map(|side| self.frequency[index] * (side * DELAY_STEP).exp()))
             .collect();
-        let beside = pressures(sweep, &beside, 1.0);
+        let unfiltered = |pressure: Complex, drive: Complex| pressure * drive.conj();
+        let filter = |frequency: f64| network.chain.transfer(2.0 * PI * frequency);
+        let beside: Vec<Complex> = pressures(sweep, &beside, 1.0)
+            .into_iter()
+            .zip(&beside)
+            .map(|(pressure, frequency)| unfiltered(pressure, filter(*frequency)))
+            .collect();
         let mut beside = beside.chunks_exact(2);
+        let here = |index: usize| unfiltered(self.pressure[index], self.drive[index]);
         // The grid is logarithmic.
         let step = if n > 2 { (self.frequency[2] / self.frequency[0]).ln() } else { DELAY_STEP };
         let turns = (0..n).map(|index| {
             let (below, above, step) = if between(index) {
-                (self.pressure[index - 1], self.pressure[index + 1], step)
+                (here(index - 1), here(index + 1), step)
             } else {
                 let pair = beside.next().expect("two solutions for each");
                 (pair[0], pair[1], DELAY_STEP)
             };
-            -small_angle(above * below.conj()) / (2.0 * PI * self.frequency[index] * step)
+            let omega = 2.0 * PI * self.frequency[index];
+            network.chain.group_delay(omega) - small_angle(above * below.conj()) / (omega * step)
         });
         self.group_delay = turns.collect();
     }
@@ -173,9 +194,21 @@ impl Response {
         self.opening_velocity[opening].iter().zip(&self.frequency).map(|(v, f)| travel(size(*v), *f))
     }
 
-    /// Real power at the terminals, W.
+    /// Real power that the amplifier gives into what it drives, W.
     pub fn power(&self) -> impl Iterator<Item = f64> {
-        self.current.iter().map(|current| self.volts * current.re)
+        (0..self.frequency.len()).map(|index| self.power_at(index))
+    }
+
+    pub(super) fn power_at(&self, index: usize) -> f64 {
+        self.impedance[index].re * self.current[index].norm_sqr()
+    }
+
+    /// Apparent power at the same place, VA.
+    pub fn apparent_power(&self) -> impl Iterator<Item = f64> {
+        self.impedance
+            .iter()
+            .zip(&self.current)
+            .map(|(impedance, current)| size(*impedance) * current.norm_sqr())
     }
 
     /// Share of the real power that leaves as sound.

@@ -126,7 +126,7 @@ impl<'a> Search<'a> {
         let impedance: Reading = &|r, k| -size(r.impedance[k]);
         let lowest = self.largest(impedance, 10.0, SEARCH_TO);
         let (air_speed, fastest_opening) = self.air_speed().unzip();
-        let efficiency: Reading = &|r, k| r.radiated[k] / (r.volts * r.current[k].re);
+        let efficiency: Reading = &|r, k| r.radiated[k] / r.power_at(k);
         Figures {
             reference: self.network.reference,
             reference_level,

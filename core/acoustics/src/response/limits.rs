@@ -42,7 +42,7 @@ pub enum Limit {
 /// The maximum clean level, every vector `[n]` over the frequencies of a response.
 #[derive(Debug, Clone, PartialEq)]
 pub struct MaxOutput {
-    /// The drive it takes, V RMS; infinite where nothing limits.
+    /// Voltage of the amplifier that it takes, V RMS; infinite where nothing limits.
     pub volts: Vec<f64>,
     /// Its level at 1 m, dB.
     pub level: Vec<f64>,
@@ -60,7 +60,7 @@ impl MaxOutput {
                 .filter(|(scale, _)| scale.is_finite())
                 .map(|(scale, limit)| (scale, Some(limit)))
                 .fold(nothing, |least, next| if next.0 < least.0 { next } else { least });
-            max_output.volts.push(scale * response.volts);
+            max_output.volts.push(scale * size(response.drive[index]));
             max_output.level.push(level_of(response.pressure[index]) + 20.0 * scale.log10());
             max_output.limit.push(limit);
         }
@@ -80,7 +80,7 @@ fn scales<'a>(
     // A sine has a crest of 2 in power; a programme of the same peak has less mean power.
     let mean = 2.0 * 10f64.powf(-allowance.crest / 10.0);
     let fixed = [
-        allowance.volts.map(|volts| (volts / response.volts, Limit::Voltage)),
+        allowance.volts.map(|volts| (volts / size(response.drive[index]), Limit::Voltage)),
         allowance.amperes.map(|amperes| (amperes / current, Limit::Current)),
         allowance.heat.map(|watts| ((watts / (heat * mean)).sqrt(), Limit::Heat)),
         allowance.xmax.map(|xmax| (xmax / response.excursion_at(index), Limit::Cone)),

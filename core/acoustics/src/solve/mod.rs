@@ -195,10 +195,12 @@ impl<'a, T: Asking> Solver<'a, T> {
         }
     }
 
-    /// Solves at a frequency (Hz) for a drive (V RMS); the results stay until the next call.
+    /// Solves at a frequency (Hz) for a signal that the network's filters make the drive (V RMS before them); the results stay until the
+    /// next call.
     #[inline(always)]
     pub fn solve(&mut self, frequency: T, volts: f64) {
-        self.assemble(frequency, volts);
+        let drive = self.network.chain.transfer(angular(frequency)) * T::of(volts);
+        self.assemble(frequency, drive);
         let nodes = self.network.nodes;
         solve_in_place(&mut self.matrix, &mut self.across[..nodes], &mut self.pushed);
         if !self.flows.is_empty() {
@@ -214,7 +216,7 @@ impl<'a, T: Asking> Solver<'a, T> {
     #[inline(always)]
     pub fn input_impedance(&mut self, frequency: T, node: Node) -> Complex<T> {
         let Node::Inside(index) = node else { return Complex::from(T::of(0.0)) };
-        self.assemble(frequency, 0.0);
+        self.assemble(frequency, T::of(0.0).into());
         self.across[index] = T::of(1.0).into();
         solve_in_place(&mut self.matrix, &mut self.across[..self.network.nodes], &mut []);
         self.across[index]
@@ -385,14 +387,14 @@ impl<'a, T: Asking> Solver<'a, T> {
     }
 
     #[inline(always)]
-    fn assemble(&mut self, frequency: T, volts: f64) {
+    fn assemble(&mut self, frequency: T, drive: Complex<T>) {
         let Network { air, space, elements, nodes, .. } = self.network;
-        self.omega = frequency * T::of(2.0 * std::f64::consts::PI);
+        self.omega = angular(frequency);
         let at = At { omega: self.omega, air, space: *space };
         let zero = Complex::from(T::of(0.0));
         self.matrix.fill(zero);
         self.across.fill(zero);
-        self.across[*nodes] = T::of(volts).into();
+        self.across[*nodes] = drive;
         for ((element, slot), load) in elements.iter().zip(&self.slots).zip(&mut self.loads) {
             let n = slot.terminals;
             let admittance = &mut self.admittance[slot.admittance..slot.admittance + n * n];
@@ -407,11 +409,16 @@ impl<'a, T: Asking> Solver<'a, T> {
                 self.pushed[entry] -= self.admittance[admittance];
             }
         }
-        let volts = T::of(volts);
         for &(admittance, node) in &self.wiring.drives {
-            self.across[node] -= self.admittance[admittance] * volts;
+            self.across[node] -= self.admittance[admittance] * drive;
         }
     }
+}
+
+/// Angular frequency (rad/s) of a frequency (Hz).
+#[inline(always)]
+fn angular<T: Real>(frequency: T) -> T {
+    frequency * T::of(std::f64::consts::TAU)
 }
 
 /// `sin(x)/x`; below 1 by its series, right to 1e-11.

@@ -48,7 +48,7 @@ pub struct Recommended {
 pub const MAKER: &str = "maker";
 
 /// What a starting point is asked.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 pub struct Ask {
     /// The drivers and what is around them.
     pub setting: Setting,

@@ -3,7 +3,7 @@
 use crate::support;
 use std::f64::consts::PI;
 
-use crate::support::{any_driver_array, any_enclosure, any_profile, woofer};
+use crate::support::{any_driver_array, any_enclosure, any_profile, any_source, woofer};
 use approx::assert_relative_eq;
 use oak_acoustics::Complex;
 use oak_acoustics::element::{
@@ -159,15 +159,18 @@ proptest! {
         }
     }
 
-    /// In every family, with any motor: real power at the amplifier is what heats coils and cable, what
-    /// friction takes from the cones, what every other element takes, and what leaves as sound, each face against the others.
+    /// In every family, with any drivers behind any filters and parts: real power at the amplifier is what heats coils, cable and parts,
+    /// what friction takes from the cones, what every other element takes, and what leaves as sound, each face against the others.
     #[test]
-    fn power_in_is_power_out(driver_array in any_driver_array(), enclosure in any_enclosure(), frequency in 8.0f64..800.0) {
+    fn power_in_is_power_out(
+        driver_array in any_driver_array(), enclosure in any_enclosure(), source in any_source(), frequency in 8.0f64..800.0,
+    ) {
         let (air, volts) = (Air::reference(), 10.0);
-        let network = enclosure.compile(&Setting::new(driver_array, air)).expect("compiles").network;
+        let setting = Setting { source, ..Setting::new(driver_array, air) };
+        let network = enclosure.compile(&setting).expect("compiles").network;
         let mut solver = Solver::new(&network);
         solver.solve(frequency, volts);
-        let supplied = (volts * solver.current().conj()).re;
+        let supplied = (solver.pressure(Node::Amplifier) * solver.current().conj()).re;
         let at = at(&air, frequency);
         let one = if network.cones.len() > 1 { driver_array.layer() } else { driver_array.equivalent() };
         let lost: f64 = (0..network.elements.len())

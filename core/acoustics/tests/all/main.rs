@@ -8,6 +8,7 @@ mod elements;
 mod families;
 mod invariants;
 mod limits;
+mod source;
 mod starting_points;
 mod support;
 mod ways;

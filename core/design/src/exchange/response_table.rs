@@ -24,7 +24,7 @@ fn columns(network: &Network, response: &Response) -> Vec<Column> {
         ("impedance_phase_deg", response.impedance.iter().map(|z| z.arg().to_degrees()).collect()),
         ("current_a_rms", response.current.iter().map(|i| i.norm()).collect()),
         ("real_power_w", response.power().collect()),
-        ("apparent_power_va", response.current.iter().map(|i| i.norm() * response.volts).collect()),
+        ("apparent_power_va", response.apparent_power().collect()),
         ("efficiency_percent", response.efficiency().map(|share| share * 100.0).collect()),
     ];
     let openings = network.openings.iter().enumerate().map(|(at, opening)| {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{RawBody, RawDriver, RawDriverArray, RawEnclosure, Typed};
+use super::{RawBody, RawDriver, RawDriverArray, RawEnclosure, RawSignal, Typed};
 
 /// What the `format` of a design file says.
 pub const DESIGN_FORMAT: &str = "oak-drum/design";
@@ -32,7 +32,7 @@ pub struct RawDesign {
     /// The box itself; of usual proportions where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub body: Option<RawBody>,
-    /// What comes before it: its amplifier, and how far that is turned up.
+    /// What comes before it: filters, its amplifier and how far that is turned up, passive parts.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub signal: Option<RawSignal>,
     /// The space that loads its openings; half where absent.
@@ -45,45 +45,6 @@ pub struct RawDesign {
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 10000)]
     pub notes: String,
-}
-
-/// What comes before the cabinet.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct RawSignal {
-    /// An amplifier of its own; that of the brief where absent.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub amplifier: Option<RawAmplifier>,
-    /// What is played at; all that the amplifier gives where absent, 2.83 V where there is none.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub drive: Option<RawDrive>,
-}
-
-/// An amplifier: power or voltage, and current.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct RawAmplifier {
-    /// Power into the nominal load.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub power: Option<Typed>,
-    /// Highest voltage, RMS, instead of its power.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub voltage: Option<Typed>,
-    /// Highest current, RMS.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub current: Option<Typed>,
-}
-
-/// What drives it: one of the two.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct RawDrive {
-    /// Power into the nominal impedance.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub power: Option<Typed>,
-    /// Voltage at the terminals, RMS.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub voltage: Option<Typed>,
 }
 
 /// The air it plays in.

@@ -10,6 +10,7 @@ mod enclosure;
 mod family;
 mod open;
 mod restore;
+mod signal;
 
 pub use crate::typed::Typed;
 pub use body::{
@@ -19,9 +20,7 @@ pub use body::{
 };
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};
-pub use design::{
-    DESIGN_FORMAT, RawAir, RawAmplifier, RawDesign, RawDrive, RawProgramme, RawSignal, RawSpace,
-};
+pub use design::{DESIGN_FORMAT, RawAir, RawDesign, RawProgramme, RawSpace};
 pub use driver::{DRIVER_FORMAT, RawDriver, RawSheetCoils, RawSource, RawSourceKind};
 pub use driver_array::{RawArrangement, RawCoils, RawDriverArray, RawIsobaric};
 pub use enclosure::{
@@ -31,6 +30,10 @@ pub use enclosure::{
 pub use family::RawFamily;
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
 pub use restore::restore;
+pub use signal::{
+    MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawAmplifier, RawDrive, RawFilter,
+    RawFilterKind, RawPart, RawPartWiring, RawSignal,
+};
 
 /// Version of all file formats that this program writes.
 pub const VERSION: u32 = 2;

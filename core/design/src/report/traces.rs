@@ -80,15 +80,14 @@ pub(super) fn traces(network: &Network, response: &Response, max_output: &MaxOut
         let pressure = pressure.iter().map(|p| p.norm()).collect();
         traces.push(simulated(Quantity::ChamberPressure, pressure).labelled(chamber.label));
     }
-    let volts = response.volts;
     let current: Vec<f64> = response.current.iter().map(|current| current.norm()).collect();
     traces.extend([
         simulated(Quantity::Impedance, response.impedance.iter().map(|z| z.norm()).collect())
             .with_phase(&load_phase),
         simulated(Quantity::GroupDelay, response.group_delay.iter().map(|delay| delay * 1e3).collect()),
-        simulated(Quantity::Drive, vec![volts; response.frequency.len()]),
+        simulated(Quantity::Drive, response.drive.iter().map(|drive| drive.norm()).collect()),
         limit(Quantity::Drive, &max_output.volts),
-        simulated(Quantity::ApparentPower, current.iter().map(|current| current * volts).collect()),
+        simulated(Quantity::ApparentPower, response.apparent_power().collect()),
         simulated(Quantity::Current, current),
         simulated(Quantity::Power, response.power().collect()),
         simulated(Quantity::Efficiency, response.efficiency().map(|share| share * 100.0).collect()),

@@ -6,6 +6,7 @@ use oak_acoustics::driver::DriverArray;
 use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Setting};
 use oak_acoustics::medium::{Air, Space};
 use oak_acoustics::response::Allowance;
+use oak_acoustics::source::Source;
 use oak_acoustics::starting_point::Wishes;
 use oak_cabinetry::Body;
 
@@ -15,6 +16,7 @@ use super::driver::{ResolvedDriver, resolve_driver};
 use super::driver_array::driver_array;
 use super::enclosure::{ChamberFill, enclosure, filled, gain};
 use super::reading::{Reading, space as space_of};
+use super::signal::source;
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
@@ -49,6 +51,10 @@ pub struct ResolvedDesign {
     pub drive: Drive,
     /// All that the amplifier gives which the design names itself.
     pub amplifier: Option<Drive>,
+    /// The lowest impedance that this amplifier stands, ohm.
+    pub minimum_load: Option<f64>,
+    /// What comes before the drivers: filters, the amplifier's resistance, passive parts.
+    pub source: Source,
     /// What it may be driven to.
     pub allowance: Allowance,
     /// The air.
@@ -71,6 +77,7 @@ impl ResolvedDesign {
             air: self.air,
             space: self.space,
             cabinets: self.cabinets,
+            source: self.source.clone(),
             fidelity: Fidelity::FULL,
         }
     }
@@ -168,6 +175,10 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     let drive = drive(signal.drive.as_ref(), nominal, &mut reading);
     let air = air(raw.air.as_ref(), &mut reading);
     let (allowance, amplifier) = allowance(signal.amplifier.as_ref(), driver_array.as_ref(), &mut reading);
+    let minimum_load = signal.amplifier.as_ref().and_then(|amplifier| {
+        reading.optional("signal.amplifier.minimum_load", &field::AMPLIFIER_LOAD, &amplifier.minimum_load)
+    });
+    let source = source(signal, &mut reading);
     let space = space_of(raw.space.unwrap_or(RawSpace::Half));
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
@@ -184,6 +195,8 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             arrangement,
             drive,
             amplifier,
+            minimum_load,
+            source,
             allowance,
             air,
             space,
@@ -282,6 +295,30 @@ fn air(raw: Option<&RawAir>, reading: &mut Reading) -> Air {
     Air::new(temperature.unwrap_or(20.0), pressure.unwrap_or(101_325.0), humidity.unwrap_or(0.0))
 }
 
+/// Loads (ohm) and what the amplifier gives into them (W).
+fn ratings(raw: &RawAmplifier, reading: &mut Reading) -> Vec<[f64; 2]> {
+    let stated = [
+        (8.0, "signal.amplifier.power_8", &field::AMPLIFIER_POWER_8, &raw.power_8),
+        (4.0, "signal.amplifier.power_4", &field::AMPLIFIER_POWER_4, &raw.power_4),
+        (2.0, "signal.amplifier.power_2", &field::AMPLIFIER_POWER_2, &raw.power_2),
+    ];
+    let read = |(load, place, field, typed)| Some([load, reading.optional(place, field, typed)?]);
+    stated.into_iter().filter_map(read).collect()
+}
+
+/// The root of the largest of what is made of load (ohm) and power (W) of each rating.
+fn most(ratings: &[[f64; 2]], of: fn(f64, f64) -> f64) -> Option<f64> {
+    ratings.iter().map(|[load, power]| of(*load, *power).sqrt()).reduce(f64::max)
+}
+
+/// What an amplifier of such ratings gives into a nominal load (ohm): the least that voltage or, of several ratings, current leaves.
+fn match_rating(ratings: &[[f64; 2]], nominal: f64) -> Option<Drive> {
+    let volts = most(ratings, |load, power| power * load)?;
+    let by_current = most(ratings, |load, power| power / load)? * nominal;
+    let volts = if ratings.len() > 1 { volts.min(by_current) } else { volts };
+    Some(Drive::power(volts * volts / nominal, nominal))
+}
+
 fn allowance(
     raw: Option<&RawAmplifier>,
     driver_array: Option<&DriverArray>,
@@ -296,10 +333,14 @@ fn allowance(
     let nominal = driver.map_or(f64::NAN, |driver| driver.nominal);
     let power = reading.optional("signal.amplifier.power", &field::AMPLIFIER_POWER, &raw.power);
     let voltage = reading.optional("signal.amplifier.voltage", &field::AMPLIFIER_VOLTAGE, &raw.voltage);
-    let amplifier = stated(power, voltage, nominal);
+    let ratings = ratings(raw, reading);
+    let amplifier = stated(power, voltage, nominal).or(match_rating(&ratings, nominal));
+    let current = reading.optional("signal.amplifier.current", &field::AMPLIFIER_CURRENT, &raw.current);
+    // Into less ohm it gives what its current allows, which the lowest rating tells.
+    let rated = most(&ratings, |load, power| power / load).filter(|_| ratings.len() > 1);
     let allowance = Allowance {
         volts: amplifier.map(|amplifier| amplifier.volts),
-        amperes: reading.optional("signal.amplifier.current", &field::AMPLIFIER_CURRENT, &raw.current),
+        amperes: current.or(rated),
         heat: driver.and_then(|driver| driver.pe),
         crest: RawProgramme::Sine.crest(),
         xmax: driver.and_then(|driver| driver.xmax),

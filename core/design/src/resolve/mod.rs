@@ -9,6 +9,7 @@ mod enclosure;
 mod plausible;
 mod reading;
 mod sheet;
+mod signal;
 mod slip;
 
 pub use brief::{Brief, resolve_brief};

@@ -166,6 +166,65 @@ fn any_driver_array() -> BoxedStrategy<Value> {
     ])
 }
 
+fn any_signal() -> BoxedStrategy<Value> {
+    let one_of = |names: &'static [&'static str]| (0..names.len()).prop_map(move |at| json!(names[at]));
+    let filter = any_of(vec![
+        ("alignment", one_of(&["butterworth", "linkwitz_riley", "bessel", "bessel_phase"]).boxed()),
+        ("order", (1u32..=9).prop_map(|n| json!(n)).boxed()),
+        ("frequency", any_quantity("Hz", 1.0, 20_000.0).boxed()),
+        ("q", number(0.1, 50.0).boxed()),
+        ("gain", (-40.0f64..40.0).prop_map(|gain| json!(format!("{gain} dB"))).boxed()),
+        ("octaves", number(0.05, 6.0).boxed()),
+        ("slope", number(0.1, 1.0).boxed()),
+        ("wanted_frequency", any_quantity("Hz", 5.0, 500.0).boxed()),
+        ("wanted_q", number(0.3, 2.0).boxed()),
+        ("delay", any_quantity("ms", 0.01, 200.0).boxed()),
+        ("bypassed", any::<bool>().prop_map(Value::from).boxed()),
+    ]);
+    let kinds = &[
+        "high_pass",
+        "low_pass",
+        "parametric",
+        "low_shelf",
+        "high_shelf",
+        "linkwitz_transform",
+        "all_pass",
+        "delay",
+        "gain",
+        "invert",
+        "measured",
+    ];
+    let with = |members: BoxedStrategy<Value>, name: &'static str, value: BoxedStrategy<Value>| {
+        (members, value).prop_map(move |(mut members, value)| {
+            members[name] = value;
+            members
+        })
+    };
+    let filter = with(filter, "kind", one_of(kinds).boxed());
+    let part = any_of(vec![
+        ("resistance", any_quantity("ohm", 0.01, 1000.0).boxed()),
+        ("inductance", any_quantity("mH", 0.001, 200.0).boxed()),
+        ("coil_resistance", any_quantity("ohm", 0.01, 20.0).boxed()),
+        ("capacitance", any_quantity("uF", 0.01, 1e5).boxed()),
+        ("capacitor_resistance", any_quantity("ohm", 0.01, 20.0).boxed()),
+    ]);
+    let part = with(part, "wiring", one_of(&["series", "across", "trap"]).boxed());
+    let amplifier = any_of(vec![
+        ("power_8", any_quantity("W", 0.1, 20_000.0).boxed()),
+        ("power_4", any_quantity("W", 0.1, 20_000.0).boxed()),
+        ("power_2", any_quantity("W", 0.1, 20_000.0).boxed()),
+        ("minimum_load", any_quantity("ohm", 0.5, 64.0).boxed()),
+        ("output_resistance", any_quantity("ohm", 0.01, 50.0).boxed()),
+    ]);
+    let list = |one: BoxedStrategy<Value>| proptest::collection::vec(one, 0..3).prop_map(Value::from).boxed();
+    any_of(vec![
+        ("filters", list(filter.boxed())),
+        ("parts", list(part.boxed())),
+        ("amplifier", amplifier),
+        ("drive", Just(json!({ "power": "20 W" })).boxed()),
+    ])
+}
+
 fn any_design() -> impl Strategy<Value = Value> {
     let radiator = any_of(vec![
         ("area", any_quantity("cm2", 1.0, 5000.0).boxed()),
@@ -183,8 +242,15 @@ fn any_design() -> impl Strategy<Value = Value> {
         ("passage", any_passage()),
     ]);
     let space = prop_oneof![Just("full"), Just("half"), Just("quarter"), Just("eighth")];
-    (any_driver(), proptest::option::of(any_driver_array()), enclosure, 0..RawFamily::ALL.len(), space)
-        .prop_map(|(driver, driver_array, mut enclosure, family, space)| {
+    (
+        any_driver(),
+        proptest::option::of(any_driver_array()),
+        enclosure,
+        0..RawFamily::ALL.len(),
+        space,
+        any_signal(),
+    )
+        .prop_map(|(driver, driver_array, mut enclosure, family, space, signal)| {
             enclosure["family"] = json!(RawFamily::ALL[family].id());
             // A tuning and lengths exclude each other; half of the files keep to that.
             for chamber in ["", "/front"] {
@@ -203,7 +269,7 @@ fn any_design() -> impl Strategy<Value = Value> {
             }
             let mut design = json!({
                 "format": "oak-drum/design", "version": 2, "name": "Any", "driver": driver,
-                "enclosure": enclosure, "signal": { "drive": { "power": "20 W" } }, "space": space,
+                "enclosure": enclosure, "signal": signal, "space": space,
             });
             if let Some(driver_array) = driver_array {
                 design["driver_array"] = driver_array;

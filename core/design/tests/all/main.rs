@@ -12,5 +12,6 @@ mod fuzz;
 mod kits;
 mod model;
 mod motion;
+mod signal;
 mod support;
 mod tables;

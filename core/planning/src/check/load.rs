@@ -8,7 +8,7 @@ use crate::Case;
 const BELOW: f64 = 0.7;
 
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
-    let asked = case.brief.load?;
+    let asked = case.design.minimum_load.or(case.brief.load)?;
     let nominal = case.design.driver_array.as_driven().nominal;
     let lowest = case.computed.figures.impedance_minimum;
     // A rounding of nominal values must not refuse a load.

@@ -201,7 +201,7 @@ impl DriverMatch {
         let (by_starting_point, mut refusal) = self.by_starting_point(tunable.family, evaluator);
         if by_starting_point.is_none() {
             // It is the driver that does not suit, and not the place, where there is no start without a wish either.
-            let ask = Ask::new(evaluator.setting, Wishes::default());
+            let ask = Ask::new(evaluator.setting.clone(), Wishes::default());
             if starting_points(tunable.family)
                 .iter()
                 .all(|starting_point| (starting_point.start)(&ask).is_err())
@@ -238,7 +238,7 @@ impl DriverMatch {
         evaluator: &Evaluator,
     ) -> (Option<Candidate>, Option<String>) {
         // A plain port is as good to begin with, and quicker.
-        let plain = evaluator.setting.with(Fidelity { ducts: false, ..Fidelity::FULL });
+        let plain = evaluator.setting.clone().with(Fidelity { ducts: false, ..Fidelity::FULL });
         let wishes = Wishes { volume: Some(evaluator.around.room), lowest: Some(self.lowest) };
         let ask = Ask::new(plain, wishes);
         let mut refusal = None;

@@ -233,7 +233,7 @@ fn the_brief_gives_amplifier_and_space_where_the_design_does_not_and_the_bench_i
     let own = RawDesign {
         signal: Some(RawSignal {
             amplifier: Some(RawAmplifier { voltage: Some("30 V".into()), ..RawAmplifier::default() }),
-            drive: None,
+            ..RawSignal::default()
         }),
         space: Some(RawSpace::Eighth),
         ..design

@@ -9,6 +9,7 @@ use oak_acoustics::enclosure::{
 };
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::profile::{Flare, Profile, Segment};
+use oak_acoustics::source::{Branch, Part, PartForm, Source};
 use serde_json::Value;
 
 /// Where circuits and results are.
@@ -44,6 +45,36 @@ pub fn driver_array(case: &Value) -> DriverArray {
         .then(|| Isobaric { in_series: pair["coils"] == "series", trapped: Some(number(pair, "volume")) });
     let series_resistance = case["series_resistance"].as_f64().unwrap_or(0.0);
     DriverArray { isobaric, series_resistance, ..DriverArray::from(driver(case)) }
+}
+
+/// What stands between the amplifier and the drivers of a case.
+pub fn source(case: &Value) -> Source {
+    let parts = case["parts"].as_array().map_or(&[][..], Vec::as_slice);
+    let optional = |branch: &Value, key: &str| branch[key].as_f64();
+    let part = |part: &Value| {
+        let branches = part["branches"].as_array().expect("branches");
+        let form = match branches.as_slice() {
+            [only] => PartForm::Chain(Branch {
+                resistance: optional(only, "r").unwrap_or(0.0),
+                inductance: optional(only, "l").unwrap_or(0.0),
+                capacitance: optional(only, "c"),
+            }),
+            [coil, capacitor, rest @ ..] => PartForm::Trap {
+                inductance: number(coil, "l"),
+                coil_resistance: number(coil, "r"),
+                capacitance: number(capacitor, "c"),
+                capacitor_resistance: number(capacitor, "r"),
+                resistance: rest.first().map(|resistor| number(resistor, "r")),
+            },
+            [] => panic!("{part} has no branch"),
+        };
+        Part { in_series: part["in_series"] == true, form }
+    };
+    Source {
+        output_resistance: case["output_resistance"].as_f64().unwrap_or(0.0),
+        parts: parts.iter().map(part).collect(),
+        ..Source::default()
+    }
 }
 
 fn losses(chamber: &Value) -> Losses {

@@ -11,6 +11,7 @@ use oak_acoustics::enclosure::{
 };
 use oak_acoustics::medium::{Air, CrossSection, Fill, Frame};
 use oak_acoustics::profile::{Flare, Profile, Segment};
+use oak_acoustics::source::{Branch, Chain, Part, PartForm, Section, Source};
 use oak_acoustics::starting_point::{self, StartingPoint};
 use proptest::prelude::*;
 
@@ -124,6 +125,40 @@ pub fn any_driver_array() -> impl Strategy<Value = DriverArray> {
             series_resistance: if series_resistance < 0.5 { 0.0 } else { series_resistance },
         },
     )
+}
+
+/// Any passive part.
+fn any_part() -> impl Strategy<Value = Part> {
+    let chain = (0.05f64..20.0, 0.0f64..0.02, proptest::option::of(1e-6f64..2e-3)).prop_map(
+        |(resistance, inductance, capacitance)| {
+            PartForm::Chain(Branch { resistance, inductance, capacitance })
+        },
+    );
+    let trap = (1e-4f64..0.02, 0.05f64..2.0, 1e-6f64..1e-3, 0.0f64..0.2, proptest::option::of(1.0f64..30.0))
+        .prop_map(|(inductance, coil_resistance, capacitance, capacitor_resistance, resistance)| {
+            PartForm::Trap { inductance, coil_resistance, capacitance, capacitor_resistance, resistance }
+        });
+    (any::<bool>(), prop_oneof![chain, trap]).prop_map(|(in_series, form)| Part { in_series, form })
+}
+
+/// Any rational filter that stays a number on the axis.
+fn any_filter() -> impl Strategy<Value = Section> {
+    let three = || proptest::array::uniform3(0.2f64..3.0);
+    (15.0f64..150.0, three(), three()).prop_map(|(frequency, numerator, denominator)| Section {
+        frequency,
+        numerator,
+        denominator,
+    })
+}
+
+/// Anything before the drivers: filters, an amplifier with a resistance of its own, passive parts.
+pub fn any_source() -> impl Strategy<Value = Source> {
+    let list = proptest::collection::vec(any_filter(), 0..4);
+    let chain = (list, prop_oneof![-2.0f64..-0.3, 0.3f64..2.0], 0.0f64..0.01)
+        .prop_map(|(sections, gain, delay)| Chain { sections, gain, delay, ..Chain::default() });
+    let parts = proptest::collection::vec(any_part(), 0..4);
+    (chain, prop_oneof![Just(0.0), 0.01f64..3.0], parts)
+        .prop_map(|(chain, output_resistance, parts)| Source { chain, output_resistance, parts })
 }
 
 fn any_fill() -> impl Strategy<Value = Option<Fill>> {

@@ -1,0 +1,176 @@
+//! What comes before the drivers, from its raw form.
+
+use oak_acoustics::source::{Branch, Chain, Part, PartForm, Source, Traced};
+use oak_signal::filter::{Alignment, FLATTEST, Filter, Pass, Slope, Width};
+
+use super::reading::Reading;
+use crate::field;
+use crate::file::{
+    MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawFilter, RawFilterKind, RawPart,
+    RawPartWiring, RawSignal,
+};
+use crate::problem::ProblemKind;
+
+/// Filters, the amplifier's resistance and passive parts; what is bypassed is checked and left out.
+pub(super) fn source(raw: &RawSignal, reading: &mut Reading) -> Source {
+    for (name, found, max) in
+        [("signal.filters", raw.filters.len(), MOST_FILTERS), ("signal.parts", raw.parts.len(), MOST_PARTS)]
+    {
+        if found > max {
+            reading.note(name, ProblemKind::TooMany { found, max });
+        }
+    }
+    let amplifier = raw.amplifier.as_ref().and_then(|amplifier| amplifier.output_resistance.clone());
+    let output_resistance =
+        reading.optional("signal.amplifier.output_resistance", &field::AMPLIFIER_RESISTANCE, &amplifier);
+    Source {
+        chain: chain(&raw.filters, reading),
+        output_resistance: output_resistance.unwrap_or(0.0),
+        parts: raw
+            .parts
+            .iter()
+            .enumerate()
+            .filter_map(|(index, part)| {
+                let form = form(part, &format!("signal.parts[{index}]"), reading)?;
+                let part_of = Part { in_series: part.wiring != RawPartWiring::Across, form };
+                (!part.bypassed).then_some(part_of)
+            })
+            .collect(),
+    }
+}
+
+fn chain(filters: &[RawFilter], reading: &mut Reading) -> Chain {
+    let mut whole = Chain::default();
+    for (index, raw) in filters.iter().take(MOST_FILTERS).enumerate() {
+        let place = format!("signal.filters[{index}]");
+        let Some(filter) = filter(raw, &place, reading) else { continue };
+        match filter.chain() {
+            Ok(chain) if !raw.bypassed => whole = whole.then(chain),
+            Ok(_) => {}
+            Err(error) => reading
+                .note(&format!("{place}.order"), ProblemKind::Unshapeable { reason: error.to_string() }),
+        }
+    }
+    whole
+}
+
+/// One filter; `None` with a problem noted where it is none.
+fn filter(raw: &RawFilter, place: &str, reading: &mut Reading) -> Option<Filter> {
+    let at = |name: &str| format!("{place}.{name}");
+    let frequency =
+        |reading: &mut Reading| reading.required(&at("frequency"), &field::FILTER_FREQUENCY, &raw.frequency);
+    let gain = |reading: &mut Reading| reading.required(&at("gain"), &field::FILTER_GAIN, &raw.gain);
+    let q = |reading: &mut Reading| reading.optional(&at("q"), &field::FILTER_Q, &raw.q);
+    let pass = |reading: &mut Reading, pass| {
+        let order = match raw.order {
+            None => Some(2),
+            Some(_) => reading.count(&at("order"), &field::FILTER_ORDER, &raw.order),
+        };
+        let frequency = frequency(reading)?;
+        Some(Filter::Pass { pass, alignment: alignment(raw.alignment), order: order?, frequency })
+    };
+    let shelf = |reading: &mut Reading, side| {
+        let first =
+            reading.optional(&at("order"), &field::FILTER_ORDER, &raw.order).is_some_and(|order| order < 2.0);
+        let slope = reading.optional(&at("slope"), &field::FILTER_SLOPE, &raw.slope);
+        let q = q(reading);
+        let slope = match (first, slope) {
+            (true, _) => Slope::First,
+            (false, Some(slope)) => Slope::S(slope),
+            (false, None) => Slope::Q(q.unwrap_or(FLATTEST)),
+        };
+        let (frequency, gain) = (frequency(reading), gain(reading));
+        Some(Filter::Shelf { side, frequency: frequency?, gain: gain?, slope })
+    };
+    match raw.kind {
+        RawFilterKind::HighPass => pass(reading, Pass::High),
+        RawFilterKind::LowPass => pass(reading, Pass::Low),
+        RawFilterKind::LowShelf => shelf(reading, Pass::Low),
+        RawFilterKind::HighShelf => shelf(reading, Pass::High),
+        RawFilterKind::Parametric => {
+            let octaves = reading.optional(&at("octaves"), &field::FILTER_OCTAVES, &raw.octaves);
+            let q = q(reading).unwrap_or(1.0);
+            let width = octaves.map_or(Width::Q(q), Width::Octaves);
+            let (frequency, gain) = (frequency(reading), gain(reading));
+            Some(Filter::Parametric { frequency: frequency?, gain: gain?, width })
+        }
+        RawFilterKind::LinkwitzTransform => {
+            let own = [frequency(reading), reading.required(&at("q"), &field::FILTER_Q, &raw.q)];
+            let wanted = [
+                reading.required(&at("wanted_frequency"), &field::WANTED_FREQUENCY, &raw.wanted_frequency),
+                reading.required(&at("wanted_q"), &field::WANTED_Q, &raw.wanted_q),
+            ];
+            Some(Filter::LinkwitzTransform { own: [own[0]?, own[1]?], wanted: [wanted[0]?, wanted[1]?] })
+        }
+        RawFilterKind::AllPass => {
+            let q = q(reading);
+            Some(Filter::AllPass { frequency: frequency(reading)?, q })
+        }
+        RawFilterKind::Delay => {
+            reading.required(&at("delay"), &field::FILTER_DELAY, &raw.delay).map(Filter::Delay)
+        }
+        RawFilterKind::Gain => gain(reading).map(Filter::Gain),
+        RawFilterKind::Invert => Some(Filter::Invert),
+        RawFilterKind::Measured => measured(raw, &at("trace"), reading),
+    }
+}
+
+fn measured(raw: &RawFilter, place: &str, reading: &mut Reading) -> Option<Filter> {
+    let found = raw.trace.len();
+    if found > MOST_TRACE_POINTS {
+        reading.note(place, ProblemKind::TooMany { found, max: MOST_TRACE_POINTS });
+        return None;
+    }
+    let traced = Traced::new(&raw.trace);
+    if let Err(error) = &traced {
+        reading.note(place, ProblemKind::Unshapeable { reason: error.to_string() });
+    }
+    traced.ok().map(Filter::Measured)
+}
+
+fn alignment(raw: Option<RawAlignment>) -> Alignment {
+    match raw.unwrap_or_default() {
+        RawAlignment::Butterworth => Alignment::Butterworth,
+        RawAlignment::LinkwitzRiley => Alignment::LinkwitzRiley,
+        RawAlignment::Bessel => Alignment::Bessel,
+        RawAlignment::BesselPhase => Alignment::BesselPhase,
+    }
+}
+
+/// What stands at one place of the passive circuit; `None` with a problem noted where nothing does.
+fn form(raw: &RawPart, place: &str, reading: &mut Reading) -> Option<PartForm> {
+    let at = |name: &str| format!("{place}.{name}");
+    let resistance = reading.optional(&at("resistance"), &field::PART_RESISTANCE, &raw.resistance);
+    let zero = |reading: &mut Reading, name: &str, field, typed| {
+        reading.optional(&at(name), field, typed).unwrap_or(0.0)
+    };
+    let coil = zero(reading, "coil_resistance", &field::PART_COIL_RESISTANCE, &raw.coil_resistance);
+    let capacitor =
+        zero(reading, "capacitor_resistance", &field::PART_CAPACITOR_RESISTANCE, &raw.capacitor_resistance);
+    if raw.wiring == RawPartWiring::Trap {
+        let inductance = reading.required(&at("inductance"), &field::PART_INDUCTANCE, &raw.inductance);
+        let capacitance = reading.required(&at("capacitance"), &field::PART_CAPACITANCE, &raw.capacitance);
+        return Some(PartForm::Trap {
+            inductance: inductance?,
+            coil_resistance: coil,
+            capacitance: capacitance?,
+            capacitor_resistance: capacitor,
+            resistance,
+        });
+    }
+    let inductance = reading.optional(&at("inductance"), &field::PART_INDUCTANCE, &raw.inductance);
+    let capacitance = reading.optional(&at("capacitance"), &field::PART_CAPACITANCE, &raw.capacitance);
+    if raw.resistance.is_none() && raw.inductance.is_none() && raw.capacitance.is_none() {
+        reading.note(
+            place,
+            ProblemKind::MissingOneOf { names: &["resistance", "inductance", "capacitance"], needed: 1 },
+        );
+        return None;
+    }
+    let wire = inductance.map_or(0.0, |_| coil) + capacitance.map_or(0.0, |_| capacitor);
+    Some(PartForm::Chain(Branch {
+        resistance: resistance.unwrap_or(0.0) + wire,
+        inductance: inductance.unwrap_or(0.0),
+        capacitance,
+    }))
+}
