@@ -9,6 +9,7 @@ use oak_design::exchange::{ImportReport, TableError};
 use oak_design::response::GridError;
 use oak_design::transient::BurstError;
 use oak_design::{Problem, ProblemKind};
+use oak_signal::biquad::BiquadError;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -30,6 +31,9 @@ pub enum ApiError {
     /// A burst that cannot be played.
     #[error(transparent)]
     Burst(#[from] BurstError),
+    /// Filters that cannot be sampled.
+    #[error(transparent)]
+    Biquad(#[from] BiquadError),
     /// The part after the question mark cannot be read.
     #[error("the query cannot be read: {reason}")]
     Query {
@@ -228,6 +232,9 @@ impl ApiError {
             Self::Malformed(_) => (StatusCode::BAD_REQUEST, "malformed", "The body cannot be read"),
             Self::Grid(_) | Self::Burst(_) => {
                 (StatusCode::UNPROCESSABLE_ENTITY, "invalid-range", "The frequency range cannot be used")
+            }
+            Self::Biquad(_) => {
+                (StatusCode::UNPROCESSABLE_ENTITY, "unsampled-filter", "A filter cannot be sampled")
             }
             Self::Query { .. } => (StatusCode::BAD_REQUEST, "query", "The query cannot be read"),
             Self::Table(_) => {

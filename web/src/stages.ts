@@ -5,5 +5,6 @@ import { briefStage } from './features/brief/stage';
 import { curvesStage } from './features/curves/stage';
 import { driverStage } from './features/find/stage';
 import type { Stage } from './features/shell/stages';
+import { signalStage } from './features/signal/stage';
 
-export const STAGES: readonly Stage[] = [briefStage, driverStage, curvesStage, boxStage];
+export const STAGES: readonly Stage[] = [briefStage, driverStage, curvesStage, boxStage, signalStage];

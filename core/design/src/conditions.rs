@@ -1,11 +1,12 @@
 //! In which conditions a figure stands: drive, space, amplifier and programme, named once and the same for every screen.
 
 use oak_acoustics::medium::Space;
+use oak_acoustics::source::Chain;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use crate::drive::{Drive, DriveOrigin};
-use crate::file::{RawBrief, RawDesign};
+use crate::file::{RawBrief, RawDesign, RawFilter};
 use crate::problem::Problem;
 use crate::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
 
@@ -16,7 +17,7 @@ pub enum RawConditions {
     /// As the brief uses it: in its space, driven by the amplifier at hand. Without a brief as the design itself says.
     #[default]
     InUse,
-    /// On the bench: 2.83 V, half space.
+    /// On the bench: 2.83 V, half space, no filters before the amplifier.
     Bench,
 }
 
@@ -47,6 +48,11 @@ impl RawQuestion {
     /// About a design as it says itself.
     pub fn of(design: RawDesign) -> Self {
         Self { design, brief: None, conditions: RawConditions::InUse }
+    }
+
+    /// The active filters that its design is played through, as typed.
+    pub fn filters(&self) -> &[RawFilter] {
+        self.design.signal.as_ref().map_or(&[], |signal| signal.filters.as_slice())
     }
 
     /// The same question about another design.
@@ -85,7 +91,7 @@ impl ResolvedDesign {
     #[must_use]
     pub fn in_use(mut self, brief: Option<&Brief>) -> Self {
         let own = self.allowance;
-        let nominal = self.driver_array.as_driven().nominal;
+        let nominal = self.as_driven().nominal;
         // An amplifier gives its power into its minimum load, and into any other what its voltage makes of it.
         let at_hand = brief.and_then(|brief| Some(Drive::power(brief.power?, brief.load.unwrap_or(nominal))));
         let full = self.amplifier.or(at_hand);
@@ -102,10 +108,11 @@ impl ResolvedDesign {
         self
     }
 
-    /// One at 2.83 V in half space; what limits it is its own.
+    /// One at 2.83 V in half space without filters; what limits it is its own, and passive parts are part of it.
     #[must_use]
     pub fn on_the_bench(mut self) -> Self {
         (self.drive, self.space, self.cabinets) = (Drive::BENCH, Space::Half, 1);
+        self.source.chain = Chain::default();
         self
     }
 
@@ -125,9 +132,10 @@ impl ResolvedDesign {
             Space::Quarter => "against a wall",
             Space::Eighth => "in a corner",
         };
+        let filters = if self.source.chain == Chain::default() { "" } else { ", through its filters" };
         match self.cabinets {
-            1 => format!("{drive}, {space}"),
-            many => format!("{many} cabinets, each with {drive}, {space}"),
+            1 => format!("{drive}, {space}{filters}"),
+            many => format!("{many} cabinets, each with {drive}, {space}{filters}"),
         }
     }
 }

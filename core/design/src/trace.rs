@@ -76,13 +76,19 @@ impl Quantity {
             | Self::RadiatorTravel
             | Self::ChamberPressure
             | Self::Impedance
+            | Self::Drive
             | Self::GroupDelay => true,
-            Self::Drive | Self::Current | Self::Power | Self::ApparentPower | Self::Efficiency => false,
+            Self::Current | Self::Power | Self::ApparentPower | Self::Efficiency => false,
         }
     }
 }
 
 impl Trace {
+    /// Whether it is more than one number.
+    pub fn varies(&self) -> bool {
+        self.values.iter().any(|value| *value != self.values[0])
+    }
+
     /// A line over some frequencies (Hz); what is not finite has no value.
     pub fn new(quantity: Quantity, origin: TraceOrigin, frequency: &[f64], values: &[f64]) -> Self {
         Self {

@@ -113,7 +113,7 @@ fn f3(_: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 }
 
 fn level(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
-    let driver = design.driver_array.as_driven();
+    let driver = design.as_driven();
     let (reference, formula, source) = match computed.figures.reference {
         Reference::Piston => (
             vec![
@@ -271,7 +271,7 @@ fn radiator(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 
 fn fc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let closed = computed.built.compiled.closed_box?;
-    let driver = design.driver_array.as_driven();
+    let driver = design.as_driven();
     Some(Working {
         id: "fc",
         name: "Fc",
@@ -288,7 +288,7 @@ fn fc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 
 fn qtc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let closed = computed.built.compiled.closed_box?;
-    let driver = design.driver_array.as_driven();
+    let driver = design.as_driven();
     Some(Working {
         id: "qtc",
         name: "Qtc",
@@ -305,7 +305,7 @@ fn qtc(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
 
 fn load(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let least = computed.figures.impedance_minimum;
-    let driver = design.driver_array.as_driven();
+    let driver = design.as_driven();
     Some(Working {
         id: "load",
         name: "Lowest impedance",

@@ -118,7 +118,7 @@ fn step(
 ) -> Result<Step, Vec<Problem>> {
     let raw = RawDesign { driver_array: Some(driver_array.clone()), ..design.clone() };
     let resolved = resolve_design(&raw)?;
-    let (driver, air) = (resolved.driver_array.as_driven(), Air::reference());
+    let (driver, air) = (resolved.as_driven(), Air::reference());
     // A box that cannot be worked out has its problem told elsewhere.
     let f3 =
         resolved.built().ok().and_then(|built| Figures::of(&built.compiled.network, resolved.drive.volts).f3);

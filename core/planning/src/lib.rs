@@ -18,6 +18,7 @@ pub mod parameter;
 pub mod price;
 pub mod recommend;
 pub mod scale;
+pub mod signal;
 mod start;
 pub mod suggestion;
 pub mod sweep;

@@ -14,6 +14,7 @@ mod job;
 mod motion;
 mod recommend;
 mod scale;
+mod signal;
 mod simulate;
 mod start;
 mod suggestions;
@@ -32,6 +33,9 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
     config
         .service(health::health)
         .service(simulate::simulate)
+        .service(signal::signal)
+        .service(signal::signal_biquads)
+        .service(signal::amplifier_kinds)
         .service(recommend::recommend)
         .service(scale::scale_design)
         .service(start::starts)

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/amplifier-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kinds of amplifiers to begin with. */
+        get: operations["listAmplifierKinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/briefs": {
         parameters: {
             query?: never;
@@ -781,6 +798,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/signal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reports on filters, amplifier and passive parts of a design, and proposes filters that would help. */
+        post: operations["reportSignal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/signal/biquads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The filters of a design as biquads. */
+        post: operations["exportBiquads"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/simulate": {
         parameters: {
             query?: never;
@@ -974,6 +1025,76 @@ export interface components {
             /** @description What it is like, and how. */
             like: string;
         };
+        /** @description A kind of amplifier with usual values (common practice; invented entries, no maker's). */
+        AmplifierKind: {
+            /** @description As files name it. */
+            id: string;
+            /** @description As people call it. */
+            name: string;
+            /** @description Power into 8, 4 and 2 ohm, W. */
+            power: (number | null)[];
+            /**
+             * Format: double
+             * @description The lowest impedance that it stands, ohm.
+             */
+            minimum_load: number;
+            /**
+             * Format: double
+             * @description ohm.
+             */
+            output_resistance: number;
+            /**
+             * Format: double
+             * @description Drawn without any sound, W.
+             */
+            idle: number;
+            /**
+             * Format: double
+             * @description Share of what it draws that reaches the drivers at high power.
+             */
+            efficiency: number;
+            /**
+             * Format: double
+             * @description How deep it reaches into a box that it is mounted in, m; nothing where it stands outside.
+             */
+            depth?: number | null;
+            /** @description What is worth knowing. */
+            note: string;
+        };
+        /** @description The amplifier here. */
+        AmplifierReport: {
+            /**
+             * Format: double
+             * @description Power into this load at clipping, W; absent where no amplifier is known.
+             */
+            power?: number | null;
+            /**
+             * Format: double
+             * @description Nominal load, ohm.
+             */
+            load: number;
+            /**
+             * Format: double
+             * @description Its voltage, V RMS.
+             */
+            volts?: number | null;
+            /**
+             * Format: double
+             * @description Its current, A RMS.
+             */
+            current?: number | null;
+            /** @description One after another: power, load, headroom. */
+            verdicts: components["schemas"]["AmplifierVerdict"][];
+        };
+        /** @description One thing about the amplifier. */
+        AmplifierVerdict: {
+            /** @description What it is about. */
+            name: string;
+            /** @description Whether it suits; absent where it is neither. */
+            met?: boolean | null;
+            /** @description How much, why and what to do. */
+            words: string;
+        };
         /** @description The box of a design, in short, SI. */
         AsBuiltReport: {
             /** @description Net volumes of the chambers behind and before the drivers, m3. */
@@ -988,6 +1109,53 @@ export interface components {
             follows: string[];
             /** @description What forbids building it, in words. */
             forbids: string[];
+        };
+        /** @description `y = b0 x + b1 x1 + b2 x2 - a1 y1 - a2 y2` with `a0 = 1`. */
+        Biquad: {
+            /** @description `b0`, `b1`, `b2`. */
+            b: number[];
+            /** @description `a1`, `a2`; they are subtracted. */
+            a: number[];
+        };
+        /** @description Filters as biquads, `y = b0 x + b1 x1 + b2 x2 - a1 y1 - a2 y2`. */
+        BiquadSheet: {
+            /**
+             * Format: double
+             * @description Samples a second.
+             */
+            sample_rate: number;
+            /** @description One after another. */
+            sections: components["schemas"]["NamedBiquad"][];
+            /**
+             * Format: double
+             * @description Factor at every frequency; negative where the polarity is reversed.
+             */
+            gain: number;
+            /**
+             * Format: double
+             * @description s; apart, because it is no biquad.
+             */
+            delay: number;
+            /**
+             * Format: double
+             * @description The same in samples.
+             */
+            delay_samples: number;
+            /**
+             * Format: double
+             * @description How far the biquads lie from what is drawn at most between 5 and 500 Hz, dB.
+             */
+            deviation: number;
+            /**
+             * Format: double
+             * @description What 32-bit floating point costs besides, dB at most.
+             */
+            single_precision: number;
+            /**
+             * Format: double
+             * @description What six digits behind the point cost, dB at most.
+             */
+            six_decimals: number;
         };
         /** @description The box of a design. SI throughout. */
         BodyReport: {
@@ -1142,6 +1310,15 @@ export interface components {
              * @description By how much the reduced model was off where it was compared with a full solution, as a share.
              */
             error?: number | null;
+        };
+        /** @description All filters together. */
+        ChainReport: {
+            /** @description The most that it makes louder, dB, and where, Hz: the signal clips so much earlier there. */
+            most: number[];
+            /** @description Largest cone travel from 5 Hz up without and with it at this drive, m. */
+            travel: number[];
+            /** @description Level at the lowest note without and with it, dB. */
+            lowest?: number[] | null;
         };
         /** @description A chamber and what is left of it. */
         ChamberReport: {
@@ -1825,6 +2002,15 @@ export interface components {
              */
             qa: number;
         };
+        /** @description One filter and what it does here. */
+        FilterReport: {
+            /** @description What it is. */
+            name: string;
+            /** @description What it changes at this drive: travel, level, voltage. Nothing where it is bypassed. */
+            effect: string;
+            /** @description What is to be minded: a boost below the tuning. */
+            caution?: string | null;
+        };
         /** @description What does not fit, or hardly. */
         FindingReport: {
             /** @description In words. */
@@ -2313,6 +2499,13 @@ export interface components {
             phase: number;
             sound?: components["schemas"]["Sound"] | null;
         };
+        /** @description One section with the filter that it is of. */
+        NamedBiquad: {
+            /** @description The filter. */
+            filter: string;
+            /** @description Its coefficients. */
+            biquad: components["schemas"]["Biquad"];
+        };
         /** @description A document as it shall be saved. */
         NewDocument: ({
             /** @description Name and notes of the build. */
@@ -2624,6 +2817,33 @@ export interface components {
              */
             resonance?: number | null;
         };
+        /** @description One passive part and what it does here. */
+        PassiveReport: {
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description Power that heats it with a sine of this drive at the worst frequency, W.
+             */
+            heat: number;
+            /**
+             * Format: double
+             * @description Where that is, Hz.
+             */
+            heat_at: number;
+            /**
+             * Format: double
+             * @description The same for the programme's mean power, W.
+             */
+            programme_heat: number;
+            /**
+             * Format: double
+             * @description Largest current through it, A peak.
+             */
+            current: number;
+            /** @description Nearest values that are sold, E12 and E24, as they are typed. */
+            sold: components["schemas"]["SoldValue"][];
+        };
         /** @description A largest or smallest value and where it lies. */
         Peak: {
             /**
@@ -2824,6 +3044,16 @@ export interface components {
              */
             current_revision?: number | null;
             report?: components["schemas"]["ImportReport"] | null;
+        };
+        /** @description A filter that would help, or why none does. */
+        Proposal: {
+            /** @description `protect`, `flatten`, `transform` or `extend`. */
+            id: string;
+            /** @description What it is for. */
+            name: string;
+            /** @description What it does here, what it costs, or why there is none. */
+            words: string;
+            filter?: components["schemas"]["RawFilter"] | null;
         };
         /**
          * @description What a trace is of, and its unit.
@@ -3826,6 +4056,54 @@ export interface components {
             /** @description What was asked, or by how much it is short. */
             words: string;
         };
+        /** @description The chain from the signal to the drivers. */
+        SignalReport: {
+            /** @description Drive and space in words: what the figures stand in. */
+            conditions: string;
+            /**
+             * Format: double
+             * @description What is played at where no filter changes it, V RMS.
+             */
+            volts: number;
+            /** @description The filters in their order. */
+            filters: components["schemas"]["FilterReport"][];
+            /** @description All of them together. */
+            chain: components["schemas"]["ChainReport"];
+            /** @description The amplifier. */
+            amplifier: components["schemas"]["AmplifierReport"];
+            /**
+             * Format: double
+             * @description Resistance of the cable and whatever else is in series, ohm.
+             */
+            cable: number;
+            /**
+             * Format: double
+             * @description What the cable costs, dB.
+             */
+            cable_loss: number;
+            /** @description The passive parts in their order. */
+            parts: components["schemas"]["PassiveReport"][];
+            /** @description Filters that would help. */
+            proposals: components["schemas"]["Proposal"][];
+            /** @description Passive circuits to begin with. */
+            textbook: components["schemas"]["Textbook"][];
+            /** @description Corner (Hz) and Q of a sealed box, for a Linkwitz transform. */
+            sealed?: number[] | null;
+            /**
+             * Format: double
+             * @description Where the cone begins to beam: cross over below, Hz.
+             */
+            beams: number;
+        };
+        /** @description A value of a part and the nearest that are sold. */
+        SoldValue: {
+            /** @description `resistance`, `inductance` or `capacitance`. */
+            field: string;
+            /** @description Nearest of E12 (IEC 60063). */
+            e12: string;
+            /** @description Nearest of E24. */
+            e24: string;
+        };
         /** @description What one mover contributes to what is heard. */
         Sound: {
             /**
@@ -3972,6 +4250,17 @@ export interface components {
             about: string;
             /** @description The brief. */
             brief: components["schemas"]["RawBrief"];
+        };
+        /** @description A circuit to begin with. */
+        Textbook: {
+            /** @description As the interface names it. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Textbook values and what they really do here. */
+            words: string;
+            /** @description To be added between the amplifier and the drivers. */
+            parts: components["schemas"]["RawPart"][];
         };
         /** @description Equal drivers that are to be wired. */
         ToWire: {
@@ -4285,6 +4574,25 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    listAmplifierKinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AmplifierKind"][];
+                };
+            };
+        };
+    };
     listBriefTemplates: {
         parameters: {
             query?: never;
@@ -5992,6 +6300,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Scaled"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    reportSignal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignalReport"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    exportBiquads: {
+        parameters: {
+            query: {
+                /** @description Samples a second, 8000 to 768000. */
+                sample_rate: number;
+                /** @description As a document or as a table. */
+                format?: "json" | "csv";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BiquadSheet"];
+                    "text/csv": string;
                 };
             };
             400: {

@@ -1,12 +1,14 @@
-import { useMemo } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { linear, logarithmic } from '../model/scale';
 import { significant } from '../model/units';
 import { MarkGlyph } from '../ui/MarkGlyph';
+import { frequencyAt } from './axis';
 import { drawing } from './drawing';
 import { LaneMenu } from './LaneMenu';
 import { EndLabels, ExtraLabels, Note, PeakLabels } from './labels';
 import { type Lane, mainOf, unitOf } from './lane';
 import { GUTTER, PADDING, Plot } from './Plot';
+import type { LanePlace } from './place';
 import type { Shown } from './shown';
 import { phaseAt, valueAt } from './trace';
 
@@ -31,6 +33,8 @@ interface Props {
   peaks: boolean;
   order: readonly string[];
   theme: string;
+  /** What is laid over it. */
+  over?: ((place: LanePlace) => ReactNode) | undefined;
 }
 
 export const FOLDED = 24;
@@ -77,6 +81,7 @@ function Curves({
   own,
   peaks,
   theme,
+  over,
 }: Props & { height: number }) {
   // Moving the cursor changes none of this.
   const { lines, extras, range, limit } = useMemo(
@@ -124,6 +129,17 @@ function Curves({
             height={height}
           />
         )}
+        {over?.({
+          lane: lane.id,
+          span,
+          width,
+          height,
+          x,
+          frequency: (px) => frequencyAt((px - GUTTER) / (width - GUTTER), ...span),
+          y,
+          perUnit: (height - 2 * PADDING) / (range[1] - range[0]),
+          at: (frequency) => (main ? valueAt(main, frequency) : null),
+        })}
         {lane.id === 'level' && <EndLabels shown={shown} lines={lines} end={span[1]} y={y} height={height} />}
       </div>
       <dl
@@ -141,6 +157,9 @@ function Curves({
               </dt>
               <dd className={`flex-1 text-right ${one.id === active.id ? 'font-bold' : ''}`}>
                 {value === null ? '–' : value.toFixed(lane.decimals)}
+                {value !== null && lane.beside && columns.names > 0 && (
+                  <span className="ml-1 font-normal text-soft">{lane.beside(value, one)}</span>
+                )}
                 {lane.phase && columns.names > 0 && (
                   <span className="ml-1 font-normal text-soft">{phaseAt(mainOf(lane, one), frequency)}</span>
                 )}

@@ -18,6 +18,7 @@ import { type Columns, FOLDED, LaneRow } from './LaneRow';
 import { isPresent, LANES, type Lane } from './lane';
 import { overdriven } from './over';
 import { GUTTER } from './Plot';
+import type { LanePlace } from './place';
 import { Ribbon } from './Ribbon';
 import type { Shown } from './shown';
 import { TIME_LANE, TimeLane } from './TimeLane';
@@ -28,6 +29,8 @@ interface Props {
   theme: string;
   /** Stands beside the axis: what can be done with all lanes. */
   tools: ReactNode;
+  /** What is laid over each lane. */
+  over?: (place: LanePlace) => ReactNode;
 }
 
 const AXIS_HEIGHT = AXIS_RULE + 28;
@@ -50,7 +53,7 @@ export function openLanes(lanes: Lane[]): Lane[] {
 }
 
 /** All lanes on one frequency axis, with one cursor across them. */
-export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Props) {
+export const Lanes = memo(function Lanes({ shown, activeId, theme, tools, over: laid }: Props) {
   const view = useObserved(laneViews);
   const [box, size] = useSize<HTMLDivElement>();
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
@@ -107,6 +110,7 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools }: Prop
                     peaks={view.peaks}
                     order={order}
                     theme={theme}
+                    over={laid}
                   />
                 ))}
                 <div className="flex">

@@ -39,6 +39,10 @@ export interface Lane {
   meaning: string;
   /** Whether the phase is said beside the value at the cursor. */
   phase?: boolean;
+  /** What is said beside the value instead. */
+  beside?: (value: number, one: Shown) => string;
+  /** Whether there is anything to see. */
+  worth?: (shown: readonly Shown[]) => boolean;
 }
 
 /** A variant's main line in a lane. */
@@ -64,6 +68,7 @@ export function extrasOf({ quantity, limited }: Lane, { traces }: Shown): Extra[
 
 /** Whether there is anything to show. */
 export function isPresent(lane: Lane, shown: readonly Shown[]): boolean {
+  if (lane.worth && !lane.worth(shown)) return false;
   return (
     !lane.optional || shown.some(({ traces }) => traces.some(({ quantity }) => quantity === lane.quantity))
   );
@@ -85,6 +90,9 @@ function largest(shown: readonly Shown[], quantity: Quantity, from = 0): number 
   }
   return most;
 }
+
+const varies = ({ values }: Trace) =>
+  values.some((value) => Math.abs((value ?? 0) - (values[0] ?? 0)) > 1e-6);
 
 const xmax = ({ report }: Shown) => (report.driver.xmax ?? 0) * 1e3;
 
@@ -176,6 +184,23 @@ export const LANES: Lane[] = [
     range: (shown) => [0, Math.min(400, roundUp(largest(shown, 'impedance') * 1.02))],
     decimals: 1,
     phase: true,
+  },
+  {
+    id: 'drive',
+    meaning:
+      'The voltage of the amplifier once the filters have shaped the signal, and how much louder or softer that is. It is shown where a design has filters.',
+    name: 'Drive',
+    unit: 'V, dB',
+    share: 0.9,
+    quantity: 'drive',
+    range: (shown) => [0, roundUp(largest(shown, 'drive') * 1.1)],
+    decimals: 1,
+    optional: true,
+    beside: (volts, { report }) => {
+      const gain = 20 * Math.log10(volts / report.volts);
+      return Number.isFinite(gain) ? `${gain.toFixed(1).replace('-', '−')} dB` : '';
+    },
+    worth: (shown) => shown.some(({ traces }) => tracesOf(traces, 'drive').some(varies)),
   },
   {
     id: 'delay',

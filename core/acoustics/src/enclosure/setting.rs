@@ -55,19 +55,20 @@ impl Setting {
         Self { fidelity, ..self }
     }
 
-    /// All drivers together as one.
-    pub(super) fn driver(&self) -> Driver {
-        self.driver_array.as_driven()
+    /// All drivers together as one behind cable and amplifier.
+    pub fn driver(&self) -> Driver {
+        let driver = self.driver_array.as_driven();
+        Driver { re: driver.re + self.source.output_resistance, ..driver }
     }
 
     /// An empty network for this setting.
     pub(super) fn network(&self) -> Network {
         let Self { driver_array, air, space, cabinets, ref source, .. } = *self;
-        let driver = driver_array.as_driven();
+        let driver = self.driver();
         Network {
             space,
             cabinets,
-            passes: source.passes(driver_array.series_resistance, driver.re),
+            passes: source.passes(driver_array.series_resistance + source.output_resistance, driver.re),
             chain: source.chain.clone(),
             ..Network::new(air, driver, driver_array.equivalent().re)
         }

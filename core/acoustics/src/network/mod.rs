@@ -94,7 +94,7 @@ pub struct Network {
     pub space: Space,
     /// How many equal cabinets stand so close together that their sound adds up.
     pub cabinets: u32,
-    /// All drivers together as one behind its cable, for what follows from parameters alone.
+    /// All drivers together as one behind cable and amplifier, for what follows from parameters alone.
     pub driver: Driver,
     /// Filters before the amplifier: they multiply its voltage.
     pub chain: Chain,
@@ -102,7 +102,7 @@ pub struct Network {
     pub output_resistance: f64,
     /// Passive parts between amplifier and drivers.
     pub passive_parts: Vec<PassivePart>,
-    /// The most of the amplifier's voltage that its resistance and the parts let through to the drivers.
+    /// The most of the voltage that the passive parts let through to the drivers.
     pub passes: f64,
     /// Resistance of the coils alone, ohm: what turns current into heat.
     pub coil_resistance: f64,

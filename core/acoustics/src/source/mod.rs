@@ -25,25 +25,25 @@ pub struct Source {
 }
 
 impl Source {
-    /// The most of the amplifier's voltage that cable (ohm) and parts let through into a resistance (ohm), at most 1: what a level in the
-    /// passband comes to. It is looked for between 5 Hz and 1 kHz.
-    pub(crate) fn passes(&self, cable: f64, load: f64) -> f64 {
+    /// The most of the amplifier's voltage that parts let through into a driver, at most 1: what a level in the passband comes to. The driver's resistance
+    /// (ohm) is that of its coil with what is in series with it anyway, cable and amplifier (ohm). It is looked for between 5 Hz and 1 kHz.
+    pub(crate) fn passes(&self, series: f64, driver: f64) -> f64 {
         if self.parts.is_empty() {
-            return load / (load + self.output_resistance);
+            return 1.0;
         }
         const POINTS: i32 = 120;
         let through = (0..=POINTS).map(|k| {
             let omega = std::f64::consts::TAU * 5.0 * 200f64.powf(f64::from(k) / f64::from(POINTS));
-            self.through(omega, cable, load)
+            self.through(omega, series, driver)
         });
         through.fold(0.0, f64::max).min(1.0)
     }
 
-    /// Share of the voltage that reaches a resistance (ohm), with the cable's own share in what a driver behind a cable counts as its own.
-    fn through(&self, omega: f64, cable: f64, load: f64) -> f64 {
+    /// Voltage at the coil's resistance over what it would be without parts.
+    fn through(&self, omega: f64, series: f64, driver: f64) -> f64 {
+        let coil = driver - series;
         // From the drivers backwards: what is seen, and what of it comes through.
-        let own = load - cable;
-        let (mut seen, mut share) = (Complex::from(own), Complex::from(1.0));
+        let (mut seen, mut share) = (Complex::from(coil), Complex::from(1.0));
         for part in self.parts.iter().rev() {
             let own = part.form.branches().map(|branch| branch.impedance(omega).inv()).sum::<Complex>();
             if part.in_series {
@@ -54,8 +54,7 @@ impl Source {
                 seen = (seen.inv() + own).inv();
             }
         }
-        share *= seen / (seen + self.output_resistance + cable);
-        // A bare cable is part of the driver that it feeds, whose own level counts it.
-        share.norm() * load / own
+        share *= seen / (seen + series);
+        share.norm() * driver / coil
     }
 }

@@ -93,7 +93,7 @@ pub struct Refusal(pub String);
 impl Ask {
     /// A question about drivers in a setting.
     pub fn new(setting: Setting, wishes: Wishes) -> Self {
-        let driver = setting.driver_array.as_driven();
+        let driver = setting.driver();
         let cone = (4.0 * setting.driver_array.driver.sd / std::f64::consts::PI).sqrt();
         let size = USUAL_SIZE.map(|share| share * cone);
         Self { setting, driver, wishes, recommended: Recommended::default(), size }

@@ -159,6 +159,10 @@ fn the_reference_counts_what_parts_let_through() {
     assert_relative_eq!(level(with_resistor) - bare, lost, max_relative = 1e-9);
     let amplifier = Source { output_resistance: 2.0, ..Source::default() };
     assert_relative_eq!(level(amplifier) - bare, lost, max_relative = 1e-9);
+    // Both together, and nothing is counted twice.
+    let lost = 20.0 * (driver.re / (driver.re + 4.0)).log10();
+    let both = Source { output_resistance: 2.0, parts: series(resistor), ..Source::default() };
+    assert_relative_eq!(level(both) - bare, lost, max_relative = 1e-9);
     // A coil lets the lowest notes through but for its wire.
     let coil = Branch { resistance: 0.4, inductance: 8e-3, capacitance: None };
     let lost = 20.0 * (driver.re / (driver.re + 0.4)).log10();

@@ -189,7 +189,7 @@ impl From<&SheetDoubt> for DoubtReport {
 impl UsedReport {
     pub(super) fn of(design: &ResolvedDesign) -> Self {
         let (driver_array, air) = (&design.driver_array, Air::reference());
-        let d: Driver = driver_array.as_driven();
+        let d: Driver = design.as_driven();
         let pairs = if driver_array.isobaric.is_some() { 2 } else { 1 };
         Self {
             count: driver_array.wiring.count() * pairs,

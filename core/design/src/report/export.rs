@@ -262,7 +262,7 @@ fn chambers(enclosure: &Enclosure, built: &Built, design: &ResolvedDesign) -> Ve
         qa: losses.qa,
         referred_to,
     };
-    let driver = design.driver_array.as_driven();
+    let driver = design.as_driven();
     let closed =
         |sealed: &Sealed| chamber(sealed.volume, sealed.losses, sealed.closed_box(&driver, &design.air).fc);
     let tuned = |tuning: &Option<PortTuning>| tuning.as_ref().map_or(0.0, |tuning| tuning.reactance);

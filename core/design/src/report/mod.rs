@@ -108,7 +108,10 @@ impl Report {
 
     /// Leaves out what the lanes of the interface do not draw: half of it.
     pub fn keep_what_lanes_draw(&mut self) {
-        self.traces.retain(|trace| trace.quantity.is_drawn());
+        // A drive that no filter shapes is one number.
+        let shaped = self.lines(Quantity::Drive, TraceOrigin::Simulated).any(Trace::varies);
+        self.traces
+            .retain(|trace| trace.quantity.is_drawn() && (trace.quantity != Quantity::Drive || shaped));
         for trace in &mut self.traces {
             if trace.quantity == Quantity::Level {
                 trace.phase = None;

@@ -2,7 +2,7 @@
 
 use std::borrow::Cow;
 
-use oak_acoustics::driver::DriverArray;
+use oak_acoustics::driver::{Driver, DriverArray};
 use oak_acoustics::enclosure::{CompileError, Compiled, Enclosure, Fidelity, Setting};
 use oak_acoustics::medium::{Air, Space};
 use oak_acoustics::response::Allowance;
@@ -70,6 +70,11 @@ pub struct ResolvedDesign {
 }
 
 impl ResolvedDesign {
+    /// All drivers together as one behind cable and amplifier.
+    pub fn as_driven(&self) -> Driver {
+        self.setting().driver()
+    }
+
     /// Everything around the cabinet.
     pub fn setting(&self) -> Setting {
         Setting {

@@ -9,7 +9,7 @@ use crate::file::{
     MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawFilter, RawFilterKind, RawPart,
     RawPartWiring, RawSignal,
 };
-use crate::problem::ProblemKind;
+use crate::problem::{Problem, ProblemKind};
 
 /// Filters, the amplifier's resistance and passive parts; what is bypassed is checked and left out.
 pub(super) fn source(raw: &RawSignal, reading: &mut Reading) -> Source {
@@ -26,32 +26,62 @@ pub(super) fn source(raw: &RawSignal, reading: &mut Reading) -> Source {
     Source {
         chain: chain(&raw.filters, reading),
         output_resistance: output_resistance.unwrap_or(0.0),
-        parts: raw
-            .parts
-            .iter()
-            .enumerate()
-            .filter_map(|(index, part)| {
-                let form = form(part, &format!("signal.parts[{index}]"), reading)?;
-                let part_of = Part { in_series: part.wiring != RawPartWiring::Across, form };
-                (!part.bypassed).then_some(part_of)
-            })
-            .collect(),
+        parts: parts(&raw.parts, reading),
     }
 }
 
+fn parts(raw: &[RawPart], reading: &mut Reading) -> Vec<Part> {
+    let read = |(index, part): (usize, &RawPart)| {
+        let form = form(part, &format!("signal.parts[{index}]"), reading)?;
+        let found = Part { in_series: part.wiring != RawPartWiring::Across, form };
+        (!part.bypassed).then_some(found)
+    };
+    raw.iter().enumerate().filter_map(read).collect()
+}
+
+/// Passive parts by themselves; what is bypassed is left out.
+///
+/// # Errors
+/// Every problem, with its place.
+pub fn resolve_parts(raw: &[RawPart]) -> Result<Vec<Part>, Vec<Problem>> {
+    let mut reading = Reading::default();
+    let found = parts(raw, &mut reading);
+    if reading.problems.is_empty() { Ok(found) } else { Err(reading.problems) }
+}
+
+/// One filter by itself; `None` where it is none.
+pub fn resolve_filter(raw: &RawFilter) -> Option<Chain> {
+    filter(raw, "", &mut Reading::default())?.chain().ok()
+}
+
+/// Filters one by one; what is bypassed leaves everything as it is.
+///
+/// # Errors
+/// Every problem, with its place.
+pub fn resolve_filters(filters: &[RawFilter]) -> Result<Vec<Chain>, Vec<Problem>> {
+    let mut reading = Reading::default();
+    let chains = filters.iter().enumerate().map(|(index, raw)| one_chain(raw, index, &mut reading)).collect();
+    if reading.problems.is_empty() { Ok(chains) } else { Err(reading.problems) }
+}
+
 fn chain(filters: &[RawFilter], reading: &mut Reading) -> Chain {
-    let mut whole = Chain::default();
-    for (index, raw) in filters.iter().take(MOST_FILTERS).enumerate() {
-        let place = format!("signal.filters[{index}]");
-        let Some(filter) = filter(raw, &place, reading) else { continue };
-        match filter.chain() {
-            Ok(chain) if !raw.bypassed => whole = whole.then(chain),
-            Ok(_) => {}
-            Err(error) => reading
-                .note(&format!("{place}.order"), ProblemKind::Unshapeable { reason: error.to_string() }),
+    let chains = filters.iter().take(MOST_FILTERS).enumerate();
+    chains.fold(Chain::default(), |whole, (index, raw)| whole.then(one_chain(raw, index, reading)))
+}
+
+/// One of several; as nothing with a problem noted where it is none, and where it is bypassed.
+fn one_chain(raw: &RawFilter, index: usize, reading: &mut Reading) -> Chain {
+    let place = format!("signal.filters[{index}]");
+    let Some(filter) = filter(raw, &place, reading) else { return Chain::default() };
+    match filter.chain() {
+        Ok(chain) if !raw.bypassed => chain,
+        Ok(_) => Chain::default(),
+        Err(error) => {
+            let kind = ProblemKind::Unshapeable { reason: error.to_string() };
+            reading.note(&format!("{place}.order"), kind);
+            Chain::default()
         }
     }
-    whole
 }
 
 /// One filter; `None` with a problem noted where it is none.

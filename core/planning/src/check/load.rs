@@ -7,12 +7,22 @@ use crate::Case;
 /// nominal value, and the coil alone of many drivers is a quarter to a third below it (common practice).
 const BELOW: f64 = 0.7;
 
+/// Over one where an amplifier that stands a load (ohm) stands a nominal load whose impedance is lowest at a value (ohm).
+fn ratio(nominal: f64, lowest: f64, stands: f64) -> f64 {
+    // A rounding of nominal values must not refuse a load.
+    (nominal / (0.99 * stands)).min(lowest / (BELOW * stands))
+}
+
+/// Whether an amplifier that stands a load (ohm) stands a nominal load whose impedance is lowest at a value (ohm).
+pub(crate) fn load_stands(nominal: f64, lowest: f64, stands: f64) -> bool {
+    ratio(nominal, lowest, stands) >= 1.0
+}
+
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let asked = case.design.minimum_load.or(case.brief.load)?;
-    let nominal = case.design.driver_array.as_driven().nominal;
+    let nominal = case.design.as_driven().nominal;
     let lowest = case.computed.figures.impedance_minimum;
-    // A rounding of nominal values must not refuse a load.
-    let ratio = (nominal / (0.99 * asked)).min(lowest.value / (BELOW * asked));
+    let ratio = ratio(nominal, lowest.value, asked);
     let met = ratio >= 1.0;
     Some(Check {
         id: "load",

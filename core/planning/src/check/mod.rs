@@ -17,6 +17,7 @@ pub(crate) mod size;
 mod weight;
 
 pub use judgement::{Check, Verdict};
+pub(crate) use load::load_stands;
 pub use lowest::{Above, above};
 
 use crate::Case;

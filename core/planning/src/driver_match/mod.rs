@@ -186,7 +186,7 @@ impl DriverMatch {
     }
 
     fn evaluator(&self, design: &ResolvedDesign, room: f64) -> Evaluator {
-        let driver = design.driver_array.as_driven();
+        let driver = design.as_driven();
         let around = Around { driver, count: self.drivers, air: design.air, lowest: self.lowest, room };
         Evaluator::new(&self.brief, design, around)
     }

@@ -8,6 +8,7 @@ mod driver_match;
 mod drivers;
 mod recommend;
 mod scale;
+mod signal;
 mod starts;
 mod suggestions;
 mod support;

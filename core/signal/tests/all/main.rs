@@ -1,5 +1,9 @@
 //! Tests of what comes before the drivers and after the box.
 
 mod biquads;
+mod crossover;
+mod energy;
 mod filters;
+mod helpers;
 mod passive;
+mod room;

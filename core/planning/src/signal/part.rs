@@ -1,0 +1,90 @@
+//! Passive parts: what heats them, and what is sold.
+
+use oak_design::field;
+use oak_design::file::RawPart;
+use oak_signal::passive::Series;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::part_name;
+use super::survey::Survey;
+
+/// One passive part and what it does here.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PassiveReport {
+    /// What it is.
+    pub name: String,
+    /// Power that heats it with a sine of this drive at the worst frequency, W.
+    pub heat: f64,
+    /// Where that is, Hz.
+    pub heat_at: f64,
+    /// The same for the programme's mean power, W.
+    pub programme_heat: f64,
+    /// Largest current through it, A peak.
+    pub current: f64,
+    /// Nearest values that are sold, E12 and E24, as they are typed.
+    pub sold: Vec<SoldValue>,
+}
+
+/// A value of a part and the nearest that are sold.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SoldValue {
+    /// `resistance`, `inductance` or `capacitance`.
+    pub field: &'static str,
+    /// Nearest of E12 (IEC 60063).
+    pub e12: String,
+    /// Nearest of E24.
+    pub e24: String,
+}
+
+pub(super) fn reports(raw: &[RawPart], survey: &Survey) -> Vec<PassiveReport> {
+    // Parts that are left out are in no network.
+    let mut which = 0;
+    raw.iter()
+        .map(|part| {
+            let at = (!part.bypassed).then(|| {
+                which += 1;
+                which - 1
+            });
+            report(part, at, survey)
+        })
+        .collect()
+}
+
+fn report(raw: &RawPart, which: Option<usize>, survey: &Survey) -> PassiveReport {
+    let branches: Vec<_> = survey
+        .built
+        .compiled
+        .network
+        .passive_parts
+        .iter()
+        .zip(&survey.response.part_current)
+        .filter(|(branch, _)| Some(branch.which) == which)
+        .collect();
+    let (mut heat, mut heat_at, mut current) = (0.0, survey.frequencies()[0], 0.0f64);
+    for (k, frequency) in survey.frequencies().iter().enumerate() {
+        let here: f64 = branches.iter().map(|(branch, flows)| branch.resistance * flows[k].norm_sqr()).sum();
+        if here > heat {
+            (heat, heat_at) = (here, *frequency);
+        }
+        let through = branches.iter().map(|(_, flows)| flows[k].norm()).fold(0.0, f64::max);
+        current = current.max(std::f64::consts::SQRT_2 * through);
+    }
+    let mean = 2.0 * 10f64.powf(-survey.design.allowance.crest / 10.0);
+    PassiveReport { name: part_name(raw), heat, heat_at, programme_heat: heat * mean, current, sold: sold(raw) }
+}
+
+fn sold(raw: &RawPart) -> Vec<SoldValue> {
+    let values = [
+        ("resistance", &field::PART_RESISTANCE, &raw.resistance),
+        ("inductance", &field::PART_INDUCTANCE, &raw.inductance),
+        ("capacitance", &field::PART_CAPACITANCE, &raw.capacitance),
+    ];
+    let near = |(name, field, typed): (&'static str, &'static field::Field, &Option<_>)| {
+        let value = field.read(typed.as_ref()).filter(|value| *value > 0.0)?;
+        let [e12, e24] =
+            [Series::E12, Series::E24].map(|series| field.typed(series.nearest(value), 4).to_string());
+        Some(SoldValue { field: name, e12, e24 })
+    };
+    values.into_iter().filter_map(near).collect()
+}

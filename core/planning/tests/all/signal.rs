@@ -1,0 +1,202 @@
+//! The chain before the drivers: what it says, and what it proposes put in again.
+
+use approx::assert_relative_eq;
+use oak_design::conditions::RawQuestion;
+use oak_design::file::{RawBrief, RawDesign, RawDrive, RawFilter, RawFilterKind, RawSignal};
+use oak_design::report::compute_undelayed;
+use oak_design::response::FrequencyGrid;
+use oak_planning::Case;
+use oak_planning::check::{Verdict, judge};
+use oak_planning::signal::{BiquadFailure, Proposal, SignalReport, biquads, signal};
+
+use crate::support::demo_builds;
+
+fn question(design: &RawDesign, brief: Option<&RawBrief>) -> RawQuestion {
+    RawQuestion { brief: brief.cloned(), ..RawQuestion::of(design.clone()) }
+}
+
+fn report(design: &RawDesign, brief: Option<&RawBrief>) -> SignalReport {
+    signal(&question(design, brief)).expect("a report")
+}
+
+fn with(design: &RawDesign, filter: &RawFilter) -> RawDesign {
+    let mut design = design.clone();
+    design.signal.get_or_insert_with(RawSignal::default).filters.push(filter.clone());
+    design
+}
+
+fn proposal<'a>(report: &'a SignalReport, id: &str) -> Option<&'a Proposal> {
+    report.proposals.iter().find(|proposal| proposal.id == id)
+}
+
+/// Largest travel from 5 Hz up, m.
+fn travel(design: &RawDesign, brief: Option<&RawBrief>) -> f64 {
+    let resolved = question(design, brief).resolve().expect("a design").design;
+    let grid = FrequencyGrid::logarithmic(5.0, 1000.0, 1500).expect("a grid");
+    compute_undelayed(&resolved, &grid).expect("computes").response.excursion().fold(0.0, f64::max)
+}
+
+fn every_demo() -> Vec<(RawDesign, Option<RawBrief>)> {
+    let builds = demo_builds();
+    builds
+        .into_iter()
+        .flat_map(|build| build.variants.into_iter().map(move |variant| (variant, build.brief.clone())))
+        .collect()
+}
+
+#[test]
+fn what_protects_the_cone_does_once_it_is_put_in() {
+    let mut protected = 0;
+    for (design, brief) in every_demo() {
+        let said = report(&design, brief.as_ref());
+        let Some(proposal) = proposal(&said, "protect") else { continue };
+        let xmax = question(&design, brief.as_ref()).resolve().expect("a design").design.allowance.xmax;
+        let xmax = xmax.expect("named only with an Xmax");
+        let name = &design.name;
+        match &proposal.filter {
+            Some(filter) => {
+                assert!(travel(&design, brief.as_ref()) > xmax, "{name}");
+                let with = with(&design, filter);
+                assert!(travel(&with, brief.as_ref()) <= xmax * 1.002, "{name}: {}", proposal.words);
+                // Then nothing more is needed.
+                let after = report(&with, brief.as_ref());
+                assert!(
+                    after.proposals.iter().all(|one| one.id != "protect" || one.filter.is_none()),
+                    "{name}"
+                );
+                protected += 1;
+            }
+            None if proposal.words.starts_with("No high-pass is needed") => {
+                assert!(travel(&design, brief.as_ref()) <= xmax * 1.002, "{name}");
+            }
+            None => assert!(proposal.words.contains(" W keep it within"), "{name}: {}", proposal.words),
+        }
+    }
+    assert!(protected >= 3, "{protected}");
+}
+
+#[test]
+fn what_is_turned_down_needs_no_protection() {
+    let (mut design, _) = every_demo().swap_remove(0);
+    let drive = RawDrive { voltage: Some("1 V".into()), power: None };
+    design.signal.get_or_insert_with(RawSignal::default).drive = Some(drive);
+    let said = report(&design, None);
+    let proposal = proposal(&said, "protect").expect("said");
+    assert!(
+        proposal.filter.is_none() && proposal.words.starts_with("No high-pass is needed"),
+        "{}",
+        proposal.words
+    );
+}
+
+#[test]
+fn a_transform_that_is_offered_stays_clean_at_the_asked_level() {
+    let mut offered = 0;
+    for (design, brief) in every_demo() {
+        let Some(brief) = brief else { continue };
+        let said = report(&design, Some(&brief));
+        let Some(filter) = proposal(&said, "transform").and_then(|proposal| proposal.filter.clone()) else {
+            continue;
+        };
+        let with = with(&design, &filter);
+        let after = report(&with, Some(&brief));
+        assert!(proposal(&after, "transform").is_none(), "one is enough");
+        assert_eq!(after.filters[0].name, oak_planning::signal::filter_name(&filter));
+        offered += 1;
+    }
+    assert!(offered >= 1);
+}
+
+#[test]
+fn the_amplifier_of_the_chain_is_that_of_strip_and_limits() {
+    for (design, brief) in every_demo() {
+        let Some(brief) = brief else { continue };
+        let said = report(&design, Some(&brief));
+        let asked = question(&design, Some(&brief)).resolve().expect("a design");
+        assert_eq!(said.amplifier.volts, asked.design.allowance.volts, "{}", design.name);
+        assert_relative_eq!(said.volts, asked.design.drive.volts, max_relative = 1e-12);
+        let brief = asked.brief.expect("a brief");
+        let case = Case::of(&brief, &design).expect("a case");
+        let checks = judge(&case);
+        let load = checks.iter().find(|check| check.id == "load");
+        let here = said.amplifier.verdicts.iter().find(|verdict| verdict.name == "Load");
+        assert_eq!(
+            load.map(|load| load.verdict == Verdict::Met),
+            here.map(|here| here.met == Some(true)),
+            "{}",
+            design.name
+        );
+    }
+}
+
+#[test]
+fn a_boost_below_the_tuning_says_what_it_costs_and_a_cut_does_not() {
+    let (design, brief) = every_demo().swap_remove(0);
+    let band = |gain: &str| RawFilter {
+        kind: RawFilterKind::Parametric,
+        frequency: Some("20 Hz".into()),
+        gain: Some(gain.into()),
+        ..RawFilter::default()
+    };
+    let boosted = report(&with(&design, &band("6 dB")), brief.as_ref());
+    let caution = boosted.filters[0].caution.clone().expect("a caution");
+    assert!(caution.contains("below the tuning") && caution.contains("4.0 times the power"), "{caution}");
+    assert_relative_eq!(boosted.chain.most[0], 6.0, epsilon = 0.02);
+    assert!(boosted.chain.travel[1] > 1.02 * boosted.chain.travel[0]);
+    let cut = report(&with(&design, &band("-6 dB")), brief.as_ref());
+    assert_eq!(cut.filters[0].caution, None);
+    assert!(cut.filters[0].effect.contains("cone travel"), "{}", cut.filters[0].effect);
+    // What is left out does nothing and says nothing.
+    let bypassed = RawFilter { bypassed: true, ..band("6 dB") };
+    let still = report(&with(&design, &bypassed), brief.as_ref());
+    assert_eq!((still.filters[0].effect.as_str(), still.chain.most[0]), ("", 0.0));
+}
+
+#[test]
+fn textbook_circuits_can_be_put_in_and_heat_up() {
+    let sealed =
+        |(design, brief): &(RawDesign, Option<RawBrief>)| report(design, brief.as_ref()).sealed.is_some();
+    let (design, brief) = every_demo().into_iter().find(sealed).expect("a sealed box");
+    let said = report(&design, brief.as_ref());
+    assert!(said.textbook.iter().any(|one| one.id == "resonance_equaliser"), "of a sealed box");
+    for circuit in &said.textbook {
+        let mut with = design.clone();
+        with.signal.get_or_insert_with(RawSignal::default).parts = circuit.parts.clone();
+        let after = report(&with, brief.as_ref());
+        assert_eq!(after.parts.len(), circuit.parts.len());
+        assert!(
+            after.parts.iter().any(|part| part.heat > 0.0 && part.programme_heat < part.heat),
+            "{}",
+            circuit.id
+        );
+        assert!(after.parts.iter().all(|part| !part.sold.is_empty() && part.current > 0.0));
+    }
+    // Before a woofer a textbook value misses: that is said.
+    let butterworth = said.textbook.iter().find(|one| one.id == "butterworth").expect("there");
+    assert!(butterworth.words.contains("With this driver really"), "{}", butterworth.words);
+}
+
+#[test]
+fn filters_leave_as_biquads_or_say_why_not() {
+    let filter =
+        |kind, frequency: &str| RawFilter { kind, frequency: Some(frequency.into()), ..RawFilter::default() };
+    let high = RawFilter { order: Some(4.0.into()), ..filter(RawFilterKind::HighPass, "20 Hz") };
+    let delay = RawFilter { kind: RawFilterKind::Delay, delay: Some("2 ms".into()), ..RawFilter::default() };
+    let sheet = biquads(&[high.clone(), delay], 48_000.0).expect("biquads");
+    assert_eq!(sheet.sections.len(), 2);
+    assert_relative_eq!(sheet.delay_samples, 96.0, max_relative = 1e-9);
+    assert!(sheet.deviation < 0.02 && sheet.single_precision > sheet.deviation);
+    let text = sheet.csv();
+    let rows: Vec<&str> = text.lines().collect();
+    assert_eq!(rows.len(), 5);
+    let first: Vec<f64> =
+        rows[1].rsplit(',').take(5).map(|number| number.parse().expect("a number")).collect();
+    // Last column first: a2; every digit survives.
+    assert_eq!(first[0].to_bits(), sheet.sections[0].biquad.a[1].to_bits());
+    let above = filter(RawFilterKind::AllPass, "19 kHz");
+    assert!(matches!(biquads(&[above], 32_000.0), Err(BiquadFailure::Sampling(_))));
+    let wrong = RawFilter { order: Some(9.0.into()), ..high };
+    assert!(
+        matches!(biquads(&[wrong], 48_000.0), Err(BiquadFailure::Problems(problems)) if problems[0].field == "signal.filters[0].order")
+    );
+}

@@ -1,0 +1,116 @@
+//! Generic amplifiers to begin with, and how one suits drivers.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A kind of amplifier with usual values (common practice; invented entries, no maker's).
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct AmplifierKind {
+    /// As files name it.
+    pub id: &'static str,
+    /// As people call it.
+    pub name: &'static str,
+    /// Power into 8, 4 and 2 ohm, W.
+    pub power: [Option<f64>; 3],
+    /// The lowest impedance that it stands, ohm.
+    pub minimum_load: f64,
+    /// ohm.
+    pub output_resistance: f64,
+    /// Drawn without any sound, W.
+    pub idle: f64,
+    /// Share of what it draws that reaches the drivers at high power.
+    pub efficiency: f64,
+    /// How deep it reaches into a box that it is mounted in, m; nothing where it stands outside.
+    pub depth: Option<f64>,
+    /// What is worth knowing.
+    pub note: &'static str,
+}
+
+/// Every kind.
+pub const AMPLIFIER_KINDS: &[AmplifierKind] = &[
+    AmplifierKind {
+        id: "plate_small",
+        name: "Plate, 150 W",
+        power: [Some(90.0), Some(150.0), None],
+        minimum_load: 4.0,
+        output_resistance: 0.05,
+        idle: 10.0,
+        efficiency: 0.65,
+        depth: Some(0.09),
+        note: "Often has a low-pass and a subsonic filter built in that cannot be switched off.",
+    },
+    AmplifierKind {
+        id: "plate_large",
+        name: "Plate, 500 W",
+        power: [Some(280.0), Some(500.0), None],
+        minimum_load: 4.0,
+        output_resistance: 0.03,
+        idle: 15.0,
+        efficiency: 0.8,
+        depth: Some(0.11),
+        note: "Check whether its back is sealed before building a chamber for it.",
+    },
+    AmplifierKind {
+        id: "rack",
+        name: "Rack, 2 × 600 W",
+        power: [Some(350.0), Some(600.0), Some(900.0)],
+        minimum_load: 2.0,
+        output_resistance: 0.02,
+        idle: 30.0,
+        efficiency: 0.75,
+        depth: None,
+        note: "One channel each; bridged it gives four times the power into twice the load.",
+    },
+    AmplifierKind {
+        id: "car_mono",
+        name: "Car, mono, 500 W",
+        power: [None, Some(300.0), Some(500.0)],
+        minimum_load: 2.0,
+        output_resistance: 0.02,
+        idle: 12.0,
+        efficiency: 0.8,
+        depth: None,
+        note: "Its power is stated at a running engine's voltage; fuse it at the battery.",
+    },
+    AmplifierKind {
+        id: "class_d_small",
+        name: "Small class D, 50 W",
+        power: [Some(28.0), Some(50.0), None],
+        minimum_load: 4.0,
+        output_resistance: 0.08,
+        idle: 2.0,
+        efficiency: 0.85,
+        depth: None,
+        note: "Runs from a battery; what it gives depends on the voltage of its supply.",
+    },
+];
+
+/// How an amplifier suits drivers.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Match {
+    /// Mean power of the programme at clipping over what the coils stand for hours.
+    pub heat: Option<f64>,
+    /// The least of the impedance over what the amplifier stands.
+    pub load: Option<f64>,
+    /// Voltage to spare over what is needed, dB.
+    pub headroom: Option<f64>,
+}
+
+impl Match {
+    /// An amplifier of some power (W of a sine at clipping) for coils of a continuous power (W) and a programme (dB peak over RMS), its minimum load and
+    /// the impedance's minimum (ohm), its voltage and what is needed (V RMS).
+    pub fn of(
+        power: f64,
+        coils: Option<f64>,
+        crest: f64,
+        load: Option<[f64; 2]>,
+        volts: Option<[f64; 2]>,
+    ) -> Self {
+        let mean = power * 10f64.powf(-(crest - crate::energy::SINE_CREST) / 10.0);
+        Self {
+            heat: coils.map(|coils| mean / coils),
+            load: load.map(|[least, stands]| least / stands),
+            headroom: volts.map(|[has, needs]| 20.0 * (has / needs).log10()),
+        }
+    }
+}

@@ -1,0 +1,149 @@
+import type { ReactNode } from 'react';
+import type { RawDesign, RawFilterKind, Report, SignalReport } from '../../api/types';
+import { shown, significant } from '../../model/units';
+import { Icon } from '../../ui/Icon';
+import { Item, Menu } from '../../ui/Menu';
+import { FILTER_KINDS, filtersOf, kindName, partsOf } from './filters';
+
+interface Props {
+  design: RawDesign;
+  signal: SignalReport | undefined;
+  report: Report | undefined;
+  selected: string;
+  onSelect: (block: string) => void;
+  onFilter: (kind: RawFilterKind) => void;
+  onParts: (circuit: SignalReport['textbook'][number]) => void;
+}
+
+/** The chain as it is wired, from the signal to the drivers; each block says what it does here. */
+export function ChainStrip({ design, signal, report, selected, onSelect, onFilter, onParts }: Props) {
+  const block = (id: string, props: Omit<BlockProps, 'pressed' | 'onPress'>) => (
+    <Block key={id} {...props} pressed={selected === id} onPress={() => onSelect(id)} />
+  );
+  const amplifier = signal?.amplifier;
+  const wrong = amplifier?.verdicts.find(({ met }) => met === false);
+  return (
+    <ol aria-label="Signal chain" className="flex items-stretch gap-0 overflow-x-auto pb-1">
+      {block('source', {
+        name: 'Signal',
+        value: signal ? `${significant(signal.volts, 3)} V` : '…',
+        effect: 'where nothing shapes it',
+      })}
+      {filtersOf(design).map((filter, at) => {
+        const said = signal?.filters[at];
+        return block(`filter-${at}`, {
+          name: `${at + 1} ${kindName(filter.kind)}`,
+          value: filter.bypassed
+            ? 'bypassed'
+            : [filter.frequency, filter.gain, filter.delay]
+                .filter((value) => value != null)
+                .map((value) => shown(value as string))
+                .join(', '),
+          effect: said?.caution ? 'boosts below the tuning' : (said?.effect ?? ''),
+          wrong: Boolean(said?.caution),
+          faint: filter.bypassed ?? false,
+        });
+      })}
+      <Adds label="Add a filter" title="Filter">
+        {FILTER_KINDS.map(([kind, name]) => (
+          <Item key={kind} onSelect={() => onFilter(kind)}>
+            {name}
+          </Item>
+        ))}
+      </Adds>
+      {block('amplifier', {
+        name: 'Amplifier',
+        value: amplifier?.power
+          ? `${significant(amplifier.power, 3)} W into ${significant(amplifier.load, 3)} Ω`
+          : 'not known',
+        effect: wrong ? `${wrong.name}: not enough` : amplifier?.power ? 'suits' : 'choose one',
+        wrong: Boolean(wrong),
+      })}
+      {block('cable', {
+        name: 'Cable',
+        value: signal ? `${significant(signal.cable, 2)} Ω` : '…',
+        effect: signal ? `−${signal.cable_loss.toFixed(1)} dB` : '',
+      })}
+      {partsOf(design).map((part, at) => {
+        const said = signal?.parts[at];
+        return block(`part-${at}`, {
+          name: part.wiring === 'across' ? 'Across' : part.wiring === 'trap' ? 'Trap' : 'In series',
+          value: [part.resistance, part.inductance, part.capacitance]
+            .filter((value) => value != null)
+            .map((value) => shown(value as string))
+            .join(' + '),
+          effect: part.bypassed ? 'bypassed' : said ? `${significant(said.programme_heat, 2)} W of heat` : '',
+          faint: part.bypassed ?? false,
+        });
+      })}
+      <Adds label="Add passive parts" title="Parts">
+        {(signal?.textbook ?? []).map((circuit) => (
+          <Item key={circuit.id} onSelect={() => onParts(circuit)}>
+            {circuit.name}
+          </Item>
+        ))}
+      </Adds>
+      {block('drivers', {
+        name: 'Drivers',
+        value: amplifier ? `${significant(amplifier.load, 3)} Ω` : '…',
+        effect: report
+          ? `lowest ${significant(report.figures.impedance_minimum.value, 3)} Ω at ${significant(report.figures.impedance_minimum.frequency, 2)} Hz`
+          : '',
+        last: true,
+      })}
+    </ol>
+  );
+}
+
+interface BlockProps {
+  name: string;
+  value: string;
+  effect: string;
+  wrong?: boolean;
+  faint?: boolean;
+  last?: boolean;
+  pressed: boolean;
+  onPress: () => void;
+}
+
+function Block({ name, value, effect, wrong, faint, last, pressed, onPress }: BlockProps) {
+  return (
+    <li className="flex shrink-0 items-center">
+      <button
+        type="button"
+        aria-pressed={pressed}
+        onClick={onPress}
+        className={`flex h-full min-w-[7.5rem] max-w-[13rem] flex-col items-start rounded-[3px] border px-2.5 py-1 text-left hover:border-oak ${
+          pressed ? 'border-oak bg-rule' : wrong ? 'border-short bg-short-wash' : 'border-line bg-card'
+        } ${faint ? 'opacity-70' : ''}`}
+      >
+        <span className="text-[0.893rem] text-soft">{name}</span>
+        <span className="whitespace-nowrap font-mono font-semibold text-[0.929rem]">{value}</span>
+        <span className={`text-[0.893rem] leading-tight ${wrong ? 'text-short' : ''}`}>{effect}</span>
+      </button>
+      {!last && <span aria-hidden="true" className="h-px w-3 shrink-0 bg-ink" />}
+    </li>
+  );
+}
+
+/** Where the chain is open for more. */
+function Adds({ label, title, children }: { label: string; title: string; children: ReactNode }) {
+  return (
+    <li className="flex shrink-0 items-center">
+      <Menu
+        trigger={
+          <button
+            type="button"
+            aria-label={`${title}: ${label}`}
+            className="flex h-full min-h-9 items-center gap-1 rounded-[3px] border border-line border-dashed px-2 text-soft hover:border-oak hover:text-ink"
+          >
+            <Icon name="plus" /> {title}
+          </button>
+        }
+      >
+        {children}
+      </Menu>
+      <span aria-hidden="true" className="h-px w-3 shrink-0 bg-ink" />
+    </li>
+  );
+}
