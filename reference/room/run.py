@@ -2,7 +2,7 @@
 
 Weak form, time factor exp(+jwt): integral of grad G grad q - k^2 G q, plus j k beta times the integral over the walls, equals q at the
 source; beta = alpha/8. What is written is T = 2 pi G, the pressure at the seat over that at 1 m in half space. Quadratic hexahedra of at
-most 0.45 m, a sixth of the shortest wave. Writes results.csv.
+most 0.36 m, an eighth of the shortest wave. Writes results.csv.
 """
 
 import csv
@@ -16,7 +16,7 @@ from skfem import Basis, BilinearForm, ElementHex2, FacetBasis, MeshHex, asm
 from skfem.helpers import dot, grad
 
 HERE = pathlib.Path(__file__).parent
-LARGEST = 0.45
+LARGEST = 0.36
 
 
 @BilinearForm

@@ -194,11 +194,17 @@ export const LANES: Lane[] = [
     share: 0.9,
     quantity: 'drive',
     range: (shown) => [0, roundUp(largest(shown, 'drive') * 1.1)],
+    limited: 'most before a limit',
     decimals: 1,
     optional: true,
     beside: (volts, { report }) => {
       const gain = 20 * Math.log10(volts / report.volts);
-      return Number.isFinite(gain) ? `${gain.toFixed(1).replace('-', '−')} dB` : '';
+      return Number.isFinite(gain)
+        ? gain
+            .toFixed(1)
+            .replace(/^-0\.0$/, '0.0')
+            .replace('-', '−')
+        : '';
     },
     worth: (shown) => shown.some(({ traces }) => tracesOf(traces, 'drive').some(varies)),
   },

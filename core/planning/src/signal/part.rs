@@ -71,7 +71,14 @@ fn report(raw: &RawPart, which: Option<usize>, survey: &Survey) -> PassiveReport
         current = current.max(std::f64::consts::SQRT_2 * through);
     }
     let mean = 2.0 * 10f64.powf(-survey.design.allowance.crest / 10.0);
-    PassiveReport { name: part_name(raw), heat, heat_at, programme_heat: heat * mean, current, sold: sold(raw) }
+    PassiveReport {
+        name: part_name(raw),
+        heat,
+        heat_at,
+        programme_heat: heat * mean,
+        current,
+        sold: sold(raw),
+    }
 }
 
 fn sold(raw: &RawPart) -> Vec<SoldValue> {

@@ -10,7 +10,7 @@ use oak_signal::helper::{Protection, flatten, protect, transform};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::survey::{Survey, decibels, magnitude};
+use super::survey::{Survey, decibels, magnitude, signed};
 use crate::case::upper_end;
 
 /// A filter that would help, or why none does.
@@ -114,9 +114,13 @@ fn flattening(survey: &Survey) -> Option<Proposal> {
         ..RawFilter::default()
     };
     let words = format!(
-        "A cut of {:.1} dB at {:.0} Hz, Q {:.2}, takes the peak from {:+.1} to {:+.1} dB. It costs no travel and no power. A dip that the room makes is not filled so: \
+        "A cut of {:.1} dB at {:.0} Hz, Q {:.2}, takes the peak from {} to {} dB. It costs no travel and no power. A dip that the room makes is not filled so: \
          only peaks can be taken down.",
-        -found.gain, found.frequency, found.q, found.peak[0], found.peak[1]
+        -found.gain,
+        found.frequency,
+        found.q,
+        signed(found.peak[0]),
+        signed(found.peak[1])
     );
     Some(Proposal { id: "flatten", name: "Take the peak down", words, filter: Some(filter) })
 }
@@ -167,6 +171,20 @@ fn transforming(present: &[RawFilter], survey: &Survey) -> Option<Proposal> {
     Some(Proposal { id, name, words, filter: Some(filter) })
 }
 
+/// Says where travel (m) passes Xmax at this drive, and by how much the drive must come down.
+fn too_far(survey: &Survey, travel: f64) -> String {
+    match survey.design.allowance.xmax {
+        Some(xmax) if travel > xmax => {
+            format!(
+                ", past its ±{:.1} mm: play {:.1} dB softer or add a high-pass",
+                xmax * 1e3,
+                decibels(travel / xmax)
+            )
+        }
+        _ => String::new(),
+    }
+}
+
 /// A boost at the lowest note of a vented box, with what it takes.
 fn extending(survey: &Survey) -> Option<Proposal> {
     let (lowest, tuning) = (survey.lowest()?, survey.built.compiled.port_tuning.as_ref()?.reactance);
@@ -202,9 +220,10 @@ fn extending(survey: &Survey) -> Option<Proposal> {
         id,
         name,
         words: format!(
-            "{gain:.1} dB at {lowest:.0} Hz, Q 1.4: {:.1} times the power there, and the cone moves up to {:.1} mm at {at:.0} Hz. Boost last: first try a larger box tuned lower.",
+            "{gain:.1} dB at {lowest:.0} Hz, Q 1.4: {:.1} times the power there, and the cone moves up to {:.1} mm at {at:.0} Hz{}. Boost last: first try a larger box tuned lower.",
             10f64.powf(gain / 10.0),
-            travel * 1e3
+            travel * 1e3,
+            too_far(survey, travel)
         ),
         filter: Some(filter),
     })

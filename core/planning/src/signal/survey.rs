@@ -120,7 +120,7 @@ impl Survey {
         if let Some(lowest) = self.lowest() {
             let change = decibels(gain(lowest));
             if change.abs() > 0.05 {
-                parts.push(format!("{change:+.1} dB at {lowest:.0} Hz"));
+                parts.push(format!("{} dB at {lowest:.0} Hz", signed(change)));
             }
         }
         let delay = self.lowest().or(self.tuning()).map(|at| (at, chain.group_delay(TAU * at)));
@@ -145,7 +145,7 @@ impl Survey {
         let [before, after] = [self.travel[k] / 10f64.powf(boost / 20.0), self.travel[k]];
         let times = 10f64.powf(boost / 10.0);
         Some(format!(
-            "Boosts below the tuning of {tuning:.0} Hz: at {at:.0} Hz {boost:+.1} dB, which takes {times:.1} times the power and moves the cone \
+            "Boosts below the tuning of {tuning:.0} Hz: at {at:.0} Hz by {boost:.1} dB, which takes {times:.1} times the power and moves the cone \
              {:.1} instead of {:.1} mm. Cut first, boost last.",
             after * 1e3,
             before * 1e3
@@ -162,6 +162,11 @@ impl Survey {
 /// Size of a chain's factor at a frequency, Hz.
 pub(super) fn magnitude(chain: &Chain, frequency: f64) -> f64 {
     chain.transfer(TAU * frequency).norm()
+}
+
+/// A change as it is read, with a true minus.
+pub(super) fn signed(decibels: f64) -> String {
+    format!("{decibels:+.1}").replace('-', "−")
 }
 
 /// A factor in dB.

@@ -13,7 +13,7 @@ use oak_signal::passive::{
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::survey::Survey;
+use super::survey::{Survey, signed};
 
 /// A circuit to begin with.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -164,12 +164,12 @@ fn really(survey: &Survey, parts: &[RawPart], corner: f64) -> String {
     let top = (0..change.len()).max_by(|a, b| change[*a].total_cmp(&change[*b])).unwrap_or(0);
     let rise = if change[top] > 0.5 {
         format!(
-            ", and {:+.1} dB at {:.0} Hz, where they resonate with the driver",
-            change[top],
+            ", and {} dB at {:.0} Hz, where they resonate with the driver",
+            signed(change[top]),
             grid.frequencies()[top]
         )
     } else {
         String::new()
     };
-    format!("With this driver really {:+.1} dB at {corner:.0} Hz{rise}.", change[at])
+    format!("With this driver really {} dB at {corner:.0} Hz{rise}.", signed(change[at]))
 }

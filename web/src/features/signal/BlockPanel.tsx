@@ -184,16 +184,11 @@ function FilterPanel({ at, ...props }: Props & { at: number }) {
       title={`Filter ${at + 1}`}
       tools={
         <>
-          <Button look="quiet" aria-label="Earlier" disabled={at === 0} onClick={() => move(-1)}>
-            ←
+          <Button look="quiet" disabled={at === 0} onClick={() => move(-1)}>
+            Earlier
           </Button>
-          <Button
-            look="quiet"
-            aria-label="Later"
-            disabled={at === filters.length - 1}
-            onClick={() => move(1)}
-          >
-            →
+          <Button look="quiet" disabled={at === filters.length - 1} onClick={() => move(1)}>
+            Later
           </Button>
           <Button
             aria-pressed={filter.bypassed ?? false}

@@ -39,7 +39,7 @@ export function ChainStrip({ design, signal, report, selected, onSelect, onFilte
                 .filter((value) => value != null)
                 .map((value) => shown(value as string))
                 .join(', '),
-          effect: said?.caution ? 'boosts below the tuning' : (said?.effect ?? ''),
+          effect: said?.caution ? 'boosts below the tuning' : (said?.effect.split(', ')[0] ?? ''),
           wrong: Boolean(said?.caution),
           faint: filter.bypassed ?? false,
         });
@@ -61,8 +61,8 @@ export function ChainStrip({ design, signal, report, selected, onSelect, onFilte
       })}
       {block('cable', {
         name: 'Cable',
-        value: signal ? `${significant(signal.cable, 2)} Ω` : '…',
-        effect: signal ? `−${signal.cable_loss.toFixed(1)} dB` : '',
+        value: !signal ? '…' : signal.cable > 0 ? `${significant(signal.cable, 2)} Ω` : 'not counted',
+        effect: !signal?.cable ? 'set its length' : `−${signal.cable_loss.toFixed(2)} dB`,
       })}
       {partsOf(design).map((part, at) => {
         const said = signal?.parts[at];

@@ -24,6 +24,7 @@ export function FilterHandles(props: Props) {
   );
 }
 
+const PAUSE = 700;
 const MOST_GAIN = 40;
 const Q_RANGE = [0.1, 50] as const;
 
@@ -39,6 +40,7 @@ function Handle({
 }: Props & { at: number; filter: RawFilter }) {
   const element = useRef<HTMLDivElement>(null);
   const from = useRef<{ x: number; y: number; gain: number } | null>(null);
+  const settling = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const frequency = readTyped(filter.frequency, 'frequency')?.si ?? 0;
   const gain = readTyped(filter.gain, 'level')?.si ?? 0;
   const q = Number(filter.q ?? 1);
@@ -48,9 +50,15 @@ function Handle({
     const within = Math.min(place.span[1], Math.max(place.span[0], hertz));
     put({ frequency: `${Number(within.toPrecision(3))} Hz` });
   };
+  /** Keys and wheel are one gesture until they rest. */
+  const settle = () => {
+    clearTimeout(settling.current);
+    settling.current = setTimeout(() => onCommit('filter'), PAUSE);
+  };
   const setQ = (steps: number) => {
     const next = Math.min(Q_RANGE[1], Math.max(Q_RANGE[0], q * 1.1 ** steps));
     put({ q: Number(next.toPrecision(2)) });
+    settle();
   };
   const turn = useRef(setQ);
   turn.current = setQ;
@@ -109,11 +117,12 @@ function Handle({
     else if (hasGain(filter) && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
       put({ gain: `${Number((gain + 0.5 * steps).toFixed(1))} dB` });
     else setFrequency(nudged(frequency, steps, false));
+    settle();
   }
 
   const text = [
     `${significant(frequency, 3)} Hz`,
-    ...(hasGain(filter) ? [`${gain} dB`] : []),
+    ...(hasGain(filter) ? [`${String(gain).replace('-', '−')} dB`] : []),
     ...(has && filter.q != null ? [`Q ${q}`] : []),
   ].join(', ');
   return (

@@ -88,7 +88,7 @@ export function SignalStage(props: StageProps) {
           </div>
         </div>
         <Scroll
-          label="Chosen block and filters that would help"
+          label="The chosen block"
           className="min-h-0 overflow-y-auto pr-1 pb-2"
         >
           <Message error={answer.error} />

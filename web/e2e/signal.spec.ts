@@ -1,0 +1,178 @@
+import { readFileSync } from 'node:fs';
+import type { Locator, Page } from '@playwright/test';
+import { violated } from './axe';
+import { expect, openBuild, type Server, test } from './support';
+
+const BRIEF = {
+  lowest: '30 Hz',
+  loudness: '95 dB',
+  distance: '2 m',
+  amplifier_power: '160 W',
+  amplifier_load: '4 ohm',
+  crossover: '80 Hz',
+} as const;
+
+const chain = (page: Page): Locator => page.getByRole('list', { name: 'Signal chain' });
+const lane = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true });
+
+/** A build of two demo variants on the signal stage. */
+async function openSignal(page: Page, server: Server, name: string): Promise<string> {
+  const build = await server.makeBuild(name, undefined, BRIEF);
+  await openBuild(page, server, build.id);
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Signal' }).click();
+  await expect(chain(page)).toContainText('160 W into 4 Ω');
+  return build.id;
+}
+
+const filtersOf = async (server: Server, id: string) =>
+  (await server.open(id)).variants[0]?.content.signal?.filters ?? [];
+
+async function addFilter(page: Page, kind: string): Promise<void> {
+  await page.getByRole('button', { name: 'Filter: Add a filter' }).click();
+  await page.getByRole('menuitem', { name: kind, exact: true }).click();
+}
+
+test('a filter moves every lane at once, by its handle, its fields and keys, and is kept', async ({
+  page,
+  server,
+}) => {
+  const id = await openSignal(page, server, 'Filters');
+  await expect(lane(page, 'Drive')).toHaveCount(0);
+  await addFilter(page, 'Parametric band');
+  await expect(chain(page)).toContainText('1 Parametric band');
+  await expect(page.locator('[data-conditions]')).toContainText('through its filters');
+  await expect(lane(page, 'Drive')).toBeVisible();
+  const handle = page.getByRole('slider', { name: '1 Parametric band, handle' });
+  await expect(handle).toHaveAttribute('aria-valuetext', '50 Hz, −3 dB, Q 1.4');
+
+  // Keys move its gain and frequency, the wheel its Q, a drag both at once.
+  await handle.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(handle).toHaveAttribute('aria-valuetext', '50 Hz, −3.5 dB, Q 1.4');
+  await page.keyboard.press('ArrowRight');
+  await expect(handle).toHaveAttribute('aria-valuetext', '50.5 Hz, −3.5 dB, Q 1.4');
+  await handle.hover();
+  await page.mouse.wheel(0, -100);
+  await expect(handle).toHaveAttribute('aria-valuetext', '50.5 Hz, −3.5 dB, Q 1.5');
+  const from = await handle.boundingBox();
+  if (!from) throw new Error('no handle');
+  await page.mouse.move(from.x + 12, from.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 72, from.y - 3, { steps: 5 });
+  await page.mouse.up();
+  await expect(handle).not.toHaveAttribute('aria-valuetext', /^50\.5 Hz/);
+  const said = await handle.getAttribute('aria-valuetext');
+  await expect.poll(async () => (await filtersOf(server, id))[0]?.frequency).toBe(said?.split(',')[0]);
+
+  // A field does the same, and one step back undoes one step.
+  await page.getByRole('textbox', { name: 'Frequency', exact: true }).fill('33 Hz');
+  await page.keyboard.press('Enter');
+  await expect(handle).toHaveAttribute('aria-valuetext', /^33 Hz/);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(handle).toHaveAttribute('aria-valuetext', said ?? '');
+  await page.getByRole('button', { name: 'Bypass' }).click();
+  await expect(handle).toHaveCount(0);
+  await expect(lane(page, 'Drive')).toHaveCount(0);
+  await expect.poll(async () => (await filtersOf(server, id))[0]?.bypassed).toBe(true);
+  await page.getByRole('button', { name: 'Remove this filter' }).click();
+  await expect.poll(() => filtersOf(server, id)).toEqual([]);
+});
+
+test('on the bench there are no filters, and a boost below the tuning says what it costs', async ({
+  page,
+  server,
+}) => {
+  await openSignal(page, server, 'Boost');
+  await addFilter(page, 'Parametric band');
+  await page.getByRole('textbox', { name: 'Frequency', exact: true }).fill('20 Hz');
+  await page.keyboard.press('Enter');
+  await page.getByRole('textbox', { name: 'Gain', exact: true }).fill('6 dB');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^Boosts below the tuning of \d+ Hz: at \d+ Hz by [56]\.\d dB/)).toBeVisible();
+  await expect(chain(page)).toContainText('boosts below the tuning');
+  await page.getByRole('radiogroup', { name: 'Conditions' }).getByText('On the bench').click();
+  await expect(page.locator('[data-conditions]')).toHaveText('2.83 V, half space');
+  await expect(lane(page, 'Drive')).toHaveCount(0);
+});
+
+test('what protects the cone is offered, put in, and then no more is needed', async ({ page, server }) => {
+  const id = await openSignal(page, server, 'Protect');
+  const help = page.getByRole('region', { name: 'Filters that would help' });
+  await expect(help).toContainText(
+    /High-pass \d+\.\d Hz, 24 dB\/octave: the lowest that keeps the cone within/,
+  );
+  await help.getByRole('button', { name: 'Add: Protect the cone' }).click();
+  await expect(help).toContainText('No high-pass is needed');
+  await expect
+    .poll(async () => (await filtersOf(server, id))[0])
+    .toMatchObject({ kind: 'high_pass', order: 4 });
+  await violated(page, 'signal stage with a filter');
+});
+
+test('the amplifier that is chosen is the one of strip, limits and verdicts', async ({ page, server }) => {
+  const id = await openSignal(page, server, 'Amplifier');
+  const kind = page.getByRole('combobox', { name: 'Kind of amplifier' });
+  await kind.selectOption({ label: 'Small class D, 50 W' });
+  await expect(chain(page)).toContainText('50 W into 4 Ω');
+  await expect(page.locator('[data-conditions]')).toContainText('50 W into 4 Ω (14.1 V)');
+  await expect
+    .poll(async () => (await server.open(id)).variants[0]?.content.signal?.amplifier)
+    .toMatchObject({ power_4: '50 W', minimum_load: '4 ohm', output_resistance: '0.08 ohm' });
+  const minimum = page.getByRole('textbox', { name: 'Minimum load', exact: true });
+  await minimum.fill('8 ohm');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Amplifier' })).toContainText('Load: not enough');
+  await expect(page.locator('[data-figure="brief-load"]')).toContainText("below the amplifier's 8 Ω");
+  // A value that cannot be is named where it stands.
+  await minimum.fill('900 ohm');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('64');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'As in the brief' }).click();
+  await expect(chain(page)).toContainText('160 W into 4 Ω');
+});
+
+test('passive parts by the textbook say what they really do, heat up, and take the values that are sold', async ({
+  page,
+  server,
+}) => {
+  const id = await openSignal(page, server, 'Parts');
+  await page.getByRole('button', { name: 'Parts: Add passive parts' }).click();
+  await page.getByRole('menuitem', { name: /^Coil and capacitor: Butterworth/ }).click();
+  await expect(page.getByRole('region', { name: 'Part 1' })).toContainText(/W of heat/);
+  const parts = async () => (await server.open(id)).variants[0]?.content.signal?.parts ?? [];
+  await expect.poll(async () => (await parts()).length).toBe(2);
+  await page
+    .getByRole('button', { name: /\(E12\)$/ })
+    .first()
+    .click();
+  await expect.poll(async () => (await parts())[0]?.inductance).toMatch(/^(10|12|15) mH$/);
+  await page.getByRole('radiogroup', { name: 'Wiring of the part' }).getByText('Trap').click();
+  await page.getByRole('textbox', { name: 'C', exact: true }).fill('220 uF');
+  await page.keyboard.press('Enter');
+  await expect(chain(page)).toContainText('Trap');
+  await page.getByRole('button', { name: 'Remove this part' }).click();
+  await expect.poll(async () => (await parts()).length).toBe(1);
+});
+
+test('filters leave as biquads that say how near they are, as a table and a document', async ({
+  page,
+  server,
+}) => {
+  await openSignal(page, server, 'Biquads');
+  await addFilter(page, 'High-pass');
+  await page.getByRole('button', { name: 'Biquads for a processor …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Biquads for a processor' });
+  await expect(dialog.getByRole('row')).toHaveCount(3);
+  await expect(dialog).toContainText(/These lie within .* of what is drawn/);
+  await violated(page, 'biquads', '[role="dialog"]');
+  const download = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'CSV' }).click();
+  const text = readFileSync(await (await download).path(), 'utf8');
+  expect(text.split('\n')[0]).toBe('filter,b0,b1,b2,a1,a2');
+  expect(text).toContain('High-pass 20 Hz, Butterworth, 24 dB/octave');
+  await dialog.getByRole('combobox', { name: 'Sample rate' }).selectOption('96000');
+  const saved = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'JSON' }).click();
+  expect(JSON.parse(readFileSync(await (await saved).path(), 'utf8')).sample_rate).toBe(96000);
+});
