@@ -7,6 +7,7 @@ const PAGES = ['/', '/start?from=woofer', '/start?from=wish', '/drivers', '/jobs
 const OF_A_BUILD = [
   '',
   '/box',
+  '/signal',
   '/find',
   '?open=brief',
   '?open=family',

@@ -176,3 +176,39 @@ test('filters leave as biquads that say how near they are, as a table and a docu
   await dialog.getByRole('button', { name: 'JSON' }).click();
   expect(JSON.parse(readFileSync(await (await saved).path(), 'utf8')).sample_rate).toBe(96000);
 });
+
+test('presets are kept by name, used, undone, archived and brought back, and travel with the build', async ({
+  page,
+  server,
+}) => {
+  const id = await openSignal(page, server, 'Presets');
+  await page.getByRole('button', { name: 'Presets …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Presets' });
+  await dialog.getByRole('button', { name: 'Rock', exact: true }).click();
+  await expect(dialog.getByRole('list', { name: 'Presets' })).toContainText(
+    'High-pass 25 Hz, Low shelf 40 Hz',
+  );
+  await violated(page, 'presets', '[role="dialog"]');
+  await dialog.getByRole('button', { name: 'Use Rock' }).click();
+  await expect(chain(page)).toContainText('2 Low shelf');
+  await expect.poll(async () => (await filtersOf(server, id)).length).toBe(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(chain(page)).not.toContainText('Low shelf');
+  await addFilter(page, 'Low-pass');
+  await page.getByRole('button', { name: 'Presets …' }).click();
+  await dialog.getByRole('textbox', { name: 'Save the filters of this variant as' }).fill('Mooring at night');
+  await dialog.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(dialog.getByRole('listitem')).toHaveCount(2);
+  await dialog.getByRole('button', { name: 'Archive Rock' }).click();
+  await expect(dialog.getByRole('listitem')).toHaveCount(1);
+  await dialog.getByRole('button', { name: 'Bring back Rock' }).click();
+  await expect(dialog.getByRole('listitem')).toHaveCount(2);
+  const names = async () => {
+    const file = await server.call<{ presets?: { name: string }[] }>('GET', `/builds/${id}/build.json`);
+    return (file.presets ?? []).map(({ name }) => name).sort();
+  };
+  await expect.poll(names).toEqual(['Mooring at night', 'Rock']);
+  await page.reload();
+  await page.getByRole('button', { name: 'Presets …' }).click();
+  await expect(dialog.getByRole('listitem')).toHaveCount(2);
+});

@@ -8,10 +8,10 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::file::{
-    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, VERSION, open_value, read_value,
+    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, RawPreset, VERSION, open_value, read_value,
 };
 use crate::problem::Problem;
-use crate::resolve::{check_title, resolve_brief, resolve_design};
+use crate::resolve::{check_preset, check_title, resolve_brief, resolve_design};
 
 /// What a build is called and what it is for.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -36,6 +36,8 @@ pub enum RawDocument {
     Brief(Box<RawBrief>),
     /// A candidate design.
     Variant(Box<RawDesign>),
+    /// Filters kept by a name.
+    Preset(RawPreset),
 }
 
 /// A kind of document.
@@ -74,8 +76,16 @@ pub static VARIANT: DocumentKind = DocumentKind {
     read: |value| open_value(value, DESIGN_FORMAT).map(RawDocument::Variant),
 };
 
+/// Filters kept by a name.
+pub static PRESET: DocumentKind = DocumentKind {
+    id: "preset",
+    names: ["preset", "presets"],
+    most: 50,
+    read: |value| read_value(value).map(RawDocument::Preset),
+};
+
 /// All kinds of documents.
-pub static KINDS: [&DocumentKind; 3] = [&TITLE, &BRIEF, &VARIANT];
+pub static KINDS: [&DocumentKind; 4] = [&TITLE, &BRIEF, &VARIANT, &PRESET];
 
 impl DocumentKind {
     /// The kind of a name; nothing where there is none.
@@ -99,6 +109,7 @@ impl RawDocument {
             Self::Title(_) => &TITLE,
             Self::Brief(_) => &BRIEF,
             Self::Variant(_) => &VARIANT,
+            Self::Preset(_) => &PRESET,
         }
     }
 
@@ -111,6 +122,7 @@ impl RawDocument {
             Self::Title(title) => check_title(&title.name, &title.notes),
             Self::Brief(brief) => resolve_brief(brief).map(|_| ()),
             Self::Variant(design) => resolve_design(design).map(|_| ()),
+            Self::Preset(preset) => check_preset(preset),
         }
     }
 
@@ -123,6 +135,7 @@ impl RawDocument {
             Self::Title(title) => serde_json::to_value(title),
             Self::Brief(brief) => serde_json::to_value(brief),
             Self::Variant(design) => serde_json::to_value(design),
+            Self::Preset(preset) => serde_json::to_value(preset),
         }
     }
 }
@@ -133,7 +146,8 @@ impl RawBuild {
         let title = RawDocument::Title(RawTitle { name: self.name.trim().to_owned(), notes: self.notes });
         let brief = self.brief.map(|brief| RawDocument::Brief(Box::new(brief)));
         let variants = self.variants.into_iter().map(|design| RawDocument::Variant(Box::new(design)));
-        std::iter::once(title).chain(brief).chain(variants).collect()
+        let presets = self.presets.into_iter().map(RawDocument::Preset);
+        std::iter::once(title).chain(brief).chain(variants).chain(presets).collect()
     }
 
     /// A build file of documents, variants in their order.
@@ -145,12 +159,14 @@ impl RawBuild {
             notes: String::new(),
             brief: None,
             variants: Vec::new(),
+            presets: Vec::new(),
         };
         for document in documents {
             match document {
                 RawDocument::Title(RawTitle { name, notes }) => (build.name, build.notes) = (name, notes),
                 RawDocument::Brief(brief) => build.brief = Some(*brief),
                 RawDocument::Variant(design) => build.variants.push(*design),
+                RawDocument::Preset(preset) => build.presets.push(preset),
             }
         }
         build

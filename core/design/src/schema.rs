@@ -7,7 +7,7 @@ use crate::file::{
     RawAir, RawAlignment, RawAmplifier, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive,
     RawDriver, RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFillMaterial, RawFilter, RawFilterKind,
     RawFlare, RawFrame, RawIsobaric, RawMouth, RawPart, RawPartWiring, RawPassage, RawPort, RawPortSection,
-    RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSignal, RawSpace, RawStuffing, Typed,
+    RawPreset, RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSignal, RawSpace, RawStuffing, Typed,
 };
 
 #[derive(OpenApi)]
@@ -36,6 +36,7 @@ use crate::file::{
     RawAlignment,
     RawPart,
     RawPartWiring,
+    RawPreset,
     RawDriverArray,
     RawMouth,
     RawPassage,

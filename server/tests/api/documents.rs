@@ -19,6 +19,10 @@ fn contents(kind: &str) -> [Value; 2] {
         "title" => [json!({ "name": "Nook", "notes": "" }), json!({ "name": "Cabin", "notes": "port side" })],
         "brief" => [json!({ "lowest": "30 Hz" }), json!({ "lowest": "28 Hz" })],
         "variant" => [design(), resized("50 l")],
+        "preset" => [
+            json!({ "name": "Films", "filters": [{ "kind": "high_pass", "order": 4, "frequency": "20 Hz" }] }),
+            json!({ "name": "Rock", "filters": [{ "kind": "low_shelf", "frequency": "40 Hz", "gain": "-4 dB" }] }),
+        ],
         other => panic!("no contents of {other}"),
     }
 }

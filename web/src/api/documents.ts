@@ -44,6 +44,7 @@ const KEPT: Record<Kept, KeptKind> = {
   title: { name: 'The name of this build' },
   brief: { name: 'The brief of this build' },
   variant: { name: 'This variant', restore: restoreVariant },
+  preset: { name: 'This preset' },
 };
 
 /** Saves a document: a new one where it has no revision yet. */
@@ -115,6 +116,8 @@ type Of<Kind extends Kept> = Extract<SavedDocument, { kind: Kind }>;
 
 const of = <Kind extends Kept>({ documents }: OpenBuild, kind: Kind) =>
   documents.filter((one): one is Of<Kind> => one.kind === kind);
+
+export const presetsOf = (build: OpenBuild) => of(build, 'preset');
 
 export const variantsOf = (build: OpenBuild): Variant[] => of(build, 'variant');
 

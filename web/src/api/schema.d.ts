@@ -2522,6 +2522,11 @@ export interface components {
             content: components["schemas"]["RawDesign"];
             /** @enum {string} */
             kind: "variant";
+        } | {
+            /** @description Filters kept by a name. */
+            content: components["schemas"]["RawPreset"];
+            /** @enum {string} */
+            kind: "preset";
         }) & {
             /**
              * Format: uuid
@@ -3288,6 +3293,8 @@ export interface components {
             brief?: components["schemas"]["RawBrief"] | null;
             /** @description Its candidates. */
             variants?: components["schemas"]["RawDesign"][];
+            /** @description Filters kept by name. */
+            presets?: components["schemas"]["RawPreset"][];
         };
         /** @description A second chamber. */
         RawChamber: {
@@ -3364,6 +3371,11 @@ export interface components {
             content: components["schemas"]["RawDesign"];
             /** @enum {string} */
             kind: "variant";
+        } | {
+            /** @description Filters kept by a name. */
+            content: components["schemas"]["RawPreset"];
+            /** @enum {string} */
+            kind: "preset";
         };
         /** @description What drives it: one of the two. */
         RawDrive: {
@@ -3681,6 +3693,13 @@ export interface components {
          * @enum {string}
          */
         RawPortSection: "round" | "slot" | "corner";
+        /** @description Active filters that are kept by a name, to be used in any variant of a build. */
+        RawPreset: {
+            /** @description What to call them. */
+            name: string;
+            /** @description In their order. */
+            filters?: components["schemas"]["RawFilter"][];
+        };
         /**
          * @description What is played, by its crest factor.
          * @enum {string}

@@ -14,6 +14,7 @@ export type RawSignal = Schemas['RawSignal'];
 export type RawFilter = Schemas['RawFilter'];
 export type RawFilterKind = Schemas['RawFilterKind'];
 export type RawAlignment = Schemas['RawAlignment'];
+export type RawPreset = Schemas['RawPreset'];
 export type RawPart = Schemas['RawPart'];
 export type RawPartWiring = Schemas['RawPartWiring'];
 export type SignalReport = Schemas['SignalReport'];

@@ -15,13 +15,13 @@ export function Choice<Value extends string>({ label, value, options, onChange }
       aria-label={label}
       value={value}
       onValueChange={(next) => next && onChange(next as Value)}
-      className="inline-flex shrink-0 overflow-hidden rounded-[3px] border border-rule-line bg-rule"
+      className="inline-flex overflow-hidden rounded-[3px] border border-rule-line bg-rule"
     >
       {options.map(([option, name]) => (
         <ToggleGroup.Item
           key={option}
           value={option}
-          className="border-rule-line border-r whitespace-nowrap px-2.5 py-0.5 font-medium last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px] data-[state=on]:bg-oak data-[state=on]:text-on-oak"
+          className="border-rule-line border-r px-2.5 py-0.5 font-medium last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px] data-[state=on]:bg-oak data-[state=on]:text-on-oak"
         >
           {name}
         </ToggleGroup.Item>

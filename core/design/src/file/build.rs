@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{RawBrief, RawDesign};
+use super::{RawBrief, RawDesign, RawPreset};
 
 /// What the `format` of a build file says.
 pub const BUILD_FORMAT: &str = "oak-drum/build";
@@ -32,4 +32,8 @@ pub struct RawBuild {
     #[serde(default)]
     #[schema(max_items = 100)]
     pub variants: Vec<RawDesign>,
+    /// Filters kept by name.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 50)]
+    pub presets: Vec<RawPreset>,
 }

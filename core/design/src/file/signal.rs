@@ -60,6 +60,19 @@ pub struct RawAmplifier {
     pub output_resistance: Option<Typed>,
 }
 
+/// Active filters that are kept by a name, to be used in any variant of a build.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawPreset {
+    /// What to call them.
+    #[schema(max_length = 120)]
+    pub name: String,
+    /// In their order.
+    #[serde(default)]
+    #[schema(max_items = 20)]
+    pub filters: Vec<RawFilter>,
+}
+
 /// One active filter. Values that another kind uses stay as they are.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]

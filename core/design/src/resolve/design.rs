@@ -16,7 +16,7 @@ use super::driver::{ResolvedDriver, resolve_driver};
 use super::driver_array::driver_array;
 use super::enclosure::{ChamberFill, enclosure, filled, gain};
 use super::reading::{Reading, space as space_of};
-use super::signal::source;
+use super::signal::{check_preset, source};
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
@@ -270,6 +270,10 @@ impl RawBuild {
                 Err(found) => found,
             };
             problems.extend(found.into_iter().map(|problem| problem.within(&format!("variants[{index}]"))));
+        }
+        for (index, preset) in self.presets.iter().enumerate() {
+            let found = check_preset(preset).err().unwrap_or_default();
+            problems.extend(found.into_iter().map(|problem| problem.within(&format!("presets[{index}]"))));
         }
         if problems.is_empty() { Ok(()) } else { Err(problems) }
     }

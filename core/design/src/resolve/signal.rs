@@ -6,8 +6,8 @@ use oak_signal::filter::{Alignment, FLATTEST, Filter, Pass, Slope, Width};
 use super::reading::Reading;
 use crate::field;
 use crate::file::{
-    MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawFilter, RawFilterKind, RawPart,
-    RawPartWiring, RawSignal,
+    LONGEST_NAME, MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawFilter, RawFilterKind,
+    RawPart, RawPartWiring, RawPreset, RawSignal,
 };
 use crate::problem::{Problem, ProblemKind};
 
@@ -24,7 +24,7 @@ pub(super) fn source(raw: &RawSignal, reading: &mut Reading) -> Source {
     let output_resistance =
         reading.optional("signal.amplifier.output_resistance", &field::AMPLIFIER_RESISTANCE, &amplifier);
     Source {
-        chain: chain(&raw.filters, reading),
+        chain: chain(&raw.filters, "signal.filters", reading),
         output_resistance: output_resistance.unwrap_or(0.0),
         parts: parts(&raw.parts, reading),
     }
@@ -49,6 +49,20 @@ pub fn resolve_parts(raw: &[RawPart]) -> Result<Vec<Part>, Vec<Problem>> {
     if reading.problems.is_empty() { Ok(found) } else { Err(reading.problems) }
 }
 
+/// Checks filters that are kept by a name.
+///
+/// # Errors
+/// Every problem, with its place.
+pub fn check_preset(preset: &RawPreset) -> Result<(), Vec<Problem>> {
+    let mut reading = Reading::default();
+    reading.text("name", &preset.name, 1, LONGEST_NAME);
+    if preset.filters.len() > MOST_FILTERS {
+        reading.note("filters", ProblemKind::TooMany { found: preset.filters.len(), max: MOST_FILTERS });
+    }
+    chain(&preset.filters, "filters", &mut reading);
+    if reading.problems.is_empty() { Ok(()) } else { Err(reading.problems) }
+}
+
 /// One filter by itself; `None` where it is none.
 pub fn resolve_filter(raw: &RawFilter) -> Option<Chain> {
     filter(raw, "", &mut Reading::default())?.chain().ok()
@@ -60,19 +74,24 @@ pub fn resolve_filter(raw: &RawFilter) -> Option<Chain> {
 /// Every problem, with its place.
 pub fn resolve_filters(filters: &[RawFilter]) -> Result<Vec<Chain>, Vec<Problem>> {
     let mut reading = Reading::default();
-    let chains = filters.iter().enumerate().map(|(index, raw)| one_chain(raw, index, &mut reading)).collect();
+    let chains = filters
+        .iter()
+        .enumerate()
+        .map(|(index, raw)| one_chain(raw, &format!("signal.filters[{index}]"), &mut reading))
+        .collect();
     if reading.problems.is_empty() { Ok(chains) } else { Err(reading.problems) }
 }
 
-fn chain(filters: &[RawFilter], reading: &mut Reading) -> Chain {
+fn chain(filters: &[RawFilter], list: &str, reading: &mut Reading) -> Chain {
     let chains = filters.iter().take(MOST_FILTERS).enumerate();
-    chains.fold(Chain::default(), |whole, (index, raw)| whole.then(one_chain(raw, index, reading)))
+    chains.fold(Chain::default(), |whole, (index, raw)| {
+        whole.then(one_chain(raw, &format!("{list}[{index}]"), reading))
+    })
 }
 
 /// One of several; as nothing with a problem noted where it is none, and where it is bypassed.
-fn one_chain(raw: &RawFilter, index: usize, reading: &mut Reading) -> Chain {
-    let place = format!("signal.filters[{index}]");
-    let Some(filter) = filter(raw, &place, reading) else { return Chain::default() };
+fn one_chain(raw: &RawFilter, place: &str, reading: &mut Reading) -> Chain {
+    let Some(filter) = filter(raw, place, reading) else { return Chain::default() };
     match filter.chain() {
         Ok(chain) if !raw.bypassed => chain,
         Ok(_) => Chain::default(),

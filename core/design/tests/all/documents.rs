@@ -1,7 +1,7 @@
 //! What stands in documents, and how it is called.
 
 use oak_design::document::{DocumentKind, RawDocument, RawTitle};
-use oak_design::file::{DESIGN_FORMAT, RawFamily, VERSION};
+use oak_design::file::{DESIGN_FORMAT, RawFamily, RawPreset, VERSION};
 
 #[test]
 fn every_family_is_written_as_its_id() {
@@ -14,7 +14,9 @@ fn every_family_is_written_as_its_id() {
 #[test]
 fn a_document_is_called_as_its_kind_is() {
     let title = RawTitle { name: "Nook".to_owned(), notes: String::new() };
-    let documents = [RawDocument::Title(title), RawDocument::Brief(Box::default())];
+    let preset = RawPreset { name: "Films".to_owned(), filters: Vec::new() };
+    let documents =
+        [RawDocument::Title(title), RawDocument::Brief(Box::default()), RawDocument::Preset(preset)];
     for document in documents {
         let json = serde_json::to_value(&document).expect("JSON");
         assert_eq!(json["kind"], document.kind().id);
@@ -32,4 +34,16 @@ fn a_variant_of_a_newer_program_is_not_taken_for_one_of_ours() {
         DocumentKind::of("variant").expect("a kind").read(newer).expect_err("refused").field,
         "version"
     );
+}
+
+#[test]
+fn a_preset_names_what_is_wrong_with_its_filters() {
+    let read = |value| DocumentKind::of("preset").expect("a kind").read(value).expect("reads");
+    let good =
+        serde_json::json!({ "name": "Films", "filters": [{ "kind": "high_pass", "frequency": "20 Hz" }] });
+    assert_eq!(read(good).check(), Ok(()));
+    let bad = serde_json::json!({ "name": "", "filters": [{ "kind": "gain" }, { "kind": "high_pass", "frequency": "-3 Hz" }] });
+    let problems = read(bad).check().expect_err("refused");
+    let places: Vec<&str> = problems.iter().map(|problem| problem.field.as_str()).collect();
+    assert_eq!(places, ["name", "filters[0].gain", "filters[1].frequency"]);
 }

@@ -42,6 +42,9 @@ struct Sum<'a> {
 impl Room {
     /// What of each source arrives at each seat at frequencies (Hz): `2 pi (1 m) (c^2/V) sum of e psi(seat) psi(source)/(w_N^2 - w^2 + 2 j w d_N)` with
     /// its static tail taken out, `-1/(w_N^2 + K^2 c^2)` a mode, and put back as `1/2 sum over hard-wall images of exp(-K r)/r`.
+    ///
+    /// Where the walls of an axis differ, their damping couples modes, which a sum of single modes leaves out: against finite elements
+    /// up to 0.9 dB off with absorptions of 0.04 to 0.1, 0.5 dB where they are alike.
     pub fn transfers(&self, sources: &[[f64; 3]], seats: &[[f64; 3]], frequencies: &[f64]) -> Transfers {
         let sum = Sum::of(self, frequencies);
         let seats: Vec<Shapes> = seats.iter().map(|seat| sum.shapes(*seat)).collect();

@@ -7,12 +7,14 @@ import type { Action, Window } from '../../actions/action';
 import { toStage } from '../../actions/go';
 import type { Check, FieldError, ProblemDocument, RawBrief, RawDesign, Report } from '../../api/types';
 import type { Shown } from '../../lanes/shown';
+import type { Presets } from '../../model/presets';
 import type { OnBench, Workbench } from '../../model/workbench';
 
 /** What a stage is given to show. */
 export interface StageProps {
   variant: OnBench;
   workbench: Workbench;
+  presets: Presets;
   name: string;
   brief: RawBrief | null;
   report: Report | undefined;

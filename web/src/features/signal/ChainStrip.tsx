@@ -23,7 +23,10 @@ export function ChainStrip({ design, signal, report, selected, onSelect, onFilte
   const amplifier = signal?.amplifier;
   const wrong = amplifier?.verdicts.find(({ met }) => met === false);
   return (
-    <ol aria-label="Signal chain" className="flex items-stretch gap-0 overflow-x-auto pb-1">
+    <ol
+      aria-label="Signal chain"
+      className="flex items-stretch max-sm:flex-wrap max-sm:gap-y-1 sm:overflow-x-auto sm:pb-1"
+    >
       {block('source', {
         name: 'Signal',
         value: signal ? `${significant(signal.volts, 3)} V` : '…',

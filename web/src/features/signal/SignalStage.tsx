@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react';
+import { Suspense, useCallback, useMemo, useState } from 'react';
 import { useSignal } from '../../api/queries/signal';
 import type { RawDesign, RawFilterKind, RawPart } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
@@ -18,11 +18,12 @@ import { FilterHandles } from './FilterHandles';
 import { filtersOf, newFilter, partsOf, withFilters, withParts } from './filters';
 import { Proposals } from './Proposals';
 
+const PresetsDialog = lazily(() => import('./PresetsDialog').then((part) => part.PresetsDialog));
 const BiquadDialog = lazily(() => import('./BiquadDialog').then((part) => part.BiquadDialog));
 
 /** From the signal to the drivers: the chain as it is wired, the curves with a handle on each filter, and what the chosen block does. */
 export function SignalStage(props: StageProps) {
-  const { variant, workbench, name, report, errors, shown } = props;
+  const { variant, workbench, presets, name, report, errors, shown } = props;
   const { design, id } = variant;
   const theme = useTheme();
   const answer = useSignal(useThrottled(design, FOLLOWED));
@@ -36,7 +37,7 @@ export function SignalStage(props: StageProps) {
     ...partsOf(design).map((_, at) => `part-${at}`),
   ];
   const [block, select] = useInAddress('block', blocks);
-  const [exporting, setExporting] = useState(false);
+  const [opened, open] = useState<'biquads' | 'presets' | null>(null);
   const edit = useCallback(
     (next: RawDesign, label: string) => workbench.edit(id, next, label),
     [workbench, id],
@@ -87,10 +88,7 @@ export function SignalStage(props: StageProps) {
             />
           </div>
         </div>
-        <Scroll
-          label="The chosen block"
-          className="min-h-0 overflow-y-auto pr-1 pb-2"
-        >
+        <Scroll label="The chosen block" className="min-h-0 overflow-y-auto pr-1 pb-2">
           <Message error={answer.error} />
           <BlockPanel
             block={block}
@@ -110,14 +108,29 @@ export function SignalStage(props: StageProps) {
               select(`filter-${filters.length}`);
             }}
           />
-          {filtersOf(design).length > 0 && (
-            <p className="mt-3">
-              <Button onClick={() => setExporting(true)}>Biquads for a processor …</Button>
-            </p>
-          )}
+          <p className="mt-3 flex flex-wrap gap-1.5">
+            <Button onClick={() => open('presets')}>Presets …</Button>
+            {filtersOf(design).length > 0 && (
+              <Button onClick={() => open('biquads')}>Biquads for a processor …</Button>
+            )}
+          </p>
         </Scroll>
       </div>
-      {exporting && <BiquadDialog design={design} onClose={() => setExporting(false)} />}
+      <Suspense fallback={null}>
+        {opened === 'biquads' && <BiquadDialog design={design} onClose={() => open(null)} />}
+        {opened === 'presets' && (
+          <PresetsDialog
+            presets={presets}
+            design={design}
+            onUse={(filters, called) => {
+              edit(withFilters(design, filters), `preset ${called}`);
+              select('amplifier');
+              open(null);
+            }}
+            onClose={() => open(null)}
+          />
+        )}
+      </Suspense>
     </section>
   );
 }

@@ -161,6 +161,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
               <Panel
                 variant={active}
                 workbench={workbench}
+                presets={session.presets}
                 name={name}
                 brief={brief}
                 report={report}

@@ -1,9 +1,9 @@
 // A build opened on the workbench: what is on it, how it is saved, and what it computes to.
 
 import { ask } from '../../api/ask';
-import { documentKinds, saved, textsOf, type Variant, variantsOf } from '../../api/documents';
+import { documentKinds, presetsOf, saved, textsOf, type Variant, variantsOf } from '../../api/documents';
 import { Simulator } from '../../api/simulator';
-import type { OpenBuild } from '../../api/types';
+import type { OpenBuild, RawPreset } from '../../api/types';
 import {
   briefKey,
   briefOf,
@@ -15,6 +15,7 @@ import {
 } from '../../model/documents';
 import { type DocumentKey, Drafts } from '../../model/drafts';
 import { Outbox } from '../../model/outbox';
+import { Presets, presetKey } from '../../model/presets';
 import { restoreVariant } from '../../model/restore';
 import { openTabs, tabName } from '../../model/tab';
 import { type Past, type View, Workbench } from '../../model/workbench';
@@ -29,6 +30,7 @@ export class Session {
   readonly outbox: Outbox;
   readonly simulator = new Simulator(ask);
   readonly workbench: Workbench;
+  readonly presets: Presets;
   private readonly drafts: Drafts;
   private readonly viewKey: string;
   private readonly pastKey: string;
@@ -44,9 +46,10 @@ export class Session {
     const { title, brief } = textsOf(build);
     this.drafts.takeEarlier(ids, title.id, brief.id);
     sending.get(build.id)?.stop();
-    this.outbox = new Outbox(documentKinds(build.id), this.drafts, (document, content) =>
-      this.workbench.replace(document, content),
-    );
+    this.outbox = new Outbox(documentKinds(build.id), this.drafts, (document, content) => {
+      if (document.kind === 'preset') this.presets.replace(document.id, content as Held<RawPreset>);
+      else this.workbench.replace(document, content);
+    });
     sending.set(build.id, this.outbox);
     const called = this.outbox.open(titleKey(title.id), title.saved);
     const asked = this.outbox.open(briefKey(brief.id), brief.saved);
@@ -58,6 +61,11 @@ export class Session {
         const { content, archived } = this.take(variant);
         return archived ? [] : [{ id: variant.id, design: content, place: variant.number }];
       });
+    const presets = presetsOf(build).map((one) => {
+      const { content, archived } = this.outbox.open(presetKey(one.id), saved(one));
+      return { id: one.id, preset: content, archived };
+    });
+    this.presets = new Presets(presets, (document, content) => this.want(document, content));
     const view = parsed<View>(localStorage, this.viewKey);
     const past = parsed<Past>(sessionStorage, this.pastKey);
     this.workbench = new Workbench(
