@@ -42,6 +42,12 @@ for (const theme of ['light', 'dark'] as const) {
       await expect(page.getByRole('group', { name: 'Side section of the box' })).toBeVisible();
       await page.waitForTimeout(500);
       await shoot('box');
+      await page.getByRole('link', { name: 'Signal' }).click();
+      await page.getByRole('button', { name: 'Add: Protect the cone' }).click();
+      await expect(page.getByRole('slider', { name: '1 High-pass, handle' })).toBeVisible();
+      await page.waitForTimeout(600);
+      await shoot('signal');
+      await page.getByRole('button', { name: 'Undo' }).click();
       await page.getByRole('link', { name: 'Curves' }).click();
     }
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();

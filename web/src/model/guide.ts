@@ -4,6 +4,7 @@ export const GUIDE = [
   { id: 'first-box', title: 'A first box' },
   { id: 'horn', title: 'A horn' },
   { id: 'under-seat-wedge', title: 'A wedge under a seat' },
+  { id: 'signal', title: 'Filters and amplifier' },
   { id: 'figures', title: 'What each figure means' },
   { id: 'how-sure', title: 'How sure are we?' },
 ] as const;
