@@ -11,7 +11,7 @@ use oak_signal::room::Room;
 fn ten_filters() -> Chain {
     let band = |k: u32| Filter::Parametric {
         frequency: 20.0 + 9.0 * f64::from(k),
-        gain: if k % 2 == 0 { 3.0 } else { -4.0 },
+        gain: if k.is_multiple_of(2) { 3.0 } else { -4.0 },
         width: Width::Q(1.4),
     };
     let pass =

@@ -10,7 +10,7 @@ use oak_signal::biquad::{Biquad, BiquadError, Biquads, NumberFormat};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::filter_name;
+use super::name::filter_name;
 
 /// Why there is no sheet.
 #[derive(Debug, Clone, PartialEq)]

@@ -21,6 +21,8 @@ use utoipa::ToSchema;
 
 pub use textbook::Textbook;
 
+pub use survey::{ChainReport, FilterReport};
+
 use survey::Survey;
 
 /// The chain from the signal to the drivers.
@@ -50,28 +52,6 @@ pub struct SignalReport {
     pub sealed: Option<[f64; 2]>,
     /// Where the cone begins to beam: cross over below, Hz.
     pub beams: f64,
-}
-
-/// One filter and what it does here.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct FilterReport {
-    /// What it is.
-    pub name: String,
-    /// What it changes at this drive: travel, level, voltage. Nothing where it is bypassed.
-    pub effect: String,
-    /// What is to be minded: a boost below the tuning.
-    pub caution: Option<String>,
-}
-
-/// All filters together.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct ChainReport {
-    /// The most that it makes louder, dB, and where, Hz: the signal clips so much earlier there.
-    pub most: [f64; 2],
-    /// Largest cone travel from 5 Hz up without and with it at this drive, m.
-    pub travel: [f64; 2],
-    /// Level at the lowest note without and with it, dB.
-    pub lowest: Option<[f64; 2]>,
 }
 
 /// Reports on the chain of a design in its conditions.

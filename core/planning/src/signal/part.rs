@@ -6,7 +6,7 @@ use oak_signal::passive::Series;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::part_name;
+use super::name::part_name;
 use super::survey::Survey;
 
 /// One passive part and what it does here.

@@ -8,9 +8,33 @@ use oak_design::Problem;
 use oak_design::built::Built;
 use oak_design::file::RawFilter;
 use oak_design::resolve::{Brief, ResolvedDesign, resolve_filter};
+use serde::Serialize;
+use utoipa::ToSchema;
 
-use super::{ChainReport, FilterReport, filter_name};
+use super::name::filter_name;
 use crate::case::level_at_one_metre;
+
+/// One filter and what it does here.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FilterReport {
+    /// What it is.
+    pub name: String,
+    /// What it changes at this drive: travel, level, voltage. Nothing where it is bypassed.
+    pub effect: String,
+    /// What is to be minded: a boost below the tuning.
+    pub caution: Option<String>,
+}
+
+/// All filters together.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct ChainReport {
+    /// The most that it makes louder, dB, and where, Hz: the signal clips so much earlier there.
+    pub most: [f64; 2],
+    /// Largest cone travel from 5 Hz up without and with it at this drive, m.
+    pub travel: [f64; 2],
+    /// Level at the lowest note without and with it, dB.
+    pub lowest: Option<[f64; 2]>,
+}
 
 /// A design at every frequency that may be played.
 pub(super) struct Survey {

@@ -116,13 +116,15 @@ function Block({ name, value, effect, wrong, faint, last, pressed, onPress }: Bl
         type="button"
         aria-pressed={pressed}
         onClick={onPress}
-        className={`flex h-full min-w-[7.5rem] max-w-[13rem] flex-col items-start rounded-[3px] border px-2.5 py-1 text-left hover:border-oak ${
+        className={`flex h-full min-w-[7.5rem] max-w-[16rem] flex-col items-start rounded-[3px] border px-2.5 py-1 text-left hover:border-oak ${
           pressed ? 'border-oak bg-rule' : wrong ? 'border-short bg-short-wash' : 'border-line bg-card'
         } ${faint ? 'opacity-70' : ''}`}
       >
         <span className="text-[0.893rem] text-soft">{name}</span>
         <span className="whitespace-nowrap font-mono font-semibold text-[0.929rem]">{value}</span>
-        <span className={`text-[0.893rem] leading-tight ${wrong ? 'text-short' : ''}`}>{effect}</span>
+        <span className={`max-w-full truncate text-[0.893rem] leading-tight ${wrong ? 'text-short' : ''}`}>
+          {effect}
+        </span>
       </button>
       {!last && <span aria-hidden="true" className="h-px w-3 shrink-0 bg-ink" />}
     </li>
