@@ -212,3 +212,27 @@ test('presets are kept by name, used, undone, archived and brought back, and tra
   await page.getByRole('button', { name: 'Presets …' }).click();
   await expect(dialog.getByRole('listitem')).toHaveCount(2);
 });
+
+test('sub and mains are added up, and the delay and polarity that are best are set', async ({
+  page,
+  server,
+}) => {
+  const id = await openSignal(page, server, 'Mains');
+  await addFilter(page, 'Low-pass');
+  await page.getByRole('button', { name: 'Crossover to the mains …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Crossover to the mains' });
+  await dialog.getByRole('button', { name: 'Describe the mains' }).click();
+  await expect(dialog.getByRole('figure', { name: /^Sub and mains around 80 Hz/ })).toBeVisible();
+  await dialog
+    .getByRole('combobox', { name: 'High-pass of the mains' })
+    .selectOption({ label: 'Linkwitz-Riley, 24 dB/octave' });
+  await dialog.getByRole('textbox', { name: 'Sub distance', exact: true }).fill('1 m');
+  await page.keyboard.press('Enter');
+  await expect(dialog.getByRole('status')).toContainText('between the highest and the lowest instead of');
+  await violated(page, 'crossover', '[role="dialog"]');
+  await dialog.getByRole('button', { name: 'Set it on the sub' }).click();
+  await expect(dialog.getByRole('status')).toContainText('nothing that is set on the sub is better');
+  const filters = await filtersOf(server, id);
+  expect(filters.slice(1).every(({ kind }) => kind === 'delay' || kind === 'invert')).toBe(true);
+  await expect.poll(async () => (await filtersOf(server, id)).length).toBeGreaterThan(1);
+});

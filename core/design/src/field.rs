@@ -223,6 +223,12 @@ fields! {
     PART_COIL_RESISTANCE = "signal.parts.coil_resistance", "DCR", Resistance, "ohm", 0.0, 20.0, "Resistance of the coil's wire.";
     PART_CAPACITANCE = "signal.parts.capacitance", "C", Capacitance, "uF", 1e-8, 0.1, "Capacitor at this place of the passive circuit.";
     PART_CAPACITOR_RESISTANCE = "signal.parts.capacitor_resistance", "ESR", Resistance, "ohm", 0.0, 20.0, "Series resistance of the capacitor.";
+    MAINS_FREQUENCY = "signal.mains.frequency", "Mains F3", Frequency, "Hz", 10.0, 1000.0, "Where the level of the main loudspeakers has fallen by 3 dB by themselves.";
+    MAINS_ORDER = "signal.mains.order", "Mains order", Number, "", 1.0, 8.0, "How steeply the mains fall below that: 2 for sealed ones, 4 for ported ones.";
+    MAINS_CORNER = "signal.mains.high_pass.frequency", "High-pass", Frequency, "Hz", 1.0, 20_000.0, "Corner of the high-pass before the main loudspeakers.";
+    MAINS_DISTANCE = "signal.mains.distance", "Mains distance", Length, "m", 0.1, 100.0, "From the main loudspeakers to the listener.";
+    SUB_DISTANCE = "signal.mains.sub_distance", "Sub distance", Length, "m", 0.1, 100.0, "From the sub to the listener.";
+    LINK_DELAY = "signal.mains.link_delay", "Link delay", Time, "ms", 0.0, 0.2, "Delay of a wireless or digital link to the sub.";
     DRIVE_POWER = "signal.drive.power", "Drive", Power, "W", 1e-3, 20_000.0, "Amplifier power into the driver's nominal impedance.";
     DRIVE_VOLTAGE = "signal.drive.voltage", "Drive", Voltage, "V", 1e-3, 500.0, "Voltage at the driver's terminals.";
     BRIEF_LOWEST = "brief.lowest", "Lowest note", Frequency, "Hz", 5.0, 500.0, "The lowest note that is to be heard in full, in hertz or by its name, such as E1.";

@@ -6,8 +6,9 @@ use utoipa::OpenApi;
 use crate::file::{
     RawAir, RawAlignment, RawAmplifier, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive,
     RawDriver, RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFillMaterial, RawFilter, RawFilterKind,
-    RawFlare, RawFrame, RawIsobaric, RawMouth, RawPart, RawPartWiring, RawPassage, RawPort, RawPortSection,
-    RawPreset, RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSignal, RawSpace, RawStuffing, Typed,
+    RawFlare, RawFrame, RawIsobaric, RawMains, RawMouth, RawPart, RawPartWiring, RawPassage, RawPort,
+    RawPortSection, RawPreset, RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSignal, RawSpace,
+    RawStuffing, Typed,
 };
 
 #[derive(OpenApi)]
@@ -36,6 +37,7 @@ use crate::file::{
     RawAlignment,
     RawPart,
     RawPartWiring,
+    RawMains,
     RawPreset,
     RawDriverArray,
     RawMouth,

@@ -63,21 +63,25 @@ pub struct Aligned {
 
 /// Largest delay that is looked at either way, s.
 pub const MOST_DELAY: f64 = 0.016;
+/// Delays on the sub and on the mains, s.
+pub const EITHER: [f64; 2] = [-MOST_DELAY, MOST_DELAY];
+/// Delays on the sub alone, s.
+pub const ON_THE_SUB: [f64; 2] = [0.0, MOST_DELAY];
 /// Step of the first look, s.
 pub const STEP: f64 = 2e-5;
 
-/// The flattest of all delays within [`MOST_DELAY`] and both polarities: looked at in steps, then refined by golden section.
-pub fn align(sub: &[Complex], mains: &[Complex], frequencies: &[f64]) -> Aligned {
+/// The flattest of all delays between two (s; [`EITHER`] for all) and both polarities: looked at in steps, then refined by golden section.
+pub fn align(sub: &[Complex], mains: &[Complex], frequencies: &[f64], [from, to]: [f64; 2]) -> Aligned {
     let flatness = |delay: f64, inverted: bool| evenness(sub, mains, frequencies, delay, inverted).flatness;
-    let steps = (MOST_DELAY / STEP).round() as i32;
+    let [first, last] = [from, to].map(|end| (end / STEP).round() as i32);
     let looks = [false, true]
         .into_iter()
-        .flat_map(|inverted| (-steps..=steps).map(move |k| (f64::from(k) * STEP, inverted)));
+        .flat_map(|inverted| (first..=last).map(move |k| (f64::from(k) * STEP, inverted)));
     let best = looks
         .map(|(delay, inverted)| (flatness(delay, inverted), delay, inverted))
         .min_by(|a, b| a.0.total_cmp(&b.0).then(a.1.abs().total_cmp(&b.1.abs())));
     let (_, delay, inverted) = best.unwrap_or((0.0, 0.0, false));
-    let delay = golden(delay - STEP, delay + STEP, |delay| flatness(delay, inverted));
+    let delay = golden((delay - STEP).max(from), (delay + STEP).min(to), |delay| flatness(delay, inverted));
     Aligned { delay, inverted, evenness: evenness(sub, mains, frequencies, delay, inverted) }
 }
 

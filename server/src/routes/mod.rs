@@ -35,6 +35,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(simulate::simulate)
         .service(signal::signal)
         .service(signal::signal_biquads)
+        .service(signal::signal_crossover)
         .service(signal::amplifier_kinds)
         .service(recommend::recommend)
         .service(scale::scale_design)

@@ -3,7 +3,9 @@
 use actix_web::web::{Data, Json, Payload, Query};
 use actix_web::{Either, HttpRequest, HttpResponse, get, post};
 use oak_design::conditions::RawQuestion;
-use oak_planning::signal::{BiquadFailure, BiquadSheet, SignalReport, biquads, signal as report};
+use oak_planning::signal::{
+    BiquadFailure, BiquadSheet, CrossoverReport, SignalReport, biquads, crossover, signal as report,
+};
 use oak_signal::amplifier::{AMPLIFIER_KINDS, AmplifierKind};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
@@ -27,6 +29,22 @@ pub async fn signal(
 ) -> Result<Json<SignalReport>, ApiError> {
     let question: RawQuestion = body::json(&request, payload).await?;
     Ok(Json(state.compute.quick(move || report(&question)).await??))
+}
+
+/// How the sub and the main loudspeakers add up, and with which delay and polarity best.
+#[utoipa::path(operation_id = "alignCrossover", tag = "signal", request_body = RawQuestion, responses(
+    (status = 200, body = CrossoverReport),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/signal/crossover")]
+pub async fn signal_crossover(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<CrossoverReport>, ApiError> {
+    let question: RawQuestion = body::json(&request, payload).await?;
+    Ok(Json(state.compute.quick(move || crossover(&question)).await??))
 }
 
 /// How biquads are wanted.

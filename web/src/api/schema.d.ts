@@ -832,6 +832,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/signal/crossover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the sub and the main loudspeakers add up, and with which delay and polarity best. */
+        post: operations["alignCrossover"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/simulate": {
         parameters: {
             query?: never;
@@ -1435,6 +1452,32 @@ export interface components {
              * @description -1 to 1.
              */
             value: number;
+        };
+        /** @description How sub and mains add up around the crossover. */
+        CrossoverReport: {
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            crossover: number;
+            /** @description `f0/2` to `2 f0`, 24 an octave, Hz. */
+            frequency: number[];
+            /** @description The sub over its passband level, dB. */
+            sub: number[];
+            /** @description The mains over theirs, dB. */
+            mains: number[];
+            /** @description Both as they are set now. */
+            now: components["schemas"]["SumReport"];
+            /** @description Both with the best delay, on the sub or on the mains, and the best polarity. */
+            best: components["schemas"]["SumReport"];
+            /** @description The best that can be set on the sub alone. */
+            settable: components["schemas"]["SumReport"];
+            /** @description What being wrong costs. */
+            sensitivity: string;
+            /** @description What to set. */
+            words: string;
+            /** @description To be added to the filters of the sub; empty where nothing is to be changed there. */
+            filters: components["schemas"]["RawFilter"][];
         };
         /** @description Fill in the chamber behind the drivers. SI throughout. */
         DampingReport: {
@@ -3596,6 +3639,15 @@ export interface components {
          * @enum {string}
          */
         RawLinked: "volume" | "depth" | "height" | "width";
+        /** @description The main loudspeakers. */
+        RawMains: {
+            frequency?: components["schemas"]["Typed"] | null;
+            order?: components["schemas"]["Typed"] | null;
+            high_pass?: components["schemas"]["RawFilter"] | null;
+            distance?: components["schemas"]["Typed"] | null;
+            sub_distance?: components["schemas"]["Typed"] | null;
+            link_delay?: components["schemas"]["Typed"] | null;
+        };
         /**
          * @description What a board is of.
          * @enum {string}
@@ -3782,6 +3834,7 @@ export interface components {
             drive?: components["schemas"]["RawDrive"] | null;
             /** @description Passive parts, from the amplifier to the drivers. */
             parts?: components["schemas"]["RawPart"][];
+            mains?: components["schemas"]["RawMains"] | null;
         };
         /** @description Where a value comes from. */
         RawSource: {
@@ -4223,6 +4276,28 @@ export interface components {
             /** @description What fixes it: first what is all it seems; of that the least harm, then the least change. */
             suggestions: components["schemas"]["Suggestion"][];
             nearest?: components["schemas"]["Suggestion"] | null;
+        };
+        /** @description The sum for one delay and polarity. */
+        SumReport: {
+            /**
+             * Format: double
+             * @description More delay on the sub, s; negative: on the mains.
+             */
+            delay: number;
+            /** @description Whether the sub is inverted besides. */
+            inverted: boolean;
+            /**
+             * Format: double
+             * @description Standard deviation of the level, dB.
+             */
+            flatness: number;
+            /**
+             * Format: double
+             * @description Highest less lowest level, dB.
+             */
+            span: number;
+            /** @description dB. */
+            level: number[];
         };
         /** @description What a value does. */
         Sweep: {
@@ -6403,6 +6478,45 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BiquadSheet"];
                     "text/csv": string;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    alignCrossover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrossoverReport"];
                 };
             };
             400: {

@@ -32,7 +32,7 @@ pub use open::{open_build, open_design, open_driver, open_value, plain_text, rea
 pub use restore::restore;
 pub use signal::{
     MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawAmplifier, RawDrive, RawFilter,
-    RawFilterKind, RawPart, RawPartWiring, RawPreset, RawSignal,
+    RawFilterKind, RawMains, RawPart, RawPartWiring, RawPreset, RawSignal,
 };
 
 /// Version of all file formats that this program writes.

@@ -23,6 +23,33 @@ pub struct RawSignal {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 12)]
     pub parts: Vec<RawPart>,
+    /// The main loudspeakers that play what is above; unknown where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mains: Option<RawMains>,
+}
+
+/// The main loudspeakers.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawMains {
+    /// Where their own level has fallen by 3 dB; 60 Hz where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub frequency: Option<Typed>,
+    /// How steeply they fall below: 2 for sealed ones, 4 for ported ones; 2 where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub order: Option<Typed>,
+    /// Their high-pass; none where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub high_pass: Option<RawFilter>,
+    /// From them to the listener; 3 m where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub distance: Option<Typed>,
+    /// From the sub to the listener; as far as the mains where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sub_distance: Option<Typed>,
+    /// Delay of a wireless or digital link to the sub; none where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub link_delay: Option<Typed>,
 }
 
 /// Most filters of one design.

@@ -16,7 +16,7 @@ use super::driver::{ResolvedDriver, resolve_driver};
 use super::driver_array::driver_array;
 use super::enclosure::{ChamberFill, enclosure, filled, gain};
 use super::reading::{Reading, space as space_of};
-use super::signal::{check_preset, source};
+use super::signal::{Mains, check_preset, mains, source};
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
@@ -55,6 +55,8 @@ pub struct ResolvedDesign {
     pub minimum_load: Option<f64>,
     /// What comes before the drivers: filters, the amplifier's resistance, passive parts.
     pub source: Source,
+    /// The main loudspeakers that play what is above.
+    pub mains: Option<Mains>,
     /// What it may be driven to.
     pub allowance: Allowance,
     /// The air.
@@ -184,6 +186,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         reading.optional("signal.amplifier.minimum_load", &field::AMPLIFIER_LOAD, &amplifier.minimum_load)
     });
     let source = source(signal, &mut reading);
+    let mains = mains(signal.mains.as_ref(), &mut reading);
     let space = space_of(raw.space.unwrap_or(RawSpace::Half));
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
     let front = raw.enclosure.front.as_ref().and_then(|front| front.tuning.as_ref());
@@ -202,6 +205,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             amplifier,
             minimum_load,
             source,
+            mains,
             allowance,
             air,
             space,

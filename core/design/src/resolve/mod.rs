@@ -18,4 +18,4 @@ pub use driver::{Reconciled, Record, ResolvedDriver, SheetDoubt, resolve_driver}
 pub use driver_array::resolve_driver_array;
 pub use enclosure::ChamberFill;
 pub use sheet::SheetHint;
-pub use signal::{check_preset, resolve_filter, resolve_filters, resolve_parts};
+pub use signal::{Mains, check_preset, resolve_filter, resolve_filters, resolve_parts};

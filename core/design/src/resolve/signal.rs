@@ -7,7 +7,7 @@ use super::reading::Reading;
 use crate::field;
 use crate::file::{
     LONGEST_NAME, MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawFilter, RawFilterKind,
-    RawPart, RawPartWiring, RawPreset, RawSignal,
+    RawMains, RawPart, RawPartWiring, RawPreset, RawSignal,
 };
 use crate::problem::{Problem, ProblemKind};
 
@@ -47,6 +47,50 @@ pub fn resolve_parts(raw: &[RawPart]) -> Result<Vec<Part>, Vec<Problem>> {
     let mut reading = Reading::default();
     let found = parts(raw, &mut reading);
     if reading.problems.is_empty() { Ok(found) } else { Err(reading.problems) }
+}
+
+/// The main loudspeakers, SI.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Mains {
+    /// Their own roll-off and their filters.
+    pub chain: Chain,
+    /// From them to the listener, m.
+    pub distance: f64,
+    /// From the sub to the listener, m.
+    pub sub_distance: f64,
+    /// Delay of the link to the sub, s.
+    pub link_delay: f64,
+}
+
+/// What is usual of mains that nothing is said of: F3 (Hz), order and distance (m).
+const USUAL_MAINS: (f64, u32, f64) = (60.0, 2, 3.0);
+
+/// Reads the main loudspeakers.
+pub(super) fn mains(raw: Option<&RawMains>, reading: &mut Reading) -> Option<Mains> {
+    let raw = raw?;
+    let (usual_frequency, usual_order, usual_distance) = USUAL_MAINS;
+    let frequency = reading.optional("signal.mains.frequency", &field::MAINS_FREQUENCY, &raw.frequency);
+    let order = match raw.order {
+        None => Some(usual_order),
+        Some(_) => reading.count("signal.mains.order", &field::MAINS_ORDER, &raw.order),
+    };
+    let roll_off = Filter::Pass {
+        pass: Pass::High,
+        alignment: Alignment::Butterworth,
+        order: order.unwrap_or(usual_order),
+        frequency: frequency.unwrap_or(usual_frequency),
+    };
+    let filter = raw.high_pass.as_ref().map(|raw| one_chain(raw, "signal.mains.high_pass", reading));
+    let distance = reading.optional("signal.mains.distance", &field::MAINS_DISTANCE, &raw.distance);
+    let sub_distance = reading.optional("signal.mains.sub_distance", &field::SUB_DISTANCE, &raw.sub_distance);
+    let link_delay = reading.optional("signal.mains.link_delay", &field::LINK_DELAY, &raw.link_delay);
+    let distance = distance.unwrap_or(usual_distance);
+    Some(Mains {
+        chain: roll_off.chain().ok()?.then(filter.unwrap_or_default()),
+        distance,
+        sub_distance: sub_distance.unwrap_or(distance),
+        link_delay: link_delay.unwrap_or(0.0),
+    })
 }
 
 /// Checks filters that are kept by a name.

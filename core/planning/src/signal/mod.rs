@@ -2,6 +2,7 @@
 
 mod amplifier;
 mod biquads;
+mod crossover;
 mod name;
 mod part;
 mod proposal;
@@ -10,6 +11,7 @@ mod textbook;
 
 pub use amplifier::{AmplifierReport, AmplifierVerdict};
 pub use biquads::{BiquadFailure, BiquadSheet, biquads};
+pub use crossover::{CrossoverReport, SumReport, crossover};
 pub use name::{filter_name, part_name};
 pub use part::{PassiveReport, SoldValue};
 pub use proposal::Proposal;

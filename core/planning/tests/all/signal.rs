@@ -7,7 +7,7 @@ use oak_design::report::compute_undelayed;
 use oak_design::response::FrequencyGrid;
 use oak_planning::Case;
 use oak_planning::check::{Verdict, judge};
-use oak_planning::signal::{BiquadFailure, Proposal, SignalReport, biquads, signal};
+use oak_planning::signal::{BiquadFailure, Proposal, SignalReport, biquads, crossover, signal};
 
 use crate::support::demo_builds;
 
@@ -199,4 +199,45 @@ fn filters_leave_as_biquads_or_say_why_not() {
     assert!(
         matches!(biquads(&[wrong], 48_000.0), Err(BiquadFailure::Problems(problems)) if problems[0].field == "signal.filters[0].order")
     );
+}
+
+fn with_mains(filters: serde_json::Value, mains: serde_json::Value) -> (RawDesign, Option<RawBrief>) {
+    let (mut design, brief) = every_demo().swap_remove(0);
+    design.signal = Some(
+        serde_json::from_value(serde_json::json!({ "filters": filters, "mains": mains })).expect("a signal"),
+    );
+    (design, brief.map(|brief| RawBrief { crossover: Some("80 Hz".into()), ..brief }))
+}
+
+#[test]
+fn sub_and_mains_are_aligned_and_what_is_found_is_what_is_set() {
+    let low = serde_json::json!({ "kind": "low_pass", "alignment": "linkwitz_riley", "order": 4, "frequency": "80 Hz" });
+    let high = serde_json::json!({ "kind": "high_pass", "alignment": "linkwitz_riley", "order": 4, "frequency": "80 Hz" });
+    let mains = serde_json::json!({ "frequency": "30 Hz", "order": 2, "high_pass": high, "distance": "3 m", "sub_distance": "1.5 m" });
+    let (mut design, brief) = with_mains(serde_json::json!([low]), mains);
+    let asked = |design: &RawDesign| crossover(&question(design, brief.as_ref())).expect("a report");
+    let before = asked(&design);
+    assert_eq!((before.frequency.len(), before.crossover), (49, 80.0));
+    // The sub is nearer: it has to wait, and is flatter for it.
+    assert!(before.settable.delay > 1e-3 || before.settable.inverted, "{:?}", before.settable);
+    assert!(before.settable.flatness < before.now.flatness - 0.05);
+    assert!(before.best.flatness <= before.settable.flatness + 1e-3);
+    let filters = &mut design.signal.as_mut().expect("a signal").filters;
+    filters.extend(before.filters.clone());
+    let after = asked(&design);
+    assert_relative_eq!(after.now.flatness, before.settable.flatness, epsilon = 0.02);
+    assert!(after.filters.is_empty(), "{:?}", after.filters);
+    // A link that comes late is made good on the mains.
+    design.signal.as_mut().expect("a signal").mains.as_mut().expect("mains").link_delay = Some("9 ms".into());
+    let late = asked(&design);
+    assert!(late.now.span > after.now.span);
+}
+
+#[test]
+fn mains_that_nothing_is_said_of_are_asked_for() {
+    let (mut design, brief) = with_mains(serde_json::json!([]), serde_json::json!({}));
+    assert!(crossover(&question(&design, brief.as_ref())).is_ok());
+    design.signal = None;
+    let problems = crossover(&question(&design, brief.as_ref())).expect_err("asked for");
+    assert_eq!(problems[0].field, "signal.mains");
 }

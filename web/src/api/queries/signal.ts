@@ -18,6 +18,25 @@ export function useSignal(design: RawDesign) {
   });
 }
 
+/** How the sub of a design and its mains add up; null asks nothing. */
+export function useCrossover(design: RawDesign | null) {
+  const { brief, conditions } = useConditions();
+  return useQuery({
+    queryKey: ['crossover', design, brief, conditions],
+    queryFn: ({ signal }) =>
+      answered(
+        api.POST('/api/v1/signal/crossover', {
+          body: { design: design as RawDesign, conditions, ...(brief && { brief }) },
+          signal,
+        }),
+      ),
+    enabled: design !== null,
+    placeholderData: (previous) => previous,
+    gcTime: 5000,
+    retry: false,
+  });
+}
+
 /** Kinds of amplifiers to begin with. */
 export function useAmplifierKinds() {
   return useQuery({

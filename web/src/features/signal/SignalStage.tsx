@@ -18,6 +18,7 @@ import { FilterHandles } from './FilterHandles';
 import { filtersOf, newFilter, partsOf, withFilters, withParts } from './filters';
 import { Proposals } from './Proposals';
 
+const CrossoverDialog = lazily(() => import('./CrossoverDialog').then((part) => part.CrossoverDialog));
 const PresetsDialog = lazily(() => import('./PresetsDialog').then((part) => part.PresetsDialog));
 const BiquadDialog = lazily(() => import('./BiquadDialog').then((part) => part.BiquadDialog));
 
@@ -37,7 +38,7 @@ export function SignalStage(props: StageProps) {
     ...partsOf(design).map((_, at) => `part-${at}`),
   ];
   const [block, select] = useInAddress('block', blocks);
-  const [opened, open] = useState<'biquads' | 'presets' | null>(null);
+  const [opened, open] = useState<'biquads' | 'crossover' | 'presets' | null>(null);
   const edit = useCallback(
     (next: RawDesign, label: string) => workbench.edit(id, next, label),
     [workbench, id],
@@ -110,6 +111,7 @@ export function SignalStage(props: StageProps) {
           />
           <p className="mt-3 flex flex-wrap gap-1.5">
             <Button onClick={() => open('presets')}>Presets …</Button>
+            <Button onClick={() => open('crossover')}>Crossover to the mains …</Button>
             {filtersOf(design).length > 0 && (
               <Button onClick={() => open('biquads')}>Biquads for a processor …</Button>
             )}
@@ -118,6 +120,16 @@ export function SignalStage(props: StageProps) {
       </div>
       <Suspense fallback={null}>
         {opened === 'biquads' && <BiquadDialog design={design} onClose={() => open(null)} />}
+        {opened === 'crossover' && (
+          <CrossoverDialog
+            variant={variant}
+            workbench={workbench}
+            report={report}
+            errors={errors}
+            onEdit={edit}
+            onClose={() => open(null)}
+          />
+        )}
         {opened === 'presets' && (
           <PresetsDialog
             presets={presets}
