@@ -197,6 +197,20 @@ def port_chain(port, omega, air):
     return m, outer
 
 
+def feed(built, omega):
+    """Amplifier, cable and passive parts as a chain matrix from the amplifier's EMF to the coil."""
+    source = built["source"]
+    m = series(np.full_like(omega, source["output_resistance"] + built["series_resistance"], dtype=complex))
+    for part in source["parts"]:
+        y = sum(1 / (r + 1j * omega * l + (1 / (1j * omega * c) if c else 0)) for r, l, c in part["branches"])
+        if part["in_series"]:
+            m = chain(m, series(1 / y))
+        else:
+            one, zero = np.ones_like(y), np.zeros_like(y)
+            m = chain(m, np.array([[one, zero], [y, one]]))
+    return m
+
+
 def solved(built, frequencies):
     """Level (dB) and impedance (ohm) at frequencies, and the box's tuning (Hz)."""
     air, d = built["air"], built["driver"]
@@ -224,7 +238,10 @@ def solved(built, frequencies):
         load = rho * c / d["sd"] * piston(omega / c * (d["sd"] / np.pi) ** 0.5).real
         mechanical = mechanical + load * d["sd"] ** 2
         front = net.face(load, built["cone_at"] or [0, 0, 0])
-    blocked = d["re"] + built["series_resistance"] + coil(d, omega)
+    # What the coil sees of all that stands before it (Thevenin).
+    fed = feed(built, omega)
+    volts, behind = built["volts"] / fed[0, 0], fed[0, 1] / fed[0, 0]
+    blocked = d["re"] + coil(d, omega) + behind
     mobility = 1 / (mechanical + d["bl"] ** 2 / blocked)
     cone = (front, rear, d["sd"], mobility, d["bl"] / blocked, blocked, d["bl"])
     for port in built["ports"]:
@@ -242,9 +259,12 @@ def solved(built, frequencies):
         net.add(rear, net.face(load, r["at"]), np.array([[y, -y], [-y, y]]))
     if built["passage"]:
         line(net, rear, built["passage"], omega, air)
-    pressure, current = net.solve(cone, built["volts"], air)
+    pressure, current = net.solve(cone, volts, air)
     level = 20 * np.log10(abs(pressure) / 20e-6)
-    return level, abs(built["volts"] / current), tunings(built)
+    # From the coil back to the amplifier, less what is the amplifier's own.
+    across = volts - current * behind
+    load = built["volts"] / (fed[1, 0] * across + fed[1, 1] * current) - built["source"]["output_resistance"]
+    return level, abs(load), tunings(built)
 
 
 def line(net, node, passage, omega, air):
@@ -320,6 +340,16 @@ def drivers():
     return [found[name] for name in sorted(found)]
 
 
+def any_signal(pick):
+    """An amplifier with a resistance, a coil, and what stands across or in series."""
+    ohm = lambda low, high: f"{pick.uniform(low, high):.2f} ohm"
+    coil = {"wiring": "series", "inductance": f"{pick.uniform(2, 15):.1f} mH", "coil_resistance": ohm(0.2, 1)}
+    across = {"wiring": "across", "resistance": ohm(4, 12), "capacitance": f"{pick.uniform(50, 400):.0f} uF"}
+    trap = {"wiring": "trap", "inductance": f"{pick.uniform(2, 9):.1f} mH", "coil_resistance": ohm(0.2, 1), "capacitance": f"{pick.uniform(100, 900):.0f} uF", "resistance": ohm(5, 20)}
+    parts = pick.sample([coil, across, trap, {"wiring": "series", "resistance": ohm(0.5, 3)}], pick.randint(1, 3))
+    return {"amplifier": {"output_resistance": ohm(0, 1)}, "parts": parts}
+
+
 def any_design(pick, number, woofers):
     """A design around one of the woofers; it may turn out not to be buildable."""
     driver = pick.choice(woofers)
@@ -373,7 +403,9 @@ def any_design(pick, number, woofers):
         if shape != "box" and not family.startswith("bandpass"):
             body["shape"] = shape
             body |= {"wedge": {"top_depth": f"{round(size * 20)} mm"}, "rounded": {"radius": "30 mm"}}.get(shape, {})
-    return {"format": "oak-drum/design", "version": 2, "name": f"{number:03} {family}", "driver": driver, "enclosure": enclosure, "body": body}
+    design = {"format": "oak-drum/design", "version": 2, "name": f"{number:03} {family}", "driver": driver, "enclosure": enclosure, "body": body}
+    # Every seventh behind passive parts, drawn apart from the rest.
+    return design | {"signal": any_signal(random.Random(number))} if number % 7 == 0 else design
 
 
 def exported(design):

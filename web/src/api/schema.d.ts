@@ -4097,6 +4097,13 @@ export interface components {
             /** @description As it becomes. */
             after: components["schemas"]["ScaleOutcome"];
         };
+        /** @description One question and its answers. */
+        School: {
+            /** @description The question. */
+            name: string;
+            /** @description What each side says, and what it gives here (common practice). */
+            words: string;
+        };
         /** @description What a text holds of a driver. */
         SheetReading: {
             /** @description The driver with the values that were found; everything is absent where the text is no data sheet. */
@@ -4159,6 +4166,8 @@ export interface components {
             proposals: components["schemas"]["Proposal"][];
             /** @description Passive circuits to begin with. */
             textbook: components["schemas"]["Textbook"][];
+            /** @description Where builders disagree. */
+            schools: components["schemas"]["School"][];
             /** @description Corner (Hz) and Q of a sealed box, for a Linkwitz transform. */
             sealed?: number[] | null;
             /**

@@ -6,6 +6,7 @@ use oak_acoustics::enclosure::{Duct, Enclosure, FrontPath, Losses, Mouth, Port, 
 use oak_acoustics::medium::{Air, CrossSection};
 use oak_acoustics::network::OpeningKind;
 use oak_acoustics::profile::Profile;
+use oak_acoustics::source::{Branch, Chain, Part, Section, Source};
 use serde::Serialize;
 
 use super::ModelReport;
@@ -23,8 +24,10 @@ pub struct BuiltExport {
     pub air: AirExport,
     /// All drivers together as one, without the cable.
     pub driver: DriverExport,
-    /// Cable and amplifier, ohm.
+    /// Cable and the like, ohm.
     pub series_resistance: f64,
+    /// What comes before the drivers, besides.
+    pub source: SourceExport,
     /// Where the middle of the drivers looks out, m.
     pub cone_at: Option<[f64; 3]>,
     /// Chambers behind and before the drivers.
@@ -43,6 +46,62 @@ pub struct BuiltExport {
     pub model: Option<ModelReport>,
     /// What forbids building it, in words.
     pub forbids: Vec<String>,
+}
+
+/// Filters, the amplifier's resistance and passive parts, SI.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct SourceExport {
+    /// Filters as rational functions of `s = j f/frequency`; they multiply the drive.
+    pub sections: Vec<SectionExport>,
+    /// Factor at every frequency; negative where the polarity is reversed.
+    pub gain: f64,
+    /// s.
+    pub delay: f64,
+    /// ohm.
+    pub output_resistance: f64,
+    /// Passive parts, from the amplifier to the drivers.
+    pub parts: Vec<PassiveExport>,
+}
+
+/// `(b0 + b1 s + b2 s^2)/(a0 + a1 s + a2 s^2)`.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[allow(missing_docs)]
+pub struct SectionExport {
+    pub frequency: f64,
+    pub numerator: [f64; 3],
+    pub denominator: [f64; 3],
+}
+
+/// Branches side by side at one place of the passive circuit.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct PassiveExport {
+    /// In the live lead; else from that lead to the return.
+    pub in_series: bool,
+    /// Each a resistance (ohm), an inductance (H) and, where there is one, a capacitance (F) one behind the other.
+    pub branches: Vec<(f64, f64, Option<f64>)>,
+}
+
+impl SourceExport {
+    fn of(source: &Source) -> Self {
+        let Chain { sections, gain, delay, .. } = &source.chain;
+        let section = |Section { frequency, numerator, denominator }: &Section| SectionExport {
+            frequency: *frequency,
+            numerator: *numerator,
+            denominator: *denominator,
+        };
+        let branch = |branch: Branch| (branch.resistance, branch.inductance, branch.capacitance);
+        let part = |part: &Part| PassiveExport {
+            in_series: part.in_series,
+            branches: part.form.branches().map(branch).collect(),
+        };
+        Self {
+            sections: sections.iter().map(section).collect(),
+            gain: *gain,
+            delay: *delay,
+            output_resistance: source.output_resistance,
+            parts: source.parts.iter().map(part).collect(),
+        }
+    }
 }
 
 /// Air, SI.
@@ -192,6 +251,7 @@ impl BuiltExport {
             air: AirExport { density, speed, pressure, viscosity, conductivity, specific_heat, gamma },
             driver: DriverExport::of(&driver),
             series_resistance: design.driver_array.series_resistance,
+            source: SourceExport::of(&design.source),
             cone_at: network.cones.first().and_then(|cone| place(cone.element)),
             chambers: chambers(enclosure, built, design),
             ports: ports(enclosure, built)

@@ -27,8 +27,8 @@ pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};
 pub use export::{
-    AirExport, BuiltExport, ChamberExport, DriverExport, LedgerExport, PassageExport, PortExport,
-    RadiatorExport, StretchExport,
+    AirExport, BuiltExport, ChamberExport, DriverExport, LedgerExport, PassageExport, PassiveExport,
+    PortExport, RadiatorExport, SectionExport, SourceExport, StretchExport,
 };
 pub use figures::{FigureReport, PassageReport, PortReport};
 pub use fill::FillReport;

@@ -6,6 +6,7 @@ mod crossover;
 mod name;
 mod part;
 mod proposal;
+mod school;
 mod survey;
 mod textbook;
 
@@ -15,6 +16,7 @@ pub use crossover::{CrossoverReport, SumReport, crossover};
 pub use name::{filter_name, part_name};
 pub use part::{PassiveReport, SoldValue};
 pub use proposal::Proposal;
+pub use school::School;
 
 use oak_design::Problem;
 use oak_design::conditions::{Question, RawQuestion};
@@ -50,6 +52,8 @@ pub struct SignalReport {
     pub proposals: Vec<Proposal>,
     /// Passive circuits to begin with.
     pub textbook: Vec<Textbook>,
+    /// Where builders disagree.
+    pub schools: Vec<School>,
     /// Corner (Hz) and Q of a sealed box, for a Linkwitz transform.
     pub sealed: Option<[f64; 2]>,
     /// Where the cone begins to beam: cross over below, Hz.
@@ -78,6 +82,7 @@ pub fn signal(question: &RawQuestion) -> Result<SignalReport, Vec<Problem>> {
         parts: part::reports(&raw.parts, &survey),
         proposals: proposal::proposals(&raw.filters, &survey),
         textbook: textbook::textbook(&survey),
+        schools: school::schools(&survey),
         sealed: survey.built.compiled.closed_box.map(|closed| [closed.fc, closed.qtc]),
         beams: survey.beams(),
     })

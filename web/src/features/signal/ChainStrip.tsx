@@ -75,7 +75,13 @@ export function ChainStrip({ design, signal, report, selected, onSelect, onFilte
             .filter((value) => value != null)
             .map((value) => shown(value as string))
             .join(' + '),
-          effect: part.bypassed ? 'bypassed' : said ? `${significant(said.programme_heat, 2)} W of heat` : '',
+          effect: part.bypassed
+            ? 'bypassed'
+            : said
+              ? said.programme_heat < 0.05
+                ? 'no heat'
+                : `${significant(said.programme_heat, 2)} W of heat`
+              : '',
           faint: part.bypassed ?? false,
         });
       })}

@@ -28,6 +28,14 @@ export function Proposals({ signal, onAdd }: Props) {
           </li>
         ))}
       </ul>
+      <details className="mt-2">
+        <summary>Where builders disagree</summary>
+        {signal.schools.map(({ name, words }) => (
+          <p key={name} className="mt-1 text-[0.929rem]">
+            <b>{name}</b> {inWords(words)}
+          </p>
+        ))}
+      </details>
     </section>
   );
 }
