@@ -201,7 +201,7 @@ fn filters_leave_as_biquads_or_say_why_not() {
     );
 }
 
-fn with_mains(filters: serde_json::Value, mains: serde_json::Value) -> (RawDesign, Option<RawBrief>) {
+fn with_mains(filters: &serde_json::Value, mains: &serde_json::Value) -> (RawDesign, Option<RawBrief>) {
     let (mut design, brief) = every_demo().swap_remove(0);
     design.signal = Some(
         serde_json::from_value(serde_json::json!({ "filters": filters, "mains": mains })).expect("a signal"),
@@ -214,7 +214,7 @@ fn sub_and_mains_are_aligned_and_what_is_found_is_what_is_set() {
     let low = serde_json::json!({ "kind": "low_pass", "alignment": "linkwitz_riley", "order": 4, "frequency": "80 Hz" });
     let high = serde_json::json!({ "kind": "high_pass", "alignment": "linkwitz_riley", "order": 4, "frequency": "80 Hz" });
     let mains = serde_json::json!({ "frequency": "30 Hz", "order": 2, "high_pass": high, "distance": "3 m", "sub_distance": "1.5 m" });
-    let (mut design, brief) = with_mains(serde_json::json!([low]), mains);
+    let (mut design, brief) = with_mains(&serde_json::json!([low]), &mains);
     let asked = |design: &RawDesign| crossover(&question(design, brief.as_ref())).expect("a report");
     let before = asked(&design);
     assert_eq!((before.frequency.len(), before.crossover), (49, 80.0));
@@ -235,7 +235,7 @@ fn sub_and_mains_are_aligned_and_what_is_found_is_what_is_set() {
 
 #[test]
 fn mains_that_nothing_is_said_of_are_asked_for() {
-    let (mut design, brief) = with_mains(serde_json::json!([]), serde_json::json!({}));
+    let (mut design, brief) = with_mains(&serde_json::json!([]), &serde_json::json!({}));
     assert!(crossover(&question(&design, brief.as_ref())).is_ok());
     design.signal = None;
     let problems = crossover(&question(&design, brief.as_ref())).expect_err("asked for");
