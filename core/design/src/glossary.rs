@@ -82,6 +82,5 @@ pub static TERMS: &[(&str, &str)] = &[
         "Crest factor",
         "How far the peaks of what is played stand above its mean: 3 dB for a tone, 10 and more for music.",
     ),
-    ("High-pass", "A filter that keeps frequencies that are too low away from the driver."),
     ("Peak", "How far the highest level stands above the passband level."),
 ];

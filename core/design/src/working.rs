@@ -162,7 +162,7 @@ fn clean(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
         id: "clean",
         name: "Maximum clean level",
         result: format!("{most:.1} dB at 1 m and {}", hertz(f3)),
-        formula: "L(f) + 20 lg of the least of: volts/E, amperes/I, √(heat/(I² Re)), Xmax/x, air/v",
+        formula: "L(f) + 20 lg of the least of: volts/E, amperes/I, √(heat/(I² Re)), Xmax/x, air/v, E behind the filters",
         inputs: given.into_iter().flatten().collect(),
         source: "Each quantity grows with the drive, so the first to reach its limit decides. Small-signal values are used up to \
                  the limit; power compression and distortion below it are not counted.",

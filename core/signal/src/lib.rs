@@ -13,6 +13,7 @@ pub mod energy;
 pub mod exposure;
 pub mod filter;
 pub mod helper;
+pub mod in_place;
 pub mod outdoors;
 pub mod passive;
 pub mod room;

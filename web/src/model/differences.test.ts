@@ -21,6 +21,21 @@ describe('where designs differ', () => {
     ]);
   });
 
+  it('names filters and parts by their place in the chain', () => {
+    const chain = (frequency: string) =>
+      ({ ...slot, signal: { filters: [{ kind: 'low_shelf', frequency, gain: '3 dB' }] } }) as typeof slot;
+    const found = differences([slot, chain('40 Hz')]);
+    expect(found.map(({ place }) => nameOf(place))).toEqual([
+      'Filter 1: kind',
+      'Filter 1: Frequency',
+      'Filter 1: Gain',
+    ]);
+    expect(found[0]?.values).toEqual(['–', 'low shelf']);
+    const [moved] = differences([chain('40 Hz'), chain('50 Hz')]);
+    expect(moved?.values).toEqual(['40 Hz', '50 Hz']);
+    expect(nameOf(moved?.place ?? '')).toBe('Filter 1: Frequency');
+  });
+
   it('is told where only one has a thing at all', () => {
     const found = differences([slot, sealed]);
     const at = (place: string) => found.find((one) => one.place === place)?.values;

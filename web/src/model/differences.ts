@@ -57,6 +57,10 @@ const NAMES: Record<string, string> = {
   'enclosure.passage': 'Line or horn',
   driver_array: 'Changes to the drivers',
   signal: 'Signal',
+  'signal.filters': 'Filters',
+  'signal.parts': 'Passive parts',
+  'signal.amplifier': 'Amplifier',
+  'signal.mains': 'Mains',
   space: 'Space',
 };
 
@@ -64,6 +68,11 @@ const NAMES: Record<string, string> = {
 export function nameOf(place: string): string {
   const path = pathOf(place);
   if (NAMES[place]) return NAMES[place];
+  const [, list, at, inner] = /^signal\.(filters|parts)\.(\d+)\.(.+)$/.exec(place) ?? [];
+  if (list && inner) {
+    const name = isField(path) ? fieldAt(path).symbol : inner.replaceAll('_', ' ');
+    return `${list === 'filters' ? 'Filter' : 'Part'} ${Number(at) + 1}: ${name}`;
+  }
   if (!isField(path)) return place.split('.').at(-1)?.replaceAll('_', ' ') ?? place;
   const { symbol } = fieldAt(path);
   return path.startsWith('enclosure.front') ? `${symbol}, front` : symbol;

@@ -256,6 +256,57 @@ impl Work for Heard<'_> {
     }
 }
 
+/// One thing that sounds: a cone's front, a port, a radiator, a leak.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SoundSource {
+    /// Which element, by position in the network.
+    pub element: usize,
+    /// Where its box has it, m; unknown of leaks, and of designs without a box.
+    pub place: Option<[f64; 3]>,
+    /// How much farther than the nearest it has to a listener before it, m.
+    pub extra_path: f64,
+    /// What leaves it, m3/s RMS, `[n]`.
+    pub flow: Vec<Complex>,
+}
+
+impl SoundSource {
+    /// Everything that sounds of a network at frequencies (Hz) for a signal (V RMS).
+    pub fn all(network: &Network, frequencies: &[f64], volts: f64) -> Vec<Self> {
+        Sweep::new(network).run(Sounding { network, frequencies, volts })
+    }
+}
+
+/// What leaves each thing that sounds.
+struct Sounding<'a> {
+    network: &'a Network,
+    frequencies: &'a [f64],
+    volts: f64,
+}
+
+impl Work for Sounding<'_> {
+    type Output = Vec<SoundSource>;
+
+    #[inline(always)]
+    fn run<T: Asking>(self, solver: &mut Solver<'_, T>) -> Vec<SoundSource> {
+        let Self { network, frequencies, volts } = self;
+        let place =
+            |element: usize| network.places.iter().find(|(found, _)| *found == element).map(|(_, at)| *at);
+        let empty = |(element, extra_path)| {
+            let flow = Vec::with_capacity(frequencies.len());
+            SoundSource { element, place: place(element), extra_path, flow }
+        };
+        let mut sources: Vec<SoundSource> = solver.sounding().map(empty).collect();
+        for some in frequencies.chunks(T::LANES) {
+            solver.solve(side_by_side(some), volts);
+            for (which, source) in sources.iter_mut().enumerate() {
+                let flow = solver.spread_flow(which);
+                source.flow.extend((0..some.len()).map(|index| lane(flow, index)));
+            }
+        }
+        sources
+    }
+}
+
 /// Frequencies in lanes, the last repeated where they do not come out even.
 #[inline(always)]
 fn side_by_side<T: Real>(some: &[f64]) -> T {

@@ -7,7 +7,7 @@ mod limits;
 mod passband;
 mod transient;
 
-pub use curves::Response;
+pub use curves::{Response, SoundSource};
 pub(crate) use figures::deepest_dip;
 pub use figures::{Figures, Peak};
 pub use grid::{FrequencyGrid, GridError};

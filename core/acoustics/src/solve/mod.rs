@@ -199,7 +199,8 @@ impl<'a, T: Asking> Solver<'a, T> {
     /// next call.
     #[inline(always)]
     pub fn solve(&mut self, frequency: T, volts: f64) {
-        let drive = self.network.chain.transfer(angular(frequency)) * T::of(volts);
+        let mut drive = self.network.chain.transfer(angular(frequency)) * T::of(volts);
+        drive.re += T::of(SILENT);
         self.assemble(frequency, drive);
         let nodes = self.network.nodes;
         solve_in_place(&mut self.matrix, &mut self.across[..nodes], &mut self.pushed);
@@ -267,18 +268,31 @@ impl<'a, T: Asking> Solver<'a, T> {
     pub fn heard_outflow(&self) -> Complex<T> {
         let speed = self.network.air.speed;
         let mut sum = Complex::from(T::of(0.0));
-        for (sounding, flow) in self.wiring.sounding.iter().zip(&self.sound) {
-            let mut flow = *flow;
-            if sounding.spreads && sounding.loaded {
-                let spread = (self.loads[sounding.element] / self.small_source()).root();
-                flow *= spread.map_lanes(|spread| if spread > 0.0 { spread } else { 1.0 });
-            }
-            if sounding.extra_path > 0.0 {
-                flow *= each(self.omega, |omega| Complex::cis(-omega / speed * sounding.extra_path));
+        for which in 0..self.sound.len() {
+            let mut flow = self.spread_flow(which);
+            let extra_path = self.wiring.sounding[which].extra_path;
+            if extra_path > 0.0 {
+                flow *= each(self.omega, |omega| Complex::cis(-omega / speed * extra_path));
             }
             sum += flow;
         }
         sum
+    }
+
+    /// What sounds, as many as [`Self::spread_flow`] counts: its element and how much farther it has to the listener, m.
+    pub fn sounding(&self) -> impl Iterator<Item = (usize, f64)> {
+        self.wiring.sounding.iter().map(|sounding| (sounding.element, sounding.extra_path))
+    }
+
+    /// What leaves one of what sounds, m3/s RMS, as loud as it spreads, without its extra way.
+    #[inline(always)]
+    pub fn spread_flow(&self, which: usize) -> Complex<T> {
+        let (sounding, mut flow) = (&self.wiring.sounding[which], self.sound[which]);
+        if sounding.spreads && sounding.loaded {
+            let spread = (self.loads[sounding.element] / self.small_source()).root();
+            flow *= spread.map_lanes(|spread| if spread > 0.0 { spread } else { 1.0 });
+        }
+        flow
     }
 
     /// Pressure at 1 m in the space of the network, without the travel time: `j w rho U/(Omega r)`, Pa RMS.
@@ -414,6 +428,9 @@ impl<'a, T: Asking> Solver<'a, T> {
         }
     }
 }
+
+/// Where filters take all of a signal there still is a load to be told, V.
+const SILENT: f64 = 1e-90;
 
 /// Angular frequency (rad/s) of a frequency (Hz).
 #[inline(always)]

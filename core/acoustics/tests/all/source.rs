@@ -10,7 +10,7 @@ use oak_acoustics::enclosure::{Enclosure, Fidelity, Losses, Sealed, Setting};
 use oak_acoustics::medium::Air;
 use oak_acoustics::network::Network;
 use oak_acoustics::response::{
-    Allowance, Excitation, Figures, FrequencyGrid, Limit, MaxOutput, Response, Transient,
+    Allowance, Excitation, Figures, FrequencyGrid, Limit, MaxOutput, Response, SoundSource, Transient,
 };
 use oak_acoustics::source::{Branch, Chain, Part, PartForm, Section, Source};
 use proptest::prelude::*;
@@ -194,5 +194,28 @@ fn group_delay_by_difference_is_right_to_a_hundredth_of_a_millisecond() {
         let x = frequency / own;
         let exact = (1.0 + x * x) / q / ((1.0 - x * x).powi(2) + (x / q).powi(2)) / (2.0 * PI * own);
         assert!((delay - exact).abs() < 1e-5, "{frequency} Hz: {delay} s, {exact} s");
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+
+    /// What is heard is everything that sounds, each with its own way to the listener.
+    #[test]
+    fn what_sounds_adds_up_to_what_is_heard(driver_array in any_driver_array(), enclosure in any_enclosure()) {
+        let air = Air::reference();
+        let network = enclosure.compile(&Setting::new(driver_array, air)).expect("compiles").network;
+        let grid = grid(10.0, 400.0, 9);
+        let response = Response::of(&network, &grid, 3.0);
+        let sources = SoundSource::all(&network, grid.frequencies(), 3.0);
+        for (k, frequency) in grid.frequencies().iter().enumerate() {
+            let omega = TAU * frequency;
+            let heard: Complex = sources
+                .iter()
+                .map(|source| source.flow[k] * Complex::from_polar(1.0, -omega / air.speed * source.extra_path))
+                .sum();
+            let pressure = Complex::new(0.0, omega * air.density / TAU) * heard;
+            prop_assert!((pressure - response.pressure[k]).norm() < 1e-9 * pressure.norm() + 1e-15);
+        }
     }
 }

@@ -153,3 +153,24 @@ fn what_is_wrong_is_named_at_its_place() {
         assert!(found.to_string().contains(words), "{signal}: {found}");
     }
 }
+
+/// Twenty steep filters leave nothing that a double can hold: what is told is still made of numbers.
+#[test]
+fn a_signal_that_filters_take_whole_still_has_a_load() {
+    let steep = json!({ "kind": "high_pass", "order": 8, "frequency": "20 kHz" });
+    let silent = computed(&json!({ "filters": vec![steep; 20] }));
+    let free = computed(&json!({}));
+    for k in 0..200 {
+        let [found, expected] = [&silent, &free].map(|computed| computed.response.impedance[k]);
+        assert!((found - expected).norm() < 1e-9 * expected.norm(), "{found}");
+    }
+    let report = Report::of(
+        &good(
+            &json!({ "filters": vec![json!({ "kind": "high_pass", "order": 8, "frequency": "20 kHz" }); 20] }),
+        ),
+        &grid(),
+    );
+    let report = report.expect("a report");
+    let numbers = report.traces.iter().filter(|trace| trace.origin == TraceOrigin::Simulated);
+    assert!(numbers.flat_map(|trace| &trace.values).all(Option::is_some));
+}

@@ -19,7 +19,7 @@ pub use proposal::Proposal;
 pub use school::School;
 
 use oak_design::Problem;
-use oak_design::conditions::{Question, RawQuestion};
+use oak_design::conditions::{Question, RawConditions, RawQuestion};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -66,6 +66,8 @@ pub struct SignalReport {
 /// Every problem with design or brief, with its place.
 pub fn signal(question: &RawQuestion) -> Result<SignalReport, Vec<Problem>> {
     let Question { design, brief } = question.resolve()?;
+    // On the bench nothing is asked.
+    let brief = brief.filter(|_| question.conditions == RawConditions::InUse);
     let survey = Survey::of(design, brief).map_err(|problem| vec![problem])?;
     let design = &survey.design;
     let raw = question.design.signal.clone().unwrap_or_default();

@@ -130,6 +130,9 @@ impl Survey {
         let Some(chain) = chain else {
             return FilterReport { name, effect: String::new(), caution: None };
         };
+        if self.design.source.chain == Chain::default() && chain != Chain::default() {
+            return FilterReport { name, effect: "not played on the bench".to_owned(), caution: None };
+        }
         FilterReport { name, effect: self.effect(&chain), caution: self.caution(&chain) }
     }
 
@@ -154,26 +157,35 @@ impl Survey {
         if parts.is_empty() { "changes little here".to_owned() } else { parts.join(", ") }
     }
 
-    /// What a boost below the tuning costs.
+    /// What a boost costs below the tuning of a vented box, or in a closed one where the cone does not follow it. What is louder at every frequency is none.
     fn caution(&self, chain: &Chain) -> Option<String> {
-        let tuning = self.tuning()?;
+        let compiled = &self.built.compiled;
+        let vented = compiled.port_tuning.as_ref().map(|tuning| tuning.reactance);
+        let tuning = vented.or(compiled.closed_box.map(|closed| closed.fc))?;
+        let above = decibels(magnitude(chain, 4.0 * tuning));
         let below =
             self.frequencies().iter().filter(|frequency| (AUDIBLE..0.95 * tuning).contains(*frequency));
         let [boost, at] = below
-            .map(|frequency| [decibels(magnitude(chain, *frequency)), *frequency])
+            .map(|frequency| [decibels(magnitude(chain, *frequency)) - above, *frequency])
             .reduce(|most, next| if next[0] > most[0] { next } else { most })?;
         if boost < 0.5 {
             return None;
         }
         let k = self.nearest(at);
         let [before, after] = [self.travel[k] / 10f64.powf(boost / 20.0), self.travel[k]];
-        let times = 10f64.powf(boost / 10.0);
-        Some(format!(
-            "Boosts below the tuning of {tuning:.0} Hz: at {at:.0} Hz by {boost:.1} dB, which takes {times:.1} times the power and moves the cone \
-             {:.1} instead of {:.1} mm. Cut first, boost last.",
+        let cost = format!(
+            "at {at:.0} Hz by {boost:.1} dB, which takes {:.1} times the power and moves the cone {:.1} instead of {:.1} mm",
+            10f64.powf(boost / 10.0),
             after * 1e3,
             before * 1e3
-        ))
+        );
+        if vented.is_some() {
+            return Some(format!(
+                "Boosts below the tuning of {tuning:.0} Hz: {cost}. Cut first, boost last."
+            ));
+        }
+        let xmax = self.design.allowance.xmax.filter(|xmax| after > *xmax)?;
+        Some(format!("Boosts {cost}, past its ±{:.1} mm: play softer, or ask less of it.", xmax * 1e3))
     }
 
     /// Where the cone begins to beam: `ka = 1`, above which a piston in a wall is heard less to the side (Beranek, Acoustics, ch. 4; from memory), Hz.

@@ -1,7 +1,7 @@
 //! The chain before the drivers: what it says, and what it proposes put in again.
 
 use approx::assert_relative_eq;
-use oak_design::conditions::RawQuestion;
+use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::file::{RawBrief, RawDesign, RawDrive, RawFilter, RawFilterKind, RawSignal};
 use oak_design::report::compute_undelayed;
 use oak_design::response::FrequencyGrid;
@@ -140,12 +140,23 @@ fn a_boost_below_the_tuning_says_what_it_costs_and_a_cut_does_not() {
     };
     let boosted = report(&with(&design, &band("6 dB")), brief.as_ref());
     let caution = boosted.filters[0].caution.clone().expect("a caution");
-    assert!(caution.contains("below the tuning") && caution.contains("4.0 times the power"), "{caution}");
+    assert!(caution.contains("below the tuning") && caution.contains("3.9 times the power"), "{caution}");
     assert_relative_eq!(boosted.chain.most[0], 6.0, epsilon = 0.02);
     assert!(boosted.chain.travel[1] > 1.02 * boosted.chain.travel[0]);
     let cut = report(&with(&design, &band("-6 dB")), brief.as_ref());
     assert_eq!(cut.filters[0].caution, None);
     assert!(cut.filters[0].effect.contains("cone travel"), "{}", cut.filters[0].effect);
+    // What is louder everywhere boosts nothing below.
+    let gain = RawFilter { kind: RawFilterKind::Gain, gain: Some("6 dB".into()), ..RawFilter::default() };
+    assert_eq!(report(&with(&design, &gain), brief.as_ref()).filters[0].caution, None);
+    // On the bench no filter is played, and nothing is asked.
+    let asked = RawQuestion {
+        conditions: RawConditions::Bench,
+        ..question(&with(&design, &band("6 dB")), brief.as_ref())
+    };
+    let bench = signal(&asked).expect("a report");
+    assert_eq!(bench.filters[0].effect, "not played on the bench");
+    assert!(bench.amplifier.verdicts.iter().all(|verdict| verdict.name != "Headroom"));
     // What is left out does nothing and says nothing.
     let bypassed = RawFilter { bypassed: true, ..band("6 dB") };
     let still = report(&with(&design, &bypassed), brief.as_ref());

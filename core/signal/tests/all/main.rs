@@ -5,5 +5,6 @@ mod crossover;
 mod energy;
 mod filters;
 mod helpers;
+mod in_place;
 mod passive;
 mod room;

@@ -1,0 +1,53 @@
+import type { ReactNode } from 'react';
+import type { FieldError, RawDesign, Report, SignalReport } from '../../api/types';
+import type { OnBench, Workbench } from '../../model/workbench';
+import { HelpText } from '../../ui/HelpText';
+import type { Row } from '../workbench/groups';
+import { Value } from '../workbench/ValueTapes';
+
+/** What every panel of a block is given. */
+export interface BlockProps {
+  variant: OnBench;
+  workbench: Workbench;
+  report: Report | undefined;
+  signal: SignalReport | undefined;
+  errors: FieldError[];
+  onEdit: (design: RawDesign, label: string) => void;
+  onSelect: (block: string) => void;
+}
+
+/** A block by its name, with what can be done to it as a whole. */
+export function Titled({
+  title,
+  tools,
+  children,
+}: {
+  title: string;
+  tools?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <section aria-label={title} className="flex flex-col gap-2">
+      <div className="flex items-center gap-1.5">
+        <h2 className="flex-1 text-[1.071rem]">{title}</h2>
+        {tools}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+/** Some values of a design. */
+export function Values({ rows, plain = true, ...props }: BlockProps & { rows: Row[]; plain?: boolean }) {
+  return (
+    <HelpText otherwise="">
+      {(explain) => (
+        <div className={plain ? 'flex flex-wrap gap-x-3 gap-y-[3px]' : 'flex flex-col gap-[3px]'}>
+          {rows.map((row) => (
+            <Value key={row.paths[0]} row={row} plain={plain} explain={explain} {...props} />
+          ))}
+        </div>
+      )}
+    </HelpText>
+  );
+}
