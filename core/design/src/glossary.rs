@@ -38,7 +38,6 @@ pub static TERMS: &[(&str, &str)] = &[
         "A filter that lets through what is above its corner; below a port's tuning it protects the cone.",
     ),
     ("Low-pass", "A filter that lets through what is below its corner, where other loudspeakers take over."),
-    ("Shelf", "A filter that makes everything below, or everything above, a frequency louder or softer."),
     (
         "Parametric band",
         "A filter that makes a band around a frequency louder or softer; its Q says how narrow.",
@@ -52,9 +51,6 @@ pub static TERMS: &[(&str, &str)] = &[
         "A coil, a capacitor and a resistor side by side in the lead to the driver: they hold back a band.",
     ),
     ("Biquad", "A filter of second order as a signal processor takes it: five numbers."),
-    ("Headroom", "How much voltage the amplifier has to spare, in dB."),
-    ("DCR", "Resistance of a coil's wire. It turns power into heat and raises Qes."),
-    ("Preset", "Filters that are kept by a name."),
     (
         "Limit ribbon",
         "Shows along the frequency axis what limits the level: amplifier, coil, cone, air or radiator.",

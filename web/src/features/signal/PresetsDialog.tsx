@@ -2,13 +2,14 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { useArchived } from '../../api/queries/builds';
 import type { RawDesign, RawFilter } from '../../api/types';
-import { type Presets, USUAL_PRESETS } from '../../model/presets';
+import type { Presets } from '../../model/presets';
 import { shown } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { useObserved } from '../../ui/observed';
 import { TextInput } from '../../ui/TextInput';
 import { filtersOf, kindName } from './filters';
+import { USUAL_PRESETS } from './usual_presets';
 
 interface Props {
   presets: Presets;
