@@ -1,4 +1,4 @@
-//! Generic amplifiers to begin with, and how one suits drivers.
+//! Generic amplifiers to begin with, and what one has to spare.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -85,32 +85,7 @@ pub const AMPLIFIER_KINDS: &[AmplifierKind] = &[
     },
 ];
 
-/// How an amplifier suits drivers.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Match {
-    /// Mean power of the programme at clipping over what the coils stand for hours.
-    pub heat: Option<f64>,
-    /// The least of the impedance over what the amplifier stands.
-    pub load: Option<f64>,
-    /// Voltage to spare over what is needed, dB.
-    pub headroom: Option<f64>,
-}
-
-impl Match {
-    /// An amplifier of some power (W of a sine at clipping) for coils of a continuous power (W) and a programme (dB peak over RMS), its minimum load and
-    /// the impedance's minimum (ohm), its voltage and what is needed (V RMS).
-    pub fn of(
-        power: f64,
-        coils: Option<f64>,
-        crest: f64,
-        load: Option<[f64; 2]>,
-        volts: Option<[f64; 2]>,
-    ) -> Self {
-        let mean = power * 10f64.powf(-(crest - crate::energy::SINE_CREST) / 10.0);
-        Self {
-            heat: coils.map(|coils| mean / coils),
-            load: load.map(|[least, stands]| least / stands),
-            headroom: volts.map(|[has, needs]| 20.0 * (has / needs).log10()),
-        }
-    }
+/// Voltage to spare (V RMS) over what is needed, dB.
+pub fn headroom(has: f64, needs: f64) -> f64 {
+    20.0 * (has / needs).log10()
 }

@@ -1,7 +1,6 @@
 //! How long a battery lasts.
 
-/// Peak over RMS of a sine, dB.
-pub const SINE_CREST: f64 = 3.010_299_956_639_812;
+use oak_acoustics::response::mean_share;
 
 /// An amplifier on a battery.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -23,7 +22,7 @@ pub struct Budget {
 impl Budget {
     /// Mean power into the drivers: `P_rated 10^(-(crest - 3.01)/10) 10^(-backoff/10)`, W.
     pub fn mean_power(&self) -> f64 {
-        self.rated * 10f64.powf(-(self.crest - SINE_CREST + self.backoff) / 10.0)
+        self.rated * mean_share(self.crest) * 10f64.powf(-self.backoff / 10.0)
     }
 
     /// Power that is drawn from the battery, W.

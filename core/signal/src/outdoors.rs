@@ -20,7 +20,7 @@ pub struct Cabinet {
     pub delay: f64,
 }
 
-/// Pressure of cabinets at a place (m) over that of one at 1 m: `sum of g/r exp(-j w (tau + r/c))`; `NaN` never, nearer than 0.5 m counts as that.
+/// Pressure of cabinets at a place (m) over that of one at 1 m: `sum of g/r exp(-j w (tau + r/c))`; nearer than 0.5 m counts as that.
 pub fn sum(cabinets: &[Cabinet], place: [f64; 2], frequency: f64, speed: f64) -> Complex {
     let omega = TAU * frequency;
     let part = |cabinet: &Cabinet| {

@@ -1495,6 +1495,13 @@ export interface components {
          * @enum {string}
          */
         DatabaseHealth: "reachable" | "busy" | "unreachable";
+        /** @description One question and its answers. */
+        Debate: {
+            /** @description The question. */
+            name: string;
+            /** @description What each side says, and what it gives here (common practice). */
+            words: string;
+        };
         /** @description A document of a build, at its newest revision. */
         Document: components["schemas"]["RawDocument"] & {
             /**
@@ -4097,13 +4104,6 @@ export interface components {
             /** @description As it becomes. */
             after: components["schemas"]["ScaleOutcome"];
         };
-        /** @description One question and its answers. */
-        School: {
-            /** @description The question. */
-            name: string;
-            /** @description What each side says, and what it gives here (common practice). */
-            words: string;
-        };
         /** @description What a text holds of a driver. */
         SheetReading: {
             /** @description The driver with the values that were found; everything is absent where the text is no data sheet. */
@@ -4167,7 +4167,7 @@ export interface components {
             /** @description Passive circuits to begin with. */
             textbook: components["schemas"]["Textbook"][];
             /** @description Where builders disagree. */
-            schools: components["schemas"]["School"][];
+            debates: components["schemas"]["Debate"][];
             /** @description Corner (Hz) and Q of a sealed box, for a Linkwitz transform. */
             sealed?: number[] | null;
             /**

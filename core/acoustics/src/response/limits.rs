@@ -68,6 +68,11 @@ impl MaxOutput {
     }
 }
 
+/// Mean power of a programme with a crest factor (dB of peak over RMS) over that of a sine of the same peak, whose crest is 2 in power.
+pub fn mean_share(crest: f64) -> f64 {
+    2.0 * 10f64.powf(-crest / 10.0)
+}
+
 /// By how much the drive of a response may be multiplied until each limit is met.
 fn scales<'a>(
     network: &'a Network,
@@ -77,8 +82,7 @@ fn scales<'a>(
 ) -> impl Iterator<Item = (f64, Limit)> + 'a {
     let current = size(response.current[index]);
     let heat = current * current * network.coil_resistance;
-    // A sine has a crest of 2 in power; a programme of the same peak has less mean power.
-    let mean = 2.0 * 10f64.powf(-allowance.crest / 10.0);
+    let mean = mean_share(allowance.crest);
     let fixed = [
         allowance.volts.map(|volts| (volts / size(response.drive[index]), Limit::Voltage)),
         allowance.amperes.map(|amperes| (amperes / current, Limit::Current)),

@@ -1,6 +1,7 @@
 //! How the amplifier suits the drivers.
 
-use oak_signal::amplifier::Match;
+use oak_acoustics::response::mean_share;
+use oak_signal::amplifier::headroom as to_spare;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -53,8 +54,8 @@ fn power_against_heat(survey: &Survey, power: Option<f64>) -> Option<AmplifierVe
     let power = power?;
     let allowance = &survey.design.allowance;
     let heat = allowance.heat?;
-    let share = Match::of(power, Some(heat), allowance.crest, None, None).heat?;
-    let mean = share * heat;
+    let mean = power * mean_share(allowance.crest);
+    let share = mean / heat;
     let (met, words) = if share > 1.0 {
         (
             Some(false),
@@ -106,7 +107,7 @@ fn headroom(survey: &Survey, volts: Option<f64>) -> Option<AmplifierVerdict> {
         .map(|k| (survey.response.drive[k].norm() * 10f64.powf((asked - survey.level[k]) / 20.0), k))
         .max_by(|a, b| a.0.total_cmp(&b.0))?;
     let (needs, at) = (needed.0, survey.frequencies()[needed.1]);
-    let spare = Match::of(1.0, None, 10.0, None, Some([volts, needs])).headroom?;
+    let spare = to_spare(volts, needs);
     let met = spare >= -0.05;
     let words = if met {
         format!(

@@ -3,6 +3,7 @@
 use std::f64::consts::TAU;
 
 use oak_acoustics::Complex;
+use oak_acoustics::driver::REFERENCE_PRESSURE;
 use oak_acoustics::response::{FrequencyGrid, Response};
 use oak_design::conditions::{Question, RawQuestion};
 use oak_design::field;
@@ -69,17 +70,17 @@ pub fn crossover(question: &RawQuestion) -> Result<CrossoverReport, Vec<Problem>
     };
     let own =
         question.filters().iter().find(|filter| filter.kind == RawFilterKind::LowPass && !filter.bypassed);
+    let corners = field::BRIEF_CROSSOVER.min..=field::BRIEF_CROSSOVER.max;
     let own = own.and_then(|filter| field::FILTER_FREQUENCY.read(filter.frequency.as_ref()));
+    let own = own.filter(|corner| corners.contains(corner));
     let corner = brief.and_then(|brief| brief.crossover).or(own).unwrap_or(USUAL);
     let grid = frequencies(corner);
     let built = design.built().map_err(|problem| vec![problem])?;
     let network = &built.compiled.network;
     let ends = [grid[0], grid[grid.len() - 1]];
-    let spaced = FrequencyGrid::logarithmic(ends[0], ends[1], grid.len()).map_err(|_| {
-        vec![Problem::new("signal.filters", ProblemKind::NoSuchField { name: corner.to_string() })]
-    })?;
+    let spaced = FrequencyGrid::logarithmic(ends[0], ends[1], grid.len()).expect("within the allowed range");
     let response = Response::without_delay(network, &spaced, design.drive.volts);
-    let passband = 20e-6 * 10f64.powf(network.piston_level(design.drive.volts) / 20.0);
+    let passband = REFERENCE_PRESSURE * 10f64.powf(network.piston_level(design.drive.volts) / 20.0);
     let late = |frequency: f64| Complex::from_polar(1.0, -TAU * frequency * mains.link_delay);
     let sub: Vec<Complex> =
         response.pressure.iter().zip(&grid).map(|(p, f)| p / passband * late(*f)).collect();

@@ -3,20 +3,20 @@
 mod amplifier;
 mod biquads;
 mod crossover;
+mod debate;
 mod name;
 mod part;
 mod proposal;
-mod school;
 mod survey;
 mod textbook;
 
 pub use amplifier::{AmplifierReport, AmplifierVerdict};
 pub use biquads::{BiquadFailure, BiquadSheet, biquads};
 pub use crossover::{CrossoverReport, SumReport, crossover};
+pub use debate::Debate;
 pub use name::{filter_name, part_name};
 pub use part::{PassiveReport, SoldValue};
 pub use proposal::Proposal;
-pub use school::School;
 
 use oak_design::Problem;
 use oak_design::conditions::{Question, RawConditions, RawQuestion};
@@ -53,7 +53,7 @@ pub struct SignalReport {
     /// Passive circuits to begin with.
     pub textbook: Vec<Textbook>,
     /// Where builders disagree.
-    pub schools: Vec<School>,
+    pub debates: Vec<Debate>,
     /// Corner (Hz) and Q of a sealed box, for a Linkwitz transform.
     pub sealed: Option<[f64; 2]>,
     /// Where the cone begins to beam: cross over below, Hz.
@@ -84,7 +84,7 @@ pub fn signal(question: &RawQuestion) -> Result<SignalReport, Vec<Problem>> {
         parts: part::reports(&raw.parts, &survey),
         proposals: proposal::proposals(&raw.filters, &survey),
         textbook: textbook::textbook(&survey),
-        schools: school::schools(&survey),
+        debates: debate::debates(&survey),
         sealed: survey.built.compiled.closed_box.map(|closed| [closed.fc, closed.qtc]),
         beams: survey.beams(),
     })

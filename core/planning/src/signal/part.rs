@@ -1,5 +1,6 @@
 //! Passive parts: what heats them, and what is sold.
 
+use oak_acoustics::response::mean_share;
 use oak_design::field;
 use oak_design::file::RawPart;
 use oak_signal::passive::Series;
@@ -70,7 +71,7 @@ fn report(raw: &RawPart, which: Option<usize>, survey: &Survey) -> PassiveReport
         let through = branches.iter().map(|(_, flows)| flows[k].norm()).fold(0.0, f64::max);
         current = current.max(std::f64::consts::SQRT_2 * through);
     }
-    let mean = 2.0 * 10f64.powf(-survey.design.allowance.crest / 10.0);
+    let mean = mean_share(survey.design.allowance.crest);
     PassiveReport {
         name: part_name(raw),
         heat,

@@ -101,6 +101,16 @@ fn a_transform_that_is_offered_stays_clean_at_the_asked_level() {
         let with = with(&design, &filter);
         let after = report(&with, Some(&brief));
         assert!(proposal(&after, "transform").is_none(), "one is enough");
+        // Played at the asked level, no limit is passed anywhere.
+        let asked = question(&with, Some(&brief)).resolve().expect("a design");
+        let wish = asked.brief.expect("a brief");
+        let grid = FrequencyGrid::logarithmic(5.0, 1000.0, 400).expect("a grid");
+        let computed = compute_undelayed(&asked.design, &grid).expect("computes");
+        let reference = computed.figures.reference_level;
+        let level = wish.loudness.map_or(reference, |loudness| loudness + 20.0 * wish.distance.log10());
+        for (played, most) in computed.response.level().zip(&computed.max_output.level) {
+            assert!(played - reference + level <= most + 0.3, "{}: {played} {most}", design.name);
+        }
         assert_eq!(after.filters[0].name, oak_planning::signal::filter_name(&filter));
         offered += 1;
     }

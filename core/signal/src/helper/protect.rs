@@ -37,9 +37,9 @@ pub fn protect(
         return Protection::NotNeeded;
     }
     let above = vented.map(|vented| frequencies.partition_point(|frequency| *frequency < vented));
-    let hump = above.and_then(|above| travel[above..].iter().copied().reduce(f64::max));
-    if let Some(hump) = hump.filter(|hump| *hump > xmax) {
-        return Protection::LessPower((xmax / hump).powi(2));
+    let peak_above = above.and_then(|above| travel[above..].iter().copied().reduce(f64::max));
+    if let Some(peak) = peak_above.filter(|peak| *peak > xmax) {
+        return Protection::LessPower((xmax / peak).powi(2));
     }
     let within = |corner: f64| {
         let filter =

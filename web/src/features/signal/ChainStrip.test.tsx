@@ -37,7 +37,7 @@ const SIGNAL: SignalReport = {
     { id: 'flatten', name: 'Take the peak down', words: 'No peak.', filter: null },
   ],
   textbook: [],
-  schools: [{ name: 'How large an amplifier?', words: 'At or under the rating, or several times it.' }],
+  debates: [{ name: 'How large an amplifier?', words: 'At or under the rating, or several times it.' }],
   sealed: null,
   beams: 500,
 };

@@ -7,11 +7,11 @@ import type { OnBench, Workbench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
-import { HelpText } from '../../ui/HelpText';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
 import { Chart } from '../workbench/Chart';
-import { Value } from '../workbench/ValueTapes';
+import type { Row } from '../workbench/groups';
+import { Values } from './block';
 import { filtersOf, withFilters } from './filters';
 
 interface Props {
@@ -43,7 +43,7 @@ export function CrossoverDialog({ variant, workbench, report, errors, onEdit, on
   const answer = useCrossover(mains ? design : null);
   const put = (next: RawMains, label: string) =>
     onEdit({ ...design, signal: { ...design.signal, mains: next } }, label);
-  const rows = [
+  const rows: Row[] = [
     { name: 'Mains F3', paths: ['signal.mains.frequency'], follows: () => 60, optional: true },
     { name: 'Mains distance', paths: ['signal.mains.distance'], follows: () => 3, optional: true },
     { name: 'Sub distance', paths: ['signal.mains.sub_distance'], optional: true },
@@ -51,7 +51,7 @@ export function CrossoverDialog({ variant, workbench, report, errors, onEdit, on
     ...(mains?.high_pass
       ? [{ name: 'High-pass', paths: ['signal.mains.high_pass.frequency'] as [string] }]
       : []),
-  ] as const;
+  ];
   return (
     <Dialog
       title="Crossover to the mains"
@@ -97,24 +97,7 @@ export function CrossoverDialog({ variant, workbench, report, errors, onEdit, on
               }}
             />
           </div>
-          <HelpText otherwise="">
-            {(explain) => (
-              <div className="flex flex-wrap gap-x-3 gap-y-[3px]">
-                {rows.map((row) => (
-                  <Value
-                    key={row.paths[0]}
-                    row={{ ...row, paths: [...row.paths] as [string] }}
-                    plain
-                    explain={explain}
-                    variant={variant}
-                    workbench={workbench}
-                    report={report}
-                    errors={errors}
-                  />
-                ))}
-              </div>
-            )}
-          </HelpText>
+          <Values rows={rows} variant={variant} workbench={workbench} report={report} errors={errors} />
           <Message error={answer.error} />
           {answer.data && (
             <Sum

@@ -30,7 +30,7 @@ export function Proposals({ signal, onAdd }: Props) {
       </ul>
       <details className="mt-2">
         <summary>Where builders disagree</summary>
-        {signal.schools.map(({ name, words }) => (
+        {signal.debates.map(({ name, words }) => (
           <p key={name} className="mt-1 text-[0.929rem]">
             <b>{name}</b> {inWords(words)}
           </p>

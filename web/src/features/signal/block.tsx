@@ -37,8 +37,14 @@ export function Titled({
   );
 }
 
+interface ValuesProps extends Pick<BlockProps, 'variant' | 'workbench' | 'report' | 'errors'> {
+  rows: readonly Row[];
+  plain?: boolean;
+}
+
 /** Some values of a design. */
-export function Values({ rows, plain = true, ...props }: BlockProps & { rows: Row[]; plain?: boolean }) {
+export function Values({ rows, plain = true, variant, workbench, report, errors }: ValuesProps) {
+  const props = { variant, workbench, report, errors };
   return (
     <HelpText otherwise="">
       {(explain) => (

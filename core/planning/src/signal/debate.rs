@@ -7,18 +7,18 @@ use super::survey::Survey;
 
 /// One question and its answers.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct School {
+pub struct Debate {
     /// The question.
     pub name: &'static str,
     /// What each side says, and what it gives here (common practice).
     pub words: String,
 }
 
-pub(super) fn schools(survey: &Survey) -> Vec<School> {
+pub(super) fn debates(survey: &Survey) -> Vec<Debate> {
     vec![power(survey), correction(survey)]
 }
 
-fn power(survey: &Survey) -> School {
+fn power(survey: &Survey) -> Debate {
     let allowance = &survey.design.allowance;
     let load = survey.design.as_driven().nominal;
     let here = match (allowance.heat, allowance.volts) {
@@ -32,7 +32,7 @@ fn power(survey: &Survey) -> School {
         (Some(heat), None) => format!(" The drivers here stand {heat:.0} W for hours."),
         _ => String::new(),
     };
-    School {
+    Debate {
         name: "How large an amplifier?",
         words: format!(
             "At or under the driver's rating: nothing burns, but it may clip. Several times the rating: headroom for peaks, and a slip of the hand ends the \
@@ -41,7 +41,7 @@ fn power(survey: &Survey) -> School {
     }
 }
 
-fn correction(survey: &Survey) -> School {
+fn correction(survey: &Survey) -> Debate {
     let [travel, at] = survey.largest_travel(|_| 1.0);
     let here = survey.design.allowance.xmax.map_or_else(String::new, |xmax| {
         let share = 100.0 * travel / xmax;
@@ -50,7 +50,7 @@ fn correction(survey: &Survey) -> School {
             travel * 1e3
         )
     });
-    School {
+    Debate {
         name: "Servo, signal processor or neither?",
         words: format!(
             "A servo measures the cone and corrects it: distortion about a tenth, it is said, within the travel there is. A processor shapes the level and knows \
