@@ -7,9 +7,9 @@ use std::process::ExitCode;
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand, ValueEnum};
 use oak_design::Problem;
-use oak_design::conditions::{RawConditions, RawQuestion};
+use oak_design::conditions::{RawBasis, RawConditions, RawQuestion};
 use oak_design::exchange::{write_limit_table, write_response_table};
-use oak_design::file::{RawFamily, Typed, open_build, open_design, open_driver};
+use oak_design::file::{RawBuild, RawFamily, Typed, open_build, open_design, open_driver};
 use oak_design::quantities::quantities;
 use oak_design::report::{BuiltExport, Report, compute};
 use oak_design::resolve::ResolvedDesign;
@@ -109,6 +109,12 @@ struct Asked {
     /// Build file whose brief has the design used: its space, its amplifier, its programme.
     #[arg(long)]
     build: Option<PathBuf>,
+    /// Name of a place in the build file: the levels at its seats are computed too.
+    #[arg(long, requires = "build")]
+    place: Option<String>,
+    /// Name of a preset in the build file that it is played through.
+    #[arg(long, requires = "build")]
+    preset: Option<String>,
     /// in-use: as the brief has it, without one as the design says; bench: 2.83 V, half space.
     #[arg(long, value_enum, default_value_t = Conditions::InUse)]
     conditions: Conditions,
@@ -198,17 +204,29 @@ impl Asked {
     fn open(&self) -> anyhow::Result<ResolvedDesign> {
         let path = &self.design;
         let design = open_design(&read(path)?).map_err(|problem| all(path, &[problem]))?;
-        let brief = match &self.build {
-            Some(path) => open_build(&read(path)?).map_err(|problem| all(path, &[problem]))?.brief,
-            None => None,
+        let build = self.build.as_ref().map(|path| {
+            read(path).and_then(|text| open_build(&text).map_err(|problem| all(path, &[problem])))
+        });
+        let RawBuild { brief, presets, places, .. } =
+            build.transpose()?.unwrap_or_else(|| RawBuild::of_documents([]));
+        let basis = match self.conditions {
+            Conditions::InUse => RawBasis::InUse,
+            Conditions::Bench => RawBasis::Bench,
         };
-        let conditions = match self.conditions {
-            Conditions::InUse => RawConditions::InUse,
-            Conditions::Bench => RawConditions::Bench,
-        };
+        let place = named(places, self.place.as_deref(), "place", |place| &place.name)?;
+        let preset = named(presets, self.preset.as_deref(), "preset", |preset| &preset.name)?;
+        let conditions = RawConditions { basis, preset, place };
         let question = RawQuestion { design, brief, conditions };
         Ok(question.resolve().map_err(|problems| all(path, &problems))?.design)
     }
+}
+
+/// The one of a name; none where no name is given.
+fn named<T>(all: Vec<T>, name: Option<&str>, what: &str, of: fn(&T) -> &String) -> anyhow::Result<Option<T>> {
+    let Some(name) = name else { return Ok(None) };
+    let names = all.iter().map(|one| format!("\"{}\"", of(one))).collect::<Vec<_>>().join(", ");
+    let found = all.into_iter().find(|one| of(one) == name);
+    found.map(Some).ok_or_else(|| anyhow::anyhow!("no {what} \"{name}\" in the build; it has: {names}"))
 }
 
 impl Spanned {

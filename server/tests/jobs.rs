@@ -2,7 +2,7 @@
 
 mod support;
 
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 use diesel::{Connection, PgConnection, RunQueryDsl};
 use oak_server::db::queries::job;
@@ -91,6 +91,33 @@ fn a_match_ranks_what_it_finds_and_each_row_becomes_a_design_that_keeps_its_word
     let next = started(&site);
     assert_ne!(next, id);
     site.get(&format!("/api/v1/driver-matches/{id}")).expect(404);
+}
+
+#[test]
+fn the_best_places_of_a_room_are_found_and_kept() {
+    let (_program, site, _) = server("2");
+    let (build, _) = nook(&site);
+    let design = &site.documents(&build, "variant")[0]["content"];
+    let place = &site.documents(&build, "place")[0]["content"];
+    let question = json!({ "design": design, "conditions": { "place": place } });
+    let path = format!("/api/v1/builds/{build}/best-places");
+    site.post(&path, &json!({ "question": question, "cabinets": 2 })).expect(202);
+    let end = Instant::now() + Duration::from_secs(120);
+    let found = loop {
+        let found = site.get(&path).expect(200).json();
+        if found["job"]["state"] == "finished" {
+            break found;
+        }
+        assert!(Instant::now() < end, "{found}");
+        std::thread::sleep(Duration::from_millis(50));
+    };
+    let places = found["job"]["total"].as_u64().expect("places");
+    assert_eq!(found["job"]["done"].as_u64(), Some(places));
+    assert_eq!(found["best"]["judged"].as_u64(), Some(places * (places - 1) / 2));
+    let best = found["best"]["found"].as_array().expect("places");
+    let spreads: Vec<f64> = best.iter().map(|one| one["spread"].as_f64().expect("dB")).collect();
+    assert!(spreads.is_sorted() && spreads[0] < found["best"]["now"].as_f64().expect("dB"));
+    assert_eq!(best[0]["at"].as_array().map(Vec::len), Some(2));
 }
 
 #[test]

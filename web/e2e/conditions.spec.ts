@@ -36,7 +36,7 @@ test('figures stand as the brief uses a variant or on the bench, and say so wher
   await page.getByRole('button', { name: 'More for Slot, all-round' }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: 'Response table (CSV)' }).click();
-  expect((await download).url()).toContain('conditions=bench');
+  expect((await download).url()).toContain('basis=bench');
 
   // It stays so, and a key turns it back.
   await page.reload();

@@ -26,7 +26,7 @@ const check = (id: string, verdict: Check['verdict']): Check => ({
   ratio: 0.9,
   why: '',
 });
-const NOTHING: Work = { brief: null, design: null, checks: [] };
+const NOTHING: Work = { brief: null, design: null, checks: [], heard: false };
 const progress = (work: Work) => Object.fromEntries(STAGES.map((stage) => [stage.id, stage.progress(work)]));
 
 describe('every stage', () => {
@@ -59,7 +59,12 @@ describe('every stage', () => {
 
   it('is untouched, in hand or done by what the build is', () => {
     expect(new Set(Object.values(progress(NOTHING)))).toEqual(new Set(['untouched']));
-    const begun = { brief: { loudness: '90 dB' }, design: slot, checks: [check('loudness', 'short')] };
+    const begun = {
+      brief: { loudness: '90 dB' },
+      design: slot,
+      checks: [check('loudness', 'short')],
+      heard: false,
+    };
     expect(progress(begun)).toMatchObject({ brief: 'in progress', driver: 'done', curves: 'in progress' });
     const { body: _, ...bare } = slot;
     expect(progress({ ...begun, design: bare })).toMatchObject({ box: 'untouched' });
@@ -68,8 +73,15 @@ describe('every stage', () => {
       brief: { lowest: '30 Hz' },
       design: { ...slot, body },
       checks: [check('fits', 'met'), check('loudness', 'met')],
+      heard: true,
     };
-    expect(progress(whole)).toMatchObject({ brief: 'done', driver: 'done', curves: 'done', box: 'done' });
+    expect(progress(whole)).toMatchObject({
+      brief: 'done',
+      driver: 'done',
+      curves: 'done',
+      box: 'done',
+      place: 'done',
+    });
   });
 });
 
@@ -78,7 +90,7 @@ describe('the bar of stages', () => {
     render(<StageBar build="b" stage="curves" work={work} onOpen={() => undefined} />, { wrapper: within });
 
   it('says where one is, how each stands, and what is best done next', () => {
-    bar({ brief: { lowest: '30 Hz' }, design: slot, checks: [check('loudness', 'short')] });
+    bar({ brief: { lowest: '30 Hz' }, design: slot, checks: [check('loudness', 'short')], heard: false });
     const here = screen.getByRole('link', { name: 'Curves, in progress' });
     expect(here.getAttribute('aria-current')).toBe('page');
     expect(here.title).toBe('Curves: in progress. Next: Loudness, clean: 5.0 dB short.');

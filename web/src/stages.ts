@@ -4,7 +4,15 @@ import { boxStage } from './features/box/stage';
 import { briefStage } from './features/brief/stage';
 import { curvesStage } from './features/curves/stage';
 import { driverStage } from './features/find/stage';
+import { placeStage } from './features/place/stage';
 import type { Stage } from './features/shell/stages';
 import { signalStage } from './features/signal/stage';
 
-export const STAGES: readonly Stage[] = [briefStage, driverStage, curvesStage, boxStage, signalStage];
+export const STAGES: readonly Stage[] = [
+  briefStage,
+  driverStage,
+  curvesStage,
+  boxStage,
+  signalStage,
+  placeStage,
+];

@@ -6,19 +6,81 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use crate::drive::{Drive, DriveOrigin};
-use crate::file::{RawBrief, RawDesign, RawFilter};
+use crate::file::{RawBrief, RawDesign, RawFilter, RawListeningPlace, RawPreset};
 use crate::problem::Problem;
-use crate::resolve::{Brief, ResolvedDesign, resolve_brief, resolve_design};
+pub use crate::resolve::Playing;
+use crate::resolve::{
+    Brief, ResolvedDesign, resolve_brief, resolve_design, resolve_listening_place, resolve_preset,
+};
 
-/// The conditions that figures can be wanted in.
+/// What the conditions of a figure begin with.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum RawConditions {
+pub enum RawBasis {
     /// As the brief uses it: in its space, driven by the amplifier at hand. Without a brief as the design itself says.
     #[default]
     InUse,
-    /// On the bench: 2.83 V, half space, no filters before the amplifier.
+    /// On the bench: 2.83 V, half space, no filters before the amplifier, nobody who listens.
     Bench,
+}
+
+/// The conditions that figures can be wanted in.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawConditions {
+    /// In use or on the bench.
+    #[serde(default)]
+    pub basis: RawBasis,
+    /// Filters that everything is played through, behind those of the design.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub preset: Option<RawPreset>,
+    /// Where it is listened to.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place: Option<RawListeningPlace>,
+}
+
+impl RawConditions {
+    /// On the bench.
+    pub fn bench() -> Self {
+        Self { basis: RawBasis::Bench, ..Self::default() }
+    }
+
+    /// What it is played through, and where it is heard; on the bench nothing and nowhere.
+    ///
+    /// # Errors
+    /// Every problem, with its place.
+    pub fn playing(&self) -> Result<Playing, Vec<Problem>> {
+        let within = |problems: Vec<Problem>, list: &str| {
+            problems.into_iter().map(|problem| problem.within(list)).collect::<Vec<_>>()
+        };
+        let preset = self.preset.as_ref().map(resolve_preset).transpose();
+        let place = self.place.as_ref().map(resolve_listening_place).transpose();
+        match (preset, place) {
+            _ if self.basis == RawBasis::Bench => Ok(Playing::default()),
+            (Ok(preset), Ok(place)) => Ok(Playing { preset, place }),
+            (preset, place) => {
+                let preset = preset.err().map(|problems| within(problems, "conditions.preset"));
+                let place = place.err().map(|problems| within(problems, "conditions.place"));
+                Err([preset, place].into_iter().flatten().flatten().collect())
+            }
+        }
+    }
+
+    /// A brief in these conditions; without those of the bench, which asks nothing.
+    ///
+    /// # Errors
+    /// Every problem, with its place.
+    pub fn asked(&self, brief: &RawBrief) -> Result<Brief, Vec<Problem>> {
+        match (resolve_brief(brief), self.playing()) {
+            (Ok(brief), Ok(playing)) => Ok(brief.played(playing)),
+            (brief, playing) => {
+                let brief = brief.err().map(|problems| {
+                    problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
+                });
+                Err([brief, playing.err()].into_iter().flatten().flatten().collect())
+            }
+        }
+    }
 }
 
 /// A design, and the conditions in which its figures are wanted.
@@ -47,7 +109,7 @@ pub struct Question {
 impl RawQuestion {
     /// About a design as it says itself.
     pub fn of(design: RawDesign) -> Self {
-        Self { design, brief: None, conditions: RawConditions::InUse }
+        Self { design, brief: None, conditions: RawConditions::default() }
     }
 
     /// The active filters that its design is played through, as typed.
@@ -60,19 +122,23 @@ impl RawQuestion {
     /// # Errors
     /// Every problem with design or brief, with its place.
     pub fn about(&self, design: &RawDesign) -> Result<Question, Vec<Problem>> {
-        let resolved = resolve_design(design);
-        let brief = self.brief.as_ref().map(resolve_brief).transpose().map_err(|problems| {
-            problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
-        });
-        match (resolved, brief) {
-            (Ok(design), Ok(brief)) => {
-                let design = match self.conditions {
-                    RawConditions::InUse => design.in_use(brief.as_ref()),
-                    RawConditions::Bench => design.on_the_bench(),
+        let playing = self.conditions.playing();
+        let brief = self.brief.as_ref().map(|brief| self.conditions.asked(brief)).transpose();
+        match (resolve_design(design), brief, playing) {
+            (Ok(design), Ok(brief), Ok(playing)) => {
+                let design = match (self.conditions.basis, &brief) {
+                    (RawBasis::Bench, _) => design.on_the_bench(),
+                    (RawBasis::InUse, Some(brief)) => design.in_use(Some(brief)),
+                    (RawBasis::InUse, None) => design.in_use(None).played(playing),
                 };
                 Ok(Question { design, brief })
             }
-            (design, brief) => Err([design.err(), brief.err()].into_iter().flatten().flatten().collect()),
+            (design, Err(brief), _) => {
+                Err([design.err(), Some(brief)].into_iter().flatten().flatten().collect())
+            }
+            (design, _, playing) => {
+                Err([design.err(), playing.err()].into_iter().flatten().flatten().collect())
+            }
         }
     }
 
@@ -104,7 +170,18 @@ impl ResolvedDesign {
             self.cabinets = brief.cabinets;
             self.allowance.crest = brief.crest.unwrap_or(own.crest);
             self.allowance.air_speed = brief.air_speed.unwrap_or(own.air_speed);
+            self = self.played(brief.playing.clone());
         }
+        self
+    }
+
+    /// Played through a preset, behind its own filters, and heard in a place.
+    #[must_use]
+    fn played(mut self, playing: Playing) -> Self {
+        if let Some((_, chain)) = &playing.preset {
+            self.source.chain = std::mem::take(&mut self.source.chain).then(chain.clone());
+        }
+        self.playing = playing;
         self
     }
 
@@ -132,7 +209,11 @@ impl ResolvedDesign {
             Space::Quarter => "against a wall",
             Space::Eighth => "in a corner",
         };
-        let filters = if self.source.chain == Chain::default() { "" } else { ", through its filters" };
+        let filters = match &self.playing.preset {
+            Some((name, _)) => format!(", preset {name}"),
+            None if self.source.chain == Chain::default() => String::new(),
+            None => ", through its filters".to_owned(),
+        };
         match self.cabinets {
             1 => format!("{drive}, {space}{filters}"),
             many => format!("{many} cabinets, each with {drive}, {space}{filters}"),

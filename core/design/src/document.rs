@@ -8,10 +8,11 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::file::{
-    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, RawPreset, VERSION, open_value, read_value,
+    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, RawListeningPlace, RawPreset, VERSION,
+    open_value, read_value,
 };
 use crate::problem::Problem;
-use crate::resolve::{check_preset, check_title, resolve_brief, resolve_design};
+use crate::resolve::{check_title, resolve_brief, resolve_design, resolve_listening_place, resolve_preset};
 
 /// What a build is called and what it is for.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -38,6 +39,8 @@ pub enum RawDocument {
     Variant(Box<RawDesign>),
     /// Filters kept by a name.
     Preset(RawPreset),
+    /// Where the build is listened to.
+    Place(Box<RawListeningPlace>),
 }
 
 /// A kind of document.
@@ -84,8 +87,16 @@ pub static PRESET: DocumentKind = DocumentKind {
     read: |value| read_value(value).map(RawDocument::Preset),
 };
 
+/// Where the build is listened to.
+pub static PLACE: DocumentKind = DocumentKind {
+    id: "place",
+    names: ["place", "places"],
+    most: 20,
+    read: |value| read_value(value).map(RawDocument::Place),
+};
+
 /// All kinds of documents.
-pub static KINDS: [&DocumentKind; 4] = [&TITLE, &BRIEF, &VARIANT, &PRESET];
+pub static KINDS: [&DocumentKind; 5] = [&TITLE, &BRIEF, &VARIANT, &PRESET, &PLACE];
 
 impl DocumentKind {
     /// The kind of a name; nothing where there is none.
@@ -110,6 +121,7 @@ impl RawDocument {
             Self::Brief(_) => &BRIEF,
             Self::Variant(_) => &VARIANT,
             Self::Preset(_) => &PRESET,
+            Self::Place(_) => &PLACE,
         }
     }
 
@@ -122,7 +134,8 @@ impl RawDocument {
             Self::Title(title) => check_title(&title.name, &title.notes),
             Self::Brief(brief) => resolve_brief(brief).map(|_| ()),
             Self::Variant(design) => resolve_design(design).map(|_| ()),
-            Self::Preset(preset) => check_preset(preset),
+            Self::Preset(preset) => resolve_preset(preset).map(|_| ()),
+            Self::Place(place) => resolve_listening_place(place).map(|_| ()),
         }
     }
 
@@ -136,6 +149,7 @@ impl RawDocument {
             Self::Brief(brief) => serde_json::to_value(brief),
             Self::Variant(design) => serde_json::to_value(design),
             Self::Preset(preset) => serde_json::to_value(preset),
+            Self::Place(place) => serde_json::to_value(place),
         }
     }
 }
@@ -147,7 +161,8 @@ impl RawBuild {
         let brief = self.brief.map(|brief| RawDocument::Brief(Box::new(brief)));
         let variants = self.variants.into_iter().map(|design| RawDocument::Variant(Box::new(design)));
         let presets = self.presets.into_iter().map(RawDocument::Preset);
-        std::iter::once(title).chain(brief).chain(variants).chain(presets).collect()
+        let places = self.places.into_iter().map(|place| RawDocument::Place(Box::new(place)));
+        std::iter::once(title).chain(brief).chain(variants).chain(presets).chain(places).collect()
     }
 
     /// A build file of documents, variants in their order.
@@ -160,6 +175,7 @@ impl RawBuild {
             brief: None,
             variants: Vec::new(),
             presets: Vec::new(),
+            places: Vec::new(),
         };
         for document in documents {
             match document {
@@ -167,6 +183,7 @@ impl RawBuild {
                 RawDocument::Brief(brief) => build.brief = Some(*brief),
                 RawDocument::Variant(design) => build.variants.push(*design),
                 RawDocument::Preset(preset) => build.presets.push(preset),
+                RawDocument::Place(place) => build.places.push(*place),
             }
         }
         build

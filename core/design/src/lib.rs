@@ -14,6 +14,7 @@ pub mod exchange;
 pub mod field;
 pub mod file;
 pub mod glossary;
+pub mod heard;
 pub mod motion;
 pub mod problem;
 pub mod quantities;

@@ -4,11 +4,12 @@ use serde_json::{Map, Value, json};
 use utoipa::OpenApi;
 
 use crate::file::{
-    RawAir, RawAlignment, RawAmplifier, RawArrangement, RawBuild, RawChamber, RawCoils, RawDesign, RawDrive,
-    RawDriver, RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFillMaterial, RawFilter, RawFilterKind,
-    RawFlare, RawFrame, RawIsobaric, RawMains, RawMouth, RawPart, RawPartWiring, RawPassage, RawPort,
-    RawPortSection, RawPreset, RawProgramme, RawRadiator, RawSegment, RawSheetCoils, RawSignal, RawSpace,
-    RawStuffing, Typed,
+    RawAir, RawAlignment, RawAmplifier, RawArea, RawArrangement, RawBattery, RawBuild, RawChamber, RawCoils,
+    RawDesign, RawDrive, RawDriver, RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFillMaterial,
+    RawFilter, RawFilterKind, RawFlare, RawFrame, RawIsobaric, RawListening, RawListeningPlace, RawMains,
+    RawMouth, RawPart, RawPartWiring, RawPassage, RawPort, RawPortSection, RawPreset, RawProgramme,
+    RawRadiator, RawSeat, RawSegment, RawSheetCoils, RawSignal, RawSpace, RawStand, RawStuffing, RawWalls,
+    Typed,
 };
 
 #[derive(OpenApi)]
@@ -39,6 +40,13 @@ use crate::file::{
     RawPartWiring,
     RawMains,
     RawPreset,
+    RawListeningPlace,
+    RawListening,
+    RawWalls,
+    RawStand,
+    RawSeat,
+    RawArea,
+    RawBattery,
     RawDriverArray,
     RawMouth,
     RawPassage,

@@ -9,6 +9,8 @@ use utoipa::ToSchema;
 pub enum Quantity {
     /// Sound pressure level, dB re 20 uPa at 1 m in the space of the design; its phase is without the travel time.
     Level,
+    /// Sound pressure level where it is listened to, dB re 20 uPa: without a label the mean of the power at all seats.
+    SeatLevel,
     /// Excursion of the cone that moves farthest, one-way peak, mm.
     Excursion,
     /// Air speed in a port, throat or mouth, peak, m/s.
@@ -71,6 +73,7 @@ impl Quantity {
     pub fn is_drawn(self) -> bool {
         match self {
             Self::Level
+            | Self::SeatLevel
             | Self::Excursion
             | Self::AirSpeed
             | Self::RadiatorTravel

@@ -2,7 +2,7 @@
 
 use oak_design::Problem;
 use oak_design::built::Boxed;
-use oak_design::conditions::{Question, RawConditions, RawQuestion};
+use oak_design::conditions::{Question, RawBasis, RawQuestion};
 use oak_design::report::WeightReport;
 use oak_design::working::{Input, Working};
 
@@ -135,7 +135,7 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
 pub fn workings(ask: &RawQuestion) -> Result<Vec<Working>, Vec<Problem>> {
     let Question { design, brief } = ask.resolve()?;
     let mut workings = oak_design::working::workings(&design).map_err(|problem| vec![problem])?;
-    if let (Some(brief), RawConditions::InUse) = (&brief, ask.conditions) {
+    if let (Some(brief), RawBasis::InUse) = (&brief, ask.conditions.basis) {
         workings.extend(of_checks(&Case::of(brief, &ask.design)?));
     }
     Ok(workings)

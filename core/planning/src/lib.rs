@@ -3,7 +3,8 @@
 //! `template` holds briefs to begin with; `case` computes a design as its brief has it used; `check` judges, one rule a file;
 //! `driver_match` searches drivers and cabinets for a brief, `compare` puts drivers beside each other; `wiring` lists the ways
 //! to wire equal drivers, `price` what the parts cost, `change` says what each change to them does. `parameter` lists the values that can be turned one at a time:
-//! `recommend` says which kind of cabinet suits, `suggestion` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly. `cabinet` is the box itself.
+//! `recommend` says which kind of cabinet suits, `suggestion` turns them until the brief is met, `sweep` to see what each does; `tolerance` shakes what is not known exactly. `cabinet` is the box itself,
+//! `signal` what comes before it, `place` what becomes of it where it is heard.
 
 mod cabinet;
 mod case;
@@ -15,6 +16,7 @@ mod explain;
 mod firing;
 mod fitted;
 pub mod parameter;
+pub mod place;
 pub mod price;
 pub mod recommend;
 pub mod scale;

@@ -53,7 +53,7 @@ fn rooms(criterion: &mut Criterion) {
     let seats = [[7.0, 6.0, 1.1], [8.0, 6.0, 1.1], [7.0, 8.0, 1.1]];
     let floor = candidates(&room, &[Area::floor(&room, 0.25)], &seats);
     criterion.bench_function(&format!("the best of {} places for 3 seats", floor.len()), |b| {
-        b.iter(|| search(&room, &seats, &floor, 1, 10, &Stop::default(), |_, _| {}));
+        b.iter(|| search(&room, &seats, &floor, 1, 0..floor.len(), 10, &Stop::default()));
     });
 }
 

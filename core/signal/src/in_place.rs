@@ -38,8 +38,8 @@ impl Stand {
     }
 }
 
-/// Where things that sound are, those without a place of their own where the first with one is.
-fn points(stand: &Stand, sources: &[SoundSource]) -> Vec<[f64; 3]> {
+/// Where things that sound are, m, those without a place of their own where the first with one is.
+pub fn source_points(stand: &Stand, sources: &[SoundSource]) -> Vec<[f64; 3]> {
     let usual = sources.iter().find_map(|source| source.place).unwrap_or([0.0; 3]);
     sources.iter().map(|source| stand.point(source.place.unwrap_or(usual))).collect()
 }
@@ -57,7 +57,7 @@ pub fn in_room(
     seats: &[[f64; 3]],
     frequencies: &[f64],
 ) -> Vec<Vec<Complex>> {
-    let places: Vec<[f64; 3]> = stands.iter().flat_map(|stand| points(stand, sources)).collect();
+    let places: Vec<[f64; 3]> = stands.iter().flat_map(|stand| source_points(stand, sources)).collect();
     let transfers = room.transfers(&places, seats, frequencies).values;
     let at = |seat: usize, k: usize| {
         let omega = TAU * frequencies[k];
@@ -75,6 +75,37 @@ pub fn in_room(
     (0..seats.len()).map(|seat| (0..frequencies.len()).map(|k| at(seat, k)).collect()).collect()
 }
 
+/// Every cone and opening of every cabinet as a source: where it is, m, and its pressure at 1 m in half space, Pa RMS, at one frequency (Hz), which is the
+/// one at `index` of its flow.
+fn strengths(
+    stands: &[Stand],
+    sources: &[SoundSource],
+    index: usize,
+    frequency: f64,
+    air: &Air,
+) -> Vec<([f64; 3], Complex)> {
+    let omega = TAU * frequency;
+    let of = |stand: &Stand| {
+        let (factor, places) = (stand.factor(omega), source_points(stand, sources));
+        let each = sources.iter().zip(places);
+        each.map(move |(source, place)| (place, factor * reference(source.flow[index], omega, air)))
+            .collect::<Vec<_>>()
+    };
+    stands.iter().flat_map(of).collect()
+}
+
+/// Pressure on a level plane in a room, Pa RMS, `[along][across]`: see [`Room::plane`]. The flow of the sources is that at one frequency (Hz).
+pub fn plane_in_room(
+    room: &Room,
+    stands: &[Stand],
+    sources: &[SoundSource],
+    places: [&[f64]; 2],
+    up: f64,
+    frequency: f64,
+) -> Vec<Vec<Complex>> {
+    room.plane(&strengths(stands, sources, 0, frequency, &room.air), places, up, frequency)
+}
+
 /// The same on the ground in the open, where nothing but distance comes between: `exp(-j k r)/r`.
 pub fn in_the_open(
     stands: &[Stand],
@@ -86,7 +117,7 @@ pub fn in_the_open(
     let at = |seat: &[f64; 3], k: usize| {
         let omega = TAU * frequencies[k];
         let each = stands.iter().flat_map(|stand| {
-            let places = points(stand, sources);
+            let places = source_points(stand, sources);
             sources.iter().zip(places).map(move |(source, place)| {
                 let distance =
                     place.iter().zip(seat).map(|(a, b)| (a - b).powi(2)).sum::<f64>().sqrt().max(0.1);

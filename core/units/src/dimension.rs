@@ -53,6 +53,12 @@ pub enum Dimension {
     Time,
     /// F.
     Capacitance,
+    /// J.
+    Energy,
+    /// kg/m2.
+    SurfaceDensity,
+    /// rad.
+    Angle,
 }
 
 impl Dimension {
@@ -83,6 +89,9 @@ impl Dimension {
             Self::Level => "level",
             Self::Time => "time",
             Self::Capacitance => "capacitance",
+            Self::Energy => "energy",
+            Self::SurfaceDensity => "mass per area",
+            Self::Angle => "angle",
         }
     }
 }

@@ -90,8 +90,15 @@ pub static UNITS: &[Unit] = &[
     unit(Dimension::Level, "dB", &["dbspl", "db spl"], 1.0),
     unit(Dimension::Time, "ms", &["millisecond", "milliseconds"], 1e-3),
     unit(Dimension::Time, "s", &["second", "seconds", "sec"], 1.0),
+    unit(Dimension::Time, "min", &["minute", "minutes"], 60.0),
+    unit(Dimension::Time, "h", &["hour", "hours"], 3600.0),
     unit(Dimension::Capacitance, "uF", &["\u{b5}F", "\u{3bc}F", "microfarad"], 1e-6),
     unit(Dimension::Capacitance, "nF", &["nanofarad"], 1e-9),
+    unit(Dimension::Energy, "Wh", &["watt hour", "watt hours"], 3600.0),
+    unit(Dimension::Energy, "kWh", &[], 3.6e6),
+    unit(Dimension::SurfaceDensity, "kg/m2", &["kg/m²", "kg/m^2"], 1.0),
+    unit(Dimension::SurfaceDensity, "lb/sqft", &["lb/ft2", "lb/ft²"], POUND / (FOOT * FOOT)),
+    unit(Dimension::Angle, "deg", &["°", "degree", "degrees"], std::f64::consts::PI / 180.0),
 ];
 
 /// The units of one dimension, the usual one first.

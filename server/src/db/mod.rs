@@ -1,5 +1,6 @@
 //! Everything that touches PostgreSQL.
 
+pub mod best_places;
 pub(crate) mod documents;
 pub mod driver_match;
 mod migrate;

@@ -5,18 +5,20 @@
 //! done is counted in the transaction that takes it out of the queue and puts the next one in: it counts once, whoever did
 //! it and however often.
 
+mod best_places;
 mod driver_match;
 mod kind;
 mod queue;
 mod worker;
 
+pub use best_places::KIND as BEST_PLACES;
 pub use driver_match::KIND as DRIVER_MATCH;
 pub use kind::{Failure, Keep, Kind, Next, Wanted};
 pub use queue::{cancel, start};
 pub use worker::{Workers, start_workers};
 
 /// Every kind of job there is.
-pub static KINDS: [&dyn Kind; 1] = [&driver_match::KIND];
+pub static KINDS: [&dyn Kind; 2] = [&driver_match::KIND, &best_places::KIND];
 
 /// Pieces of one job that wait in the queue or are worked on at the same time.
 const OPEN: usize = 4;

@@ -1,5 +1,6 @@
 use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, HttpResponse, get, post};
+use oak_design::conditions::RawConditions;
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::resolve::resolve_brief;
 use oak_planning::Case;
@@ -20,6 +21,9 @@ pub struct Judged {
     brief: RawBrief,
     /// What is judged.
     design: RawDesign,
+    /// In which conditions: what it is played through and where it is heard.
+    #[serde(default)]
+    conditions: RawConditions,
 }
 
 /// Briefs to begin with.
@@ -56,8 +60,8 @@ pub async fn judge(
     payload: Payload,
     state: Data<State>,
 ) -> Result<Json<Vec<Check>>, ApiError> {
-    let Judged { brief, design } = body::json(&request, payload).await?;
-    let brief = resolve_brief(&brief)?;
+    let Judged { brief, design, conditions } = body::json(&request, payload).await?;
+    let brief = conditions.asked(&brief)?;
     let checks =
         state.compute.quick(move || Case::of(&brief, &design).map(|case| check::judge(&case))).await?;
     Ok(Json(checks?))

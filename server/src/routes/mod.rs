@@ -12,6 +12,7 @@ mod driver_match;
 mod health;
 mod job;
 mod motion;
+mod place;
 mod recommend;
 mod scale;
 mod signal;
@@ -37,6 +38,10 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(signal::signal_biquads)
         .service(signal::signal_crossover)
         .service(signal::amplifier_kinds)
+        .service(place::place)
+        .service(place::place_map)
+        .service(place::start_best_places)
+        .service(place::best_places_of_build)
         .service(recommend::recommend)
         .service(scale::scale_design)
         .service(start::starts)

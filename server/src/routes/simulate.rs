@@ -1,10 +1,11 @@
 use actix_web::web::{Data, Payload};
 use actix_web::{HttpRequest, post, web};
-use oak_design::conditions::{RawConditions, RawQuestion};
+use oak_design::conditions::{RawBasis, RawQuestion};
 use oak_design::report::Report;
 use oak_design::response::FrequencyGrid;
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
+use uuid::Uuid;
 
 use crate::body;
 use crate::error::{ApiError, ProblemDocument};
@@ -29,7 +30,13 @@ pub struct Span {
     /// `in_use`, as the brief of its build has it, or on the `bench`.
     #[serde(default)]
     #[param(inline)]
-    pub conditions: RawConditions,
+    pub basis: RawBasis,
+    /// The document of the preset that it is played through.
+    #[serde(default)]
+    pub preset: Option<Uuid>,
+    /// The document of the place where it is heard.
+    #[serde(default)]
+    pub place: Option<Uuid>,
 }
 
 fn lowest() -> f64 {

@@ -23,6 +23,10 @@ fn contents(kind: &str) -> [Value; 2] {
             json!({ "name": "Films", "filters": [{ "kind": "high_pass", "order": 4, "frequency": "20 Hz" }] }),
             json!({ "name": "Rock", "filters": [{ "kind": "low_shelf", "frequency": "40 Hz", "gain": "-4 dB" }] }),
         ],
+        "place" => {
+            let field = |along: &str| json!({ "name": "Field", "kind": "outdoors", "cabinets": [{ "across": "0 m", "along": along }], "seats": [] });
+            [field("0 m"), field("2 m")]
+        }
         other => panic!("no contents of {other}"),
     }
 }

@@ -9,6 +9,7 @@ mod guards;
 mod hostile;
 mod library;
 mod limits;
+mod place;
 mod signal;
 #[path = "../support/mod.rs"]
 mod support;

@@ -22,7 +22,7 @@ fn the_chain_is_reported_block_by_block_in_its_conditions() {
     assert!(said["filters"][1]["caution"].as_str().expect("a caution").contains("Boosts below the tuning"));
     assert!(said["parts"][0]["heat"].as_f64().expect("W") > 0.0);
     assert!(said["amplifier"]["verdicts"].as_array().is_some_and(|verdicts| !verdicts.is_empty()));
-    let bench = json!({ "design": design, "brief": brief, "conditions": "bench" });
+    let bench = json!({ "design": design, "brief": brief, "conditions": { "basis": "bench" } });
     let bench = site.post("/api/v1/signal", &bench).expect(200).json();
     assert_eq!(bench["conditions"], "2.83 V, half space");
     design["signal"]["filters"][0]["order"] = json!(9);

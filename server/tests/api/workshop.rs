@@ -47,9 +47,9 @@ fn what_is_exported_can_be_imported_and_is_the_same() {
         site.get(&format!("/api/v1/variants/{variant}/response.csv?from=20&to=200&points=5")).expect(200);
     assert_eq!(response.text.lines().count(), 7);
     assert!(response.text.starts_with("# 300 W into 4 Ω (34.6 V), against a wall\nfrequency_hz,level_db,"));
-    let bench = site.get(&format!("/api/v1/variants/{variant}/response.csv?conditions=bench")).expect(200);
+    let bench = site.get(&format!("/api/v1/variants/{variant}/response.csv?basis=bench")).expect(200);
     assert!(bench.text.starts_with("# 2.83 V, half space\n"));
-    let nowhere = site.get(&format!("/api/v1/variants/{variant}/response.csv?conditions=nowhere"));
+    let nowhere = site.get(&format!("/api/v1/variants/{variant}/response.csv?basis=nowhere"));
     assert_eq!(nowhere.status, 400);
 
     let table = std::fs::read(format!("{DEMO}/drivers.csv")).expect("demo");

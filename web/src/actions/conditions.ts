@@ -6,8 +6,5 @@ export const switchConditions: Action = {
   name: 'Switch between in use and on the bench',
   keys: ['alt+r'],
   when: (context) => activeVariant(context) !== undefined,
-  run: () =>
-    conditions.set({
-      conditions: conditions.snapshot().conditions === 'bench' ? 'in_use' : 'bench',
-    }),
+  run: () => conditions.set({ basis: conditions.snapshot().basis === 'bench' ? 'in_use' : 'bench' }),
 };

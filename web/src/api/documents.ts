@@ -5,6 +5,7 @@ import { same } from '../model/design';
 import { type Held, held, heldBrief, type Order } from '../model/documents';
 import type { DocumentKind, Outcome, Saved } from '../model/outbox';
 import { restoreVariant } from '../model/restore';
+import { KEPT_KINDS } from '../model/workbench';
 import { answered, api, ifMatch, Refusal } from './client';
 import type { NewDocument, OpenBuild, RawBrief, RawDesign, SavedDocument } from './types';
 
@@ -45,6 +46,7 @@ const KEPT: Record<Kept, KeptKind> = {
   brief: { name: 'The brief of this build' },
   variant: { name: 'This variant', restore: restoreVariant },
   preset: { name: 'This preset' },
+  place: { name: 'This place' },
 };
 
 /** Saves a document: a new one where it has no revision yet. */
@@ -117,7 +119,8 @@ type Of<Kind extends Kept> = Extract<SavedDocument, { kind: Kind }>;
 const of = <Kind extends Kept>({ documents }: OpenBuild, kind: Kind) =>
   documents.filter((one): one is Of<Kind> => one.kind === kind);
 
-export const presetsOf = (build: OpenBuild) => of(build, 'preset');
+/** What is kept beside name, brief and variants. */
+export const keptOf = (build: OpenBuild) => KEPT_KINDS.flatMap((kind) => of(build, kind));
 
 export const variantsOf = (build: OpenBuild): Variant[] => of(build, 'variant');
 

@@ -125,6 +125,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{id}/best-places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest search for places of a build; null where there has been none. */
+        get: operations["readBestPlacesOfBuild"];
+        put?: never;
+        /** Starts to look for the places from which a build plays most evenly, instead of what was found before; workers carry it out. */
+        post: operations["startBestPlaces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{id}/build.json": {
         parameters: {
             query?: never;
@@ -764,6 +782,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reports on a design where it is listened to: the place of its conditions. */
+        post: operations["reportPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/place/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How loud one frequency is everywhere in a place. */
+        post: operations["mapPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/recommendation": {
         parameters: {
             query?: never;
@@ -1126,6 +1178,73 @@ export interface components {
             follows: string[];
             /** @description What forbids building it, in words. */
             forbids: string[];
+        };
+        /** @description One octave. */
+        BandReport: {
+            /**
+             * Format: double
+             * @description Its middle, Hz.
+             */
+            frequency: number;
+            /**
+             * Format: double
+             * @description Level in the room, dB.
+             */
+            inside: number;
+            /**
+             * Format: double
+             * @description What the wall takes off, dB.
+             */
+            reduction: number;
+            /**
+             * Format: double
+             * @description Level beyond it, dB.
+             */
+            beyond: number;
+            /**
+             * Format: double
+             * @description What ears just hear, dB.
+             */
+            threshold: number;
+        };
+        /** @description One place, or one pair. */
+        BestPlace: {
+            /** @description Middle of the underside of each cabinet, m. */
+            at: number[][];
+            /**
+             * Format: double
+             * @description Standard deviation of the level over all seats from 20 to 120 Hz, dB.
+             */
+            spread: number;
+            /**
+             * Format: double
+             * @description Mean level there against 1 m in the open, dB.
+             */
+            level: number;
+            /** @description Why: which standing waves it drives less than it might. */
+            why: string;
+        };
+        /** @description The best places of a search. */
+        BestPlaces: {
+            /** @description The most even first. */
+            found: components["schemas"]["BestPlace"][];
+            /**
+             * Format: double
+             * @description Spread of the places as they are now, dB; unknown without cabinets.
+             */
+            now?: number | null;
+            /** @description How many places, or pairs of places, were judged. */
+            judged: number;
+        };
+        /** @description What is placed where. */
+        BestPlacesAsk: {
+            /** @description The design in its place. */
+            question: components["schemas"]["RawQuestion"];
+            /**
+             * Format: int32
+             * @description How many cabinets are placed: 1 or 2.
+             */
+            cabinets: number;
         };
         /** @description `y = b0 x + b1 x1 + b2 x2 - a1 y1 - a2 y2` with `a0 = 1`. */
         Biquad: {
@@ -1882,6 +2001,35 @@ export interface components {
             /** @description How it would stand. */
             verdict: components["schemas"]["Verdict"];
         };
+        /** @description How long a battery lasts. */
+        EnergyReport: {
+            /**
+             * Format: double
+             * @description Power of a sine at which each amplifier clips, W.
+             */
+            rated: number;
+            /**
+             * Format: double
+             * @description Peak over RMS of the programme, dB.
+             */
+            crest: number;
+            /**
+             * Format: double
+             * @description What the battery gives until it must be charged, Wh.
+             */
+            usable: number;
+            /** @description Drawn with peaks at clipping, W, and hours of it. */
+            full: number[];
+            /** @description How far under that the level of the brief is, dB; drawn then, W, and hours of it. Nothing where no level is asked, or where it is not reached. */
+            asked?: number[] | null;
+            /**
+             * Format: double
+             * @description Hours a day that the sun pays for, at the level of the brief or at full power.
+             */
+            solar?: number | null;
+            /** @description All that in words. */
+            words: string;
+        };
         /** @description One line of a ledger. */
         EntryReport: {
             /** @description What takes it. */
@@ -1893,6 +2041,38 @@ export interface components {
             volume: number;
             /** @description Whether it rests on sizes that nobody stated. */
             estimated: boolean;
+        };
+        /** @description How long ears stand the level (NIOSH publication 98-126, 1998). */
+        ExposureReport: {
+            /**
+             * Format: double
+             * @description Level at the seats, dB.
+             */
+            level: number;
+            /** @description Whether that is what the brief asks; otherwise it is what this drive gives. */
+            asked: boolean;
+            /**
+             * Format: double
+             * @description The bass alone, through the A-curve and with the spectrum at the seats, dB(A).
+             */
+            weighted: number;
+            /**
+             * Format: double
+             * @description How long the bass alone may last, s.
+             */
+            bass: number;
+            /**
+             * Format: double
+             * @description How long it may last where everything else is so loud that this level is dB(A), s.
+             */
+            whole: number;
+            /**
+             * Format: double
+             * @description Dose of the playing time in that case, % of a day's; nothing where no time is named.
+             */
+            dose?: number | null;
+            /** @description All that in words. */
+            words: string;
         };
         /** @description One field that is wrong. */
         FieldError: {
@@ -2352,6 +2532,8 @@ export interface components {
             brief: components["schemas"]["RawBrief"];
             /** @description What is judged. */
             design: components["schemas"]["RawDesign"];
+            /** @description In which conditions: what it is played through and where it is heard. */
+            conditions?: components["schemas"]["RawConditions"];
         };
         /** @description What a kind of cabinet comes to for a driver and a brief. */
         KindReport: {
@@ -2447,6 +2629,45 @@ export interface components {
             /** @description The words. */
             words: string;
         };
+        /** @description Levels over a plan. */
+        LevelMap: {
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            frequency: number;
+            /** @description Corner at the left below, m. */
+            low: number[];
+            /** @description Corner at the right above, m. */
+            high: number[];
+            /**
+             * Format: double
+             * @description Height over the floor, m.
+             */
+            up: number;
+            /** @description dB at the drive of the design, in rows from below up, each from the left to the right. */
+            levels: number[][];
+        };
+        /** @description How a cabin lifts the bottom. */
+        LiftReport: {
+            /**
+             * Format: double
+             * @description `c/(2 L)` with the longest inside length: the rule of thumb lifts below it, Hz.
+             */
+            upper: number;
+            /**
+             * Format: double
+             * @description Corner of the leak, Hz: below it the lift ends.
+             */
+            leak: number;
+            /**
+             * Format: double
+             * @description Where the sealed cabin is as loud as 1 m in the open, Hz.
+             */
+            crossing: number;
+            /** @description Hz; dB by the rule of thumb, by the pressure of the leaking cabin alone, and at the seats by all modes. */
+            rows: number[][];
+        };
         /** @description A material compared. */
         MaterialReport: {
             /** @description Its name in files. */
@@ -2481,6 +2702,32 @@ export interface components {
             row: number;
             /** @description What it is of. */
             of: string;
+        };
+        /**
+         * @description Between how many pairs of walls a mode stands.
+         * @enum {string}
+         */
+        ModeKind: "pressure" | "axial" | "tangential" | "oblique";
+        /** @description One mode. */
+        ModeReport: {
+            /** @description Half waves across, along and up. */
+            order: number[];
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            frequency: number;
+            /** @description Between how many pairs of walls it stands. */
+            kind: components["schemas"]["ModeKind"];
+            /**
+             * Format: double
+             * @description Time in which it falls by 60 dB, s.
+             */
+            decay: number;
+            /** @description How much of it each cabinet drives, from 0, in its null, to 1. */
+            cabinets: number[];
+            /** @description How much of it each seat hears, from 0, in its null, to 1. */
+            seats: number[];
         };
         /** @description Something mounted. */
         ModelPartReport: {
@@ -2556,6 +2803,18 @@ export interface components {
             /** @description Its coefficients. */
             biquad: components["schemas"]["Biquad"];
         };
+        /** @description What the neighbours hear. */
+        NeighboursReport: {
+            /**
+             * Format: double
+             * @description Mass of the wall, kg/m2.
+             */
+            mass: number;
+            /** @description Octave by octave. */
+            bands: components["schemas"]["BandReport"][];
+            /** @description All that in words. */
+            words: string;
+        };
         /** @description A document as it shall be saved. */
         NewDocument: ({
             /** @description Name and notes of the build. */
@@ -2577,6 +2836,11 @@ export interface components {
             content: components["schemas"]["RawPreset"];
             /** @enum {string} */
             kind: "preset";
+        } | {
+            /** @description Where the build is listened to. */
+            content: components["schemas"]["RawListeningPlace"];
+            /** @enum {string} */
+            kind: "place";
         }) & {
             /**
              * Format: uuid
@@ -2988,6 +3252,49 @@ export interface components {
             /** @enum {string} */
             shape: "prism";
         };
+        /** @description What a place does to a design. */
+        PlaceReport: {
+            /** @description Drive and space in words: what the figures stand in. */
+            conditions: string;
+            /** @description What the place is called. */
+            name: string;
+            /** @description What kind of place it is. */
+            kind: components["schemas"]["RawListening"];
+            room?: components["schemas"]["RoomReport"] | null;
+            /** @description Each cabinet. */
+            cabinets: components["schemas"]["StandReport"][];
+            /** @description Each seat. */
+            seats: components["schemas"]["SeatReport"][];
+            /** @description SPL at the seats, the mean of their power first, and what the variant gives at 1 m in the open beside them. */
+            traces: components["schemas"]["Trace"][];
+            /**
+             * Format: double
+             * @description Standard deviation of what the room does over all seats from 20 to 120 Hz, dB; what a search for places makes small.
+             */
+            spread?: number | null;
+            /**
+             * Format: double
+             * @description Mean difference between the loudest and the softest seat there, dB.
+             */
+            between_seats?: number | null;
+            /** @description How long ears stand it. */
+            exposure: components["schemas"]["ExposureReport"];
+            neighbours?: components["schemas"]["NeighboursReport"] | null;
+            energy?: components["schemas"]["EnergyReport"] | null;
+            /** @description Level at some distances in the open, m and dB; empty in a room. */
+            distances: number[][];
+            /** @description Where builders disagree. */
+            debates: components["schemas"]["Debate"][];
+        };
+        /** @description A search for places, and what it has come to so far. */
+        PlaceSearch: {
+            /** @description How it stands. */
+            job: components["schemas"]["Job"];
+            /** @description What was asked. */
+            asked: components["schemas"]["RawPlaceSearch"];
+            /** @description The best so far. */
+            best: components["schemas"]["BestPlaces"];
+        };
         /** @description How a port is to be cut. SI throughout. */
         PortCutReport: {
             /** @description What to call it. */
@@ -3114,7 +3421,7 @@ export interface components {
          * @description What a trace is of, and its unit.
          * @enum {string}
          */
-        Quantity: "level" | "excursion" | "air_speed" | "radiator_travel" | "chamber_pressure" | "impedance" | "group_delay" | "drive" | "current" | "power" | "apparent_power" | "efficiency";
+        Quantity: "level" | "seat_level" | "excursion" | "air_speed" | "radiator_travel" | "chamber_pressure" | "impedance" | "group_delay" | "drive" | "current" | "power" | "apparent_power" | "efficiency";
         /** @description One amount of fill by the quick method (common practice). */
         QuickFillReport: {
             /** @description As files have it. */
@@ -3223,6 +3530,14 @@ export interface components {
             minimum_load?: components["schemas"]["Typed"] | null;
             output_resistance?: components["schemas"]["Typed"] | null;
         };
+        /** @description A part of the floor, or a shelf, in which a cabinet may stand. */
+        RawArea: {
+            left?: components["schemas"]["Typed"] | null;
+            right?: components["schemas"]["Typed"] | null;
+            below?: components["schemas"]["Typed"] | null;
+            above?: components["schemas"]["Typed"] | null;
+            up?: components["schemas"]["Typed"] | null;
+        };
         /**
          * @description How the two drivers of a pair stand.
          * @enum {string}
@@ -3247,6 +3562,19 @@ export interface components {
          * @enum {string}
          */
         RawAxis: "width" | "height" | "depth";
+        /**
+         * @description What the conditions of a figure begin with.
+         * @enum {string}
+         */
+        RawBasis: "in_use" | "bench";
+        /** @description What it runs from where there are no mains. */
+        RawBattery: {
+            capacity?: components["schemas"]["Typed"] | null;
+            usable?: components["schemas"]["Typed"] | null;
+            efficiency?: components["schemas"]["Typed"] | null;
+            idle?: components["schemas"]["Typed"] | null;
+            solar?: components["schemas"]["Typed"] | null;
+        };
         /** @description The box itself. Whatever is absent is found: sizes from the net volume, places from what goes in. */
         RawBody: {
             /** @description Its shape; six boards at right angles where absent. */
@@ -3312,6 +3640,8 @@ export interface components {
             loudness?: components["schemas"]["Typed"] | null;
             loudest?: components["schemas"]["Typed"] | null;
             distance?: components["schemas"]["Typed"] | null;
+            /** @description Whether loudness is meant at the seats of the place where it is heard, instead of at a distance. */
+            at_seats?: boolean;
             width?: components["schemas"]["Typed"] | null;
             height?: components["schemas"]["Typed"] | null;
             depth?: components["schemas"]["Typed"] | null;
@@ -3345,6 +3675,8 @@ export interface components {
             variants?: components["schemas"]["RawDesign"][];
             /** @description Filters kept by name. */
             presets?: components["schemas"]["RawPreset"][];
+            /** @description Where it is listened to. */
+            places?: components["schemas"]["RawListeningPlace"][];
         };
         /** @description A second chamber. */
         RawChamber: {
@@ -3372,11 +3704,13 @@ export interface components {
             family: components["schemas"]["RawFamily"];
             enclosure?: components["schemas"]["RawEnclosure"] | null;
         };
-        /**
-         * @description The conditions that figures can be wanted in.
-         * @enum {string}
-         */
-        RawConditions: "in_use" | "bench";
+        /** @description The conditions that figures can be wanted in. */
+        RawConditions: {
+            /** @description In use or on the bench. */
+            basis?: components["schemas"]["RawBasis"];
+            preset?: components["schemas"]["RawPreset"] | null;
+            place?: components["schemas"]["RawListeningPlace"] | null;
+        };
         /**
          * @description How corners are built.
          * @enum {string}
@@ -3426,6 +3760,11 @@ export interface components {
             content: components["schemas"]["RawPreset"];
             /** @enum {string} */
             kind: "preset";
+        } | {
+            /** @description Where the build is listened to. */
+            content: components["schemas"]["RawListeningPlace"];
+            /** @enum {string} */
+            kind: "place";
         };
         /** @description What drives it: one of the two. */
         RawDrive: {
@@ -3646,6 +3985,33 @@ export interface components {
          * @enum {string}
          */
         RawLinked: "volume" | "depth" | "height" | "width";
+        /**
+         * @description Kinds of places.
+         * @enum {string}
+         */
+        RawListening: "room" | "car" | "outdoors";
+        /** @description Where a build is listened to. Values that another kind of place uses stay as they are. */
+        RawListeningPlace: {
+            /** @description What to call it. */
+            name: string;
+            /** @description What kind of place it is. */
+            kind: components["schemas"]["RawListening"];
+            width?: components["schemas"]["Typed"] | null;
+            length?: components["schemas"]["Typed"] | null;
+            height?: components["schemas"]["Typed"] | null;
+            absorption?: components["schemas"]["Typed"] | null;
+            walls?: components["schemas"]["RawWalls"] | null;
+            leak?: components["schemas"]["Typed"] | null;
+            /** @description Where the cabinets stand; each plays what the variant plays. */
+            cabinets?: components["schemas"]["RawStand"][];
+            /** @description Where people listen. */
+            seats?: components["schemas"]["RawSeat"][];
+            /** @description Where a cabinet may stand; the whole floor where empty. */
+            areas?: components["schemas"]["RawArea"][];
+            battery?: components["schemas"]["RawBattery"] | null;
+            wall_mass?: components["schemas"]["Typed"] | null;
+            hours?: components["schemas"]["Typed"] | null;
+        };
         /** @description The main loudspeakers. */
         RawMains: {
             frequency?: components["schemas"]["Typed"] | null;
@@ -3716,6 +4082,20 @@ export interface components {
             face: components["schemas"]["RawFace"];
             across?: components["schemas"]["Typed"] | null;
             up?: components["schemas"]["Typed"] | null;
+        };
+        /** @description Where places are looked for. */
+        RawPlaceSearch: {
+            /** @description The room with its seats, and the areas where a cabinet may stand. */
+            place: components["schemas"]["RawListeningPlace"];
+            /**
+             * Format: int32
+             * @description How many cabinets are placed: 1 or 2.
+             */
+            cabinets: number;
+            /** @description Where its first cone is over the middle of its underside: across, up and forward, m. */
+            cone: number[];
+            /** @description Its outside width and depth, m; a point where it has no box. */
+            size: number[];
         };
         /** @description A port, or several equal ones. */
         RawPort: {
@@ -3808,6 +4188,14 @@ export interface components {
              * @description By what its lengths are multiplied, 0.2 to 5; absent to fit the place of the brief.
              */
             factor?: number | null;
+        };
+        /** @description Where somebody listens. */
+        RawSeat: {
+            /** @description What to call it. */
+            name?: string;
+            across?: components["schemas"]["Typed"] | null;
+            along?: components["schemas"]["Typed"] | null;
+            up?: components["schemas"]["Typed"] | null;
         };
         /** @description A stretch of a way. */
         RawSegment: {
@@ -3902,6 +4290,17 @@ export interface components {
          * @enum {string}
          */
         RawStack: "level" | "upright";
+        /** @description Where one cabinet stands and how it plays. */
+        RawStand: {
+            across?: components["schemas"]["Typed"] | null;
+            along?: components["schemas"]["Typed"] | null;
+            up?: components["schemas"]["Typed"] | null;
+            turned?: components["schemas"]["Typed"] | null;
+            gain?: components["schemas"]["Typed"] | null;
+            delay?: components["schemas"]["Typed"] | null;
+            /** @description Whether its polarity is reversed. */
+            inverted?: boolean;
+        };
         /**
          * @description How much fill is in a chamber.
          * @enum {string}
@@ -3915,6 +4314,8 @@ export interface components {
             design: components["schemas"]["RawDesign"];
             /** @description Of what: the id of a check. */
             check: string;
+            /** @description In which conditions: what it is played through and where it is heard. */
+            conditions?: components["schemas"]["RawConditions"];
         };
         /** @description Which value of a design is turned, and how far. */
         RawSweep: {
@@ -3952,6 +4353,15 @@ export interface components {
             conditions?: components["schemas"]["RawConditions"];
             /** @description How far values may be off. */
             spreads?: components["schemas"]["RawSpreads"];
+        };
+        /** @description Absorption of single walls. */
+        RawWalls: {
+            left?: components["schemas"]["Typed"] | null;
+            right?: components["schemas"]["Typed"] | null;
+            below?: components["schemas"]["Typed"] | null;
+            above?: components["schemas"]["Typed"] | null;
+            floor?: components["schemas"]["Typed"] | null;
+            ceiling?: components["schemas"]["Typed"] | null;
         };
         /** @description What is screwed to radiators. */
         RawWashers: {
@@ -4036,6 +4446,31 @@ export interface components {
             /** @description `voltage`, `current`, `heat`, `cone`, `radiator`, `air` or `nothing`. */
             limit: string;
         };
+        /** @description A room or cabin. */
+        RoomReport: {
+            /** @description Inside, m. */
+            size: number[];
+            /**
+             * Format: double
+             * @description m3.
+             */
+            volume: number;
+            /**
+             * Format: double
+             * @description Time in which sound falls by 60 dB, after Sabine, s.
+             */
+            reverberation: number;
+            /**
+             * Format: double
+             * @description Above it modes overlap and single ones no longer matter: `2000 sqrt(T/V)` (Schroeder 1954; from memory), Hz.
+             */
+            schroeder: number;
+            /** @description Its modes, from low to high. */
+            modes: components["schemas"]["ModeReport"][];
+            lift?: components["schemas"]["LiftReport"] | null;
+            /** @description What is to be known of it. */
+            words: string;
+        };
         /** @description One problem in a table. */
         RowProblem: {
             /**
@@ -4103,6 +4538,27 @@ export interface components {
             before: components["schemas"]["ScaleOutcome"];
             /** @description As it becomes. */
             after: components["schemas"]["ScaleOutcome"];
+        };
+        /** @description What one seat hears. */
+        SeatReport: {
+            /** @description What it is called. */
+            name: string;
+            /** @description The ears, m. */
+            at: number[];
+            /**
+             * Format: double
+             * @description Mean of the power over the band of the brief at this drive, dB.
+             */
+            level?: number | null;
+            /**
+             * Format: double
+             * @description Standard deviation of the level over that band, dB.
+             */
+            spread?: number | null;
+            /** @description Whether it is nearer to a cabinet than a sum over modes can say: 0.3 m. */
+            near: boolean;
+            /** @description The deepest dip that no equaliser fills, in words. */
+            dip?: string | null;
         };
         /** @description What a text holds of a driver. */
         SheetReading: {
@@ -4197,6 +4653,27 @@ export interface components {
              * @description By how much it leads the sum, degrees: within a quarter turn of 0 it adds, near 180 it takes away.
              */
             beside_sum: number;
+        };
+        /** @description One cabinet where it stands. */
+        StandReport: {
+            /** @description Middle of its underside, m. */
+            at: number[];
+            /** @description Corners of its outline on the plan, m. */
+            outline: number[][];
+            /**
+             * Format: double
+             * @description Height of its first cone over the floor, m.
+             */
+            cone: number;
+            /**
+             * Format: double
+             * @description How tall it is, m; unknown without a box.
+             */
+            height?: number | null;
+            /** @description That it does not stand inside, by how much. */
+            outside?: string | null;
+            /** @description What the floor and the walls beside it do, in words; nothing in the open. */
+            walls?: string | null;
         };
         /** @description What one starting point says: a design to begin with, or why there is none. */
         StartReport: {
@@ -4911,6 +5388,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Document"][];
+                };
+            };
+        };
+    };
+    readBestPlacesOfBuild: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceSearch"] | null;
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    startBestPlaces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BestPlacesAsk"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceSearch"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6345,6 +6900,87 @@ export interface operations {
             };
         };
     };
+    reportPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceReport"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    mapPlace: {
+        parameters: {
+            query: {
+                /** @description Hz, 10 to 200. */
+                frequency: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LevelMap"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     recommendCabinet: {
         parameters: {
             query?: never;
@@ -6827,7 +7463,11 @@ export interface operations {
                 /** @description How many, 2 to 20000. */
                 points?: number;
                 /** @description `in_use`, as the brief of its build has it, or on the `bench`. */
-                conditions?: "in_use" | "bench";
+                basis?: "in_use" | "bench";
+                /** @description The document of the preset that it is played through. */
+                preset?: string | null;
+                /** @description The document of the place where it is heard. */
+                place?: string | null;
             };
             header?: never;
             path: {

@@ -1,15 +1,19 @@
 import { describe, expect, it, vi } from 'vitest';
 import { slot as design } from '../testing/nook';
 import { type Result, Simulator } from './simulator';
-import type { RawDesign, Report } from './types';
+import type { RawConditions, RawDesign, Report } from './types';
 
 const named = (name: string): RawDesign => ({ ...design, name });
 const report = (name: string) => ({ name }) as unknown as Report;
 
 /** Answers when told to. */
 function desk() {
-  const asked: { name: string; conditions: string; answer: (result: Result) => void; signal: AbortSignal }[] =
-    [];
+  const asked: {
+    name: string;
+    conditions: RawConditions;
+    answer: (result: Result) => void;
+    signal: AbortSignal;
+  }[] = [];
   const simulator = new Simulator(
     (one, { conditions }, signal) =>
       new Promise((answer) => asked.push({ name: one.name ?? '', conditions, answer, signal })),
@@ -47,14 +51,14 @@ describe('the simulator', () => {
     simulator.show('v', named('a'));
     await answer();
     simulator.show('w', named('b'));
-    const bench = { brief: null, conditions: 'bench' } as const;
+    const bench = { brief: null, conditions: { basis: 'bench' } } as const;
     simulator.condition(bench);
     simulator.condition(bench);
     await answer();
     expect(asked.map(({ name, conditions }) => [name, conditions])).toEqual([
-      ['a', 'in_use'],
-      ['b', 'in_use'],
-      ['a', 'bench'],
+      ['a', { basis: 'in_use' }],
+      ['b', { basis: 'in_use' }],
+      ['a', { basis: 'bench' }],
     ]);
   });
 

@@ -31,6 +31,8 @@ interface Props {
   tools: ReactNode;
   /** What is laid over each lane. */
   over?: (place: LanePlace) => ReactNode;
+  /** The lanes that a page is about; all where nothing is said. */
+  only?: readonly string[];
 }
 
 const AXIS_HEIGHT = AXIS_RULE + 28;
@@ -53,17 +55,17 @@ export function openLanes(lanes: Lane[]): Lane[] {
 }
 
 /** All lanes on one frequency axis, with one cursor across them. */
-export const Lanes = memo(function Lanes({ shown, activeId, theme, tools, over: laid }: Props) {
+export const Lanes = memo(function Lanes({ shown, activeId, theme, tools, over: laid, only }: Props) {
   const view = useObserved(laneViews);
   const [box, size] = useSize<HTMLDivElement>();
   const active = shown.find((one) => one.id === activeId) ?? shown[0];
   const narrow = size.width < NARROW;
   const columns: Columns = narrow ? { names: 0, readout: 74 } : { names: 108, readout: 100 };
   const width = Math.max(160, Math.floor(size.width - columns.names - columns.readout));
-  const lanes = presentLanes(shown);
+  const lanes = presentLanes(shown).filter(({ id }) => !only || only.includes(id));
   const names = lanes.map((lane) => lane.id).join();
   const order = useMemo(() => names.split(','), [names]);
-  const below = AXIS_HEIGHT + (view.played ? TIME_LANE : 0);
+  const below = (only ? AXIS_RULE + 4 : AXIS_HEIGHT) + (view.played ? TIME_LANE : 0);
   const ids = `${names} ${view.folded} ${view.alone}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: `ids` says which lanes there are, and which are open
   const heights = useMemo(() => share(lanes, size.height - below), [size.height, below, ids]);
@@ -83,7 +85,10 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools, over: 
   }
 
   return (
-    <div ref={box} className="relative h-full min-h-[420px] overflow-y-auto overflow-x-hidden">
+    <div
+      ref={box}
+      className={`relative h-full overflow-y-auto overflow-x-hidden ${only ? '' : 'min-h-[420px]'}`}
+    >
       {size.width > 0 && (
         <Wheel
           whole={whole}
@@ -127,14 +132,16 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools, over: 
                     onSpan={(wanted) => laneViews.show(wanted, whole)}
                   />
                 </div>
-                <Ribbon
-                  pieces={active.report.ribbon}
-                  over={over}
-                  from={span[0]}
-                  to={span[1]}
-                  width={width}
-                  names={columns.names}
-                />
+                {!only && (
+                  <Ribbon
+                    pieces={active.report.ribbon}
+                    over={over}
+                    from={span[0]}
+                    to={span[1]}
+                    width={width}
+                    names={columns.names}
+                  />
+                )}
                 {view.played && (
                   <TimeLane
                     shown={shown}

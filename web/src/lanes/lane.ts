@@ -25,6 +25,8 @@ export interface Lane {
   share: number;
   /** What it draws: of several openings, radiators or chambers the largest, and each of them beside it. */
   quantity: Quantity;
+  /** Whether its first line is the mean of the others, and drawn instead of the largest. */
+  mean?: boolean;
   /** Lowest and highest value shown. */
   range: (shown: readonly Shown[], active: Shown) => [number, number];
   limit?: (active: Shown) => Limit | null;
@@ -47,15 +49,16 @@ export interface Lane {
 
 /** A variant's main line in a lane. */
 export function mainOf(
-  { quantity }: Pick<Lane, 'quantity'>,
+  { quantity, mean }: Pick<Lane, 'quantity' | 'mean'>,
   { traces }: Pick<Shown, 'traces'>,
 ): Trace | null {
-  return largestOf(tracesOf(traces, quantity));
+  const each = tracesOf(traces, quantity);
+  return mean ? (each[0] ?? null) : largestOf(each);
 }
 
 /** The further lines of the active variant: each opening or chamber, where the limit is met, what was measured or is aimed at. */
-export function extrasOf({ quantity, limited }: Lane, { traces }: Shown): Extra[] {
-  const each = tracesOf(traces, quantity);
+export function extrasOf({ quantity, limited, mean }: Lane, { traces }: Shown): Extra[] {
+  const each = tracesOf(traces, quantity).slice(mean ? 1 : 0);
   const named = (origin: Trace['origin'], name: string) =>
     tracesOf(traces, quantity, origin).map((trace) => ({ label: trace.label ?? name, trace }));
   return [
@@ -121,6 +124,22 @@ export const LANES: Lane[] = [
     },
     decimals: 1,
     limited: 'maximum clean level',
+  },
+  {
+    id: 'seats',
+    meaning:
+      'How loud it is where people listen, in the place that is chosen above: the mean of the power at all seats, and each seat beside it. Up to 200 Hz; in a hall up to 120 Hz.',
+    name: 'At the seats',
+    unit: 'dB SPL',
+    share: 1.4,
+    quantity: 'seat_level',
+    mean: true,
+    range: (shown) => {
+      const top = Math.ceil((largest(shown, 'seat_level') + 4) / 5) * 5;
+      return [top - 45, top];
+    },
+    decimals: 1,
+    optional: true,
   },
   {
     id: 'travel',

@@ -1,6 +1,6 @@
 // In which conditions figures are looked at: as the brief uses a design, or on the bench.
 
-import type { RawBrief, RawConditions, Report } from '../api/types';
+import type { RawBasis, RawBrief, RawConditions, Report } from '../api/types';
 import { Stored } from './stored';
 
 /** What travels with every computation. */
@@ -10,12 +10,10 @@ export interface Asked {
 }
 
 /** As a design without a brief says itself. */
-export const UNASKED: Asked = { brief: null, conditions: 'in_use' };
+export const UNASKED: Asked = { brief: null, conditions: { basis: 'in_use' } };
 
-/** Which of them a person looks at. */
-export const conditions = new Stored<{ conditions: RawConditions }>('oak-drum:conditions', {
-  conditions: 'in_use',
-});
+/** What a person begins from. */
+export const conditions = new Stored<{ basis: RawBasis }>('oak-drum:basis', { basis: 'in_use' });
 
 /** The conditions in words; each by name where variants differ. */
 export function conditionsOf(shown: readonly { name: string; report: Report }[]): string {

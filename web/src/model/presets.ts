@@ -1,9 +1,7 @@
 // Filters that a build keeps by name.
 
 import type { RawFilter, RawPreset } from '../api/types';
-import { type Held, held } from './documents';
-import type { DocumentKey } from './drafts';
-import { Observable } from './observable';
+import type { Bench, Kept, Workbench } from './workbench';
 
 export interface KeptPreset {
   id: string;
@@ -11,62 +9,39 @@ export interface KeptPreset {
   archived: boolean;
 }
 
-export const presetKey = (id: string): DocumentKey => ({ kind: 'preset', id });
+/** All presets of a build. */
+export function presetsOn({ kept }: Pick<Bench, 'kept'>): KeptPreset[] {
+  return kept
+    .filter(({ kind }) => kind === 'preset')
+    .map(({ id, content, archived }) => ({ id, preset: content as RawPreset, archived }));
+}
 
-export class Presets extends Observable<{ presets: readonly KeptPreset[] }> {
-  constructor(
-    presets: readonly KeptPreset[],
-    private readonly onWanted: (document: DocumentKey, content: Held<RawPreset>) => void,
-  ) {
-    super({ presets });
-  }
+const kept = (id: string, content: RawPreset, archived = false): Kept => ({
+  kind: 'preset',
+  id,
+  content,
+  archived,
+});
 
-  /** Those that are not archived. */
-  get list(): readonly KeptPreset[] {
-    return this.state.presets.filter(({ archived }) => !archived);
-  }
+/** Keeps filters by a name; under one that is there already in its place. */
+export function savePreset(workbench: Workbench, name: string, filters: readonly RawFilter[]): void {
+  const there = presetsOn(workbench.snapshot()).find((one) => !one.archived && one.preset.name === name);
+  const id = there?.id ?? crypto.randomUUID();
+  workbench.keep(kept(id, { name, filters: [...filters] }), `preset ${name}`);
+}
 
-  /** Keeps filters by a name; under one that is there already in its place. */
-  save(name: string, filters: readonly RawFilter[]): void {
-    const there = this.list.find(({ preset }) => preset.name === name);
-    const id = there?.id ?? crypto.randomUUID();
-    this.put({ id, preset: { name, filters: [...filters] }, archived: false });
-  }
+export function renamePreset(workbench: Workbench, { id, preset }: KeptPreset, name: string): void {
+  workbench.keep(kept(id, { ...preset, name }), 'name of the preset');
+}
 
-  rename(id: string, name: string): void {
-    const there = this.find(id);
-    if (there) this.put({ ...there, preset: { ...there.preset, name } });
-  }
+export function archivePreset(workbench: Workbench, { id, preset }: KeptPreset): void {
+  workbench.keep(kept(id, preset, true), 'archive');
+}
 
-  archive(id: string): void {
-    const there = this.find(id);
-    if (there) this.put({ ...there, archived: true });
-  }
-
-  /** Brings one back, also one that was archived before this page was opened. */
-  bringBack(id: string, preset: RawPreset): void {
-    this.put({ id, preset, archived: false });
-  }
-
-  /** Takes over what the outbox has found elsewhere. */
-  replace(id: string, { content, archived }: Held<RawPreset>): void {
-    this.show({ id, preset: content, archived });
-  }
-
-  private find(id: string): KeptPreset | undefined {
-    return this.state.presets.find((one) => one.id === id);
-  }
-
-  private put(next: KeptPreset): void {
-    this.show(next);
-    this.onWanted(presetKey(next.id), { ...held(next.preset), archived: next.archived });
-  }
-
-  private show(next: KeptPreset): void {
-    const { presets } = this.state;
-    const there = presets.some(({ id }) => id === next.id);
-    this.update({
-      presets: there ? presets.map((one) => (one.id === next.id ? next : one)) : [...presets, next],
-    });
-  }
+/** Brings one back, also one that was archived before this page was opened. */
+export function bringBackPreset(
+  workbench: Workbench,
+  { id, preset }: Pick<KeptPreset, 'id' | 'preset'>,
+): void {
+  workbench.keep(kept(id, preset), 'bring back');
 }

@@ -5,6 +5,7 @@ import { same, unordered } from './design';
 import {
   briefKey,
   briefOf,
+  type Held,
   type HeldBrief,
   type HeldTitle,
   type HeldVariant,
@@ -45,8 +46,27 @@ export interface Past {
   future: Change[];
 }
 
+/** A document beside name, brief and variants: a preset, a place. */
+export interface Kept {
+  kind: KeptKind;
+  id: string;
+  content: unknown;
+  archived: boolean;
+}
+
+export const KEPT_KINDS = ['preset', 'place'] as const;
+export type KeptKind = (typeof KEPT_KINDS)[number];
+
+const isKept = (document: DocumentKey): document is { kind: KeptKind; id: string } =>
+  KEPT_KINDS.some((kind) => kind === document.kind);
+
+/** Which preset it is played through and in which place it is heard, by key; null where none. */
+export type Listening = Record<KeptKind, string | null>;
+
 export interface Bench {
   variants: readonly OnBench[];
+  kept: readonly Kept[];
+  listening: Listening;
   text: BuildText;
   activeId: string | null;
   shown: ReadonlySet<string>;
@@ -58,6 +78,7 @@ export interface Bench {
 export interface View {
   activeId: string | null;
   shown: string[];
+  listening?: Listening;
 }
 
 /** Told whenever a document is to be as it says from now on. */
@@ -70,6 +91,7 @@ export interface Opened {
   brief: string;
   text: BuildText;
   variants: readonly Omit<OnBench, 'archived'>[];
+  kept?: readonly Kept[];
   /** The place of the next variant. */
   next: number;
   view: View | null;
@@ -85,6 +107,8 @@ export class Workbench extends Observable<Bench> {
   private future: Change[] = [];
   /** The variant being changed and how it was before the gesture began. */
   private gesture: { id: string; design: RawDesign } | null = null;
+  /** The same of a document beside the variants. */
+  private pulled: Kept | null = null;
 
   private readonly order: DocumentKey;
   private readonly title: DocumentKey;
@@ -92,7 +116,7 @@ export class Workbench extends Observable<Bench> {
   private next: number;
 
   constructor(
-    { build, title, brief, text, variants, next, view, past }: Opened,
+    { build, title, brief, text, variants, kept = [], next, view, past }: Opened,
     private readonly onWanted: OnWanted,
   ) {
     const onBench = variants.map((variant) => ({ ...variant, archived: false }));
@@ -101,6 +125,12 @@ export class Workbench extends Observable<Bench> {
     const shown = new Set(view ? view.shown.filter(known) : onBench.slice(0, 2).map((variant) => variant.id));
     super({
       variants: onBench,
+      kept,
+      // The first place is where it is heard until another is chosen, or none.
+      listening: view?.listening ?? {
+        preset: null,
+        place: kept.find(({ kind, archived }) => kind === 'place' && !archived)?.id ?? null,
+      },
       text,
       activeId,
       shown: withShown(shown, activeId, activeId),
@@ -146,6 +176,7 @@ export class Workbench extends Observable<Bench> {
   }
 
   private end(label: string): void {
+    this.endKept(label);
     const begun = this.gesture;
     this.gesture = null;
     const variant = begun && this.find(begun.id);
@@ -159,6 +190,64 @@ export class Workbench extends Observable<Bench> {
     this.commit();
     this.preview(id, design);
     this.end(label);
+  }
+
+  /** A document beside the variants. */
+  findKept(kind: KeptKind, id: string): Kept | undefined {
+    return this.state.kept.find((one) => one.kind === kind && one.id === id);
+  }
+
+  /** Those of a kind that are not archived. */
+  keptOf(kind: KeptKind): Kept[] {
+    return this.state.kept.filter((one) => one.kind === kind && !one.archived);
+  }
+
+  /** Shows a change of a document that is still going on, as in a drag. */
+  previewKept(kind: KeptKind, id: string, content: unknown): void {
+    const there = this.findKept(kind, id);
+    if (!there) return;
+    if (this.pulled?.id !== id) {
+      this.commit();
+      this.pulled = there;
+    }
+    this.putKept({ ...there, content });
+  }
+
+  private endKept(label: string): void {
+    const before = this.pulled;
+    this.pulled = null;
+    const after = before && this.findKept(before.kind, before.id);
+    if (!before || !after || same(before.content, after.content)) return;
+    this.recordKept(label, before, after);
+  }
+
+  /** Makes or changes a document, or archives it and brings it back: one step of history, one revision. */
+  keep(next: Kept, label: string): void {
+    this.commit();
+    const before = this.findKept(next.kind, next.id) ?? { ...next, archived: true };
+    if (same(before, next)) return;
+    this.putKept(next);
+    this.recordKept(label, before, next);
+  }
+
+  private recordKept(label: string, before: Kept, after: Kept): void {
+    const document = { kind: after.kind, id: after.id };
+    this.record(label, document, heldKept(before), heldKept(after));
+    this.onWanted(document, heldKept(after));
+  }
+
+  private putKept(next: Kept): void {
+    const { kept, listening } = this.state;
+    const is = (one: Kept) => one.kind === next.kind && one.id === next.id;
+    this.update({
+      kept: kept.some(is) ? kept.map((one) => (is(one) ? next : one)) : [...kept, next],
+    });
+    if (next.archived && listening[next.kind] === next.id) this.listen({ [next.kind]: null });
+  }
+
+  /** Chooses what it is played through and where it is heard. */
+  listen(change: Partial<Listening>): void {
+    this.update({ listening: { ...this.state.listening, ...change } });
   }
 
   /** A new variant. Returns its key. */
@@ -292,6 +381,7 @@ export class Workbench extends Observable<Bench> {
     const { text } = this.state;
     if (document.kind === 'title') this.update({ text: { ...text, ...(content as HeldTitle).content } });
     if (document.kind === 'brief') this.update({ text: { ...text, brief: briefOf(content as HeldBrief) } });
+    if (isKept(document)) this.putKept({ ...document, ...(content as Held<unknown>) });
     if (document.kind !== 'variant') return;
     const { content: design, archived } = content as HeldVariant;
     const next = { ...this.whereabouts(document.id), design, archived };
@@ -361,6 +451,10 @@ export class Workbench extends Observable<Bench> {
       if (document.kind === 'title') return same(left, titleIn(this.state.text));
       if (document.kind === 'brief') return same(left, heldBrief(this.state.text.brief));
       if (document.kind === 'order') return same(left, this.present);
+      if (isKept(document)) {
+        const there = this.findKept(document.kind, document.id);
+        return there ? same(left, heldKept(there)) : (left as Held<unknown>).archived;
+      }
       if (document.kind !== 'variant') return false;
       const variant = this.find(document.id);
       const { content, archived } = left as HeldVariant;
@@ -377,6 +471,8 @@ export class Workbench extends Observable<Bench> {
     this.update({ undo: this.past.at(-1)?.label ?? null, redo: this.future.at(-1)?.label ?? null });
   }
 }
+
+const heldKept = ({ content, archived }: Kept): Held<unknown> => ({ content, archived });
 
 function titleIn({ name, notes }: BuildText): HeldTitle {
   return held({ name, notes });

@@ -1,8 +1,8 @@
 //! Responses as CSV.
 
-use oak_acoustics::network::{Network, OpeningKind};
-use oak_acoustics::response::Response;
+use oak_acoustics::network::OpeningKind;
 
+use crate::heard::Heard;
 use crate::report::{Computed, limit_name};
 
 /// One column: its name with its unit, and its values.
@@ -10,10 +10,11 @@ type Column = (String, Vec<f64>);
 
 /// Names of the columns of a network's table, each with its unit.
 pub fn response_columns(computed: &Computed) -> Vec<String> {
-    columns(&computed.built.compiled.network, &computed.response).into_iter().map(|(name, _)| name).collect()
+    columns(computed).into_iter().map(|(name, _)| name).collect()
 }
 
-fn columns(network: &Network, response: &Response) -> Vec<Column> {
+fn columns(computed: &Computed) -> Vec<Column> {
+    let (network, response) = (&computed.built.compiled.network, &computed.response);
     let fixed: [(&str, Vec<f64>); 11] = [
         ("frequency_hz", response.frequency.clone()),
         ("level_db", response.level().collect()),
@@ -42,7 +43,25 @@ fn columns(network: &Network, response: &Response) -> Vec<Column> {
         (format!("{}_pressure_pa_rms", slug(room.label)), pressure.iter().map(|p| p.norm()).collect())
     });
     let fixed = fixed.into_iter().map(|(name, values)| (name.to_owned(), values));
-    fixed.chain(openings).chain(chambers).collect()
+    fixed.chain(openings).chain(chambers).chain(at_seats(computed)).collect()
+}
+
+/// Levels where it is listened to, empty where a place is not looked at.
+fn at_seats(computed: &Computed) -> Vec<Column> {
+    let Some(place) = &computed.built.design.playing.place else { return Vec::new() };
+    let frequencies = &computed.response.frequency;
+    let Some(heard) = Heard::of(&computed.built, place, frequencies) else { return Vec::new() };
+    let before = frequencies.partition_point(|frequency| *frequency < heard.frequency[0]);
+    let whole = |levels: Vec<f64>| {
+        let mut values = vec![f64::NAN; before];
+        values.extend(levels);
+        values.resize(frequencies.len(), f64::NAN);
+        values
+    };
+    let mean = ("all_seats_level_db".to_owned(), whole(heard.mean()));
+    let each = heard.levels().into_iter().zip(&place.seats);
+    let seats = each.map(|(levels, seat)| (format!("{}_level_db", slug(&seat.name)), whole(levels)));
+    std::iter::once(mean).chain(seats).collect()
 }
 
 fn slug(label: &str) -> String {
@@ -51,7 +70,7 @@ fn slug(label: &str) -> String {
 
 /// Writes a response: its conditions in a line of comment, then one row a frequency, with a point as decimal sign and seven digits.
 pub fn write_response_table(computed: &Computed) -> String {
-    let columns = columns(&computed.built.compiled.network, &computed.response);
+    let columns = columns(computed);
     let header: Vec<_> = columns.iter().map(|(name, _)| name.clone()).collect();
     let rows = (0..computed.response.frequency.len())
         .map(|row| columns.iter().map(|(_, values)| number(values[row])).collect());
@@ -71,7 +90,11 @@ pub fn write_limit_table(computed: &Computed) -> String {
     write(computed, &header, rows)
 }
 
+/// Nothing where there is no value.
 fn number(value: f64) -> String {
+    if value.is_nan() {
+        return String::new();
+    }
     oak_units::significant(value, 7)
 }
 

@@ -34,6 +34,9 @@ pub struct RawBrief {
     /// Distance of the listener; 1 m where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub distance: Option<Typed>,
+    /// Whether loudness is meant at the seats of the place where it is heard, instead of at a distance.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub at_seats: bool,
     /// Most outside width.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub width: Option<Typed>,

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{RawBrief, RawDesign, RawPreset};
+use super::{RawBrief, RawDesign, RawListeningPlace, RawPreset};
 
 /// What the `format` of a build file says.
 pub const BUILD_FORMAT: &str = "oak-drum/build";
@@ -36,4 +36,8 @@ pub struct RawBuild {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 50)]
     pub presets: Vec<RawPreset>,
+    /// Where it is listened to.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 20)]
+    pub places: Vec<RawListeningPlace>,
 }

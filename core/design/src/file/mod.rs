@@ -8,6 +8,7 @@ mod driver;
 mod driver_array;
 mod enclosure;
 mod family;
+mod listening_place;
 mod open;
 mod restore;
 mod signal;
@@ -28,6 +29,10 @@ pub use enclosure::{
     RawPortSection, RawRadiator, RawSegment, RawStuffing,
 };
 pub use family::RawFamily;
+pub use listening_place::{
+    MOST_AREAS, MOST_SEATS, MOST_STANDS, RawArea, RawBattery, RawListening, RawListeningPlace, RawSeat,
+    RawStand, RawWalls,
+};
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
 pub use restore::restore;
 pub use signal::{

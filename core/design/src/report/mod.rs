@@ -35,7 +35,7 @@ pub use fill::FillReport;
 pub use fold::{FoldOffer, FoldPanelReport, FoldReport, fold_offers};
 pub use model::{ModelPartReport, ModelReport, PanelModel};
 pub use panel::{CLEAR, PanelRadiationReport, PanelReport, PressureReport, WeightReport, panel_radiation};
-pub use traces::{RibbonPiece, limit_name};
+pub use traces::{RibbonPiece, at_seats, limit_name};
 pub use waves::{CouplingReport, WaveReport};
 
 use oak_acoustics::medium::Space;
@@ -82,6 +82,10 @@ impl Report {
     pub fn of(design: &ResolvedDesign, grid: &FrequencyGrid) -> Result<Self, Problem> {
         let computed = compute(design, grid)?;
         let Built { design, compiled, .. } = &computed.built;
+        let mut traces = traces::traces(&compiled.network, &computed.response, &computed.max_output);
+        if let Some(place) = &design.playing.place {
+            traces.extend(traces::at_seats(&computed, place));
+        }
         Ok(Self {
             conditions: design.conditions(),
             drive: design.drive.origin,
@@ -96,7 +100,7 @@ impl Report {
             used: UsedReport::of(design),
             as_built: AsBuiltReport::of(&computed.built),
             figures: FigureReport::of(&computed, design.enclosure.resonance(&design.setting())),
-            traces: traces::traces(&compiled.network, &computed.response, &computed.max_output),
+            traces,
             ribbon: traces::ribbon(&computed.response, &computed.max_output),
         })
     }

@@ -5,6 +5,9 @@ use oak_acoustics::response::{Limit, MaxOutput, Response};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::Computed;
+use crate::heard::Heard;
+use crate::resolve::ListeningPlace;
 use crate::trace::{Quantity, Trace, TraceOrigin};
 
 /// A stretch of frequencies in which one thing runs out first.
@@ -93,4 +96,16 @@ pub(super) fn traces(network: &Network, response: &Response, max_output: &MaxOut
         simulated(Quantity::Efficiency, response.efficiency().map(|share| share * 100.0).collect()),
     ]);
     traces
+}
+
+/// What arrives at the seats of a place: the mean of the power, and each seat by its name.
+pub fn at_seats(computed: &Computed, place: &ListeningPlace) -> Vec<Trace> {
+    let Some(heard) = Heard::of(&computed.built, place, &computed.response.frequency) else {
+        return Vec::new();
+    };
+    let trace =
+        |values: &[f64]| Trace::new(Quantity::SeatLevel, TraceOrigin::Simulated, &heard.frequency, values);
+    let each = heard.levels().into_iter().zip(&place.seats);
+    let seats = each.map(|(levels, seat)| trace(&levels).labelled(&seat.name));
+    std::iter::once(trace(&heard.mean())).chain(seats).collect()
 }

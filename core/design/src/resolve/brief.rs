@@ -2,6 +2,7 @@
 
 use oak_acoustics::medium::Space;
 
+use super::playing::Playing;
 use super::reading::{Reading, space};
 use crate::field;
 use crate::file::{RawBrief, RawFamily, RawProgramme};
@@ -24,6 +25,8 @@ pub struct Brief {
     pub loudest: Option<f64>,
     /// Distance of the listener, m.
     pub distance: f64,
+    /// Whether loudness is meant at the seats of the place instead.
+    pub at_seats: bool,
     /// Most outside width, height and depth, m.
     pub outside: [Option<f64>; 3],
     /// Depth of the place at its top, where it is a wedge, m.
@@ -46,6 +49,17 @@ pub struct Brief {
     pub air_speed: Option<f64>,
     /// Families that are allowed; all where empty.
     pub families: Vec<RawFamily>,
+    /// What it is played through and where it is heard.
+    pub playing: Playing,
+}
+
+impl Brief {
+    /// Played through a preset and heard in a place.
+    #[must_use]
+    pub fn played(mut self, playing: Playing) -> Self {
+        self.playing = playing;
+        self
+    }
 }
 
 /// Resolves a brief.
@@ -74,6 +88,7 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         loudness: reading.optional("loudness", &field::BRIEF_LOUDNESS, &raw.loudness),
         loudest: reading.optional("loudest", &field::BRIEF_LOUDEST, &raw.loudest),
         distance: reading.optional("distance", &field::BRIEF_DISTANCE, &raw.distance).unwrap_or(1.0),
+        at_seats: raw.at_seats,
         outside,
         top_depth: reading.optional("top_depth", &field::BRIEF_TOP_DEPTH, &raw.top_depth),
         head: reading.optional("head_width", &field::BRIEF_HEAD, &raw.head_width),
@@ -85,11 +100,14 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         load: reading.optional("amplifier_load", &field::BRIEF_LOAD, &raw.amplifier_load),
         air_speed: raw.air_noise.map(|starting_point| starting_point.speed()),
         families: raw.families.clone(),
+        playing: Playing::default(),
     };
     if let (Some(lowest), Some(crossover)) = (brief.lowest, brief.crossover)
         && crossover <= lowest
     {
-        reading.note("crossover", ProblemKind::NotBeyond { other: lowest });
+        let range = Range { min: lowest, max: field::BRIEF_CROSSOVER.max, field: &field::BRIEF_CROSSOVER };
+        let given = raw.crossover.as_ref().map(ToString::to_string).unwrap_or_default();
+        reading.note("crossover", ProblemKind::OutOfRange { given, range });
     }
     if reading.problems.is_empty() { Ok(brief) } else { Err(reading.problems) }
 }

@@ -15,8 +15,10 @@ use super::brief::resolve_brief;
 use super::driver::{ResolvedDriver, resolve_driver};
 use super::driver_array::driver_array;
 use super::enclosure::{ChamberFill, enclosure, filled, gain};
+use super::listening_place::resolve_listening_place;
+use super::playing::Playing;
 use super::reading::{Reading, space as space_of};
-use super::signal::{Mains, check_preset, mains, source};
+use super::signal::{Mains, mains, resolve_preset, source};
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
@@ -67,6 +69,8 @@ pub struct ResolvedDesign {
     pub cabinets: u32,
     /// Where what sounds stands, m, by element of its network; known once its box is drawn.
     pub places: Vec<(usize, [f64; 3])>,
+    /// What it is played through beside its own filters, and where it is heard.
+    pub playing: Playing,
     /// The tunings behind and before the driver as typed, to speak of them in the user's words.
     tunings_typed: [String; 2],
 }
@@ -211,6 +215,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             space,
             cabinets: 1,
             places: Vec::new(),
+            playing: Playing::default(),
             tunings_typed,
         }),
         _ => Err(reading.problems),
@@ -276,8 +281,12 @@ impl RawBuild {
             problems.extend(found.into_iter().map(|problem| problem.within(&format!("variants[{index}]"))));
         }
         for (index, preset) in self.presets.iter().enumerate() {
-            let found = check_preset(preset).err().unwrap_or_default();
+            let found = resolve_preset(preset).err().unwrap_or_default();
             problems.extend(found.into_iter().map(|problem| problem.within(&format!("presets[{index}]"))));
+        }
+        for (index, place) in self.places.iter().enumerate() {
+            let found = resolve_listening_place(place).err().unwrap_or_default();
+            problems.extend(found.into_iter().map(|problem| problem.within(&format!("places[{index}]"))));
         }
         if problems.is_empty() { Ok(()) } else { Err(problems) }
     }

@@ -93,18 +93,22 @@ pub(super) fn mains(raw: Option<&RawMains>, reading: &mut Reading) -> Option<Mai
     })
 }
 
-/// Checks filters that are kept by a name.
+/// Filters that are kept by a name, with that name.
 ///
 /// # Errors
 /// Every problem, with its place.
-pub fn check_preset(preset: &RawPreset) -> Result<(), Vec<Problem>> {
+pub fn resolve_preset(preset: &RawPreset) -> Result<(String, Chain), Vec<Problem>> {
     let mut reading = Reading::default();
     reading.text("name", &preset.name, 1, LONGEST_NAME);
     if preset.filters.len() > MOST_FILTERS {
         reading.note("filters", ProblemKind::TooMany { found: preset.filters.len(), max: MOST_FILTERS });
     }
-    chain(&preset.filters, "filters", &mut reading);
-    if reading.problems.is_empty() { Ok(()) } else { Err(reading.problems) }
+    let chain = chain(&preset.filters, "filters", &mut reading);
+    if reading.problems.is_empty() {
+        Ok((preset.name.trim().to_owned(), chain))
+    } else {
+        Err(reading.problems)
+    }
 }
 
 /// One filter by itself; `None` where it is none.

@@ -40,7 +40,7 @@ fn a_hundred_boxes_as_drawn_sound_as_a_model_from_outside_has_them() {
         let grid =
             FrequencyGrid::logarithmic(rows[0][0], rows[rows.len() - 1][0], rows.len()).expect("a grid");
         let family = raw.enclosure.family;
-        let question = RawQuestion { conditions: RawConditions::Bench, ..RawQuestion::of(raw) };
+        let question = RawQuestion { conditions: RawConditions::bench(), ..RawQuestion::of(raw) };
         let design = question.resolve().expect("whole").design;
         let computed = compute(&design, &grid).expect("computes");
         assert!(computed.built.forbids().is_empty(), "{name}: {:?}", computed.built.forbids());

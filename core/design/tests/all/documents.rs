@@ -1,7 +1,7 @@
 //! What stands in documents, and how it is called.
 
 use oak_design::document::{DocumentKind, RawDocument, RawTitle};
-use oak_design::file::{DESIGN_FORMAT, RawFamily, RawPreset, VERSION};
+use oak_design::file::{DESIGN_FORMAT, RawFamily, RawListeningPlace, RawPreset, VERSION};
 
 #[test]
 fn every_family_is_written_as_its_id() {
@@ -15,8 +15,13 @@ fn every_family_is_written_as_its_id() {
 fn a_document_is_called_as_its_kind_is() {
     let title = RawTitle { name: "Nook".to_owned(), notes: String::new() };
     let preset = RawPreset { name: "Films".to_owned(), filters: Vec::new() };
-    let documents =
-        [RawDocument::Title(title), RawDocument::Brief(Box::default()), RawDocument::Preset(preset)];
+    let place = RawListeningPlace { name: "Lounge".to_owned(), ..RawListeningPlace::default() };
+    let documents = [
+        RawDocument::Title(title),
+        RawDocument::Brief(Box::default()),
+        RawDocument::Preset(preset),
+        RawDocument::Place(Box::new(place)),
+    ];
     for document in documents {
         let json = serde_json::to_value(&document).expect("JSON");
         assert_eq!(json["kind"], document.kind().id);

@@ -8,11 +8,11 @@ const HIDDEN: f64 = 0.05;
 
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let most = case.brief.loudest?;
-    let distance = case.brief.distance;
     // As loud as its amplifier makes it, whatever else runs out before.
-    let levels: Vec<f64> = case.computed.response.level().collect();
+    let levels: Vec<f64> =
+        case.computed.response.level().enumerate().map(|(k, level)| level - case.away(k)).collect();
     let loudest = case.band.clone().max_by(|a, b| levels[*a].total_cmp(&levels[*b]))?;
-    let reached = levels[loudest] - 20.0 * distance.log10();
+    let reached = levels[loudest];
     let frequency = case.computed.response.frequency[loudest];
     let over = reached - most;
     let met = over <= HIDDEN;
@@ -29,7 +29,8 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio: 10f64.powf(-over / 20.0),
         why: format!(
-            "At the drive and in the space that the brief names, {distance} m away, at its loudest frequency. {}",
+            "{}, at this drive and at its loudest frequency. {}",
+            case.listeners(),
             if met {
                 "The amplifier cannot make it louder.".to_owned()
             } else {

@@ -7,10 +7,10 @@ use crate::Case;
 
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let asked = case.brief.loudness?;
-    let distance = case.brief.distance;
     let max_output = &case.computed.max_output;
-    let weakest = case.band.clone().min_by(|a, b| max_output.level[*a].total_cmp(&max_output.level[*b]))?;
-    let reached = max_output.level[weakest] - 20.0 * distance.log10();
+    let clean = |k: usize| max_output.level[k] - case.away(k);
+    let weakest = case.band.clone().min_by(|a, b| clean(*a).total_cmp(&clean(*b)))?;
+    let reached = clean(weakest);
     let frequency = case.computed.response.frequency[weakest];
     let met = reached >= asked - 0.05;
     let holds = holds_back(max_output.limit[weakest]);
@@ -28,15 +28,18 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         name,
         reached: format!("{reached:.1} dB"),
         words: if met {
-            format!("asked: {asked:.0} dB, {distance} m")
+            let place = case.brief.playing.place.as_ref().filter(|_| case.brief.at_seats);
+            let at = place.map_or(format!("{} m", case.brief.distance), |_| "at the seats".to_owned());
+            format!("asked: {asked:.0} dB, {at}")
         } else {
             format!("{:.1} dB short at {frequency:.0} Hz", asked - reached)
         },
         verdict: Verdict::of(met),
         ratio: 10f64.powf((reached - asked) / 20.0),
         why: format!(
-            "In the space that the brief names, {distance} m away. The quietest spot of the band is {frequency:.0} Hz, where {holds}. The level falls by 6 dB for each doubling of the \
-             distance in the open; in a room it falls less."
+            "{}. The quietest spot of the band is {frequency:.0} Hz, where {holds}. The level falls by 6 dB for each doubling of the \
+             distance in the open; in a room it falls less.",
+            case.listeners()
         ),
     })
 }

@@ -19,7 +19,7 @@ pub use part::{PassiveReport, SoldValue};
 pub use proposal::Proposal;
 
 use oak_design::Problem;
-use oak_design::conditions::{Question, RawConditions, RawQuestion};
+use oak_design::conditions::{Question, RawBasis, RawQuestion};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -28,6 +28,7 @@ pub use textbook::Textbook;
 pub use survey::{ChainReport, FilterReport};
 
 use survey::Survey;
+pub(crate) use survey::signed;
 
 /// The chain from the signal to the drivers.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -67,7 +68,7 @@ pub struct SignalReport {
 pub fn signal(question: &RawQuestion) -> Result<SignalReport, Vec<Problem>> {
     let Question { design, brief } = question.resolve()?;
     // On the bench nothing is asked.
-    let brief = brief.filter(|_| question.conditions == RawConditions::InUse);
+    let brief = brief.filter(|_| question.conditions.basis == RawBasis::InUse);
     let survey = Survey::of(design, brief).map_err(|problem| vec![problem])?;
     let design = &survey.design;
     let raw = question.design.signal.clone().unwrap_or_default();

@@ -201,7 +201,7 @@ pub(super) fn magnitude(chain: &Chain, frequency: f64) -> f64 {
 }
 
 /// A change as it is read, with a true minus.
-pub(super) fn signed(decibels: f64) -> String {
+pub(crate) fn signed(decibels: f64) -> String {
     format!("{decibels:+.1}").replace('-', "−")
 }
 

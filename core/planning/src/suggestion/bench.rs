@@ -2,10 +2,11 @@
 
 use oak_acoustics::Stop;
 use oak_design::Problem;
+use oak_design::conditions::RawConditions;
 use oak_design::field::Field;
 use oak_design::file::{RawBrief, RawDesign};
 use oak_design::problem::ProblemKind;
-use oak_design::resolve::{Brief, resolve_brief};
+use oak_design::resolve::Brief;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -23,6 +24,9 @@ pub struct RawSuggestionRequest {
     pub design: RawDesign,
     /// Of what: the id of a check.
     pub check: String,
+    /// In which conditions: what it is played through and where it is heard.
+    #[serde(default)]
+    pub conditions: RawConditions,
 }
 
 /// One value that is changed.
@@ -130,10 +134,12 @@ pub(super) struct Loud {
 }
 
 impl Seen {
-    pub(super) fn of(brief: &RawBrief, design: &RawDesign) -> Result<Self, Vec<Problem>> {
-        let brief = resolve_brief(brief).map_err(|problems| {
-            problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
-        })?;
+    pub(super) fn of(
+        brief: &RawBrief,
+        design: &RawDesign,
+        conditions: &RawConditions,
+    ) -> Result<Self, Vec<Problem>> {
+        let brief = conditions.asked(brief)?;
         let case = Case::of(&brief, design)?;
         let per_volt = 20.0 * (case.design.drive.volts / BENCH_VOLTS).log10();
         let at = (!case.band.is_empty()).then_some(case.band.start);
@@ -168,11 +174,11 @@ pub(super) struct Found {
 impl<'a> Bench<'a> {
     pub(super) fn of(ask: &'a RawSuggestionRequest, stop: &'a Stop) -> Result<Self, Vec<Problem>> {
         let held = Held::of(&ask.design)?;
-        let now = Seen::of(&ask.brief, &ask.design)?;
+        let now = Seen::of(&ask.brief, &ask.design, &ask.conditions)?;
         let check = now.check(&ask.check).cloned().ok_or_else(|| {
             vec![Problem::new("check", ProblemKind::NoSuchField { name: ask.check.clone() })]
         })?;
-        let brief = resolve_brief(&ask.brief)?;
+        let brief = ask.conditions.asked(&ask.brief)?;
         Ok(Self { ask, stop, held, brief, now, check })
     }
 
@@ -181,7 +187,7 @@ impl<'a> Bench<'a> {
         if self.stop.stopped() {
             return None;
         }
-        let seen = Seen::of(brief, design).ok()?;
+        let seen = Seen::of(brief, design, &self.ask.conditions).ok()?;
         Some((seen.check(self.check.id).cloned().unwrap_or_else(|| self.at_rest(design)), seen))
     }
 

@@ -2,6 +2,7 @@
 
 use crate::support::{demo_build, demo_builds};
 use oak_acoustics::Stop;
+use oak_design::conditions::RawConditions;
 use oak_design::conditions::RawQuestion;
 use oak_design::file::{
     RawBody, RawBrief, RawBuild, RawDesign, RawDriver, RawEnclosureShape, RawFace, RawFamily, RawFold,
@@ -48,7 +49,12 @@ fn a_port_that_does_not_fit_the_bunk_is_said_and_a_way_out_found() {
     assert_eq!(fits.verdict, Verdict::Short);
     assert!(fits.why.contains("458 mm inside, and there are 278 mm"), "{}", fits.why);
     let found = suggest(
-        &RawSuggestionRequest { brief: brief.clone(), design: design.clone(), check: "fits".to_owned() },
+        &RawSuggestionRequest {
+            brief: brief.clone(),
+            design: design.clone(),
+            check: "fits".to_owned(),
+            conditions: RawConditions::default(),
+        },
         &Stop::default(),
     )
     .expect("suggestions");
@@ -186,7 +192,12 @@ fn only_a_frame_that_can_be_let_in_is_told_to_be() {
     let size = check(&brief, &design, "size");
     assert_eq!(size.verdict, Verdict::Short, "{}", size.why);
     assert!(size.why.contains("stands proud") && !size.why.contains(flush), "{}", size.why);
-    let request = RawSuggestionRequest { brief, design, check: "size".to_owned() };
+    let request = RawSuggestionRequest {
+        brief,
+        design,
+        check: "size".to_owned(),
+        conditions: RawConditions::default(),
+    };
     let found = suggest(&request, &Stop::default()).expect("whole");
     let mut ways = found.suggestions.iter().chain(&found.nearest);
     assert!(ways.all(|way| !way.words.contains("The frame let")), "{found:?}");
@@ -234,7 +245,12 @@ fn a_way_that_does_not_fit_is_folded_otherwise() {
     assert_eq!(fits.verdict, Verdict::Short);
     assert!(fits.why.contains("another number of folds"), "{}", fits.why);
     let found = suggest(
-        &RawSuggestionRequest { brief: brief.clone(), design, check: "fits".to_owned() },
+        &RawSuggestionRequest {
+            brief: brief.clone(),
+            design,
+            check: "fits".to_owned(),
+            conditions: RawConditions::default(),
+        },
         &Stop::default(),
     )
     .expect("searches");

@@ -123,7 +123,7 @@ fn every_screen_says_the_same(asked: &RawQuestion) {
     let result = |id: &str| worked.iter().find(|one| one.id == id).map(|one| one.result.clone());
     assert_eq!(result("f3"), figures.f3.map(|f3| format!("{f3:.1} Hz")), "{name}");
     assert_eq!(result("level"), Some(format!("{:.1} dB", figures.reference_level)), "{name}");
-    if asked.conditions == RawConditions::InUse {
+    if asked.conditions == RawConditions::default() {
         let brief = resolve_brief(asked.brief.as_ref().expect("given")).expect("a brief");
         let case = Case::of(&brief, &asked.design).expect("whole");
         chips_are_of_the_lanes(asked, &report, &computed.built.compiled.network, &judge(&case));
@@ -138,8 +138,8 @@ fn a_pair_of_cabinets_is_twice_as_loud_and_twice_as_dear_and_each_is_as_one_alon
     let one = build.brief.expect("the demo has briefs");
     let pair = RawBrief { cabinets: Some(Typed::Number(2.0)), ..one.clone() };
     for raw in &build.variants {
-        every_screen_says_the_same(&question(raw, &pair, RawConditions::InUse));
-        every_screen_says_the_same(&question(raw, &pair, RawConditions::Bench));
+        every_screen_says_the_same(&question(raw, &pair, RawConditions::default()));
+        every_screen_says_the_same(&question(raw, &pair, RawConditions::bench()));
         let [alone, both] = [&one, &pair].map(|brief| {
             let brief = resolve_brief(brief).expect("a brief");
             let case = Case::of(&brief, raw).expect("whole");
@@ -167,7 +167,7 @@ fn chips_lanes_tables_sweeps_and_slow_motion_of_the_demo_agree_in_use_and_on_the
     for build in demo_builds() {
         let brief = build.brief.expect("the demo has briefs");
         for design in &build.variants {
-            for conditions in [RawConditions::InUse, RawConditions::Bench] {
+            for conditions in [RawConditions::default(), RawConditions::bench()] {
                 every_screen_says_the_same(&question(design, &brief, conditions));
             }
         }
@@ -185,7 +185,7 @@ fn they_agree_for_what_every_starting_point_makes_of_the_demo_s_drivers() {
             }));
             for start in starts(&ask.expect("an ask"), &Stop::default()).expect("answers") {
                 let Some(design) = start.design else { continue };
-                every_screen_says_the_same(&question(&design, &brief, RawConditions::InUse));
+                every_screen_says_the_same(&question(&design, &brief, RawConditions::default()));
             }
         }
     }
@@ -195,7 +195,7 @@ fn they_agree_for_what_every_starting_point_makes_of_the_demo_s_drivers() {
 fn how_sure_begins_with_the_figures_of_the_lanes() {
     for build in demo_builds() {
         let (brief, design) = (build.brief.expect("a brief"), &build.variants[0]);
-        for conditions in [RawConditions::InUse, RawConditions::Bench] {
+        for conditions in [RawConditions::default(), RawConditions::bench()] {
             let asked = question(design, &brief, conditions);
             let grid = FrequencyGrid::logarithmic(10.0, 500.0, 120).expect("a grid");
             let report = Report::of(&asked.resolve().expect("whole").design, &grid).expect("builds");
@@ -221,13 +221,16 @@ fn the_brief_gives_amplifier_and_space_where_the_design_does_not_and_the_bench_i
         let design = asked.resolve().expect("whole").design;
         (design.conditions(), design.drive.origin, design.allowance.volts)
     };
-    let (use_, bench) = (RawConditions::InUse, RawConditions::Bench);
+    let (use_, bench) = (RawConditions::default(), RawConditions::bench());
     assert_eq!(
-        told(&design, Some(&brief), use_),
+        told(&design, Some(&brief), use_.clone()),
         ("160 W into 4 Ω (25.3 V), against a wall".into(), DriveOrigin::Amplifier, Some(640f64.sqrt()))
     );
-    assert_eq!(told(&design, None, use_), ("2.83 V, half space".into(), DriveOrigin::Usual, None));
-    assert_eq!(told(&design, Some(&brief), bench), ("2.83 V, half space".into(), DriveOrigin::Bench, None));
+    assert_eq!(told(&design, None, use_.clone()), ("2.83 V, half space".into(), DriveOrigin::Usual, None));
+    assert_eq!(
+        told(&design, Some(&brief), bench.clone()),
+        ("2.83 V, half space".into(), DriveOrigin::Bench, None)
+    );
 
     // Its own amplifier and drive are the design's; where it plays is the brief's.
     let own = RawDesign {
@@ -239,19 +242,22 @@ fn the_brief_gives_amplifier_and_space_where_the_design_does_not_and_the_bench_i
         ..design
     };
     assert_eq!(
-        told(&own, Some(&brief), use_),
+        told(&own, Some(&brief), use_.clone()),
         ("30 V, against a wall".into(), DriveOrigin::Amplifier, Some(30.0))
     );
     let mut turned_down = own;
     let drive = RawDrive { voltage: Some("5 V".into()), power: None };
     turned_down.signal.as_mut().expect("a signal").drive = Some(drive);
     assert_eq!(
-        told(&turned_down, Some(&brief), use_),
+        told(&turned_down, Some(&brief), use_.clone()),
         ("5 V, against a wall".into(), DriveOrigin::Typed, Some(30.0))
     );
-    assert_eq!(told(&turned_down, None, use_), ("5 V, in a corner".into(), DriveOrigin::Typed, Some(30.0)));
     assert_eq!(
-        told(&turned_down, Some(&brief), bench),
+        told(&turned_down, None, use_.clone()),
+        ("5 V, in a corner".into(), DriveOrigin::Typed, Some(30.0))
+    );
+    assert_eq!(
+        told(&turned_down, Some(&brief), bench.clone()),
         ("2.83 V, half space".into(), DriveOrigin::Bench, Some(30.0))
     );
 }

@@ -6,6 +6,7 @@ mod compare;
 mod conditions;
 mod driver_match;
 mod drivers;
+mod place;
 mod recommend;
 mod scale;
 mod signal;

@@ -161,7 +161,7 @@ fn a_boost_below_the_tuning_says_what_it_costs_and_a_cut_does_not() {
     assert_eq!(report(&with(&design, &gain), brief.as_ref()).filters[0].caution, None);
     // On the bench no filter is played, and nothing is asked.
     let asked = RawQuestion {
-        conditions: RawConditions::Bench,
+        conditions: RawConditions::bench(),
         ..question(&with(&design, &band("6 dB")), brief.as_ref())
     };
     let bench = signal(&asked).expect("a report");

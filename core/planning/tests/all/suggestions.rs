@@ -21,7 +21,14 @@ fn nook() -> RawBuild {
 
 fn turned(design: &RawDesign, parameter: &str, from: Option<f64>, to: Option<f64>) -> RawSweep {
     let parameter = Some(parameter.to_owned());
-    RawSweep { design: design.clone(), brief: None, conditions: RawConditions::InUse, parameter, from, to }
+    RawSweep {
+        design: design.clone(),
+        brief: None,
+        conditions: RawConditions::default(),
+        parameter,
+        from,
+        to,
+    }
 }
 
 #[test]
@@ -127,7 +134,12 @@ fn what_is_met_needs_no_mending_and_what_is_not_asked_is_told() {
     let (brief, design) = (build.brief.expect("a brief"), build.variants[0].clone());
     let found = suggested(&brief, &design, "lowest");
     assert!(found.suggestions.is_empty() && found.nearest.is_none());
-    let ask = RawSuggestionRequest { brief, design, check: "colour".to_owned() };
+    let ask = RawSuggestionRequest {
+        brief,
+        design,
+        check: "colour".to_owned(),
+        conditions: RawConditions::default(),
+    };
     assert_eq!(suggest(&ask, &Stop::default()).expect_err("no such check")[0].field, "check");
 }
 
@@ -322,7 +334,7 @@ fn shaken(design: &RawDesign, spreads: RawSpreads) -> oak_planning::tolerance::T
         &RawTolerance {
             design: design.clone(),
             brief: nook().brief,
-            conditions: RawConditions::InUse,
+            conditions: RawConditions::default(),
             spreads,
         },
         &Stop::default(),
@@ -407,7 +419,7 @@ fn luck_is_the_same_each_time_and_more_spread_is_less_sure() {
     let wrong = RawTolerance {
         design,
         brief: None,
-        conditions: RawConditions::InUse,
+        conditions: RawConditions::default(),
         spreads: RawSpreads { fs: Some(0.9), ..RawSpreads::default() },
     };
     assert_eq!(tolerance(&wrong, &Stop::default()).expect_err("too far")[0].field, "spreads.fs");

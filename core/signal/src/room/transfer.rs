@@ -58,6 +58,58 @@ impl Room {
     }
 }
 
+impl Room {
+    /// What all sources together give on a level plane at one frequency (Hz): the sum of their strengths times what of each arrives, `[along][across]`
+    /// at some places along both axes of the floor (m) and one height (m).
+    ///
+    /// The same sum as [`Self::transfers`], put together mode by mode for all sources first, so that a plan costs little more than a seat.
+    pub fn plane(
+        &self,
+        sources: &[([f64; 3], Complex)],
+        [across, along]: [&[f64]; 2],
+        up: f64,
+        frequency: f64,
+    ) -> Vec<Vec<Complex>> {
+        let sum = Sum::of(self, std::slice::from_ref(&frequency));
+        let screening = sum.screening();
+        let factor = TAU * self.air.speed.powi(2) / self.volume();
+        let omega = TAU * frequency;
+        let modes = || sum.near.iter().chain(&sum.far);
+        let most = |axis: usize| modes().map(|mode| mode.order[axis] as usize).max().unwrap_or(0) + 1;
+        let cosines = |axis: usize, place: f64| -> Vec<f64> {
+            (0..most(axis)).map(|order| (order as f64 * PI * place / self.size[axis]).cos()).collect()
+        };
+        let shapes: Vec<[Vec<f64>; 3]> =
+            sources.iter().map(|(place, _)| [0, 1, 2].map(|axis| cosines(axis, place[axis]))).collect();
+        let height = cosines(2, up);
+        // By the half waves across and along.
+        let mut flat = vec![vec![Complex::default(); most(1)]; most(0)];
+        for mode in modes() {
+            let [l, m, n] = mode.order.map(|order| order as usize);
+            let square = mode.omega().powi(2);
+            let resonance = Complex::new(square - omega * omega, 2.0 * omega * mode.damping).inv();
+            let strength = (resonance - (square + screening).recip()) * mode.weight() * height[n];
+            let driven: Complex =
+                sources.iter().zip(&shapes).map(|((_, by), [x, y, z])| *by * (x[l] * y[m] * z[n])).sum();
+            flat[l][m] += driven * strength * factor;
+        }
+        let x: Vec<Vec<f64>> = across.iter().map(|place| cosines(0, *place)).collect();
+        let row = |place: &f64| -> Vec<Complex> {
+            let y = cosines(1, *place);
+            let by_l: Vec<Complex> =
+                flat.iter().map(|row| row.iter().zip(&y).map(|(a, b)| a * *b).sum()).collect();
+            let at = |(x, across): (&Vec<f64>, &f64)| {
+                let modal: Complex = by_l.iter().zip(x).map(|(a, b)| a * *b).sum();
+                let still: Complex =
+                    sources.iter().map(|(at, by)| *by * sum.images(*at, [*across, *place, up])).sum();
+                modal + still
+            };
+            x.iter().zip(across).map(at).collect()
+        };
+        along.par_iter().map(row).collect()
+    }
+}
+
 /// A place, and how strong each mode is there.
 struct Shapes {
     place: [f64; 3],

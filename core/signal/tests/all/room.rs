@@ -5,7 +5,7 @@ use std::f64::consts::{PI, TAU};
 use approx::assert_relative_eq;
 use oak_acoustics::medium::Air;
 use oak_acoustics::{Complex, Stop};
-use oak_signal::best_place::{Area, candidates, frequencies, search};
+use oak_signal::best_place::{Area, candidates, frequencies, judge, search};
 use oak_signal::boundary::{over_direct, power_gain};
 use oak_signal::cabin::{SimpleLift, crossing, hole_resonance, pressure_zone};
 use oak_signal::room::{ModeKind, Room};
@@ -211,13 +211,17 @@ fn the_best_place_is_that_of_trying_all() {
     let candidates = candidates(&room, &[Area::floor(&room, 0.25)], &seats);
     assert_eq!(candidates.len(), 14 * 11);
     let stop = Stop::default();
-    let mut told = 0;
-    let found = search(&room, &seats, &candidates, 1, 5, &stop, |done, of| {
-        assert!(done <= of);
-        told = done;
-    })
-    .expect("not stopped");
-    assert_eq!(told, candidates.len());
+    let all = 0..candidates.len();
+    let (found, judged) = search(&room, &seats, &candidates, 1, all.clone(), 5, &stop).expect("not stopped");
+    assert_eq!(judged, candidates.len());
+    // In pieces it is the same, and judged alone.
+    let (half, _) = search(&room, &seats, &candidates, 1, 0..70, 5, &stop).expect("not stopped");
+    let (rest, _) =
+        search(&room, &seats, &candidates, 1, 70..candidates.len(), 5, &stop).expect("not stopped");
+    assert!([&half[0], &rest[0]].contains(&&found[0]));
+    let alone = judge(&room, &[(found[0].places[0], 1.0, 0.0)], &seats).expect("somebody listens");
+    assert_relative_eq!(alone.cost, found[0].cost, max_relative = 1e-9);
+    assert!(judge(&room, &[], &seats).is_none());
     // Recomputed from the sum as it is written.
     let cost = |place: [f64; 3]| {
         let levels: Vec<f64> = seats
@@ -234,11 +238,18 @@ fn the_best_place_is_that_of_trying_all() {
     assert_relative_eq!(found[0].cost, cost(found[0].places[0]), epsilon = 0.1);
     // Two are more even than one, and are the best of all pairs of a few.
     let few: Vec<_> = candidates.iter().copied().step_by(11).collect();
-    let pairs = search(&room, &seats, &few, 2, 3, &stop, |_, _| {}).expect("not stopped");
-    let singles = search(&room, &seats, &few, 1, 3, &stop, |_, _| {}).expect("not stopped");
+    let (pairs, tried) = search(&room, &seats, &few, 2, 0..few.len(), 3, &stop).expect("not stopped");
+    let (singles, _) = search(&room, &seats, &few, 1, 0..few.len(), 3, &stop).expect("not stopped");
+    assert_eq!(tried, few.len() * (few.len() - 1) / 2);
     assert!(pairs[0].cost < singles[0].cost);
+    let both: Vec<_> = pairs[0].places.iter().map(|place| (*place, 1.0, 0.0)).collect();
+    assert_relative_eq!(
+        judge(&room, &both, &seats).expect("somebody listens").cost,
+        pairs[0].cost,
+        max_relative = 1e-9
+    );
     stop.stop();
-    assert!(search(&room, &seats, &candidates, 1, 5, &stop, |_, _| {}).is_none());
+    assert!(search(&room, &seats, &candidates, 1, all, 5, &stop).is_none());
 }
 
 #[test]

@@ -8,9 +8,9 @@ use serde_json::Value;
 use uuid::Uuid;
 
 use super::document;
-use crate::db::driver_match;
 use crate::db::rows::{Job, JobState};
 use crate::db::schema::{builds, jobs};
+use crate::db::{best_places, driver_match};
 use crate::error::ApiError;
 
 /// Most jobs in a list.
@@ -226,7 +226,8 @@ pub fn fail(connection: &mut PgConnection, id: Uuid, why: &str) -> Result<(), Ap
 }
 
 /// What people call each kind of job.
-pub const NAMES: [(&str, &str); 1] = [(driver_match::ID, driver_match::NAME)];
+pub const NAMES: [(&str, &str); 2] =
+    [(driver_match::ID, driver_match::NAME), (best_places::ID, best_places::NAME)];
 
 fn name_of(kind: &str) -> Option<&'static str> {
     NAMES.into_iter().find(|(id, _)| *id == kind).map(|(_, name)| name)

@@ -1,5 +1,6 @@
 use actix_web::{HttpResponse, get, web};
-use oak_design::conditions::RawQuestion;
+use oak_design::conditions::{RawConditions, RawQuestion};
+use oak_design::document::RawDocument;
 use oak_design::exchange::write_response_table;
 use oak_design::file::RawDesign;
 use oak_design::report::compute;
@@ -28,10 +29,22 @@ pub async fn response(
     span: web::Query<Span>,
     state: web::Data<State>,
 ) -> Result<HttpResponse, ApiError> {
-    let (design, brief) = db::run(&state.pool, move |connection| document::variant(connection, *id)).await?;
+    let span = span.into_inner();
     let grid = span.grid()?;
-    let name = format!("{} response.csv", design.name);
-    let question = RawQuestion { design, brief, conditions: span.conditions };
+    let question = db::run(&state.pool, move |connection| {
+        let (design, brief) = document::variant(connection, *id)?;
+        let mut conditions = RawConditions { basis: span.basis, ..RawConditions::default() };
+        for chosen in [span.preset, span.place].into_iter().flatten() {
+            match document::find(connection, chosen)?.document {
+                RawDocument::Preset(preset) => conditions.preset = Some(preset),
+                RawDocument::Place(place) => conditions.place = Some(*place),
+                _ => return Err(ApiError::NotFound { what: "preset or place" }),
+            }
+        }
+        Ok(RawQuestion { design, brief, conditions })
+    })
+    .await?;
+    let name = format!("{} response.csv", question.design.name);
     let table = state.compute.quick(move || -> Result<String, ApiError> {
         Ok(write_response_table(&compute(&question.resolve()?.design, &grid)?))
     });

@@ -4,7 +4,16 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import type { Asked } from '../../model/conditions';
 import { answered, api } from '../client';
 import { useConditions } from '../conditions';
-import type { RawAsk, RawBrief, RawDesign, RawDriver, RawSweep, RawTolerance, Transient } from '../types';
+import type {
+  RawAsk,
+  RawBrief,
+  RawConditions,
+  RawDesign,
+  RawDriver,
+  RawSweep,
+  RawTolerance,
+  Transient,
+} from '../types';
 import { ASKED_ONCE } from './shared';
 
 /** What every starting point of a family comes to. */
@@ -53,12 +62,13 @@ export function useScaled(design: RawDesign, brief: RawBrief | null, factor: num
 
 /** How a design stands to a brief; the judgement before stays on show until the next is there. */
 export function useJudgement(brief: RawBrief | null, design: RawDesign | null) {
+  const conditions = useJudged();
   return useQuery({
-    queryKey: ['judgement', brief, design],
+    queryKey: ['judgement', brief, design, conditions],
     queryFn: ({ signal }) =>
       answered(
         api.POST('/api/v1/judge', {
-          body: { brief: brief as RawBrief, design: design as RawDesign },
+          body: { brief: brief as RawBrief, design: design as RawDesign, conditions },
           signal,
         }),
       ),
@@ -67,6 +77,11 @@ export function useJudgement(brief: RawBrief | null, design: RawDesign | null) {
     gcTime: 5000,
     retry: false,
   });
+}
+
+/** What is judged is as the brief uses it, through the same preset and in the same place. */
+function useJudged(): RawConditions {
+  return { ...useConditions().conditions, basis: 'in_use' };
 }
 
 /** Ways to wire equal drivers so that the load lies in a range (ohm). */
@@ -93,10 +108,11 @@ export function useChanges(design: RawDesign) {
 
 /** What would fix one check of a design. */
 export function useSuggestions(brief: RawBrief, design: RawDesign, check: string) {
+  const conditions = useJudged();
   return useQuery({
-    queryKey: ['suggestions', brief, design, check],
+    queryKey: ['suggestions', brief, design, check, conditions],
     queryFn: ({ signal }) =>
-      answered(api.POST('/api/v1/suggestions', { body: { brief, design, check }, signal })),
+      answered(api.POST('/api/v1/suggestions', { body: { brief, design, check, conditions }, signal })),
     ...ASKED_ONCE,
   });
 }
@@ -104,7 +120,7 @@ export function useSuggestions(brief: RawBrief, design: RawDesign, check: string
 /** How each figure of a design is worked out; what is judged is as the brief uses it. */
 export function useWorkings(design: RawDesign, judged = false) {
   const shown = useConditions();
-  const asked: Asked = judged ? { ...shown, conditions: 'in_use' } : shown;
+  const asked: Asked = judged ? { ...shown, conditions: { ...shown.conditions, basis: 'in_use' } } : shown;
   return useQuery({
     queryKey: ['workings', design, asked],
     queryFn: ({ signal }) => answered(api.POST('/api/v1/workings', { body: { design, ...asked }, signal })),

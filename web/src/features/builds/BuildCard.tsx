@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { briefOf, variantsOf } from '../../api/documents';
+import { briefOf, keptOf, variantsOf } from '../../api/documents';
 import { useBuildNow } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
 import type { Build, Check, RawBrief } from '../../api/types';
@@ -24,7 +24,8 @@ export function BuildCard({ build, onArchive }: { build: Build; onArchive: () =>
   const design = variant?.content ?? null;
   const checks = useJudgement(brief ?? OPEN, design).data ?? NO_CHECKS;
   const stages = useStages();
-  const work = { brief, design, checks };
+  const heard = Boolean(opened && keptOf(opened).some(({ kind }) => kind === 'place'));
+  const work = { brief, design, checks, heard };
   const next = opened && stages.find((stage) => stage.progress(work) !== 'done');
   const told = TOLD.flatMap((id) => checks.find((check) => check.id === id) ?? []).slice(0, MOST_TOLD);
   const short = checks.filter(({ verdict }) => verdict === 'short');

@@ -10,7 +10,7 @@ import { ConditionsBar } from './ConditionsBar';
 
 /** The curves of what is shown, beside the cabinet of the active variant and its values. */
 export function CurvesStage(props: StageProps) {
-  const { variant, workbench, name, brief, report, problem, errors, shown, slow, onOpen } = props;
+  const { variant, workbench, bench, name, brief, report, problem, errors, shown, slow, onOpen } = props;
   const theme = useTheme();
   const tools = useMemo(
     () => <LanesMenu title={name} shown={shown} activeId={variant.id} />,
@@ -19,7 +19,7 @@ export function CurvesStage(props: StageProps) {
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] gap-4 px-4 pt-2 pb-1 lg:grid-cols-[minmax(0,1.62fr)_minmax(420px,1fr)]">
       <div className="relative flex min-h-0 flex-col max-lg:h-[640px]">
-        <ConditionsBar shown={shown} />
+        <ConditionsBar shown={shown} bench={bench} workbench={workbench} />
         {problem !== undefined && <NotComputed problem={problem} />}
         <div className="min-h-0 flex-1">
           <Lanes shown={shown} activeId={variant.id} theme={theme} tools={tools} />

@@ -7,6 +7,7 @@ import type { Boxed, Comparison, RawDesign, RawDriver, Report, Typed } from '../
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
 import type { Shown } from '../../lanes/shown';
+import type { Asked } from '../../model/conditions';
 import { FAMILIES, type Family } from '../../model/families';
 import { markAt } from '../../model/mark';
 import { fieldAt, hertz } from '../../model/units';
@@ -143,7 +144,7 @@ function useShown(comparison: Comparison | undefined, place: Place): { shown: Sh
 }
 
 /** Drivers are compared on the bench. */
-const BENCH = { brief: null, conditions: 'bench' } as const;
+const BENCH: Asked = { brief: null, conditions: { basis: 'bench' } };
 
 function curves(design: RawDesign | null) {
   return {

@@ -7,14 +7,15 @@ import type { Action, Window } from '../../actions/action';
 import { toStage } from '../../actions/go';
 import type { Check, FieldError, ProblemDocument, RawBrief, RawDesign, Report } from '../../api/types';
 import type { Shown } from '../../lanes/shown';
-import type { Presets } from '../../model/presets';
-import type { OnBench, Workbench } from '../../model/workbench';
+import type { Bench, OnBench, Workbench } from '../../model/workbench';
 
 /** What a stage is given to show. */
 export interface StageProps {
   variant: OnBench;
   workbench: Workbench;
-  presets: Presets;
+  bench: Bench;
+  /** Key of the build. */
+  build: string;
   name: string;
   brief: RawBrief | null;
   report: Report | undefined;
@@ -37,6 +38,8 @@ export interface Work {
   design: RawDesign | null;
   /** How it stands to the brief. */
   checks: readonly Check[];
+  /** Whether the build knows a place where it is listened to. */
+  heard: boolean;
 }
 
 export type Progress = 'untouched' | 'in progress' | 'done';

@@ -1,8 +1,9 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { Presets } from '../../model/presets';
-import { slot } from '../../testing/nook';
+import { presetsOn } from '../../model/presets';
+import { nookBench, slot } from '../../testing/nook';
+import { useObserved } from '../../ui/observed';
 import { withFilters } from './filters';
 import { PresetsDialog } from './PresetsDialog';
 
@@ -17,19 +18,27 @@ afterEach(cleanup);
 
 function open(design = slot) {
   const onWanted = vi.fn();
-  const presets = new Presets(
-    [
+  const workbench = nookBench(onWanted, {
+    kept: [
       {
+        kind: 'preset',
         id: 'a',
-        preset: { name: 'Films', filters: [{ kind: 'high_pass', frequency: '20 Hz' }] },
+        content: { name: 'Films', filters: [{ kind: 'high_pass', frequency: '20 Hz' }] },
         archived: false,
       },
     ],
-    onWanted,
-  );
+  });
   const onUse = vi.fn();
-  render(<PresetsDialog presets={presets} design={design} onUse={onUse} onClose={vi.fn()} />);
-  return { presets, onUse, onWanted };
+  const Shown = () => {
+    const bench = useObserved(workbench);
+    return (
+      <PresetsDialog workbench={workbench} bench={bench} design={design} onUse={onUse} onClose={vi.fn()} />
+    );
+  };
+  render(<Shown />);
+  const names = () =>
+    presetsOn(workbench.snapshot()).flatMap(({ preset, archived }) => (archived ? [] : [preset.name]));
+  return { names, onUse, onWanted };
 }
 
 describe('presets', () => {
@@ -46,23 +55,23 @@ describe('presets', () => {
     expect(screen.getByText('This variant has no filters to save.')).toBeTruthy();
     expect((screen.getByRole('button', { name: 'Save' }) as HTMLButtonElement).disabled).toBe(true);
     cleanup();
-    const { presets } = open(withFilters(slot, [{ kind: 'invert' }]));
+    const { names } = open(withFilters(slot, [{ kind: 'invert' }]));
     fireEvent.change(screen.getByRole('textbox', { name: 'Save the filters of this variant as' }), {
       target: { value: ' Evening ' },
     });
     fireEvent.click(screen.getByRole('button', { name: 'Save' }));
-    expect(presets.list.map(({ preset }) => preset.name)).toEqual(['Films', 'Evening']);
+    expect(names()).toEqual(['Films', 'Evening']);
   });
 
   it('are begun with, archived and brought back, those of an earlier visit too', () => {
-    const { presets, onWanted } = open();
+    const { names, onWanted } = open();
     expect(screen.queryByRole('button', { name: 'Films' })).toBeNull();
     fireEvent.click(screen.getByRole('button', { name: 'Rock' }));
     fireEvent.click(screen.getByRole('button', { name: 'Archive Films' }));
-    expect(presets.list.map(({ preset }) => preset.name)).toEqual(['Rock']);
+    expect(names()).toEqual(['Rock']);
     fireEvent.click(screen.getByRole('button', { name: 'Bring back Films' }));
     fireEvent.click(screen.getByRole('button', { name: 'Bring back Last summer' }));
-    expect(presets.list.map(({ preset }) => preset.name).sort()).toEqual(['Films', 'Last summer', 'Rock']);
+    expect(names().sort()).toEqual(['Films', 'Last summer', 'Rock']);
     expect(onWanted.mock.lastCall?.[0]).toEqual({ kind: 'preset', id: 'old' });
     expect(screen.queryByText('Archived:')).toBeNull();
   });

@@ -2,17 +2,18 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { useArchived } from '../../api/queries/builds';
 import type { RawDesign, RawFilter } from '../../api/types';
-import type { Presets } from '../../model/presets';
+import { archivePreset, bringBackPreset, presetsOn, renamePreset, savePreset } from '../../model/presets';
 import { shown } from '../../model/units';
+import type { Bench, Workbench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { useObserved } from '../../ui/observed';
 import { TextInput } from '../../ui/TextInput';
 import { filtersOf, kindName } from './filters';
 import { USUAL_PRESETS } from './usual_presets';
 
 interface Props {
-  presets: Presets;
+  workbench: Workbench;
+  bench: Bench;
   design: RawDesign;
   /** Plays the variant through these filters instead of its own. */
   onUse: (filters: RawFilter[], name: string) => void;
@@ -20,8 +21,9 @@ interface Props {
 }
 
 /** Filters that this build keeps by name. */
-export function PresetsDialog({ presets, design, onUse, onClose }: Props) {
-  const { presets: all } = useObserved(presets);
+export function PresetsDialog({ workbench, bench, design, onUse, onClose }: Props) {
+  const all = presetsOn(bench);
+  const list = all.filter(({ archived }) => !archived);
   const { id: build = '' } = useParams();
   const stored = useArchived(build).data ?? [];
   const archived = [
@@ -34,9 +36,7 @@ export function PresetsDialog({ presets, design, onUse, onClose }: Props) {
   ];
   const [name, setName] = useState('');
   const own = filtersOf(design);
-  const missing = USUAL_PRESETS.filter(
-    (usual) => !presets.list.some(({ preset }) => preset.name === usual.name),
-  );
+  const missing = USUAL_PRESETS.filter((usual) => !list.some(({ preset }) => preset.name === usual.name));
   return (
     <Dialog
       title="Presets"
@@ -45,37 +45,40 @@ export function PresetsDialog({ presets, design, onUse, onClose }: Props) {
       onClose={onClose}
     >
       <ul aria-label="Presets" className="flex flex-col gap-2">
-        {presets.list.map(({ id, preset }) => (
-          <li key={id} className="rounded-[3px] border border-line bg-card px-2.5 py-1.5">
-            <div className="flex items-center gap-2">
-              <TextInput
-                label={`Name of ${preset.name}`}
-                value={preset.name}
-                longest={120}
-                className="flex-1 font-semibold"
-                onChange={(next) => presets.rename(id, next)}
-              />
-              <Button
-                aria-label={`Use ${preset.name}`}
-                onClick={() => onUse(preset.filters ?? [], preset.name)}
-              >
-                Use
-              </Button>
-              <Button aria-label={`Archive ${preset.name}`} onClick={() => presets.archive(id)}>
-                Archive
-              </Button>
-            </div>
-            <p className="text-[0.929rem] text-soft">{words(preset.filters ?? [])}</p>
-          </li>
-        ))}
+        {list.map((one) => {
+          const { id, preset } = one;
+          return (
+            <li key={id} className="rounded-[3px] border border-line bg-card px-2.5 py-1.5">
+              <div className="flex items-center gap-2">
+                <TextInput
+                  label={`Name of ${preset.name}`}
+                  value={preset.name}
+                  longest={120}
+                  className="flex-1 font-semibold"
+                  onChange={(next) => renamePreset(workbench, one, next)}
+                />
+                <Button
+                  aria-label={`Use ${preset.name}`}
+                  onClick={() => onUse(preset.filters ?? [], preset.name)}
+                >
+                  Use
+                </Button>
+                <Button aria-label={`Archive ${preset.name}`} onClick={() => archivePreset(workbench, one)}>
+                  Archive
+                </Button>
+              </div>
+              <p className="text-[0.929rem] text-soft">{words(preset.filters ?? [])}</p>
+            </li>
+          );
+        })}
       </ul>
-      {presets.list.length === 0 && <p>None are kept yet.</p>}
+      {list.length === 0 && <p>None are kept yet.</p>}
       <form
         className="mt-3 flex items-center gap-2"
         onSubmit={(event) => {
           event.preventDefault();
           if (!name.trim() || !own.length) return;
-          presets.save(name.trim(), own);
+          savePreset(workbench, name.trim(), own);
           setName('');
         }}
       >
@@ -98,7 +101,7 @@ export function PresetsDialog({ presets, design, onUse, onClose }: Props) {
         <p className="mt-3 flex flex-wrap items-center gap-1.5">
           <span className="text-soft">Archived:</span>
           {archived.map(({ id, preset }) => (
-            <Button key={id} onClick={() => presets.bringBack(id, preset)}>
+            <Button key={id} onClick={() => bringBackPreset(workbench, { id, preset })}>
               Bring back {preset.name}
             </Button>
           ))}
@@ -108,7 +111,7 @@ export function PresetsDialog({ presets, design, onUse, onClose }: Props) {
         <p className="mt-3 flex flex-wrap items-center gap-1.5">
           <span className="text-soft">To begin with:</span>
           {missing.map((usual) => (
-            <Button key={usual.name} onClick={() => presets.save(usual.name, usual.filters ?? [])}>
+            <Button key={usual.name} onClick={() => savePreset(workbench, usual.name, usual.filters ?? [])}>
               {usual.name}
             </Button>
           ))}

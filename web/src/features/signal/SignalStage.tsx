@@ -24,7 +24,7 @@ const BiquadDialog = lazily(() => import('./BiquadDialog').then((part) => part.B
 
 /** From the signal to the drivers: the chain as it is wired, the curves with a handle on each filter, and what the chosen block does. */
 export function SignalStage(props: StageProps) {
-  const { variant, workbench, presets, name, report, errors, shown } = props;
+  const { variant, workbench, bench, name, report, errors, shown } = props;
   const { design, id } = variant;
   const theme = useTheme();
   const answer = useSignal(useThrottled(design, FOLLOWED));
@@ -69,7 +69,7 @@ export function SignalStage(props: StageProps) {
       />
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] gap-4 lg:grid-cols-[minmax(0,1.62fr)_minmax(400px,1fr)]">
         <div className="relative flex min-h-0 flex-col max-lg:h-[560px]">
-          <ConditionsBar shown={shown} />
+          <ConditionsBar shown={shown} bench={bench} workbench={workbench} />
           <div className="min-h-0 flex-1">
             <Lanes
               shown={shown}
@@ -132,7 +132,8 @@ export function SignalStage(props: StageProps) {
         )}
         {opened === 'presets' && (
           <PresetsDialog
-            presets={presets}
+            workbench={workbench}
+            bench={bench}
             design={design}
             onUse={(filters, called) => {
               edit(withFilters(design, filters), `preset ${called}`);

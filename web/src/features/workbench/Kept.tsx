@@ -16,8 +16,15 @@ export function Kept({ outbox, onChoose }: Props) {
   const trouble = state === 'unreachable' || state === 'refused' || state === 'conflict';
   return (
     <>
-      <p role="status" className={`truncate ${trouble ? 'font-medium text-short' : 'text-soft'}`}>
-        {words(saving, now)}
+      <p role="status" className={trouble ? 'truncate font-medium text-short' : 'shrink-0 text-soft'}>
+        {state === 'saved' && saving.savedAt ? (
+          <>
+            Saved
+            <span className="max-[1500px]:sr-only"> {ago((now - saving.savedAt.getTime()) / 1000)}</span>
+          </>
+        ) : (
+          words(saving)
+        )}
       </p>
       {state === 'conflict' && <Button onClick={onChoose}>Choose …</Button>}
       {state === 'refused' && <Button onClick={() => outbox.retry()}>Try again</Button>}
@@ -25,14 +32,14 @@ export function Kept({ outbox, onChoose }: Props) {
   );
 }
 
-function words({ state, reason, savedAt, stored }: OutboxState, now: number): string {
+function words({ state, reason, stored }: OutboxState): string {
   const lost = stored ? '' : ' This browser has no room left to remember them: leave this page open.';
   if (state === 'unreachable')
     return `Not saved yet: the server does not answer. Changes wait here until it is back.${lost}`;
   if (state === 'conflict') return `Not saved yet: changed in another window.${lost}`;
   if (state === 'refused') return `Not saved: ${reason ?? ''}${lost}`;
   if (state === 'sending') return 'Saving …';
-  return savedAt ? `Saved ${ago((now - savedAt.getTime()) / 1000)}` : '';
+  return '';
 }
 
 function ago(seconds: number): string {

@@ -118,7 +118,9 @@ interface CardProps {
 const Card = memo(function Card({ variant, report, active, overlaid, workbench, onAdd, onOpen }: CardProps) {
   const { id, design, place } = variant;
   usePreferences();
-  const { conditions } = useConditions();
+  const { basis = 'in_use' } = useConditions().conditions;
+  const heard = Object.entries(workbench.snapshot().listening).filter(([, chosen]) => chosen !== null);
+  const asked = new URLSearchParams([['basis', basis], ...(heard as [string, string][])]);
   const mark = markAt(place);
   const name = design.name ?? '';
   const card = useRef<HTMLLIElement>(null);
@@ -214,7 +216,7 @@ const Card = memo(function Card({ variant, report, active, overlaid, workbench, 
           <Item onSelect={() => download(`/api/v1/variants/${id}/design.json`)}>
             <Icon name="out" /> Design file (JSON)
           </Item>
-          <Item onSelect={() => download(`/api/v1/variants/${id}/response.csv?conditions=${conditions}`)}>
+          <Item onSelect={() => download(`/api/v1/variants/${id}/response.csv?${asked}`)}>
             <Icon name="out" /> Response table (CSV)
           </Item>
           <Item onSelect={() => archiveVariant(workbench, id)}>

@@ -15,6 +15,7 @@ import { createVariant } from '../../api/documents';
 import { useBuild } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
 import type { Check, FieldError, OpenBuild, RawBrief, RawDesign } from '../../api/types';
+import { placesOn } from '../../model/places';
 import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
@@ -71,7 +72,9 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
   const { workbench, simulator, outbox } = session;
   const bench = useSyncExternalStore(workbench.subscribe, workbench.snapshot);
   const { name, brief } = bench.text;
-  const asked = useAsked(brief);
+  const asked = useAsked(bench);
+  // What follows a drag less urgently than the curves waits for the frame.
+  const told = useThrottled(asked, FOLLOWED);
   // In which conditions comes first, so that nothing is asked twice.
   useEffect(() => session.simulator.condition(asked), [session, asked]);
   useEffect(() => session.start(), [session]);
@@ -124,7 +127,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
   const changeBrief = useCallback((brief: RawBrief) => workbench.write({ brief }, 'brief'), [workbench]);
 
   return (
-    <ConditionsProvider value={asked}>
+    <ConditionsProvider value={told}>
       <Shell
         title={name}
         beside={
@@ -135,6 +138,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
               stage={stage.id}
               brief={brief}
               design={active?.design ?? null}
+              heard={placesOn(bench).length > 0}
               onOpen={open}
             />
             <Kept outbox={outbox} onChoose={conflict.choose} />
@@ -161,7 +165,8 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
               <Panel
                 variant={active}
                 workbench={workbench}
-                presets={session.presets}
+                bench={bench}
+                build={build.id}
                 name={name}
                 brief={brief}
                 report={report}
@@ -245,13 +250,14 @@ interface WorkBarProps {
   stage: string;
   brief: RawBrief | null;
   design: RawDesign | null;
+  heard: boolean;
   onOpen: (window: Window) => void;
 }
 
 /** The stages as the active variant stands; they follow a drag as calmly as the strip does. */
-function WorkBar({ build, stage, brief, design: latest, onOpen }: WorkBarProps) {
+function WorkBar({ build, stage, brief, design: latest, heard, onOpen }: WorkBarProps) {
   const design = useThrottled(latest, FOLLOWED);
   const checks = useJudgement(brief, design).data ?? NO_CHECKS;
-  const work = useMemo(() => ({ brief, design, checks }), [brief, design, checks]);
+  const work = useMemo(() => ({ brief, design, checks, heard }), [brief, design, checks, heard]);
   return <StageBar build={build} stage={stage} work={work} onOpen={onOpen} />;
 }

@@ -3,14 +3,14 @@
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Window } from '../../actions/action';
-import type { RawBrief, RawDesign, Report } from '../../api/types';
+import type { RawDesign, RawListeningPlace, RawPreset, Report } from '../../api/types';
 import type { Shown } from '../../lanes/shown';
 import { type Asked, conditions } from '../../model/conditions';
 import { copyOf } from '../../model/design';
 import { keyOf } from '../../model/drafts';
 import { markAt } from '../../model/mark';
 import type { Outbox } from '../../model/outbox';
-import type { Bench, Workbench } from '../../model/workbench';
+import type { Bench, KeptKind, Workbench } from '../../model/workbench';
 import { addressWith } from '../../ui/address';
 import { useObserved } from '../../ui/observed';
 import { windowOf } from './Windows';
@@ -55,10 +55,17 @@ export function useConflict(outbox: Outbox) {
   return { open: about !== null && about !== put, close, choose };
 }
 
-/** What travels with every computation: the brief of the build, and how it is looked at. */
-export function useAsked(brief: RawBrief | null): Asked {
-  const { conditions: wanted } = useObserved(conditions);
-  return useMemo(() => ({ brief, conditions: wanted }), [brief, wanted]);
+/** What travels with every computation: the brief of the build, what it is played through, and where it is heard. */
+export function useAsked({ text: { brief }, kept, listening }: Bench): Asked {
+  const { basis } = useObserved(conditions);
+  const chosen = (kind: KeptKind) =>
+    kept.find((one) => one.kind === kind && one.id === listening[kind] && !one.archived)?.content;
+  const [preset, place] = [chosen('preset') as RawPreset | undefined, chosen('place')];
+  return useMemo(() => {
+    const heard = { ...(preset && { preset }), ...(place ? { place: place as RawListeningPlace } : {}) };
+    // On the bench nothing is played through anything, and nobody listens.
+    return { brief, conditions: { basis, ...(basis === 'in_use' && heard) } };
+  }, [brief, basis, preset, place]);
 }
 
 /** With a name that no variant on the bench has. */

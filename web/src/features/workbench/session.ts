@@ -1,9 +1,9 @@
 // A build opened on the workbench: what is on it, how it is saved, and what it computes to.
 
 import { ask } from '../../api/ask';
-import { documentKinds, presetsOf, saved, textsOf, type Variant, variantsOf } from '../../api/documents';
+import { documentKinds, keptOf, saved, textsOf, type Variant, variantsOf } from '../../api/documents';
 import { Simulator } from '../../api/simulator';
-import type { OpenBuild, RawPreset } from '../../api/types';
+import type { OpenBuild } from '../../api/types';
 import {
   briefKey,
   briefOf,
@@ -15,10 +15,9 @@ import {
 } from '../../model/documents';
 import { type DocumentKey, Drafts } from '../../model/drafts';
 import { Outbox } from '../../model/outbox';
-import { Presets, presetKey } from '../../model/presets';
 import { restoreVariant } from '../../model/restore';
 import { openTabs, tabName } from '../../model/tab';
-import { type Past, type View, Workbench } from '../../model/workbench';
+import { type Listening, type Past, type View, Workbench } from '../../model/workbench';
 
 /** The outbox of each build in this tab: opened again, the one before leaves the sending to it. */
 const sending = new Map<string, Outbox>();
@@ -30,12 +29,12 @@ export class Session {
   readonly outbox: Outbox;
   readonly simulator = new Simulator(ask);
   readonly workbench: Workbench;
-  readonly presets: Presets;
   private readonly drafts: Drafts;
   private readonly viewKey: string;
   private readonly pastKey: string;
   /** What was shown when the view was last remembered; every change of it is a new set. */
   private seen: ReadonlySet<string> | null = null;
+  private heard: Listening | null = null;
 
   constructor(readonly build: OpenBuild) {
     this.viewKey = `oak-drum:view:${build.id}`;
@@ -47,8 +46,7 @@ export class Session {
     this.drafts.takeEarlier(ids, title.id, brief.id);
     sending.get(build.id)?.stop();
     this.outbox = new Outbox(documentKinds(build.id), this.drafts, (document, content) => {
-      if (document.kind === 'preset') this.presets.replace(document.id, content as Held<RawPreset>);
-      else this.workbench.replace(document, content);
+      this.workbench.replace(document, content);
     });
     sending.set(build.id, this.outbox);
     const called = this.outbox.open(titleKey(title.id), title.saved);
@@ -61,11 +59,10 @@ export class Session {
         const { content, archived } = this.take(variant);
         return archived ? [] : [{ id: variant.id, design: content, place: variant.number }];
       });
-    const presets = presetsOf(build).map((one) => {
-      const { content, archived } = this.outbox.open(presetKey(one.id), saved(one));
-      return { id: one.id, preset: content, archived };
+    const kept = keptOf(build).map((one) => {
+      const { kind, id } = one;
+      return { kind, id, ...this.outbox.open({ kind, id }, saved<unknown>(one)) };
     });
-    this.presets = new Presets(presets, (document, content) => this.want(document, content));
     const view = parsed<View>(localStorage, this.viewKey);
     const past = parsed<Past>(sessionStorage, this.pastKey);
     this.workbench = new Workbench(
@@ -75,6 +72,7 @@ export class Session {
         brief: brief.id,
         text: { ...called.content, brief: briefOf(asked) },
         variants,
+        kept,
         next: build.next.variant?.number ?? 0,
         view,
         past,
@@ -149,9 +147,11 @@ export class Session {
     for (const variant of bench.variants) {
       if (!variant.archived) this.simulator.show(variant.id, variant.design);
     }
-    if (bench.shown === this.seen) return;
+    if (bench.shown === this.seen && bench.listening === this.heard) return;
     this.seen = bench.shown;
-    const view: View = { activeId: bench.activeId, shown: [...bench.shown] };
+    this.heard = bench.listening;
+    const { activeId, listening } = bench;
+    const view: View = { activeId, shown: [...bench.shown], listening };
     stored(localStorage, this.viewKey, JSON.stringify(view));
   }
 

@@ -1,6 +1,7 @@
 //! What is claimed of suggestions, computed again another way.
 
 use oak_acoustics::Stop;
+use oak_design::conditions::RawConditions;
 use oak_design::file::{RawBrief, RawDesign, RawFamily, Typed};
 use oak_design::resolve::resolve_brief;
 use oak_design::start::RawAsk;
@@ -15,7 +16,12 @@ pub fn checks(brief: &RawBrief, design: &RawDesign) -> Vec<Check> {
 
 pub fn suggested(brief: &RawBrief, design: &RawDesign, check: &str) -> Suggestions {
     suggest(
-        &RawSuggestionRequest { brief: brief.clone(), design: design.clone(), check: check.to_owned() },
+        &RawSuggestionRequest {
+            brief: brief.clone(),
+            design: design.clone(),
+            check: check.to_owned(),
+            conditions: RawConditions::default(),
+        },
         &Stop::default(),
     )
     .expect("suggestions")
