@@ -135,6 +135,16 @@ test('a car says its lift and the open how long the battery lasts; ears and neig
   await expect(item(page, 'Driver')).toHaveAttribute('aria-valuetext', /above the floor/);
   await page.getByRole('button', { name: 'More of places' }).click();
   await page.getByRole('menuitem', { name: 'New place outdoors' }).click();
+  await page.getByRole('button', { name: 'More of places' }).click();
+  await page.getByRole('menuitem', { name: 'Steer a pair to the front' }).click();
+  await expect(item(page, 'Cabinet 2')).toHaveAttribute('aria-valuetext', /, -\d\.\d\d m from below/);
+  await page.getByRole('button', { name: 'More of places' }).click();
+  await page.getByRole('menuitem', { name: 'History of this place …' }).click();
+  await page
+    .getByRole('button', { name: /^Bring back: the state of/ })
+    .first()
+    .click();
+  await expect(item(page, 'Cabinet 2')).toHaveCount(0);
   await panel(page, 'Battery');
   await expect(page.getByText(/ W drawn, /)).toBeVisible();
   await page.getByRole('textbox', { name: 'Idle' }).fill('40 W');

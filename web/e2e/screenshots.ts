@@ -48,6 +48,10 @@ for (const theme of ['light', 'dark'] as const) {
       await page.waitForTimeout(600);
       await shoot('signal');
       await page.getByRole('button', { name: 'Undo' }).click();
+      await page.getByRole('link', { name: 'Place' }).click();
+      await expect(page.getByRole('img', { name: /^Level at/ })).toBeVisible();
+      await page.waitForTimeout(600);
+      await shoot('place');
       await page.getByRole('link', { name: 'Curves' }).click();
     }
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();

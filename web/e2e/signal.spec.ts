@@ -111,8 +111,8 @@ test('what protects the cone is offered, put in, and then no more is needed', as
 
 test('the amplifier that is chosen is the one of strip, limits and verdicts', async ({ page, server }) => {
   const id = await openSignal(page, server, 'Amplifier');
-  const kind = page.getByRole('combobox', { name: 'Kind of amplifier' });
-  await kind.selectOption({ label: 'Small class D, 50 W' });
+  await page.getByText('The amplifier of the brief; take a usual kind …').click();
+  await page.getByRole('button', { name: 'Use Small class D, 50 W' }).click();
   await expect(chain(page)).toContainText('50 W into 4 Ω');
   await expect(page.locator('[data-conditions]')).toContainText('50 W into 4 Ω (14.1 V)');
   await expect
@@ -121,7 +121,7 @@ test('the amplifier that is chosen is the one of strip, limits and verdicts', as
   const minimum = page.getByRole('textbox', { name: 'Minimum load', exact: true });
   await minimum.fill('8 ohm');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('region', { name: 'Amplifier' })).toContainText('Load: not enough');
+  await expect(page.getByRole('region', { name: 'Amplifier' })).toContainText('Load: does not suit');
   await expect(page.locator('[data-figure="brief-load"]')).toContainText("below the amplifier's 8 Ω");
   // A value that cannot be is named where it stands.
   await minimum.fill('900 ohm');
@@ -211,6 +211,34 @@ test('presets are kept by name, used, undone, archived and brought back, and tra
   await page.reload();
   await page.getByRole('button', { name: 'Presets …' }).click();
   await expect(dialog.getByRole('listitem')).toHaveCount(2);
+});
+
+test('an amplifier of a usual kind takes room in the box, brings its filters, and one for later is judged', async ({
+  page,
+  server,
+}) => {
+  const id = await openSignal(page, server, 'Amplifier');
+  const signal = async () => (await server.open(id)).variants[0]?.content.signal;
+  await page.getByText('The amplifier of the brief; take a usual kind …').click();
+  await page.getByRole('button', { name: 'Use Plate, 150 W' }).click();
+  await expect(chain(page)).toContainText('150 W into 4 Ω');
+  await expect(page.getByRole('textbox', { name: 'Depth' })).toHaveValue('90 mm');
+  await expect(page.getByRole('region', { name: 'Amplifier' }).getByText(/^In the box:/)).toBeVisible();
+  await page.getByRole('checkbox', { name: 'its back is open: give it a chamber' }).check();
+  await expect.poll(async () => (await signal())?.amplifier?.mounting?.open_back).toBe(true);
+  await page.getByText('Built-in filters').click();
+  await page.getByRole('button', { name: 'Subsonic filter' }).click();
+  const built = page.getByRole('list', { name: 'Built-in filters' }).getByRole('listitem');
+  await expect(built).toHaveCount(1);
+  await expect(page.locator('[data-conditions]')).toContainText('through its filters');
+  await page.getByRole('button', { name: 'An amplifier for later …' }).click();
+  const later = page.getByRole('region', { name: 'Later amplifier' });
+  await expect(later).toContainText('where the amplifier is what limits it');
+  await later.getByRole('textbox', { name: 'Later, Into 4 Ω' }).fill('50 W');
+  await page.keyboard.press('Enter');
+  await expect(later).toContainText('−4.8 dB');
+  await violated(page, 'amplifier', 'section[aria-label="Amplifier"]');
+  expect((await signal())?.later_amplifier?.power_4).toBe('50 W');
 });
 
 test('sub and mains are added up, and the delay and polarity that are best are set', async ({

@@ -209,6 +209,11 @@ fields! {
     AMPLIFIER_CURRENT = "signal.amplifier.current", "Current", Current, "A", 0.1, 500.0, "Highest current of the amplifier, RMS of a sine.";
     AMPLIFIER_LOAD = "signal.amplifier.minimum_load", "Minimum load", Resistance, "ohm", 0.5, 64.0, "The lowest impedance that the amplifier stands.";
     AMPLIFIER_RESISTANCE = "signal.amplifier.output_resistance", "Output resistance", Resistance, "ohm", 0.0, 50.0, "Resistance of the amplifier at its terminals: hundredths of an ohm of most, ohms of valves. Raises Qes as a cable does.";
+    MOUNTING_WIDTH = "signal.amplifier.mounting.width", "Inside width", Length, "mm", 0.02, 2.0, "Of what of the amplifier reaches into the box, along its board.";
+    MOUNTING_HEIGHT = "signal.amplifier.mounting.height", "Inside height", Length, "mm", 0.02, 2.0, "Of what of the amplifier reaches into the box, up its board.";
+    MOUNTING_DEPTH = "signal.amplifier.mounting.depth", "Depth", Length, "mm", 0.01, 1.0, "How deep the amplifier reaches behind its board.";
+    MOUNTING_ACROSS = "signal.amplifier.mounting.across", "From the left", Length, "mm", 0.0, 8.0, "Its middle from the left as seen from the front; in a side from the back.";
+    MOUNTING_UP = "signal.amplifier.mounting.up", "From below", Length, "mm", 0.0, 8.0, "Its middle from below; in a lid or floor from the back.";
     FILTER_ORDER = "signal.filters.order", "Order", Number, "", 1.0, 8.0, "How steep it is: 6 dB per octave each.";
     FILTER_FREQUENCY = "signal.filters.frequency", "Frequency", Frequency, "Hz", 1.0, 20_000.0, "The corner of a pass or shelf filter, the middle of a band.";
     FILTER_Q = "signal.filters.q", "Q", Number, "", 0.1, 50.0, "How narrow it is, or how much it overshoots.";

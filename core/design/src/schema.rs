@@ -7,9 +7,9 @@ use crate::file::{
     RawAir, RawAlignment, RawAmplifier, RawArea, RawArrangement, RawBattery, RawBuild, RawChamber, RawCoils,
     RawDesign, RawDrive, RawDriver, RawDriverArray, RawEnclosure, RawEnd, RawFamily, RawFillMaterial,
     RawFilter, RawFilterKind, RawFlare, RawFrame, RawIsobaric, RawListening, RawListeningPlace, RawMains,
-    RawMouth, RawPart, RawPartWiring, RawPassage, RawPort, RawPortSection, RawPreset, RawProgramme,
-    RawRadiator, RawSeat, RawSegment, RawSheetCoils, RawSignal, RawSpace, RawStand, RawStuffing, RawWalls,
-    Typed,
+    RawMounting, RawMouth, RawPart, RawPartWiring, RawPassage, RawPort, RawPortSection, RawPreset,
+    RawProgramme, RawRadiator, RawSeat, RawSegment, RawSheetCoils, RawSignal, RawSpace, RawStand,
+    RawStuffing, RawWalls, Typed,
 };
 
 #[derive(OpenApi)]
@@ -39,6 +39,7 @@ use crate::file::{
     RawPart,
     RawPartWiring,
     RawMains,
+    RawMounting,
     RawPreset,
     RawListeningPlace,
     RawListening,

@@ -20,8 +20,8 @@ pub struct AmplifierKind {
     pub idle: f64,
     /// Share of what it draws that reaches the drivers at high power.
     pub efficiency: f64,
-    /// How deep it reaches into a box that it is mounted in, m; nothing where it stands outside.
-    pub depth: Option<f64>,
+    /// Width, height and depth of what reaches into a box that it is mounted in, m; nothing where it stands outside.
+    pub inside: Option<[f64; 3]>,
     /// What is worth knowing.
     pub note: &'static str,
 }
@@ -36,7 +36,7 @@ pub const AMPLIFIER_KINDS: &[AmplifierKind] = &[
         output_resistance: 0.05,
         idle: 10.0,
         efficiency: 0.65,
-        depth: Some(0.09),
+        inside: Some([0.21, 0.21, 0.09]),
         note: "Often has a low-pass and a subsonic filter built in that cannot be switched off.",
     },
     AmplifierKind {
@@ -47,7 +47,7 @@ pub const AMPLIFIER_KINDS: &[AmplifierKind] = &[
         output_resistance: 0.03,
         idle: 15.0,
         efficiency: 0.8,
-        depth: Some(0.11),
+        inside: Some([0.25, 0.25, 0.11]),
         note: "Check whether its back is sealed before building a chamber for it.",
     },
     AmplifierKind {
@@ -58,7 +58,7 @@ pub const AMPLIFIER_KINDS: &[AmplifierKind] = &[
         output_resistance: 0.02,
         idle: 30.0,
         efficiency: 0.75,
-        depth: None,
+        inside: None,
         note: "One channel each; bridged it gives four times the power into twice the load.",
     },
     AmplifierKind {
@@ -69,7 +69,7 @@ pub const AMPLIFIER_KINDS: &[AmplifierKind] = &[
         output_resistance: 0.02,
         idle: 12.0,
         efficiency: 0.8,
-        depth: None,
+        inside: None,
         note: "Its power is stated at a running engine's voltage; fuse it at the battery.",
     },
     AmplifierKind {
@@ -80,7 +80,7 @@ pub const AMPLIFIER_KINDS: &[AmplifierKind] = &[
         output_resistance: 0.08,
         idle: 2.0,
         efficiency: 0.85,
-        depth: None,
+        inside: None,
         note: "Runs from a battery; what it gives depends on the voltage of its supply.",
     },
 ];

@@ -1122,11 +1122,8 @@ export interface components {
              * @description Share of what it draws that reaches the drivers at high power.
              */
             efficiency: number;
-            /**
-             * Format: double
-             * @description How deep it reaches into a box that it is mounted in, m; nothing where it stands outside.
-             */
-            depth?: number | null;
+            /** @description Width, height and depth of what reaches into a box that it is mounted in, m; nothing where it stands outside. */
+            inside?: number[] | null;
             /** @description What is worth knowing. */
             note: string;
         };
@@ -1152,7 +1149,7 @@ export interface components {
              * @description Its current, A RMS.
              */
             current?: number | null;
-            /** @description One after another: power, load, headroom. */
+            /** @description One after another: power, load, headroom, the room that it takes in the box. */
             verdicts: components["schemas"]["AmplifierVerdict"][];
         };
         /** @description One thing about the amplifier. */
@@ -2093,6 +2090,15 @@ export interface components {
             /** @description Unit the field is usually written in. */
             unit?: string | null;
         };
+        /** @description What is to be known in the open. */
+        FieldReport: {
+            /** @description Level of all cabinets at this drive over some distances, m and dB. */
+            distances: number[][];
+            /** @description Where a second cabinet stands behind the first and how it plays, so that both play to the front only. */
+            steered: components["schemas"]["SteeredReport"];
+            /** @description All that in words. */
+            words: string;
+        };
         /** @description Single figures of a design at its drive. */
         FigureReport: {
             /**
@@ -2629,6 +2635,16 @@ export interface components {
             /** @description The words. */
             words: string;
         };
+        /** @description The amplifier that is to come later. */
+        LaterReport: {
+            /** @description How it suits. */
+            amplifier: components["schemas"]["AmplifierReport"];
+            /**
+             * Format: double
+             * @description Level that it makes possible over the one now, dB, where the first limit is the amplifier's; nothing where either is not known.
+             */
+            louder?: number | null;
+        };
         /** @description Levels over a plan. */
         LevelMap: {
             /**
@@ -3160,8 +3176,10 @@ export interface components {
              * @description Largest current through it, A peak.
              */
             current: number;
-            /** @description Nearest values that are sold, E12 and E24, as they are typed. */
+            /** @description Nearest values that are sold, E12, E24 and E96, as they are typed. */
             sold: components["schemas"]["SoldValue"][];
+            /** @description What the wire of its coil may have and has; nothing without a coil in series. */
+            wire?: string | null;
         };
         /** @description A largest or smallest value and where it lies. */
         Peak: {
@@ -3281,8 +3299,7 @@ export interface components {
             exposure: components["schemas"]["ExposureReport"];
             neighbours?: components["schemas"]["NeighboursReport"] | null;
             energy?: components["schemas"]["EnergyReport"] | null;
-            /** @description Level at some distances in the open, m and dB; empty in a room. */
-            distances: number[][];
+            field?: components["schemas"]["FieldReport"] | null;
             /** @description Where builders disagree. */
             debates: components["schemas"]["Debate"][];
         };
@@ -3529,6 +3546,9 @@ export interface components {
             current?: components["schemas"]["Typed"] | null;
             minimum_load?: components["schemas"]["Typed"] | null;
             output_resistance?: components["schemas"]["Typed"] | null;
+            /** @description Filters that it has built in: a low-pass, a subsonic filter, one band. */
+            filters?: components["schemas"]["RawFilter"][];
+            mounting?: components["schemas"]["RawMounting"] | null;
         };
         /** @description A part of the floor, or a shelf, in which a cabinet may stand. */
         RawArea: {
@@ -4031,6 +4051,17 @@ export interface components {
          * @enum {string}
          */
         RawMeasured: "outside" | "inside";
+        /** @description An amplifier in the board of a box. */
+        RawMounting: {
+            face?: components["schemas"]["RawFace"] | null;
+            width?: components["schemas"]["Typed"] | null;
+            height?: components["schemas"]["Typed"] | null;
+            depth?: components["schemas"]["Typed"] | null;
+            across?: components["schemas"]["Typed"] | null;
+            up?: components["schemas"]["Typed"] | null;
+            /** @description Whether its own back is not sealed, so that it needs a chamber of its own within the box. */
+            open_back?: boolean;
+        };
         /**
          * @description How a mouth ends.
          * @enum {string}
@@ -4226,6 +4257,7 @@ export interface components {
             /** @description Active filters, in their order. */
             filters?: components["schemas"]["RawFilter"][];
             amplifier?: components["schemas"]["RawAmplifier"] | null;
+            later_amplifier?: components["schemas"]["RawAmplifier"] | null;
             drive?: components["schemas"]["RawDrive"] | null;
             /** @description Passive parts, from the amplifier to the drivers. */
             parts?: components["schemas"]["RawPart"][];
@@ -4606,6 +4638,9 @@ export interface components {
             chain: components["schemas"]["ChainReport"];
             /** @description The amplifier. */
             amplifier: components["schemas"]["AmplifierReport"];
+            /** @description Filters that it has built in, in their order. */
+            built_in: components["schemas"]["FilterReport"][];
+            later?: components["schemas"]["LaterReport"] | null;
             /**
              * Format: double
              * @description Resistance of the cable and whatever else is in series, ohm.
@@ -4640,6 +4675,8 @@ export interface components {
             e12: string;
             /** @description Nearest of E24. */
             e24: string;
+            /** @description Nearest of E96. */
+            e96: string;
         };
         /** @description What one mover contributes to what is heard. */
         Sound: {
@@ -4684,6 +4721,26 @@ export interface components {
             /** @description Where the design comes from, or why there is none. */
             reason: string;
             design?: components["schemas"]["RawDesign"] | null;
+        };
+        /** @description The second of a steered pair; its polarity is the other one. */
+        SteeredReport: {
+            /**
+             * Format: double
+             * @description For which frequency, Hz.
+             */
+            frequency: number;
+            /** @description Where it stands, m. */
+            at: number[];
+            /**
+             * Format: double
+             * @description Which way it faces, rad.
+             */
+            turned: number;
+            /**
+             * Format: double
+             * @description How much later it plays, s.
+             */
+            delay: number;
         };
         /** @description The drivers after one more change, as one, SI. */
         Step: {

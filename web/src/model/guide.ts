@@ -5,6 +5,7 @@ export const GUIDE = [
   { id: 'horn', title: 'A horn' },
   { id: 'under-seat-wedge', title: 'A wedge under a seat' },
   { id: 'signal', title: 'Filters and amplifier' },
+  { id: 'place', title: 'Room, car, outdoors' },
   { id: 'figures', title: 'What each figure means' },
   { id: 'how-sure', title: 'How sure are we?' },
 ] as const;

@@ -36,8 +36,8 @@ pub use listening_place::{
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
 pub use restore::restore;
 pub use signal::{
-    MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawAmplifier, RawDrive, RawFilter,
-    RawFilterKind, RawMains, RawPart, RawPartWiring, RawPreset, RawSignal,
+    MOST_BUILT_IN, MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawAmplifier, RawDrive,
+    RawFilter, RawFilterKind, RawMains, RawMounting, RawPart, RawPartWiring, RawPreset, RawSignal,
 };
 
 /// Version of all file formats that this program writes.

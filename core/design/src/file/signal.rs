@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::Typed;
+use super::{RawFace, Typed};
 
 /// What comes before the cabinet.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -16,6 +16,9 @@ pub struct RawSignal {
     /// An amplifier of its own; that of the brief where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub amplifier: Option<RawAmplifier>,
+    /// The amplifier that is to come later: only whether it suits is looked at.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub later_amplifier: Option<RawAmplifier>,
     /// What is played at; all that the amplifier gives where absent, 2.83 V where there is none.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub drive: Option<RawDrive>,
@@ -85,6 +88,43 @@ pub struct RawAmplifier {
     /// Its own resistance at its terminals; none where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub output_resistance: Option<Typed>,
+    /// Filters that it has built in: a low-pass, a subsonic filter, one band.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 4)]
+    pub filters: Vec<RawFilter>,
+    /// Where it is mounted in the box; outside of it where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mounting: Option<RawMounting>,
+}
+
+/// Most filters that an amplifier has built in.
+pub const MOST_BUILT_IN: usize = 4;
+
+/// An amplifier in the board of a box.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawMounting {
+    /// In which board; the back where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub face: Option<RawFace>,
+    /// Of what reaches into the box, along the board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub width: Option<Typed>,
+    /// Of what reaches into the box, up the board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub height: Option<Typed>,
+    /// How deep it reaches behind the board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub depth: Option<Typed>,
+    /// Its middle across the board; in a corner where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub across: Option<Typed>,
+    /// Its middle up the board; in a corner where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub up: Option<Typed>,
+    /// Whether its own back is not sealed, so that it needs a chamber of its own within the box.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub open_back: bool,
 }
 
 /// Active filters that are kept by a name, to be used in any variant of a build.

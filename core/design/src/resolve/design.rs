@@ -18,7 +18,7 @@ use super::enclosure::{ChamberFill, enclosure, filled, gain};
 use super::listening_place::resolve_listening_place;
 use super::playing::Playing;
 use super::reading::{Reading, space as space_of};
-use super::signal::{Mains, mains, resolve_preset, source};
+use super::signal::{Mains, mains, mounted, resolve_preset, source};
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
@@ -190,6 +190,10 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         reading.optional("signal.amplifier.minimum_load", &field::AMPLIFIER_LOAD, &amplifier.minimum_load)
     });
     let source = source(signal, &mut reading);
+    let body = body.map(|body| with_amplifier(body, signal, &mut reading));
+    if let Some(later) = &signal.later_amplifier {
+        check_later(later, driver_array.as_ref(), body.as_ref(), &mut reading);
+    }
     let mains = mains(signal.mains.as_ref(), &mut reading);
     let space = space_of(raw.space.unwrap_or(RawSpace::Half));
     let typed = |typed: Option<&Typed>| typed.map(ToString::to_string).unwrap_or_default();
@@ -220,6 +224,35 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         }),
         _ => Err(reading.problems),
     }
+}
+
+/// The box with the amplifier that is mounted in it.
+fn with_amplifier(mut body: Body, signal: &RawSignal, reading: &mut Reading) -> Body {
+    let mounting = signal.amplifier.as_ref().and_then(|amplifier| amplifier.mounting.as_ref());
+    let board = body.panel.thickness;
+    body.items.extend(mounting.and_then(|mounting| mounted(mounting, board, reading)));
+    body
+}
+
+/// Checks the values of an amplifier that is to come later, as those of one that is there.
+fn check_later(
+    later: &RawAmplifier,
+    driver_array: Option<&DriverArray>,
+    body: Option<&Body>,
+    reading: &mut Reading,
+) {
+    let mut own = Reading::default();
+    allowance(Some(later), driver_array, &mut own);
+    own.optional("signal.amplifier.minimum_load", &field::AMPLIFIER_LOAD, &later.minimum_load);
+    let signal = RawSignal { amplifier: Some(later.clone()), ..RawSignal::default() };
+    source(&signal, &mut own);
+    if let Some(body) = body {
+        with_amplifier(body.clone(), &signal, &mut own);
+    }
+    reading.problems.extend(own.problems.into_iter().map(|problem| Problem {
+        field: problem.field.replacen("signal.amplifier", "signal.later_amplifier", 1),
+        ..problem
+    }));
 }
 
 /// The cabinet with a volume to begin with where a box whose sizes are all stated leaves none to choose: its own follows.

@@ -1,13 +1,14 @@
 //! What comes before the drivers, from its raw form.
 
 use oak_acoustics::source::{Branch, Chain, Part, PartForm, Source, Traced};
+use oak_cabinetry::{Item, ItemBlock, Place};
 use oak_signal::filter::{Alignment, FLATTEST, Filter, Pass, Slope, Width};
 
 use super::reading::Reading;
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawFilter, RawFilterKind,
-    RawMains, RawPart, RawPartWiring, RawPreset, RawSignal,
+    LONGEST_NAME, MOST_BUILT_IN, MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawAmplifier,
+    RawFace, RawFilter, RawFilterKind, RawMains, RawMounting, RawPart, RawPartWiring, RawPreset, RawSignal,
 };
 use crate::problem::{Problem, ProblemKind};
 
@@ -20,14 +21,47 @@ pub(super) fn source(raw: &RawSignal, reading: &mut Reading) -> Source {
             reading.note(name, ProblemKind::TooMany { found, max });
         }
     }
-    let amplifier = raw.amplifier.as_ref().and_then(|amplifier| amplifier.output_resistance.clone());
-    let output_resistance =
-        reading.optional("signal.amplifier.output_resistance", &field::AMPLIFIER_RESISTANCE, &amplifier);
+    let none = RawAmplifier::default();
+    let (built_in, output_resistance) = of_amplifier(raw.amplifier.as_ref().unwrap_or(&none), reading);
     Source {
-        chain: chain(&raw.filters, "signal.filters", reading),
-        output_resistance: output_resistance.unwrap_or(0.0),
+        chain: chain(&raw.filters, "signal.filters", reading).then(built_in),
+        output_resistance,
         parts: parts(&raw.parts, reading),
     }
+}
+
+/// What an amplifier has built in, and its resistance, ohm.
+fn of_amplifier(raw: &RawAmplifier, reading: &mut Reading) -> (Chain, f64) {
+    if raw.filters.len() > MOST_BUILT_IN {
+        let kind = ProblemKind::TooMany { found: raw.filters.len(), max: MOST_BUILT_IN };
+        reading.note("signal.amplifier.filters", kind);
+    }
+    let resistance = reading.optional(
+        "signal.amplifier.output_resistance",
+        &field::AMPLIFIER_RESISTANCE,
+        &raw.output_resistance,
+    );
+    (chain(&raw.filters, "signal.amplifier.filters", reading), resistance.unwrap_or(0.0))
+}
+
+/// An amplifier in the board of a box, as something that takes up room there; with boards of a thickness (m) around it where it needs a chamber
+/// of its own.
+pub(super) fn mounted(raw: &RawMounting, board: f64, reading: &mut Reading) -> Option<Item> {
+    let at = |name: &str| format!("signal.amplifier.mounting.{name}");
+    let width = reading.required(&at("width"), &field::MOUNTING_WIDTH, &raw.width);
+    let height = reading.required(&at("height"), &field::MOUNTING_HEIGHT, &raw.height);
+    let depth = reading.required(&at("depth"), &field::MOUNTING_DEPTH, &raw.depth);
+    let across = reading.optional(&at("across"), &field::MOUNTING_ACROSS, &raw.across);
+    let up = reading.optional(&at("up"), &field::MOUNTING_UP, &raw.up);
+    let walls = if raw.open_back { board } else { 0.0 };
+    let size = [width? + 2.0 * walls, height? + 2.0 * walls, depth? + walls];
+    let place = Place { face: raw.face.unwrap_or(RawFace::Back).into(), across, up };
+    let name = if raw.open_back { "amplifier in its chamber" } else { "amplifier" };
+    Some(Item {
+        name: name.to_owned(),
+        volume: size.iter().product(),
+        block: Some(ItemBlock { place, size }),
+    })
 }
 
 fn parts(raw: &[RawPart], reading: &mut Reading) -> Vec<Part> {

@@ -1,7 +1,6 @@
-//! How long a battery lasts, and how loud it is far away.
+//! How long a battery lasts.
 
 use oak_signal::energy::{Budget, hours_in_words};
-use oak_signal::outdoors::distance_loss;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -77,21 +76,4 @@ pub(super) fn report(scene: &Scene<'_>) -> Option<EnergyReport> {
         solar,
         words,
     })
-}
-
-/// Where the level is told in the open, m.
-const RINGS: [f64; 6] = [2.0, 5.0, 10.0, 20.0, 50.0, 100.0];
-
-/// Level of all cabinets at this drive over some distances, dB, in the open.
-pub(super) fn distances(scene: &Scene<'_>) -> Vec<[f64; 2]> {
-    if scene.room.is_some() || scene.stands.is_empty() {
-        return Vec::new();
-    }
-    let together: f64 = scene.stands.iter().map(|stand| stand.gain).sum::<f64>().abs();
-    let alone = f64::from(scene.built().design.cabinets);
-    let more = 20.0 * (together / alone).log10();
-    RINGS
-        .into_iter()
-        .map(|distance| [distance, scene.free_level() + more + distance_loss(distance)])
-        .collect()
 }

@@ -4,6 +4,7 @@ mod cabinet;
 mod debate;
 mod energy;
 mod exposure;
+mod field;
 mod map;
 mod neighbours;
 mod room;
@@ -14,6 +15,7 @@ mod seat;
 pub use cabinet::StandReport;
 pub use energy::EnergyReport;
 pub use exposure::ExposureReport;
+pub use field::{FieldReport, SteeredReport};
 pub use map::{LevelMap, level_map};
 pub use neighbours::{BandReport, NeighboursReport};
 pub use room::{LiftReport, ModeReport, RoomReport};
@@ -63,8 +65,8 @@ pub struct PlaceReport {
     pub neighbours: Option<NeighboursReport>,
     /// How long the battery lasts; nothing where there is none.
     pub energy: Option<EnergyReport>,
-    /// Level at some distances in the open, m and dB; empty in a room.
-    pub distances: Vec<[f64; 2]>,
+    /// What is to be known in the open; nothing in a room.
+    pub field: Option<FieldReport>,
     /// Where builders disagree.
     pub debates: Vec<Debate>,
 }
@@ -116,7 +118,7 @@ pub fn place(question: &RawQuestion) -> Result<PlaceReport, Vec<Problem>> {
         exposure: exposure::report(&scene),
         neighbours: neighbours::report(&scene),
         energy: energy::report(&scene),
-        distances: energy::distances(&scene),
+        field: field::report(&scene),
         debates: debate::debates(&scene),
     })
 }

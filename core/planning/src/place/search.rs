@@ -8,7 +8,7 @@ use oak_design::heard;
 use oak_design::problem::ProblemKind;
 use oak_design::resolve::resolve_listening_place;
 use oak_signal::best_place::{self, Found, judge, search};
-use oak_signal::room::{NEAREST, Room};
+use oak_signal::room::{Mode, ModeKind, NEAREST, Room};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -168,24 +168,44 @@ impl Candidates {
         BestPlace { at, spread: found.cost, level: found.level, why }
     }
 
-    /// The standing waves between one pair of walls that stand out: hardly driven, or driven in full.
+    /// What these places do to the standing waves between one pair of walls in the band that is judged: hardly driven, or in full.
     fn why(&self, places: &[[f64; 3]]) -> String {
-        let axial = self
-            .room
-            .modes(120.0)
-            .into_iter()
-            .filter(|mode| mode.order.iter().filter(|half| **half > 0).count() == 1);
-        let told: Vec<String> = axial
-            .take(3)
-            .map(|mode| {
-                let driven: f64 = places.iter().map(|at| mode.shape(&self.room, *at)).sum::<f64>().abs()
-                    / places.len() as f64;
-                format!("{:.0} Hz driven at {:.0} %", mode.frequency, 100.0 * driven)
-            })
-            .collect();
-        told.join(", ")
+        let frequencies = best_place::frequencies();
+        let band = frequencies[0]..=frequencies[frequencies.len() - 1];
+        let axial = |mode: &Mode| mode.kind() == ModeKind::Axial && band.contains(&mode.frequency);
+        let (mut hardly, mut full) = (Vec::new(), Vec::new());
+        for mode in self.room.modes(*band.end()).into_iter().filter(axial).take(MOST_WAVES) {
+            let together: f64 = places.iter().map(|at| mode.shape(&self.room, *at)).sum();
+            let driven = together.abs() / places.len() as f64;
+            if driven < HARDLY {
+                hardly.push(format!("{:.0}", mode.frequency));
+            } else if driven > FULLY {
+                full.push(format!("{:.0}", mode.frequency));
+            }
+        }
+        match (hardly.is_empty(), full.is_empty()) {
+            (false, false) => {
+                format!(
+                    "Hardly drives the standing waves at {} Hz, in full those at {} Hz.",
+                    hardly.join(", "),
+                    full.join(", ")
+                )
+            }
+            (false, true) => format!("Hardly drives the standing waves at {} Hz.", hardly.join(", ")),
+            (true, false) => format!(
+                "Drives the standing waves at {} Hz in full; together they are even.",
+                full.join(", ")
+            ),
+            (true, true) => "Drives every standing wave in part.".to_owned(),
+        }
     }
 }
+
+/// A wave that is driven less than this of its most is hardly driven, and one that is driven more than that in full.
+const HARDLY: f64 = 0.35;
+const FULLY: f64 = 0.85;
+/// Most waves that a reason speaks of.
+const MOST_WAVES: usize = 8;
 
 impl BestPlaces {
     /// Both together.

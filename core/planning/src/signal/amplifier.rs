@@ -19,7 +19,7 @@ pub struct AmplifierReport {
     pub volts: Option<f64>,
     /// Its current, A RMS.
     pub current: Option<f64>,
-    /// One after another: power, load, headroom.
+    /// One after another: power, load, headroom, the room that it takes in the box.
     pub verdicts: Vec<AmplifierVerdict>,
 }
 
@@ -39,8 +39,13 @@ pub(super) fn report(survey: &Survey) -> AmplifierReport {
     let load = design.as_driven().nominal;
     let volts = design.allowance.volts;
     let power = volts.map(|volts| volts * volts / load);
-    let verdicts =
-        [power_against_heat(survey, power), minimum_load(survey), headroom(survey, volts), filters(survey)];
+    let verdicts = [
+        power_against_heat(survey, power),
+        minimum_load(survey),
+        headroom(survey, volts),
+        filters(survey),
+        mounting(survey),
+    ];
     AmplifierReport {
         power,
         load,
@@ -131,4 +136,39 @@ fn filters(survey: &Survey) -> Option<AmplifierVerdict> {
         met: None,
         words: format!("The filters boost by {most:.1} dB at {at:.0} Hz: a signal there clips the amplifier {most:.1} dB earlier."),
     })
+}
+
+/// Whether there is room for it in its board, with air behind.
+fn mounting(survey: &Survey) -> Option<AmplifierVerdict> {
+    let built = &survey.built;
+    let item = built.design.body.items.iter().rev().find(|item| item.name.starts_with("amplifier"))?;
+    let taken = format!("It takes {:.1} l of the box", item.volume * 1e3);
+    let Some(boxed) = &built.boxed else {
+        return Some(AmplifierVerdict {
+            name: "In the box",
+            met: None,
+            words: format!("{taken}, which is not drawn."),
+        });
+    };
+    let about = |words: &String| words.to_lowercase().contains("amplifier");
+    let wrong: Vec<String> = boxed
+        .cabinet
+        .findings
+        .iter()
+        .filter(|finding| finding.forbids())
+        .map(ToString::to_string)
+        .filter(about)
+        .collect();
+    let part = boxed.cabinet.parts.iter().find(|part| part.label.as_deref() == Some(item.name.as_str()));
+    let (met, words) = match (part, wrong.is_empty()) {
+        (Some(_), true) => (
+            true,
+            format!(
+                "{taken} and has room there. Leave some air behind it, and look whether its back is sealed before building a divider."
+            ),
+        ),
+        (Some(_), false) => (false, format!("{taken} and has no room there: {}.", wrong.join("; "))),
+        (None, _) => (false, format!("{taken}, and its board is not there.")),
+    };
+    Some(AmplifierVerdict { name: "In the box", met: Some(met), words })
 }

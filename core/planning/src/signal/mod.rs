@@ -20,6 +20,7 @@ pub use proposal::Proposal;
 
 use oak_design::Problem;
 use oak_design::conditions::{Question, RawBasis, RawQuestion};
+use oak_design::file::{RawDesign, RawSignal};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -43,6 +44,10 @@ pub struct SignalReport {
     pub chain: ChainReport,
     /// The amplifier.
     pub amplifier: AmplifierReport,
+    /// Filters that it has built in, in their order.
+    pub built_in: Vec<FilterReport>,
+    /// The amplifier that is to come later, or why it cannot be judged.
+    pub later: Option<LaterReport>,
     /// Resistance of the cable and whatever else is in series, ohm.
     pub cable: f64,
     /// What the cable costs, dB.
@@ -61,6 +66,31 @@ pub struct SignalReport {
     pub beams: f64,
 }
 
+/// The amplifier that is to come later.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LaterReport {
+    /// How it suits.
+    pub amplifier: AmplifierReport,
+    /// Level that it makes possible over the one now, dB, where the first limit is the amplifier's; nothing where either is not known.
+    pub louder: Option<f64>,
+}
+
+/// The design with the amplifier that is to come later.
+fn later(question: &RawQuestion, now: &AmplifierReport) -> Result<Option<LaterReport>, Vec<Problem>> {
+    let Some(signal) = question.design.signal.as_ref().filter(|signal| signal.later_amplifier.is_some())
+    else {
+        return Ok(None);
+    };
+    let signal =
+        RawSignal { amplifier: signal.later_amplifier.clone(), later_amplifier: None, ..signal.clone() };
+    let design = RawDesign { signal: Some(signal), ..question.design.clone() };
+    let Question { design, brief } = question.about(&design)?;
+    let survey = Survey::of(design, brief).map_err(|problem| vec![problem])?;
+    let amplifier = amplifier::report(&survey);
+    let louder = now.volts.zip(amplifier.volts).map(|(now, later)| 20.0 * (later / now).log10());
+    Ok(Some(LaterReport { amplifier, louder }))
+}
+
 /// Reports on the chain of a design in its conditions.
 ///
 /// # Errors
@@ -74,12 +104,16 @@ pub fn signal(question: &RawQuestion) -> Result<SignalReport, Vec<Problem>> {
     let raw = question.design.signal.clone().unwrap_or_default();
     let cable = design.driver_array.series_resistance;
     let behind = design.as_driven().re - design.source.output_resistance;
+    let amplifier = amplifier::report(&survey);
+    let built_in = raw.amplifier.as_ref().map_or(&[][..], |amplifier| amplifier.filters.as_slice());
     Ok(SignalReport {
+        later: later(question, &amplifier)?,
+        built_in: built_in.iter().map(|filter| survey.filter(filter)).collect(),
         conditions: design.conditions(),
         volts: design.drive.volts,
         filters: raw.filters.iter().map(|filter| survey.filter(filter)).collect(),
         chain: survey.chain(),
-        amplifier: amplifier::report(&survey),
+        amplifier,
         cable,
         cable_loss: 20.0 * (behind / (behind - cable)).log10(),
         parts: part::reports(&raw.parts, &survey),

@@ -2,7 +2,7 @@
 
 use oak_acoustics::response::mean_share;
 use oak_design::field;
-use oak_design::file::RawPart;
+use oak_design::file::{RawPart, RawPartWiring};
 use oak_signal::passive::Series;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -23,8 +23,10 @@ pub struct PassiveReport {
     pub programme_heat: f64,
     /// Largest current through it, A peak.
     pub current: f64,
-    /// Nearest values that are sold, E12 and E24, as they are typed.
+    /// Nearest values that are sold, E12, E24 and E96, as they are typed.
     pub sold: Vec<SoldValue>,
+    /// What the wire of its coil may have and has; nothing without a coil in series.
+    pub wire: Option<String>,
 }
 
 /// A value of a part and the nearest that are sold.
@@ -36,6 +38,8 @@ pub struct SoldValue {
     pub e12: String,
     /// Nearest of E24.
     pub e24: String,
+    /// Nearest of E96.
+    pub e96: String,
 }
 
 pub(super) fn reports(raw: &[RawPart], survey: &Survey) -> Vec<PassiveReport> {
@@ -79,7 +83,39 @@ fn report(raw: &RawPart, which: Option<usize>, survey: &Survey) -> PassiveReport
         programme_heat: heat * mean,
         current,
         sold: sold(raw),
+        wire: wire(raw, survey),
     }
+}
+
+/// Share of Re that a coil's wire may have, common practice: 0.4 dB.
+const WIRE: f64 = 0.05;
+
+/// What the wire of a coil in series to the drivers costs, against its budget.
+fn wire(raw: &RawPart, survey: &Survey) -> Option<String> {
+    if raw.wiring == RawPartWiring::Across || raw.inductance.is_none() {
+        return None;
+    }
+    let re = survey.design.driver_array.equivalent().re;
+    let budget = WIRE * re;
+    let has = field::PART_COIL_RESISTANCE.read(raw.coil_resistance.as_ref()).unwrap_or(0.0);
+    let loss = 20.0 * (1.0 + has / re).log10();
+    let ohm = |value: f64| oak_units::significant(value, 2);
+    let allowed = format!("{} Ω, 5 % of the drivers' Re", ohm(budget));
+    Some(if has == 0.0 {
+        format!(
+            "The wire of its coil counts as nothing. It may have {allowed} (common practice); coils for bass have tenths of an ohm to ohms, so ask for its DCR."
+        )
+    } else if has <= budget {
+        format!("The wire of its coil has {} Ω of at most {allowed}: −{loss:.1} dB.", ohm(has))
+    } else {
+        format!(
+            "The wire of its coil has {} Ω, more than {allowed}: −{loss:.1} dB, and Qes grows by {:.0} %. Take thicker wire, or a coil with a core that does not saturate at {:.1} A.",
+            ohm(has),
+            100.0 * has / re,
+            survey.response.current.iter().map(|current| current.norm()).fold(0.0, f64::max)
+                * std::f64::consts::SQRT_2,
+        )
+    })
 }
 
 fn sold(raw: &RawPart) -> Vec<SoldValue> {
@@ -90,9 +126,9 @@ fn sold(raw: &RawPart) -> Vec<SoldValue> {
     ];
     let near = |(name, field, typed): (&'static str, &'static field::Field, &Option<_>)| {
         let value = field.read(typed.as_ref()).filter(|value| *value > 0.0)?;
-        let [e12, e24] =
-            [Series::E12, Series::E24].map(|series| field.typed(series.nearest(value), 4).to_string());
-        Some(SoldValue { field: name, e12, e24 })
+        let [e12, e24, e96] = [Series::E12, Series::E24, Series::E96]
+            .map(|series| field.typed(series.nearest(value), 4).to_string());
+        Some(SoldValue { field: name, e12, e24, e96 })
     };
     values.into_iter().filter_map(near).collect()
 }

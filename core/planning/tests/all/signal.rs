@@ -2,14 +2,16 @@
 
 use approx::assert_relative_eq;
 use oak_design::conditions::{RawConditions, RawQuestion};
-use oak_design::file::{RawBrief, RawDesign, RawDrive, RawFilter, RawFilterKind, RawSignal};
+use oak_design::file::{
+    RawAmplifier, RawBrief, RawDesign, RawDrive, RawFilter, RawFilterKind, RawMounting, RawSignal, Typed,
+};
 use oak_design::report::compute_undelayed;
 use oak_design::response::FrequencyGrid;
 use oak_planning::Case;
 use oak_planning::check::{Verdict, judge};
 use oak_planning::signal::{BiquadFailure, Proposal, SignalReport, biquads, crossover, signal};
 
-use crate::support::demo_builds;
+use crate::support::{demo_build, demo_builds};
 
 fn question(design: &RawDesign, brief: Option<&RawBrief>) -> RawQuestion {
     RawQuestion { brief: brief.cloned(), ..RawQuestion::of(design.clone()) }
@@ -261,4 +263,121 @@ fn mains_that_nothing_is_said_of_are_asked_for() {
     design.signal = None;
     let problems = crossover(&question(&design, brief.as_ref())).expect_err("asked for");
     assert_eq!(problems[0].field, "signal.mains");
+}
+
+/// A design with an amplifier of its own.
+fn amplified(design: &RawDesign, amplifier: RawAmplifier) -> RawDesign {
+    let mut design = design.clone();
+    design.signal.get_or_insert_with(RawSignal::default).amplifier = Some(amplifier);
+    design
+}
+
+#[test]
+fn what_an_amplifier_has_built_in_plays_as_the_same_filter_before_it_does() {
+    let subsonic = RawFilter {
+        kind: RawFilterKind::HighPass,
+        order: Some(Typed::Number(4.0)),
+        frequency: Some("25 Hz".into()),
+        ..RawFilter::default()
+    };
+    let grid = FrequencyGrid::logarithmic(10.0, 500.0, 200).expect("a grid");
+    let level = |design: &RawDesign| -> Vec<f64> {
+        let resolved = question(design, None).resolve().expect("a design").design;
+        compute_undelayed(&resolved, &grid).expect("computes").response.level().collect()
+    };
+    let plain = RawAmplifier { power_4: Some("100 W".into()), ..RawAmplifier::default() };
+    for build in demo_builds() {
+        let design = &build.variants[0];
+        let before = with(&amplified(design, plain.clone()), &subsonic);
+        let inside = amplified(design, RawAmplifier { filters: vec![subsonic.clone()], ..plain.clone() });
+        assert_eq!(level(&before), level(&inside), "{}", design.name);
+        let said = report(&inside, build.brief.as_ref());
+        assert_eq!((said.filters.len(), said.built_in.len()), (0, 1));
+        assert_eq!(said.built_in[0].effect, report(&before, build.brief.as_ref()).filters[0].effect);
+    }
+    let wrong = amplified(&sealed(), RawAmplifier { filters: vec![subsonic; 5], ..plain });
+    assert_eq!(question(&wrong, None).resolve().expect_err("five")[0].field, "signal.amplifier.filters");
+}
+
+fn sealed() -> RawDesign {
+    demo_build("Narrowboat nook").variants[1].clone()
+}
+
+#[test]
+fn an_amplifier_in_the_box_eats_its_volume_and_must_have_room() {
+    let mount = |depth: &str, open_back| {
+        let mounting = RawMounting {
+            width: Some("150 mm".into()),
+            height: Some("100 mm".into()),
+            depth: Some(depth.into()),
+            open_back,
+            ..RawMounting::default()
+        };
+        amplified(
+            &sealed(),
+            RawAmplifier {
+                power_4: Some("160 W".into()),
+                mounting: Some(mounting),
+                ..RawAmplifier::default()
+            },
+        )
+    };
+    let air = |design: &RawDesign| {
+        let built = question(design, None).resolve().expect("a design").design.built().expect("builds");
+        let cabinet = built.boxed.expect("a box").cabinet;
+        cabinet
+            .chambers
+            .iter()
+            .flat_map(|chamber| &chamber.ledger.entries)
+            .filter(|entry| entry.what.starts_with("amplifier"))
+            .map(|entry| entry.volume)
+            .sum::<f64>()
+    };
+    assert_relative_eq!(air(&sealed()), 0.0);
+    assert_relative_eq!(air(&mount("60 mm", false)).abs(), 0.9e-3, max_relative = 1e-6);
+    // With boards of its own around it and behind it.
+    let board = question(&sealed(), None).resolve().expect("a design").design.body.panel.thickness;
+    let own = (0.15 + 2.0 * board) * (0.1 + 2.0 * board) * (0.06 + board);
+    assert_relative_eq!(air(&mount("60 mm", true)).abs(), own, max_relative = 1e-6);
+    let verdict = |design: &RawDesign| {
+        report(design, None)
+            .amplifier
+            .verdicts
+            .into_iter()
+            .find(|verdict| verdict.name == "In the box")
+            .expect("mounted")
+    };
+    assert_eq!(verdict(&mount("60 mm", false)).met, Some(true));
+    let deep = verdict(&mount("300 mm", false));
+    assert_eq!(deep.met, Some(false), "{}", deep.words);
+}
+
+#[test]
+fn a_later_amplifier_is_judged_as_if_it_were_there_and_changes_nothing() {
+    let build = demo_build("Narrowboat nook");
+    let small = RawAmplifier {
+        power_4: Some("100 W".into()),
+        minimum_load: Some("4 ohm".into()),
+        ..RawAmplifier::default()
+    };
+    let large = RawAmplifier {
+        power_4: Some("400 W".into()),
+        minimum_load: Some("8 ohm".into()),
+        ..RawAmplifier::default()
+    };
+    let now = amplified(&build.variants[0], small);
+    let mut both = now.clone();
+    both.signal.as_mut().expect("a signal").later_amplifier = Some(large.clone());
+    let brief = build.brief.as_ref();
+    let (alone, said) = (report(&now, brief), report(&both, brief));
+    assert_eq!(alone.amplifier, said.amplifier);
+    let later = said.later.expect("named");
+    assert_eq!(later.amplifier, report(&amplified(&build.variants[0], large), brief).amplifier);
+    assert_relative_eq!(later.louder.expect("both known"), 6.0206, epsilon = 1e-3);
+    let load = later.amplifier.verdicts.iter().find(|verdict| verdict.name == "Load").expect("a load");
+    assert_eq!(load.met, Some(false));
+    both.signal.as_mut().expect("a signal").later_amplifier =
+        Some(RawAmplifier { power_4: Some("-1 W".into()), ..RawAmplifier::default() });
+    let refused = question(&both, brief).resolve().expect_err("negative");
+    assert_eq!(refused[0].field, "signal.later_amplifier.power_4");
 }

@@ -1,11 +1,14 @@
 //! Batteries, ears, walls and amplifiers.
 
 use approx::assert_relative_eq;
-use oak_acoustics::response::mean_share;
+use oak_acoustics::Complex;
+use oak_acoustics::medium::Air;
+use oak_acoustics::response::{SoundSource, mean_share};
 use oak_signal::amplifier::{AMPLIFIER_KINDS, headroom};
 use oak_signal::energy::{Budget, hours_in_words};
 use oak_signal::exposure::{a_weighting, allowed_time, dose, wall_reduction, weighted_average};
-use oak_signal::outdoors::{Cabinet, distance_loss, level_map, steered_pair, sum};
+use oak_signal::in_place::{Stand, in_the_open};
+use oak_signal::outdoors::{beams, distance_loss, steered_pair};
 
 #[test]
 fn a_battery_lasts_as_its_sum_says() {
@@ -75,25 +78,36 @@ fn an_amplifier_is_judged_by_mean_power_and_headroom() {
 #[test]
 fn in_the_open_the_level_falls_with_distance_and_a_pair_can_be_steered() {
     assert_relative_eq!(distance_loss(8.0), -18.06, epsilon = 0.01);
-    let one = [Cabinet { place: [0.0, 0.0], gain: 1.0, delay: 0.0 }];
-    // One small box plays alike to all sides.
+    let air = Air::reference();
+    let flow = SoundSource {
+        element: 0,
+        place: Some([0.0; 3]),
+        extra_path: 0.0,
+        flow: vec![Complex::new(1e-3, 0.0)],
+    };
+    let stand = |x: f64| Stand { place: [x, 0.0, 0.0], turned: 0.0, gain: 1.0, delay: 0.0 };
+    // Pressure times distance, over that of one.
+    let heard = |stands: &[Stand], [x, y]: [f64; 2]| {
+        let at = [[x, y, 0.0]];
+        in_the_open(stands, std::slice::from_ref(&flow), &at, &[50.0], &air)[0][0].norm() * x.hypot(y)
+    };
+    let one = heard(&[stand(0.0)], [0.0, 10.0]);
+    // One small box plays alike to all sides, and a front of half a metre up to some 200 Hz.
     for place in [[10.0, 0.0], [0.0, -10.0], [6.0, 8.0]] {
-        assert_relative_eq!(sum(&one, place, 50.0, 343.0).norm(), 0.1, max_relative = 1e-9);
+        assert_relative_eq!(heard(&[stand(0.0)], place), one, max_relative = 1e-9);
     }
+    assert_relative_eq!(beams(0.5, 343.0), 218.4, epsilon = 0.1);
     // Two side by side are 6 dB louder on their axis; half a wave apart they cancel along their line.
-    let pair =
-        [-1.0, 1.0].map(|side| Cabinet { place: [side * 343.0 / 50.0 / 4.0, 0.0], gain: 1.0, delay: 0.0 });
-    assert_relative_eq!(
-        20.0 * (sum(&pair, [0.0, 80.0], 50.0, 343.0).norm() * 80.0).log10(),
-        6.02,
-        epsilon = 0.02
-    );
-    assert!(sum(&pair, [400.0, 0.0], 50.0, 343.0).norm() * 400.0 < 0.02);
-    // A steered pair plays to the front and hardly to the back.
-    let steered = steered_pair(50.0, 343.0);
-    let [front, back] = [60.0, -60.0].map(|y| sum(&steered, [0.0, y], 50.0, 343.0).norm());
-    assert!(front / back > 20.0, "{front} {back}");
-    let map = level_map(&steered, [[-20.0, -20.0], [20.0, 20.0]], [9, 11], 50.0, 343.0);
-    assert_eq!((map.len(), map[0].len()), (11, 9));
-    assert!(map[10][4] > map[0][4] + 20.0);
+    let quarter = air.speed / 50.0 / 4.0;
+    let pair = [stand(-quarter), stand(quarter)];
+    assert_relative_eq!(20.0 * (heard(&pair, [0.0, 800.0]) / one).log10(), 6.02, epsilon = 0.02);
+    assert!(heard(&pair, [4000.0, 0.0]) < 0.02 * one);
+    // A steered pair plays to where it faces and hardly behind, whichever way it is turned.
+    for turned in [0.0f64, 1.1, -2.4] {
+        let steered = steered_pair(Stand { turned, ..stand(3.0) }, 50.0, air.speed);
+        let (sine, cosine) = turned.sin_cos();
+        let [front, back] = [600.0, -600.0].map(|far| heard(&steered, [3.0 - far * sine, far * cosine]));
+        assert!(front > 20.0 * back, "{front} {back}");
+        assert_relative_eq!(front, 2.0 * one, max_relative = 0.02);
+    }
 }

@@ -1,5 +1,4 @@
 import { useMemo } from 'react';
-import type { ProblemDocument } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
 import { readTyped } from '../../model/units';
@@ -7,6 +6,7 @@ import type { StageProps } from '../shell/stages';
 import { useTheme } from '../shell/theme';
 import { CabinetPanel } from '../workbench/CabinetPanel';
 import { ConditionsBar } from './ConditionsBar';
+import { NotComputed } from './NotComputed';
 
 /** The curves of what is shown, beside the cabinet of the active variant and its values. */
 export function CurvesStage(props: StageProps) {
@@ -35,23 +35,5 @@ export function CurvesStage(props: StageProps) {
         onOpen={onOpen}
       />
     </div>
-  );
-}
-
-/** Why the lanes show an earlier state; what is wrong with a value of the cabinet is said at that value. */
-function NotComputed({ problem }: { problem: ProblemDocument | null }) {
-  const elsewhere = problem?.errors?.length
-    ? problem.errors.filter(({ field }) => !field.startsWith('enclosure.') && !field.startsWith('signal.'))
-    : [];
-  const reason =
-    problem === null ? 'The server does not answer; trying again.' : (elsewhere[0]?.message ?? '');
-  return (
-    <p
-      role="alert"
-      className="absolute top-1 left-36 z-20 max-w-[30rem] rounded-[3px] border border-short bg-short-wash px-2.5 py-0.5 text-short shadow"
-    >
-      What you see are the curves before the last change. {elsewhere[0] && <b>{elsewhere[0].field} </b>}
-      {reason}
-    </p>
   );
 }

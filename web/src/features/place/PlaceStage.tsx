@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react';
+import { Suspense, useCallback, useMemo, useState } from 'react';
 import { usePlace } from '../../api/queries/place';
 import type { RawListeningPlace } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
@@ -8,17 +8,21 @@ import { type Chosen, type KeptPlace, placesOn } from '../../model/places';
 import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
+import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 import { Scroll } from '../../ui/Scroll';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { ConditionsBar } from '../curves/ConditionsBar';
+import { NotComputed } from '../curves/NotComputed';
 import type { StageProps } from '../shell/stages';
 import { useTheme } from '../shell/theme';
 import { NewPlace } from './NewPlace';
 import { PlaceTools } from './PlaceTools';
 import { Plan } from './Plan';
 import { PANELS } from './panels';
+
+const HistoryDialog = lazily(() => import('../workbench/HistoryDialog').then((part) => part.HistoryDialog));
 
 const LANES = ['level', 'seats'];
 
@@ -58,6 +62,7 @@ function Here(props: StageProps & { here: KeptPlace }) {
   const answer = usePlace(design);
   const report = answer.data?.name === place.name.trim() ? answer.data : undefined;
   const [chosen, choose] = useState<Chosen>({ which: 'cabinets', at: 0 });
+  const [history, setHistory] = useState(false);
   const [ghosts, setGhosts] = useState<readonly (readonly number[])[]>([]);
   const panels = PANELS.filter(({ of }) => of(place));
   const [panel, open] = useInAddress(
@@ -84,7 +89,14 @@ function Here(props: StageProps & { here: KeptPlace }) {
       <ConditionsBar shown={shown} bench={bench} workbench={workbench} />
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
         <div className="flex min-h-0 flex-col gap-1 max-lg:h-[560px]">
-          <PlaceTools here={here} workbench={workbench} onEdit={edit} onChoose={choose} />
+          <PlaceTools
+            here={here}
+            workbench={workbench}
+            report={report}
+            onHistory={() => setHistory(true)}
+            onEdit={edit}
+            onChoose={choose}
+          />
           <Plan
             design={design}
             place={place}
@@ -99,6 +111,7 @@ function Here(props: StageProps & { here: KeptPlace }) {
         </div>
         <div className="flex min-h-0 flex-col gap-1.5">
           <div className="relative min-h-0 flex-[1.1] max-lg:h-[420px] max-lg:flex-none">
+            {props.problem !== undefined && <NotComputed problem={props.problem} />}
             <Lanes shown={shown} activeId={variant.id} theme={theme} tools={tools} only={LANES} />
           </div>
           <Choice
@@ -125,6 +138,21 @@ function Here(props: StageProps & { here: KeptPlace }) {
           </Scroll>
         </div>
       </div>
+      <Suspense fallback={null}>
+        {history && (
+          <HistoryDialog
+            id={id}
+            title={`History of ${place.name}`}
+            about="A state that comes back takes the place of what is there; Undo takes it away again."
+            restore="Bring back"
+            onRestore={(content) => {
+              edit(content as RawListeningPlace, 'earlier state');
+              setHistory(false);
+            }}
+            onClose={() => setHistory(false)}
+          />
+        )}
+      </Suspense>
     </section>
   );
 }

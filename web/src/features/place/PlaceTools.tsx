@@ -1,4 +1,4 @@
-import type { RawListeningPlace } from '../../api/types';
+import type { PlaceReport, RawListeningPlace } from '../../api/types';
 import {
   archivePlace,
   type Chosen,
@@ -18,6 +18,8 @@ import { TextInput } from '../../ui/TextInput';
 interface Props {
   here: KeptPlace;
   workbench: Workbench;
+  report: PlaceReport | undefined;
+  onHistory: () => void;
   onEdit: (place: RawListeningPlace, label: string) => void;
   onChoose: (chosen: Chosen) => void;
 }
@@ -25,7 +27,7 @@ interface Props {
 const MOST: Record<Item, number> = { cabinets: 8, seats: 12 };
 
 /** The name of the place, and what can be put into it. */
-export function PlaceTools({ here, workbench, onEdit, onChoose }: Props) {
+export function PlaceTools({ here, workbench, report, onHistory, onEdit, onChoose }: Props) {
   const { place } = here;
   const size = sizeOf(place);
   const add = (which: Item) => {
@@ -42,6 +44,21 @@ export function PlaceTools({ here, workbench, onEdit, onChoose }: Props) {
         : { ...last, across: middle, along: last?.along ?? '0 m' };
     onEdit(withItem(place, which, list.length, beside), which === 'seats' ? 'seat' : 'cabinet');
     onChoose({ which, at: list.length });
+  };
+  const steered = report?.field?.steered;
+  const steer = () => {
+    const [first] = place.cabinets ?? [];
+    if (!steered || !first) return;
+    const [x = 0, y = 0] = steered.at;
+    const second = {
+      ...first,
+      across: inMetres(x),
+      along: inMetres(y),
+      delay: `${(steered.delay * 1e3).toFixed(2)} ms`,
+      inverted: !first.inverted,
+    };
+    onEdit({ ...place, cabinets: [first, second, ...(place.cabinets ?? []).slice(2)] }, 'steered pair');
+    onChoose({ which: 'cabinets', at: 1 });
   };
   return (
     <div className="flex items-center gap-1.5">
@@ -80,6 +97,10 @@ export function PlaceTools({ here, workbench, onEdit, onChoose }: Props) {
         >
           Duplicate this place
         </MenuItem>
+        {steered && (place.cabinets?.length ?? 0) < MOST.cabinets && (
+          <MenuItem onSelect={steer}>Steer a pair to the front</MenuItem>
+        )}
+        <MenuItem onSelect={onHistory}>History of this place …</MenuItem>
         <MenuItem onSelect={() => archivePlace(workbench, here)}>Archive this place</MenuItem>
       </Menu>
     </div>

@@ -178,7 +178,7 @@ function Ground({ place, frame, axes, report }: GroundProps) {
           );
         })}
       {place.kind === 'outdoors' &&
-        report?.distances.map(([distance, level]) => {
+        report?.field?.distances.map(([distance, level]) => {
           const r = (distance ?? 0) * frame.scale;
           const [x, y] = [frame.x(frame.middle[0]), frame.y(frame.middle[1])];
           return r > 24 ? (

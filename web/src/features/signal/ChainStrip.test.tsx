@@ -24,6 +24,7 @@ const SIGNAL: SignalReport = {
     current: null,
     verdicts: [{ name: 'Load', met: false, words: 'Nominal 4.0 Ω; the amplifier stands 8 Ω.' }],
   },
+  built_in: [],
   cable: 0.1,
   cable_loss: 0.21,
   parts: [{ name: 'L', heat: 9, heat_at: 40, programme_heat: 1.8, current: 4, sold: [] }],
@@ -90,7 +91,7 @@ describe('the chain', () => {
     expect(strip).not.toContain('−0.3 dB at 30 Hz');
     expect(strip).toContain('boosts below the tuning');
     expect(strip).toContain('bypassed');
-    expect(strip).toContain('Load: not enough');
+    expect(strip).toContain('Load: does not suit');
     expect(strip).toContain('1.8 W of heat');
   });
 

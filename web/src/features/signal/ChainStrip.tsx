@@ -59,7 +59,7 @@ export function ChainStrip({ design, signal, report, selected, onSelect, onFilte
         value: amplifier?.power
           ? `${significant(amplifier.power, 3)} W into ${significant(amplifier.load, 3)} Ω`
           : 'not known',
-        effect: wrong ? `${wrong.name}: not enough` : amplifier?.power ? 'suits' : 'choose one',
+        effect: wrong ? `${wrong.name}: does not suit` : amplifier?.power ? 'suits' : 'choose one',
         wrong: Boolean(wrong),
       })}
       {block('cable', {

@@ -13,6 +13,13 @@ const WIRINGS: readonly (readonly [RawPartWiring, string])[] = [
   ['trap', 'Trap'],
 ];
 
+/** Series of preferred values (IEC 60063), the coarsest first. */
+const SERIES = [
+  ['e12', 'E12'],
+  ['e24', 'E24'],
+  ['e96', 'E96'],
+] as const;
+
 /** One passive part. */
 export function PartPanel({ at, ...props }: BlockProps & { at: number }) {
   const { variant, signal, errors, onEdit, onSelect } = props;
@@ -76,19 +83,23 @@ export function PartPanel({ at, ...props }: BlockProps & { at: number }) {
           {significant(said.current, 2)} A peak.
         </p>
       )}
+      {said?.wire && !part.bypassed && <p>{inWords(said.wire)}</p>}
       {said && said.sold.length > 0 && (
         <div className="flex flex-wrap items-center gap-1.5">
           <span className="text-soft">Sold:</span>
-          {said.sold.map(({ field, e12, e24 }) => (
+          {said.sold.map(({ field, ...values }) => (
             <span key={field} className="inline-flex gap-1">
-              <Button aria-label={`${e12} (E12)`} onClick={() => put({ ...part, [field]: e12 })}>
-                {e12} <span className="text-soft">E12</span>
-              </Button>
-              {e24 !== e12 && (
-                <Button aria-label={`${e24} (E24)`} onClick={() => put({ ...part, [field]: e24 })}>
-                  {e24} <span className="text-soft">E24</span>
+              {SERIES.filter(
+                ([id], at) => !SERIES.slice(0, at).some(([other]) => values[other] === values[id]),
+              ).map(([id, name]) => (
+                <Button
+                  key={id}
+                  aria-label={`${values[id]} (${name})`}
+                  onClick={() => put({ ...part, [field]: values[id] })}
+                >
+                  {values[id]} <span className="text-soft">{name}</span>
                 </Button>
-              )}
+              ))}
             </span>
           ))}
         </div>

@@ -10,6 +10,7 @@ import { Message } from '../../ui/Message';
 import { Scroll } from '../../ui/Scroll';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { ConditionsBar } from '../curves/ConditionsBar';
+import { NotComputed } from '../curves/NotComputed';
 import type { StageProps } from '../shell/stages';
 import { useTheme } from '../shell/theme';
 import { BlockPanel } from './BlockPanel';
@@ -24,7 +25,7 @@ const BiquadDialog = lazily(() => import('./BiquadDialog').then((part) => part.B
 
 /** From the signal to the drivers: the chain as it is wired, the curves with a handle on each filter, and what the chosen block does. */
 export function SignalStage(props: StageProps) {
-  const { variant, workbench, bench, name, report, errors, shown } = props;
+  const { variant, workbench, bench, name, report, problem, errors, shown } = props;
   const { design, id } = variant;
   const theme = useTheme();
   const answer = useSignal(useThrottled(design, FOLLOWED));
@@ -70,6 +71,7 @@ export function SignalStage(props: StageProps) {
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] gap-4 lg:grid-cols-[minmax(0,1.62fr)_minmax(400px,1fr)]">
         <div className="relative flex min-h-0 flex-col max-lg:h-[560px]">
           <ConditionsBar shown={shown} bench={bench} workbench={workbench} />
+          {problem !== undefined && <NotComputed problem={problem} />}
           <div className="min-h-0 flex-1">
             <Lanes
               shown={shown}

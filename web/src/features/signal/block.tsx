@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { FieldError, RawDesign, Report, SignalReport } from '../../api/types';
+import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
 import { HelpText } from '../../ui/HelpText';
 import type { Row } from '../workbench/groups';
@@ -55,5 +56,24 @@ export function Values({ rows, plain = true, variant, workbench, report, errors 
         </div>
       )}
     </HelpText>
+  );
+}
+
+/** One thing about an amplifier after another. */
+export function Verdicts({ verdicts }: { verdicts: SignalReport['amplifier']['verdicts'] }) {
+  return (
+    <ul className="flex flex-col gap-1.5">
+      {verdicts.map(({ name, met, words }) => (
+        <li
+          key={name}
+          className={`rounded-[3px] border px-2 py-1 ${met === false ? 'border-short bg-short-wash' : 'border-line bg-card'}`}
+        >
+          <b className={met === false ? 'text-short' : met ? 'text-met' : ''}>
+            {name}: {met === false ? 'does not suit' : met ? 'suits' : 'look'}
+          </b>{' '}
+          {inWords(words)}
+        </li>
+      ))}
+    </ul>
   );
 }
