@@ -6,6 +6,7 @@ use actix_web::HttpRequest;
 use actix_web::http::header::CONTENT_TYPE;
 use actix_web::web::{Bytes, Payload};
 use oak_design::file::read_json;
+use oak_design::{Problem, ProblemKind};
 use serde::de::DeserializeOwned;
 
 use crate::error::ApiError;
@@ -43,6 +44,19 @@ pub async fn json_bytes(request: &HttpRequest, payload: Payload) -> Result<Bytes
 pub async fn table(request: &HttpRequest, payload: Payload) -> Result<Bytes, ApiError> {
     expect_type(request, "application/json").or_else(|_| expect_type(request, "text/csv"))?;
     bytes(payload, TABLE_LIMIT).await
+}
+
+/// Reads a text, such as a trace that another program wrote.
+///
+/// # Errors
+/// Another content type, a body over [`TABLE_LIMIT`], or one that is not UTF-8.
+pub async fn text(request: &HttpRequest, payload: Payload) -> Result<String, ApiError> {
+    expect_type(request, "text/plain")?;
+    let bytes = bytes(payload, TABLE_LIMIT).await?;
+    String::from_utf8(bytes.to_vec()).map_err(|_| {
+        let reason = "it is not text in UTF-8".to_owned();
+        ApiError::Problems(vec![Problem::new("text", ProblemKind::Unshapeable { reason })])
+    })
 }
 
 fn expect_type(request: &HttpRequest, wanted: &'static str) -> Result<(), ApiError> {

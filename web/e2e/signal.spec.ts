@@ -177,6 +177,28 @@ test('filters leave as biquads that say how near they are, as a table and a docu
   expect(JSON.parse(readFileSync(await (await saved).path(), 'utf8')).sample_rate).toBe(96000);
 });
 
+test('a filter that was measured is read from a file, looked at, and plays', async ({ page, server }) => {
+  const id = await openSignal(page, server, 'Measured');
+  await page.getByRole('button', { name: 'Filter: Add a filter' }).click();
+  await page.getByRole('menuitem', { name: 'As measured, from a file …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A measured filter' });
+  const choose = async (name: string, text: string) => {
+    const chooser = page.waitForEvent('filechooser');
+    await dialog.getByRole('button', { name: 'Choose a file …' }).click();
+    await (await chooser).setFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  };
+  await choose('notes.txt', 'bought a longer cable');
+  await expect(dialog.getByRole('alert')).toContainText('no rows of frequency and magnitude');
+  await choose('receiver.txt', 'Hz;dB;Grad\n5;0,0;0\n80;-3,0;-90\n160;-12,1;-150\n500;-40;-175\n');
+  await expect(dialog).toContainText('4 rows, 5 to 500 Hz; semicolons between, decimal comma');
+  await expect(dialog.getByRole('figure', { name: 'The measured filter' })).toBeVisible();
+  await violated(page, 'measured filter', '[role="dialog"]');
+  await dialog.getByRole('button', { name: 'Add it as a filter' }).click();
+  await expect(chain(page)).toContainText('1 As measured');
+  await expect.poll(async () => (await filtersOf(server, id))[0]?.trace?.length).toBe(4);
+  await expect(lane(page, 'Drive')).toBeVisible();
+});
+
 test('presets are kept by name, used, undone, archived and brought back, and travel with the build', async ({
   page,
   server,

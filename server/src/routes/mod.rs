@@ -21,6 +21,7 @@ mod start;
 mod suggestions;
 mod sweep;
 mod tolerance;
+mod trace;
 mod transient;
 mod workings;
 
@@ -38,6 +39,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(signal::signal_biquads)
         .service(signal::signal_crossover)
         .service(signal::amplifier_kinds)
+        .service(trace::read_trace)
         .service(place::place)
         .service(place::place_map)
         .service(place::start_best_places)

@@ -66,3 +66,22 @@ fn amplifiers_to_begin_with_are_listed() {
     assert!(kinds.len() >= 4);
     assert!(kinds.iter().all(|kind| kind["minimum_load"].as_f64().is_some_and(|load| load >= 2.0)));
 }
+
+#[test]
+fn a_trace_is_read_from_text_and_plays_as_a_filter() {
+    let site = Site::start();
+    let read =
+        |text: &[u8]| site.send("POST", "/api/v1/traces/read", &[("content-type", "text/plain")], text);
+    let found = read("* kHz; dB\n0,020;-3;10\n0,2;0;0\n".as_bytes()).expect(200).json();
+    assert_eq!(found["points"], json!([[20.0, -3.0, 10.0], [200.0, 0.0, 0.0]]));
+    assert_eq!((&found["rows"], &found["phase"]), (&json!(2), &json!(true)));
+    let mut design = design();
+    design["signal"] = json!({ "filters": [{ "kind": "measured", "trace": found["points"] }] });
+    let said = site.post("/api/v1/signal", &json!({ "design": design })).expect(200).json();
+    assert_eq!(said["filters"].as_array().map(Vec::len), Some(1));
+    assert_eq!(read(b"no numbers here").expect(422).json()["errors"][0]["field"], "text");
+    assert_eq!(read(b"Hz Ohm\n20 8\n30 9\n").expect(422).json()["errors"][0]["field"], "text");
+    read(&[0xff, 0xfe, 0x31]).expect(422);
+    site.post("/api/v1/traces/read", &json!({})).expect(415);
+    read(&vec![b' '; (8 << 20) + 1]).expect(413);
+}

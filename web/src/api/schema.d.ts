@@ -986,6 +986,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/traces/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a trace of levels from text, whatever its columns. Nothing is kept. */
+        post: operations["readTrace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/transient": {
         parameters: {
             query?: never;
@@ -4400,6 +4417,21 @@ export interface components {
             each?: components["schemas"]["Typed"] | null;
             bolt?: components["schemas"]["Typed"] | null;
         };
+        /** @description A trace of levels as it was understood. */
+        ReadTrace: {
+            /** @description Frequency in Hz, level in dB, phase in degrees; at most 2000 of them, evenly over the octaves. */
+            points: number[][];
+            /** @description How many rows the text has. */
+            rows: number;
+            /** @description Whether it has a phase; 0 stands for it otherwise. */
+            phase: boolean;
+            /** @description What the magnitude was in. */
+            unit: components["schemas"]["TraceUnit"];
+            /** @description What was between the numbers, and how decimals were written. */
+            form: string;
+            /** @description What was found out of order, left out or taken for granted. */
+            notes: string[];
+        };
         /** @description What is recommended, and what every kind of cabinet comes to. */
         Recommendation: {
             family?: components["schemas"]["RawFamily"] | null;
@@ -4966,6 +4998,11 @@ export interface components {
          * @enum {string}
          */
         TraceOrigin: "simulated" | "measured" | "target" | "limit";
+        /**
+         * @description What the magnitude of a trace is in.
+         * @enum {string}
+         */
+        TraceUnit: "decibel" | "ohm" | "linear";
         /** @description What is heard over half a second. */
         TransientReport: {
             /**
@@ -7426,6 +7463,53 @@ export interface operations {
                 };
             };
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    readTrace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadTrace"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -22,6 +22,7 @@ export type RawPartWiring = Schemas['RawPartWiring'];
 export type SignalReport = Schemas['SignalReport'];
 export type BiquadSheet = Schemas['BiquadSheet'];
 export type AmplifierKind = Schemas['AmplifierKind'];
+export type ReadTrace = Schemas['ReadTrace'];
 export type RawAmplifier = Schemas['RawAmplifier'];
 export type RawAsk = Schemas['RawAsk'];
 export type StartReport = Schemas['StartReport'];

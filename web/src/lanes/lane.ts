@@ -126,22 +126,6 @@ export const LANES: Lane[] = [
     limited: 'maximum clean level',
   },
   {
-    id: 'seats',
-    meaning:
-      'How loud it is where people listen, in the place that is chosen above: the mean of the power at all seats, and each seat beside it. Up to 200 Hz; in a hall up to 120 Hz.',
-    name: 'At the seats',
-    unit: 'dB SPL',
-    share: 1.4,
-    quantity: 'seat_level',
-    mean: true,
-    range: (shown) => {
-      const top = Math.ceil((largest(shown, 'seat_level') + 4) / 5) * 5;
-      return [top - 45, top];
-    },
-    decimals: 1,
-    optional: true,
-  },
-  {
     id: 'travel',
     meaning: 'How far the cone moves from rest, one way, at this drive. Beyond Xmax it distorts.',
     name: 'Cone travel',
@@ -236,5 +220,21 @@ export const LANES: Lane[] = [
     quantity: 'group_delay',
     range: (shown) => [0, Math.min(100, roundUp(largest(shown, 'group_delay', 16) * 1.02))],
     decimals: 1,
+  },
+  {
+    id: 'seats',
+    meaning:
+      'How loud it is where people listen, in the place that is chosen above: the mean of the power at all seats, and each seat beside it. Up to 200 Hz; in a hall up to 120 Hz.',
+    name: 'At the seats',
+    unit: 'dB SPL',
+    share: 1.4,
+    quantity: 'seat_level',
+    mean: true,
+    range: (shown) => {
+      const top = Math.ceil((largest(shown, 'seat_level') + 4) / 5) * 5;
+      return [top - 45, top];
+    },
+    decimals: 1,
+    optional: true,
   },
 ];

@@ -7,6 +7,7 @@ mod driver_table;
 mod drivers;
 mod kit;
 mod response_table;
+mod trace_text;
 
 pub use columns::{ColumnChoice, ColumnReport};
 pub use data_sheet::{RawSheet, SheetReading, SheetValue, read_data_sheet};
@@ -16,3 +17,4 @@ pub use driver_table::{
 pub use drivers::{read_driver_table, read_drivers};
 pub use kit::{KitBoard, KitReading, RawKit};
 pub use response_table::{response_columns, write_limit_table, write_response_table};
+pub use trace_text::{MOST_TRACE_ROWS, TraceReading, TraceUnit, read_trace_text};

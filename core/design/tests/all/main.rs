@@ -15,3 +15,4 @@ mod motion;
 mod signal;
 mod support;
 mod tables;
+mod trace_text;

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { answered, api } from '../client';
 import { useConditions } from '../conditions';
-import type { BiquadSheet, RawDesign } from '../types';
+import type { BiquadSheet, RawDesign, ReadTrace } from '../types';
 
 /** The chain of a design, block by block; the answer before stays on show until the next is there. */
 export function useSignal(design: RawDesign) {
@@ -73,3 +73,15 @@ export const askBiquadTable = (design: RawDesign, rate: number): Promise<string>
       parseAs: 'text',
     }),
   ) as Promise<unknown> as Promise<string>;
+
+/** Reads a trace from a text file. */
+export async function askTrace(file: File): Promise<ReadTrace> {
+  const body = await file.text();
+  return answered(
+    api.POST('/api/v1/traces/read', {
+      body,
+      bodySerializer: (text: string) => text,
+      headers: { 'content-type': 'text/plain' },
+    }),
+  );
+}

@@ -62,6 +62,7 @@ function open(signal: SignalReport | null = SIGNAL) {
       selected="amplifier"
       onSelect={onSelect}
       onFilter={vi.fn()}
+      onMeasured={vi.fn()}
       onParts={vi.fn()}
     />,
   );

@@ -12,11 +12,22 @@ interface Props {
   selected: string;
   onSelect: (block: string) => void;
   onFilter: (kind: RawFilterKind) => void;
+  /** A filter that was measured is read from a file. */
+  onMeasured: () => void;
   onParts: (circuit: SignalReport['textbook'][number]) => void;
 }
 
 /** The chain as it is wired, from the signal to the drivers; each block says what it does here. */
-export function ChainStrip({ design, signal, report, selected, onSelect, onFilter, onParts }: Props) {
+export function ChainStrip({
+  design,
+  signal,
+  report,
+  selected,
+  onSelect,
+  onFilter,
+  onMeasured,
+  onParts,
+}: Props) {
   const block = (id: string, props: Omit<BlockProps, 'pressed' | 'onPress'>) => (
     <Block key={id} {...props} pressed={selected === id} onPress={() => onSelect(id)} />
   );
@@ -53,6 +64,7 @@ export function ChainStrip({ design, signal, report, selected, onSelect, onFilte
             {name}
           </Item>
         ))}
+        <Item onSelect={onMeasured}>As measured, from a file …</Item>
       </Adds>
       {block('amplifier', {
         name: 'Amplifier',

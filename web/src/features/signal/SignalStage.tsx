@@ -21,6 +21,7 @@ import { Proposals } from './Proposals';
 
 const CrossoverDialog = lazily(() => import('./CrossoverDialog').then((part) => part.CrossoverDialog));
 const PresetsDialog = lazily(() => import('./PresetsDialog').then((part) => part.PresetsDialog));
+const MeasuredDialog = lazily(() => import('./MeasuredDialog').then((part) => part.MeasuredDialog));
 const BiquadDialog = lazily(() => import('./BiquadDialog').then((part) => part.BiquadDialog));
 
 /** From the signal to the drivers: the chain as it is wired, the curves with a handle on each filter, and what the chosen block does. */
@@ -39,7 +40,7 @@ export function SignalStage(props: StageProps) {
     ...partsOf(design).map((_, at) => `part-${at}`),
   ];
   const [block, select] = useInAddress('block', blocks);
-  const [opened, open] = useState<'biquads' | 'crossover' | 'presets' | null>(null);
+  const [opened, open] = useState<'biquads' | 'crossover' | 'presets' | 'measured' | null>(null);
   const edit = useCallback(
     (next: RawDesign, label: string) => workbench.edit(id, next, label),
     [workbench, id],
@@ -66,6 +67,7 @@ export function SignalStage(props: StageProps) {
         selected={block}
         onSelect={select}
         onFilter={addFilter}
+        onMeasured={() => open('measured')}
         onParts={({ parts }) => addParts(parts)}
       />
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] gap-4 lg:grid-cols-[minmax(0,1.62fr)_minmax(400px,1fr)]">
@@ -129,6 +131,17 @@ export function SignalStage(props: StageProps) {
             report={report}
             errors={errors}
             onEdit={edit}
+            onClose={() => open(null)}
+          />
+        )}
+        {opened === 'measured' && (
+          <MeasuredDialog
+            onUse={(trace) => {
+              const filters = filtersOf(design);
+              edit(withFilters(design, [...filters, { kind: 'measured', trace }]), 'measured filter');
+              select(`filter-${filters.length}`);
+              open(null);
+            }}
             onClose={() => open(null)}
           />
         )}
