@@ -7,6 +7,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use oak_acoustics::enclosure::{Fidelity, Setting};
 use oak_acoustics::medium::Air;
 use oak_acoustics::response::{Figures, FrequencyGrid, Response};
+use oak_acoustics::source::{Chain, Section, Source};
 use oak_acoustics::starting_point::{Ask, Wishes};
 
 #[path = "../tests/all/circuits/mod.rs"]
@@ -58,5 +59,28 @@ fn long_line(criterion: &mut Criterion) {
     });
 }
 
-criterion_group!(benches, circuits, full, long_line);
+/// Twelve sections of second order, as ten filters have them: two of fourth order and eight bands.
+fn chain(criterion: &mut Criterion) {
+    let grid = grid();
+    let setting = Setting::new(support::woofer(), Air::reference());
+    let ask = Ask::new(setting.clone(), Wishes::default());
+    let (_, starting_points) =
+        support::every_family().into_iter().find(|(name, _)| *name == "ported").expect("a family");
+    let start = (starting_points[0].start)(&ask).expect("it suits");
+    let section = |k: u32| Section {
+        frequency: 20.0 + 9.0 * f64::from(k),
+        numerator: [1.0, 0.8, 1.0],
+        denominator: [1.0, 1.4, 1.0],
+    };
+    let chain = Chain { sections: (0..12).map(section).collect(), ..Chain::default() };
+    let with = Setting { source: Source { chain, ..Source::default() }, ..setting.clone() };
+    for (name, setting) in [("without filters", setting), ("with 10 filters", with)] {
+        let network = start.enclosure.compile(&setting).expect("compiles").network;
+        criterion.bench_function(&format!("ported {name}"), |b| {
+            b.iter(|| Response::without_delay(&network, &grid, 20.0));
+        });
+    }
+}
+
+criterion_group!(benches, circuits, full, long_line, chain);
 criterion_main!(benches);

@@ -1,37 +1,10 @@
-//! Filters before a network, and rooms.
+//! Rooms.
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use oak_acoustics::Stop;
 use oak_acoustics::medium::Air;
-use oak_acoustics::source::Chain;
 use oak_signal::best_place::{Area, candidates, search};
-use oak_signal::filter::{Alignment, Filter, Pass, Width};
 use oak_signal::room::Room;
-
-fn ten_filters() -> Chain {
-    let band = |k: u32| Filter::Parametric {
-        frequency: 20.0 + 9.0 * f64::from(k),
-        gain: if k.is_multiple_of(2) { 3.0 } else { -4.0 },
-        width: Width::Q(1.4),
-    };
-    let pass =
-        |pass, frequency| Filter::Pass { pass, alignment: Alignment::Butterworth, order: 4, frequency };
-    let all = (0..8).map(band).chain([pass(Pass::High, 18.0), pass(Pass::Low, 120.0)]);
-    all.map(|filter| filter.chain().expect("a filter")).fold(Chain::default(), Chain::then)
-}
-
-fn chain(criterion: &mut Criterion) {
-    let (chain, frequencies) =
-        (ten_filters(), (0..600).map(|k| 10.0 * 1.0078f64.powi(k)).collect::<Vec<_>>());
-    criterion.bench_function("a chain of 10 filters, 600 points", |b| {
-        b.iter(|| {
-            frequencies
-                .iter()
-                .map(|f| chain.transfer(f * std::f64::consts::TAU))
-                .sum::<oak_acoustics::Complex>()
-        });
-    });
-}
 
 fn rooms(criterion: &mut Criterion) {
     let air = Air::reference();
@@ -60,6 +33,6 @@ fn rooms(criterion: &mut Criterion) {
 criterion_group! {
     name = benches;
     config = Criterion::default().sample_size(20);
-    targets = chain, rooms
+    targets = rooms
 }
 criterion_main!(benches);

@@ -1,7 +1,7 @@
 //! A rational function of frequency: what active filters are made of.
 
+use crate::Complex;
 use crate::lanes::Real;
-use crate::{Complex, inverse};
 
 /// `(b0 + b1 s + b2 s^2)/(a0 + a1 s + a2 s^2)` with `s = j f/f0`.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -27,15 +27,15 @@ impl Section {
         Self { numerator: turn(self.numerator), denominator: turn(self.denominator), ..self }
     }
 
-    /// Transfer at an angular frequency, rad/s.
+    /// Numerator and denominator at an angular frequency, rad/s.
     #[inline(always)]
-    pub fn transfer<T: Real>(&self, omega: T) -> Complex<T> {
+    pub fn parts<T: Real>(&self, omega: T) -> [Complex<T>; 2] {
         let x = omega * T::of((std::f64::consts::TAU * self.frequency).recip());
         let square = x * x;
         let value = |[zeroth, first, second]: [f64; 3]| {
             Complex::new(T::of(zeroth) - T::of(second) * square, T::of(first) * x)
         };
-        value(self.numerator) * inverse(value(self.denominator))
+        [value(self.numerator), value(self.denominator)]
     }
 
     /// `-d arg H/d omega` at an angular frequency (rad/s), s, of the rational function itself.
