@@ -12,12 +12,14 @@ interface Props {
   lane: Lane;
   order: readonly string[];
   folded: boolean;
+  /** Whether it cannot be folded here. */
+  pinned: boolean;
   /** As set by hand. */
   range: readonly [number, number] | undefined;
 }
 
 /** The name of a lane, which opens what can be done with it. */
-export const LaneMenu = memo(function LaneMenu({ lane, order, folded, range }: Props) {
+export const LaneMenu = memo(function LaneMenu({ lane, order, folded, pinned, range }: Props) {
   const { alone } = useObserved(laneViews);
   const [setting, setSetting] = useState(false);
   const at = order.indexOf(lane.id);
@@ -35,7 +37,9 @@ export const LaneMenu = memo(function LaneMenu({ lane, order, folded, range }: P
           </button>
         }
       >
-        <Item onSelect={() => laneViews.fold(lane.id)}>{folded ? 'Unfold' : 'Fold away'}</Item>
+        {!(pinned && !folded) && (
+          <Item onSelect={() => laneViews.fold(lane.id)}>{folded ? 'Unfold' : 'Fold away'}</Item>
+        )}
         <Item onSelect={() => laneViews.maximise(lane.id)}>
           {alone === lane.id ? 'Back to all lanes' : 'Maximise'}
         </Item>

@@ -35,6 +35,8 @@ interface Props {
   theme: string;
   /** What is laid over it. */
   over?: ((place: LanePlace) => ReactNode) | undefined;
+  /** Whether it always stands open: the page is about it. */
+  pinned?: boolean;
 }
 
 export const FOLDED = 24;
@@ -42,7 +44,15 @@ export const FOLDED = 24;
 /** One lane: its name, its curves, and what they are at the cursor. */
 export function LaneRow(props: Props) {
   const { lane, height, columns } = props;
-  const name = <LaneMenu lane={lane} order={props.order} folded={height === null} range={props.own} />;
+  const name = (
+    <LaneMenu
+      lane={lane}
+      order={props.order}
+      folded={height === null}
+      pinned={props.pinned ?? false}
+      range={props.own}
+    />
+  );
   if (height === null) {
     return (
       <section aria-label={lane.name} className="flex items-center" style={{ height: FOLDED }}>

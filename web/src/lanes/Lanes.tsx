@@ -47,11 +47,11 @@ export function presentLanes(shown: Shown[]): Lane[] {
   return order.flatMap((id) => present.find((lane) => lane.id === id) ?? []);
 }
 
-/** Those of some lanes that are not folded, or the one that has all the room. */
-export function openLanes(lanes: Lane[]): Lane[] {
+/** Those of some lanes that are not folded, or the one that has all the room; of a page that is about them all. */
+export function openLanes(lanes: Lane[], pinned = false): Lane[] {
   const { folded, alone } = laneViews.snapshot();
   const only = lanes.find((lane) => lane.id === alone);
-  return only ? [only] : lanes.filter((lane) => !folded.includes(lane.id));
+  return only ? [only] : lanes.filter((lane) => pinned || !folded.includes(lane.id));
 }
 
 /** All lanes on one frequency axis, with one cursor across them. */
@@ -63,12 +63,13 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools, over: 
   const columns: Columns = narrow ? { names: 0, readout: 74 } : { names: 108, readout: 100 };
   const width = Math.max(160, Math.floor(size.width - columns.names - columns.readout));
   const lanes = presentLanes(shown).filter(({ id }) => !only || only.includes(id));
+  const pinned = only !== undefined;
   const names = lanes.map((lane) => lane.id).join();
   const order = useMemo(() => names.split(','), [names]);
   const below = (only ? AXIS_RULE + 4 : AXIS_HEIGHT) + (view.played ? TIME_LANE : 0);
   const ids = `${names} ${view.folded} ${view.alone}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: `ids` says which lanes there are, and which are open
-  const heights = useMemo(() => share(lanes, size.height - below), [size.height, below, ids]);
+  const heights = useMemo(() => share(lanes, size.height - below, pinned), [size.height, below, ids, pinned]);
   const over = useMemo(() => (active ? overdriven(active.traces) : []), [active]);
   if (!active) return <div ref={box} className="h-full" />;
 
@@ -116,6 +117,7 @@ export const Lanes = memo(function Lanes({ shown, activeId, theme, tools, over: 
                     order={order}
                     theme={theme}
                     over={laid}
+                    pinned={pinned}
                   />
                 ))}
                 <div className="flex">
@@ -256,8 +258,8 @@ function CursorLine({ frequency, index, left, hidden, bottom }: CursorProps) {
 }
 
 /** Heights of the open lanes, by id. */
-function share(lanes: Lane[], total: number): Map<string, number> {
-  const open = openLanes(lanes);
+function share(lanes: Lane[], total: number, pinned: boolean): Map<string, number> {
+  const open = openLanes(lanes, pinned);
   const left = total - FOLDED * (lanes.length - open.length);
   const shares = open.reduce((sum, lane) => sum + lane.share, 0);
   return new Map(

@@ -16,7 +16,7 @@ describe('how the lanes are looked at', () => {
     views.fold('air');
     views.move('travel', -1, ALL);
     const later = new LaneViews();
-    expect(later.snapshot().folded).toEqual(['pressure', 'air']);
+    expect(later.snapshot().folded).toEqual(['pressure', 'seats', 'air']);
     expect(later.ordered(ALL)).toEqual(['travel', 'level', 'air', 'impedance']);
   });
 
@@ -34,7 +34,7 @@ describe('how the lanes are looked at', () => {
   it('gives one lane all the room, and takes it back', () => {
     views.fold('level');
     views.maximise('level');
-    expect(views.snapshot()).toMatchObject({ alone: 'level', folded: ['pressure'] });
+    expect(views.snapshot()).toMatchObject({ alone: 'level', folded: ['pressure', 'seats'] });
     views.maximise('level');
     expect(views.snapshot().alone).toBeNull();
   });
@@ -58,6 +58,6 @@ describe('how the lanes are looked at', () => {
 
   it('survives what cannot be read', () => {
     localStorage.setItem('oak-drum:lanes', 'nonsense');
-    expect(new LaneViews().snapshot().folded).toEqual(['pressure']);
+    expect(new LaneViews().snapshot().folded).toEqual(['pressure', 'seats']);
   });
 });

@@ -22,7 +22,7 @@ export interface LaneView {
 const USUAL: LaneView = {
   order: [],
   // Rarely asked for, and five others have less room beside it.
-  folded: ['pressure'],
+  folded: ['pressure', 'seats'],
   alone: null,
   span: null,
   ranges: {},
