@@ -276,6 +276,18 @@ test('sub and mains are added up, and the delay and polarity that are best are s
   await dialog
     .getByRole('combobox', { name: 'High-pass of the mains' })
     .selectOption({ label: 'Linkwitz-Riley, 24 dB/octave' });
+  // Measured ones take the place of those that are stated.
+  const chooser = page.waitForEvent('filechooser');
+  await dialog.getByRole('button', { name: 'Their response from a file …' }).click();
+  const rows = [20, 40, 80, 160, 320, 500].map((frequency) => `${frequency} ${frequency < 60 ? 75 : 85} 0`);
+  await (await chooser).setFiles({
+    name: 'mains.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(rows.join('\n')),
+  });
+  await expect(dialog.getByText('As measured')).toBeVisible();
+  await expect(dialog.getByRole('textbox', { name: 'Mains F3', exact: true })).toHaveCount(0);
+  await dialog.getByRole('button', { name: 'As stated' }).click();
   await dialog.getByRole('textbox', { name: 'Sub distance', exact: true }).fill('1 m');
   await page.keyboard.press('Enter');
   await expect(dialog.getByRole('status')).toContainText('between the highest and the lowest instead of');

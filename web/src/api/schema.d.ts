@@ -4053,6 +4053,8 @@ export interface components {
         RawMains: {
             frequency?: components["schemas"]["Typed"] | null;
             order?: components["schemas"]["Typed"] | null;
+            /** @description Their response as it was measured, instead of frequency and order: Hz, dB, degrees. */
+            trace?: number[][];
             high_pass?: components["schemas"]["RawFilter"] | null;
             distance?: components["schemas"]["Typed"] | null;
             sub_distance?: components["schemas"]["Typed"] | null;

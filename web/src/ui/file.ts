@@ -18,3 +18,6 @@ export async function readJson(file: File): Promise<unknown> {
     throw new Error(`${file.name} is not JSON: ${error instanceof Error ? error.message : 'unreadable'}`);
   }
 }
+
+/** Lets the user choose a measured trace. */
+export const chooseTrace = () => chooseFile('.txt,.csv,.tsv,.frd,text/plain,text/csv');

@@ -41,6 +41,10 @@ pub struct RawMains {
     /// How steeply they fall below: 2 for sealed ones, 4 for ported ones; 2 where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub order: Option<Typed>,
+    /// Their response as it was measured, instead of frequency and order: Hz, dB, degrees.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 2000)]
+    pub trace: Vec<[f64; 3]>,
     /// Their high-pass; none where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub high_pass: Option<RawFilter>,

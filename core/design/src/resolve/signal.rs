@@ -114,17 +114,34 @@ pub(super) fn mains(raw: Option<&RawMains>, reading: &mut Reading) -> Option<Mai
         order: order.unwrap_or(usual_order),
         frequency: frequency.unwrap_or(usual_frequency),
     };
+    let roll_off = if raw.trace.is_empty() {
+        Some(roll_off)
+    } else {
+        measured(&over_passband(&raw.trace), "signal.mains.trace", reading)
+    };
     let filter = raw.high_pass.as_ref().map(|raw| one_chain(raw, "signal.mains.high_pass", reading));
     let distance = reading.optional("signal.mains.distance", &field::MAINS_DISTANCE, &raw.distance);
     let sub_distance = reading.optional("signal.mains.sub_distance", &field::SUB_DISTANCE, &raw.sub_distance);
     let link_delay = reading.optional("signal.mains.link_delay", &field::LINK_DELAY, &raw.link_delay);
     let distance = distance.unwrap_or(usual_distance);
     Some(Mains {
-        chain: roll_off.chain().ok()?.then(filter.unwrap_or_default()),
+        chain: roll_off?.chain().ok()?.then(filter.unwrap_or_default()),
         distance,
         sub_distance: sub_distance.unwrap_or(distance),
         link_delay: link_delay.unwrap_or(0.0),
     })
+}
+
+/// Where main loudspeakers play evenly, Hz: their level there is what a crossover is judged over.
+const EVEN: std::ops::RangeInclusive<f64> = 150.0..=500.0;
+
+/// A measured trace over the mean level of its passband, dB; of one that does not reach it, over that of its upper half.
+fn over_passband(trace: &[[f64; 3]]) -> Vec<[f64; 3]> {
+    let even: Vec<f64> = trace.iter().filter(|row| EVEN.contains(&row[0])).map(|row| row[1]).collect();
+    let upper = || trace[trace.len() / 2..].iter().map(|row| row[1]).collect();
+    let known = if even.is_empty() { upper() } else { even };
+    let level = known.iter().sum::<f64>() / known.len().max(1) as f64;
+    trace.iter().map(|[frequency, here, phase]| [*frequency, here - level, *phase]).collect()
 }
 
 /// Filters that are kept by a name, with that name.
@@ -242,17 +259,17 @@ fn filter(raw: &RawFilter, place: &str, reading: &mut Reading) -> Option<Filter>
         }
         RawFilterKind::Gain => gain(reading).map(Filter::Gain),
         RawFilterKind::Invert => Some(Filter::Invert),
-        RawFilterKind::Measured => measured(raw, &at("trace"), reading),
+        RawFilterKind::Measured => measured(&raw.trace, &at("trace"), reading),
     }
 }
 
-fn measured(raw: &RawFilter, place: &str, reading: &mut Reading) -> Option<Filter> {
-    let found = raw.trace.len();
+fn measured(trace: &[[f64; 3]], place: &str, reading: &mut Reading) -> Option<Filter> {
+    let found = trace.len();
     if found > MOST_TRACE_POINTS {
         reading.note(place, ProblemKind::TooMany { found, max: MOST_TRACE_POINTS });
         return None;
     }
-    let traced = Traced::new(&raw.trace);
+    let traced = Traced::new(trace);
     if let Err(error) = &traced {
         reading.note(place, ProblemKind::Unshapeable { reason: error.to_string() });
     }

@@ -257,6 +257,33 @@ fn sub_and_mains_are_aligned_and_what_is_found_is_what_is_set() {
 }
 
 #[test]
+fn mains_that_were_measured_are_those_that_the_measurement_shows() {
+    let stated = serde_json::json!({ "frequency": "55 Hz", "order": 4, "sub_distance": "2 m" });
+    let (mut design, brief) = with_mains(&serde_json::json!([]), &stated);
+    let level = |design: &RawDesign| crossover(&question(design, brief.as_ref())).expect("a report");
+    let before = level(&design);
+    // The same roll-off as a microphone would have it: at another level, on a grid of its own.
+    let resolved = question(&design, None).resolve().expect("a design").design;
+    let chain = resolved.mains.expect("mains").chain;
+    let trace = (0..1500).map(|k| {
+        let frequency = 8.0 * 1.003f64.powi(k);
+        let value = chain.transfer(std::f64::consts::TAU * frequency);
+        [frequency, 87.5 + 20.0 * value.norm().log10(), value.arg().to_degrees()]
+    });
+    let mains = design.signal.as_mut().expect("a signal").mains.as_mut().expect("mains");
+    (mains.trace, mains.frequency, mains.order) = (trace.collect(), Some("200 Hz".into()), None);
+    let after = level(&design);
+    assert_relative_eq!(after.now.flatness, before.now.flatness, epsilon = 0.05);
+    assert_relative_eq!(after.best.flatness, before.best.flatness, epsilon = 0.05);
+    let mains = design.signal.as_mut().expect("a signal").mains.as_mut().expect("mains");
+    mains.trace.reverse();
+    assert_eq!(
+        crossover(&question(&design, brief.as_ref())).expect_err("falling")[0].field,
+        "signal.mains.trace"
+    );
+}
+
+#[test]
 fn mains_that_nothing_is_said_of_are_asked_for() {
     let (mut design, brief) = with_mains(&serde_json::json!([]), &serde_json::json!({}));
     assert!(crossover(&question(&design, brief.as_ref())).is_ok());

@@ -1,4 +1,5 @@
-import { useCrossover } from '../../api/queries/signal';
+import { useMutation } from '@tanstack/react-query';
+import { askTrace, useCrossover } from '../../api/queries/signal';
 import type { CrossoverReport, FieldError, RawDesign, RawFilter, RawMains, Report } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
@@ -7,6 +8,7 @@ import type { OnBench, Workbench } from '../../model/workbench';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
+import { chooseTrace } from '../../ui/file';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
 import { Chart } from '../workbench/Chart';
@@ -43,8 +45,23 @@ export function CrossoverDialog({ variant, workbench, report, errors, onEdit, on
   const answer = useCrossover(mains ? design : null);
   const put = (next: RawMains, label: string) =>
     onEdit({ ...design, signal: { ...design.signal, mains: next } }, label);
+  const measured = (mains?.trace?.length ?? 0) > 0;
+  const reading = useMutation({
+    mutationFn: askTrace,
+    onSuccess: ({ points }) => mains && put({ ...mains, trace: points }, 'mains as measured'),
+  });
+  const read = () => void chooseTrace().then((file) => file && reading.mutate(file));
   const rows: Row[] = [
-    { name: 'Mains F3', paths: ['signal.mains.frequency'], follows: () => 60, optional: true },
+    ...(measured
+      ? []
+      : [
+          {
+            name: 'Mains F3',
+            paths: ['signal.mains.frequency'] as [string],
+            follows: () => 60,
+            optional: true,
+          },
+        ]),
     { name: 'Mains distance', paths: ['signal.mains.distance'], follows: () => 3, optional: true },
     { name: 'Sub distance', paths: ['signal.mains.sub_distance'], optional: true },
     { name: 'Link delay', paths: ['signal.mains.link_delay'], optional: true },
@@ -70,15 +87,34 @@ export function CrossoverDialog({ variant, workbench, report, errors, onEdit, on
       ) : (
         <>
           <div className="mb-2 flex flex-wrap items-center gap-2">
-            <Choice
-              label="Kind of mains"
-              value={Number(mains.order ?? 2) > 2 ? '4' : '2'}
-              options={[
-                ['2', 'Sealed'],
-                ['4', 'Ported'],
-              ]}
-              onChange={(order) => put({ ...mains, order: Number(order) }, 'mains')}
-            />
+            {measured ? (
+              <span className="flex items-center gap-2">
+                <b>As measured</b>, {mains.trace?.length} points
+                <Button
+                  onClick={() => {
+                    const { trace: _, ...bare } = mains;
+                    put(bare, 'mains as stated');
+                  }}
+                >
+                  As stated
+                </Button>
+              </span>
+            ) : (
+              <>
+                <Choice
+                  label="Kind of mains"
+                  value={Number(mains.order ?? 2) > 2 ? '4' : '2'}
+                  options={[
+                    ['2', 'Sealed'],
+                    ['4', 'Ported'],
+                  ]}
+                  onChange={(order) => put({ ...mains, order: Number(order) }, 'mains')}
+                />
+                <Button disabled={reading.isPending} onClick={read}>
+                  Their response from a file …
+                </Button>
+              </>
+            )}
             <Select
               label="High-pass of the mains"
               className="max-w-64"
@@ -98,7 +134,7 @@ export function CrossoverDialog({ variant, workbench, report, errors, onEdit, on
             />
           </div>
           <Values rows={rows} variant={variant} workbench={workbench} report={report} errors={errors} />
-          <Message error={answer.error} />
+          <Message error={reading.error ?? answer.error} />
           {answer.data && (
             <Sum
               sum={answer.data}

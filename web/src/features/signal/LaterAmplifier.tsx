@@ -32,6 +32,13 @@ export function LaterAmplifier({ variant, signal, errors, onEdit }: BlockProps) 
         <Button onClick={() => put(null)}>Remove</Button>
       </div>
       <div className="grid grid-cols-2 gap-x-4 gap-y-[3px]">
+        {later.mounting && (
+          <Depth
+            typed={later.mounting.depth ?? null}
+            error={errors.find(({ field }) => field === 'signal.later_amplifier.mounting.depth')?.message}
+            onType={(depth) => put({ ...later, mounting: { ...later.mounting, depth } })}
+          />
+        )}
         {NAMES.map((name) => {
           const field = fieldAt(`signal.amplifier.${name}`);
           return (
@@ -66,5 +73,29 @@ export function LaterAmplifier({ variant, signal, errors, onEdit }: BlockProps) 
         </>
       )}
     </section>
+  );
+}
+
+interface DepthProps {
+  typed: Typed | null;
+  error: string | undefined;
+  onType: (typed: Typed | null) => void;
+}
+
+/** How deep the later one reaches into the box. */
+function Depth({ typed, error, onType }: DepthProps) {
+  const field = fieldAt('signal.amplifier.mounting.depth');
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_6.6rem] items-center gap-2">
+      <span aria-hidden="true">{field.symbol}</span>
+      <QuantityInput
+        label={`Later, ${field.symbol}`}
+        fields={[field]}
+        typed={typed}
+        error={error}
+        className="font-mono text-[0.929rem]"
+        onType={(_, next) => onType(next)}
+      />
+    </div>
   );
 }

@@ -5,7 +5,7 @@ import { markAt } from '../../model/mark';
 import { significant } from '../../model/units';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
-import { chooseFile } from '../../ui/file';
+import { chooseTrace } from '../../ui/file';
 import { Message } from '../../ui/Message';
 import { Chart } from '../workbench/Chart';
 
@@ -18,8 +18,7 @@ interface Props {
 /** A transfer function that was measured, read from a text file and shown before it is used. */
 export function MeasuredDialog({ onUse, onClose }: Props) {
   const { mutate, data: found, error, isPending } = useMutation({ mutationFn: askTrace });
-  const choose = () =>
-    void chooseFile('.txt,.csv,.tsv,.frd,text/plain,text/csv').then((file) => file && mutate(file));
+  const choose = () => void chooseTrace().then((file) => file && mutate(file));
   const levels = found?.points.map(([, level = 0]) => level) ?? [];
   const [least, most] = [Math.min(...levels), Math.max(...levels)];
   return (
