@@ -3317,6 +3317,8 @@ export interface components {
             neighbours?: components["schemas"]["NeighboursReport"] | null;
             energy?: components["schemas"]["EnergyReport"] | null;
             field?: components["schemas"]["FieldReport"] | null;
+            /** @description That the brief counts other cabinets than stand here. */
+            note?: string | null;
             /** @description Where builders disagree. */
             debates: components["schemas"]["Debate"][];
         };

@@ -67,6 +67,8 @@ pub struct PlaceReport {
     pub energy: Option<EnergyReport>,
     /// What is to be known in the open; nothing in a room.
     pub field: Option<FieldReport>,
+    /// That the brief counts other cabinets than stand here.
+    pub note: Option<String>,
     /// Where builders disagree.
     pub debates: Vec<Debate>,
 }
@@ -119,6 +121,15 @@ pub fn place(question: &RawQuestion) -> Result<PlaceReport, Vec<Problem>> {
         neighbours: neighbours::report(&scene),
         energy: energy::report(&scene),
         field: field::report(&scene),
+        note: counted(&scene),
         debates: debate::debates(&scene),
+    })
+}
+
+/// That the free response is that of other cabinets than those that stand here.
+fn counted(scene: &Scene<'_>) -> Option<String> {
+    let (brief, here) = (scene.built().design.cabinets as usize, scene.stands.len());
+    (brief != here && brief > 1).then(|| {
+        format!("The brief counts {brief} cabinets close together, and the curves at 1 m are of all of them. Here stand {here}, and the seats hear these.")
     })
 }

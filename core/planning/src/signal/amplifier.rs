@@ -167,7 +167,7 @@ fn mounting(survey: &Survey) -> Option<AmplifierVerdict> {
                 "{taken} and has room there. Leave some air behind it, and look whether its back is sealed before building a divider."
             ),
         ),
-        (Some(_), false) => (false, format!("{taken} and has no room there: {}.", wrong.join("; "))),
+        (Some(_), false) => (false, format!("{taken} and has no room there: {}", wrong.join(" "))),
         (None, _) => (false, format!("{taken}, and its board is not there.")),
     };
     Some(AmplifierVerdict { name: "In the box", met: Some(met), words })

@@ -388,6 +388,26 @@ fn what_is_wrong_with_a_place_is_said_with_its_field_and_range() {
 }
 
 #[test]
+fn each_cabinet_that_stands_is_heard_whatever_the_brief_counts() {
+    let brief = |cabinets: f64| RawBrief { cabinets: Some(Typed::Number(cabinets)), ..RawBrief::default() };
+    let far = |count: usize| RawListeningPlace {
+        cabinets: vec![stand("0 m", "0 m"); count],
+        ..field(vec![RawSeat { up: at("0 m"), ..seat("0 m", "100 m") }])
+    };
+    let heard = |cabinets: f64, stands: usize| {
+        let found = report(&asked(&sealed(), Some(&brief(cabinets)), far(stands)));
+        let level = line(&found.traces, Quantity::SeatLevel, None).values[200].expect("a level");
+        (f64::from(level), found.note)
+    };
+    // Two that stand are 6 dB louder than one; that the brief counts two changes only how they load each other.
+    assert!((heard(1.0, 2).0 - heard(1.0, 1).0 - 6.0206).abs() < 1e-3);
+    let (paired, note) = heard(2.0, 1);
+    assert!((paired - heard(1.0, 1).0).abs() < 0.3);
+    assert!(note.expect("said").contains("counts 2 cabinets"));
+    assert_eq!(heard(2.0, 2).1, None);
+}
+
+#[test]
 fn a_pair_that_is_steered_as_proposed_plays_to_the_front_alone() {
     let seats = vec![seat("0 m", "80 m"), seat("0 m", "-80 m")];
     let alone = report(&asked(&sealed(), None, field(seats.clone())));

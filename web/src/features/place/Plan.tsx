@@ -65,8 +65,8 @@ export function Plan(props: Props) {
             Level at the cursor, {rounded} Hz
             {drawn && map && (
               <span className="text-soft">
-                : {loudestOf(map).toFixed(0)} dB where darkest, {(loudestOf(map) - DEPTH).toFixed(0)} dB where
-                blank
+                : {loudestOf(map).toFixed(0)} dB where strongest, {(loudestOf(map) - DEPTH).toFixed(0)} dB
+                where blank
               </span>
             )}
           </label>
@@ -181,7 +181,7 @@ function Ground({ place, frame, axes, report }: GroundProps) {
         report?.field?.distances.map(([distance, level]) => {
           const r = (distance ?? 0) * frame.scale;
           const [x, y] = [frame.x(frame.middle[0]), frame.y(frame.middle[1])];
-          return r > 24 ? (
+          return r > 40 ? (
             <g key={distance}>
               <circle cx={x} cy={y} r={r} fill="none" stroke="var(--rule-line)" strokeDasharray="2 4" />
               <text

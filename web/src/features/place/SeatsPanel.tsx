@@ -54,6 +54,7 @@ export function SeatsPanel(props: PanelProps) {
           {dip}
         </p>
       ))}
+      {report?.note && <p>{report.note}</p>}
       {report?.field && <p>{report.field.words}</p>}
       {place.seats?.length === 0 && <p>Nobody listens yet: add a seat.</p>}
       {brief && (

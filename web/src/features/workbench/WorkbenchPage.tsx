@@ -15,7 +15,6 @@ import { createVariant } from '../../api/documents';
 import { useBuild } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
 import type { Check, FieldError, OpenBuild, RawBrief, RawDesign } from '../../api/types';
-import { placesOn } from '../../model/places';
 import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
@@ -138,7 +137,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
               stage={stage.id}
               brief={brief}
               design={active?.design ?? null}
-              heard={placesOn(bench).length > 0}
+              heard={bench.kept.some(({ kind, archived }) => kind === 'place' && !archived)}
               onOpen={open}
             />
             <Kept outbox={outbox} onChoose={conflict.choose} />
