@@ -9,6 +9,7 @@ pub mod body;
 pub mod build;
 mod cabinet;
 pub mod contents;
+pub mod cut;
 pub mod drawing;
 mod finding;
 pub mod flare;

@@ -11,6 +11,7 @@ mod case;
 pub mod change;
 pub mod check;
 pub mod compare;
+pub mod cut;
 pub mod driver_match;
 mod explain;
 mod firing;

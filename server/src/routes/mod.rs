@@ -4,6 +4,7 @@ mod brief;
 mod build;
 mod cabinet;
 mod compare;
+mod cut;
 mod document;
 mod download;
 mod driver;
@@ -40,6 +41,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(signal::signal_crossover)
         .service(signal::amplifier_kinds)
         .service(trace::read_trace)
+        .service(cut::panels)
         .service(place::place)
         .service(place::place_map)
         .service(place::start_best_places)

@@ -401,6 +401,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cut/panels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The boards of a design as they are cut; null where it has no box. */
+        post: operations["cutPanels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/documents/{id}": {
         parameters: {
             query?: never;
@@ -1611,6 +1628,94 @@ export interface components {
             words: string;
             /** @description To be added to the filters of the sub; empty where nothing is to be changed there. */
             filters: components["schemas"]["RawFilter"][];
+        };
+        /** @description One edge. */
+        CutEdge: {
+            /** @description The board that it meets. */
+            meets?: string | null;
+            /** @description `over`, `under`, `mitre`, `round` or `free`. */
+            joint: string;
+            /**
+             * Format: double
+             * @description Tilt of the saw from square, degrees: positive where the outer side is the longer one.
+             */
+            bevel: number;
+        };
+        /** @description A hole or a recess. */
+        CutHole: {
+            /** @description For what. */
+            what: string;
+            /** @description Its middle from the left and from below, as seen from outside, m. */
+            at: number[];
+            /** @description Width and height, m. */
+            size: number[];
+            /** @description Whether it is round. */
+            round: boolean;
+            /**
+             * Format: double
+             * @description How deep, m; through where absent.
+             */
+            depth?: number | null;
+        };
+        /** @description One board as it is cut. */
+        CutPanel: {
+            /**
+             * Format: int32
+             * @description The number on its label.
+             */
+            number: number;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many alike, of all cabinets; layers counted.
+             */
+            count: number;
+            /** @description Width and height of the blank, m. */
+            size: number[];
+            /**
+             * Format: double
+             * @description Of one layer as measured, m.
+             */
+            thickness: number;
+            /**
+             * Format: int32
+             * @description How many lie on each other.
+             */
+            layers: number;
+            /** @description What it is of, in files. */
+            material: string;
+            /** @description What it is of. */
+            material_name: string;
+            /** @description Outline of its outer side from its lowest corner, as seen from outside, m. */
+            outer: number[][];
+            /** @description Outline of its inner side, m. */
+            inner: number[][];
+            /** @description Its edges, from each corner to the next. */
+            edges: components["schemas"]["CutEdge"][];
+            /** @description Holes and recesses. */
+            holes: components["schemas"]["CutHole"][];
+            /** @description A window, lowest and highest corner, m. */
+            window?: number[][] | null;
+            /**
+             * Format: double
+             * @description Mass of one with all its layers, around its holes, kg.
+             */
+            mass: number;
+        };
+        /** @description Every board as it is cut. */
+        CutReport: {
+            /**
+             * Format: int32
+             * @description How many equal cabinets the brief counts; the boards are those of all.
+             */
+            cabinets: number;
+            /** @description The boards, numbered. */
+            panels: components["schemas"]["CutPanel"][];
+            /** @description Area of what is to be bought of each board, without what a saw wastes. */
+            stock: components["schemas"]["StockReport"][];
+            /** @description What is not cut flat, in words: rounded corners, pipes. */
+            notes: string[];
         };
         /** @description Fill in the chamber behind the drivers. SI throughout. */
         DampingReport: {
@@ -3654,6 +3759,8 @@ export interface components {
             /** @description Boards across the room. */
             braces?: components["schemas"]["RawBrace"][];
             strips?: components["schemas"]["Typed"] | null;
+            /** @description Which boards reach over the edges of the others. */
+            overlap?: components["schemas"]["RawOverlap"];
             /** @description What else takes up volume behind the drivers: an amplifier, its chamber, a terminal cup. */
             items?: components["schemas"]["RawItem"][];
             /** @description Fill as layers on boards, for the check of standing waves. */
@@ -4088,6 +4195,11 @@ export interface components {
          * @enum {string}
          */
         RawMouth: "flanged" | "free" | "walls";
+        /**
+         * @description Which boards reach over the edges of the others.
+         * @enum {string}
+         */
+        RawOverlap: "front_and_back" | "sides" | "top_and_bottom" | "mitred";
         /** @description A board that differs from the others. */
         RawPanel: {
             /** @description Which. */
@@ -4814,6 +4926,21 @@ export interface components {
              * @description In the same box, Hz; absent where the box has none.
              */
             f3?: number | null;
+        };
+        /** @description What is to be bought of a board. */
+        StockReport: {
+            /** @description What it is of. */
+            material_name: string;
+            /**
+             * Format: double
+             * @description m.
+             */
+            thickness: number;
+            /**
+             * Format: double
+             * @description m2.
+             */
+            area: number;
         };
         /** @description A polygon or a line. */
         StrokeReport: {
@@ -6107,6 +6234,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    cutPanels: {
+        parameters: {
+            query?: {
+                /** @description As a document, or as a list for the saw. */
+                format?: "json" | "csv";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutReport"] | null;
+                    "text/csv": string;
                 };
             };
             400: {

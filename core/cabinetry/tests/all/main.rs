@@ -1,5 +1,6 @@
 //! Boxes: shapes, parts, places, drawings. One program, so that it is built and linked once.
 
+mod cut;
 mod drawings;
 mod findings;
 mod fitting;

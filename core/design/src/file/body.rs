@@ -96,6 +96,9 @@ pub struct RawBody {
     /// Side of the square strips along the inside edges; none where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub strips: Option<Typed>,
+    /// Which boards reach over the edges of the others.
+    #[serde(default, skip_serializing_if = "RawOverlap::is_usual")]
+    pub overlap: RawOverlap,
     /// What else takes up volume behind the drivers: an amplifier, its chamber, a terminal cup.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 16)]
@@ -414,6 +417,38 @@ pub struct RawItem {
     /// As of a place; in a corner where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub up: Option<Typed>,
+}
+
+/// Which boards reach over the edges of the others.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RawOverlap {
+    /// Front and back over all others.
+    #[default]
+    FrontAndBack,
+    /// The sides over all others.
+    Sides,
+    /// Top and bottom over all others.
+    TopAndBottom,
+    /// None: every edge is mitred.
+    Mitred,
+}
+
+impl RawOverlap {
+    fn is_usual(&self) -> bool {
+        *self == Self::default()
+    }
+}
+
+impl From<RawOverlap> for oak_cabinetry::cut::Overlap {
+    fn from(raw: RawOverlap) -> Self {
+        match raw {
+            RawOverlap::FrontAndBack => Self::FrontAndBack,
+            RawOverlap::Sides => Self::Sides,
+            RawOverlap::TopAndBottom => Self::TopAndBottom,
+            RawOverlap::Mitred => Self::Mitred,
+        }
+    }
 }
 
 /// What is screwed to radiators.

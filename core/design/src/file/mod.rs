@@ -16,8 +16,8 @@ mod signal;
 pub use crate::typed::Typed;
 pub use body::{
     RawAxis, RawBody, RawBrace, RawCorner, RawEnclosureShape, RawFace, RawFold, RawFoldPanel, RawItem,
-    RawLayer, RawLinked, RawMaterial, RawMeasured, RawPanel, RawPlace, RawPortBuild, RawRatio, RawStack,
-    RawWashers,
+    RawLayer, RawLinked, RawMaterial, RawMeasured, RawOverlap, RawPanel, RawPlace, RawPortBuild, RawRatio,
+    RawStack, RawWashers,
 };
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};

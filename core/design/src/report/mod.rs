@@ -4,6 +4,7 @@ mod air;
 mod as_built;
 mod body;
 mod computed;
+mod cut;
 mod damping;
 mod drawing;
 mod driver;
@@ -23,6 +24,7 @@ pub use body::{
     BodyReport, ChamberReport, EntryReport, FindingReport, PartReport, TuningReport, USUAL_CROSSOVER,
 };
 pub use computed::{Computed, compute, compute_unboxed, compute_undelayed};
+pub use cut::{CutEdge, CutHole, CutPanel, CutReport, StockReport};
 pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};

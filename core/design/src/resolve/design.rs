@@ -9,6 +9,7 @@ use oak_acoustics::response::Allowance;
 use oak_acoustics::source::Source;
 use oak_acoustics::starting_point::Wishes;
 use oak_cabinetry::Body;
+use oak_cabinetry::cut::Overlap;
 
 use super::body::body;
 use super::brief::resolve_brief;
@@ -41,6 +42,8 @@ pub struct ResolvedDesign {
     pub enclosure: Enclosure,
     /// The box itself, as wished.
     pub body: Body,
+    /// Which of its boards reach over the edges of the others.
+    pub overlap: Overlap,
     /// Net volumes of the chambers behind and before the drivers, without what fill makes of them, m3.
     pub volumes: [Option<f64>; 2],
     /// By how much fill makes each seem larger.
@@ -205,6 +208,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             driver_array,
             enclosure,
             body,
+            overlap: raw.body.as_ref().map_or_else(Overlap::default, |body| body.overlap.into()),
             volumes,
             gains,
             fills: chambers.each_ref().map(|chamber| filled(chamber.as_ref()?)),

@@ -4,6 +4,7 @@ mod cabinet;
 mod checks;
 mod compare;
 mod conditions;
+mod cut;
 mod driver_match;
 mod drivers;
 mod place;

@@ -1,0 +1,173 @@
+//! Boards as they are cut.
+
+use approx::assert_relative_eq;
+use oak_cabinetry::cut::{EdgeJoint, FlatPart, Overlap, flat_parts};
+use oak_cabinetry::geometry::{Axis, EnclosureShape, Face};
+use oak_cabinetry::{Body, Brace, Cabinet, Panel};
+use proptest::prelude::*;
+
+use crate::support::{body, contents, panel};
+
+const OVERLAPS: [Overlap; 4] =
+    [Overlap::FrontAndBack, Overlap::Sides, Overlap::TopAndBottom, Overlap::Mitred];
+
+fn built(body: &Body) -> Cabinet {
+    body.build(&contents(40.0)).expect("it can be built")
+}
+
+fn parts(body: &Body, overlap: Overlap) -> Vec<FlatPart> {
+    flat_parts(body, &contents(40.0), &built(body), overlap)
+}
+
+fn find<'a>(parts: &'a [FlatPart], name: &str) -> &'a FlatPart {
+    parts.iter().find(|part| part.name == name).unwrap_or_else(|| panic!("no {name}"))
+}
+
+fn box_of(sizes: [f64; 3]) -> Body {
+    Body { sizes: sizes.map(Some), ..body(EnclosureShape::Rectangular) }
+}
+
+fn sides(part: &FlatPart) -> [f64; 2] {
+    part.size()
+}
+
+#[test]
+fn a_box_is_cut_as_its_overlaps_say() {
+    let body = box_of([0.4, 0.5, 0.3]);
+    let near = |found: [f64; 2], expected: [f64; 2]| {
+        for (found, expected) in found.iter().zip(expected) {
+            assert_relative_eq!(*found, expected, epsilon = 1e-9);
+        }
+    };
+    let front = parts(&body, Overlap::FrontAndBack);
+    near(sides(find(&front, "front")), [0.4, 0.5]);
+    near(sides(find(&front, "top")), [0.4, 0.264]);
+    near(sides(find(&front, "left")), [0.264, 0.464]);
+    let over = parts(&body, Overlap::TopAndBottom);
+    near(sides(find(&over, "top")), [0.4, 0.3]);
+    near(sides(find(&over, "left")), [0.3, 0.464]);
+    near(sides(find(&over, "front")), [0.364, 0.464]);
+    let mitred = parts(&body, Overlap::Mitred);
+    near(sides(find(&mitred, "front")), [0.4, 0.5]);
+    for edge in &find(&mitred, "front").edges {
+        assert_eq!(edge.joint, EdgeJoint::Mitre);
+        assert_relative_eq!(edge.bevel.to_degrees(), 45.0, epsilon = 1e-9);
+    }
+    assert!(front.iter().all(FlatPart::is_square));
+    // The driver's hole is where it is mounted: in the middle of the front.
+    let hole = &find(&front, "front").holes[0];
+    near(hole.at, [0.2, 0.25]);
+    assert!(hole.round && hole.depth.is_none());
+}
+
+#[test]
+fn a_front_that_is_set_back_stands_between_its_neighbours() {
+    let back = Panel { inset: 0.01, ..panel() };
+    let body = Body { panels: vec![(Face::Front, back)], ..box_of([0.4, 0.5, 0.3]) };
+    let found = parts(&body, Overlap::FrontAndBack);
+    let front = find(&found, "front");
+    assert_relative_eq!(front.size()[0], 0.364, epsilon = 1e-9);
+    assert_relative_eq!(front.size()[1], 0.464, epsilon = 1e-9);
+    assert!(front.edges.iter().all(|edge| edge.joint == EdgeJoint::Under));
+}
+
+#[test]
+fn polygons_and_pyramids_have_the_angles_of_their_closed_forms() {
+    // A regular prism of n sides is mitred at 180/n degrees.
+    for sides in [3u8, 6, 8] {
+        let shape = EnclosureShape::Prism { sides };
+        let body = Body { sizes: [Some(0.4), Some(0.6), None], ..body(shape) };
+        let found = parts(&body, Overlap::FrontAndBack);
+        let side = find(&found, "side 2");
+        let mitred: Vec<f64> = side
+            .edges
+            .iter()
+            .filter(|edge| edge.joint == EdgeJoint::Mitre)
+            .map(|edge| edge.bevel.to_degrees())
+            .collect();
+        assert_eq!(mitred.len(), 2, "{sides}");
+        for angle in mitred {
+            assert_relative_eq!(angle, 180.0 / f64::from(sides), epsilon = 1e-6);
+        }
+    }
+    // A square pyramid with sides that lean by t from upright: a mitre of asin(cos t sin 45 deg) (the usual compound mitre's tilt).
+    let shape = EnclosureShape::Pyramid { top_width: 0.2, top_depth: 0.2 };
+    let body = Body { sizes: [Some(0.4), Some(0.5), Some(0.4)], ..body(shape) };
+    let found = parts(&body, Overlap::Mitred);
+    let lean = (0.1f64 / 0.5).atan();
+    let expected = (lean.cos() * std::f64::consts::FRAC_1_SQRT_2).asin().to_degrees();
+    let tilt =
+        find(&found, "left").edges.iter().filter(|edge| matches!(edge.meets, Some(Face::Front | Face::Back)));
+    let tilts: Vec<f64> = tilt.map(|edge| edge.bevel.to_degrees()).collect();
+    assert_eq!(tilts.len(), 2);
+    for tilt in tilts {
+        assert_relative_eq!(tilt, expected, epsilon = 1e-6);
+    }
+}
+
+#[test]
+fn a_brace_has_its_window_and_equal_ones_are_counted() {
+    let brace = |at: f64| Brace { axis: Axis::Y, at: Some(at), thickness: 0.012, open: 0.5 };
+    let body = Body { braces: vec![brace(0.15), brace(0.33)], ..box_of([0.4, 0.5, 0.3]) };
+    let found = parts(&body, Overlap::FrontAndBack);
+    let braces: Vec<_> = found.iter().filter(|part| part.name.starts_with("brace")).collect();
+    assert_eq!(braces.len(), 2);
+    let [low, high] = braces[0].window.expect("a window");
+    let open = (high[0] - low[0]) * (high[1] - low[1]);
+    let [width, height] = braces[0].size();
+    assert_relative_eq!(open / (width * height), 0.5, epsilon = 1e-9);
+    assert_relative_eq!(braces[0].volume, (width * height - open) * 0.012, epsilon = 1e-12);
+}
+
+fn any_shape() -> impl Strategy<Value = EnclosureShape> {
+    prop_oneof![
+        Just(EnclosureShape::Rectangular),
+        (0.12f64..0.28, 0.0f64..0.05).prop_map(|(top, lean)| EnclosureShape::Wedge {
+            top_depth: Some(top),
+            back_height: None,
+            lean
+        }),
+        (0.3f64..0.5).prop_map(|back| EnclosureShape::Wedge {
+            top_depth: None,
+            back_height: Some(back),
+            lean: 0.0
+        }),
+        (3u8..9).prop_map(|sides| EnclosureShape::Prism { sides }),
+        (0.2f64..0.38, 0.2f64..0.33)
+            .prop_map(|(top_width, top_depth)| EnclosureShape::Pyramid { top_width, top_depth }),
+        (0.1f64..0.2, 0.08f64..0.15).prop_map(|(height, depth)| EnclosureShape::Step { height, depth }),
+    ]
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(96))]
+
+    /// The boards together are what stands between outside and room, whatever the shape and its joints.
+    #[test]
+    fn the_boards_fill_what_the_cabinet_has_of_boards(
+        shape in any_shape(),
+        overlap in proptest::sample::select(OVERLAPS.to_vec()),
+        thick in 0.009f64..0.025,
+        front in 1u32..3,
+    ) {
+        let doubled = Panel { layers: front, thickness: thick, ..panel() };
+        let sizes = [Some(0.42), Some(0.55), Some(0.35)];
+        let body = Body {
+            panel: Panel { thickness: thick, ..panel() },
+            panels: vec![(Face::Front, doubled)],
+            sizes: [0, 1, 2].map(|k| sizes[k].filter(|_| shape.free()[k])),
+            ..body(shape)
+        };
+        let Ok(cabinet) = body.build(&contents(40.0)) else { return Ok(()) };
+        let found = flat_parts(&body, &contents(40.0), &cabinet, overlap);
+        let boards: f64 = found.iter().map(|part| part.volume).sum();
+        let shell = cabinet.outer.volume() - cabinet.interior.volume();
+        prop_assert!((boards - shell).abs() < 1e-9 + 1e-7 * shell, "{boards} {shell}");
+        for part in &found {
+            prop_assert!(part.outer.len() == part.edges.len() && part.volume > 0.0);
+            // Nothing is cut from less than nothing: outlines run round one way.
+            let turn: f64 = oak_cabinetry::geometry::area(&part.outer);
+            prop_assert!(turn > 0.0, "{} {turn}", part.name);
+        }
+    }
+}

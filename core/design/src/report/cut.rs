@@ -1,0 +1,169 @@
+//! The boards of a design as they are cut.
+
+use oak_cabinetry::cut::{EdgeJoint, FlatPart, flat_parts};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::built::{Boxed, Built};
+
+/// Every board as it is cut.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CutReport {
+    /// How many equal cabinets the brief counts; the boards are those of all.
+    pub cabinets: u32,
+    /// The boards, numbered.
+    pub panels: Vec<CutPanel>,
+    /// Area of what is to be bought of each board, without what a saw wastes.
+    pub stock: Vec<StockReport>,
+    /// What is not cut flat, in words: rounded corners, pipes.
+    pub notes: Vec<&'static str>,
+}
+
+/// One board as it is cut.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CutPanel {
+    /// The number on its label.
+    pub number: u32,
+    /// What it is.
+    pub name: String,
+    /// How many alike, of all cabinets; layers counted.
+    pub count: u32,
+    /// Width and height of the blank, m.
+    pub size: [f64; 2],
+    /// Of one layer as measured, m.
+    pub thickness: f64,
+    /// How many lie on each other.
+    pub layers: u32,
+    /// What it is of, in files.
+    pub material: &'static str,
+    /// What it is of.
+    pub material_name: &'static str,
+    /// Outline of its outer side from its lowest corner, as seen from outside, m.
+    pub outer: Vec<[f64; 2]>,
+    /// Outline of its inner side, m.
+    pub inner: Vec<[f64; 2]>,
+    /// Its edges, from each corner to the next.
+    pub edges: Vec<CutEdge>,
+    /// Holes and recesses.
+    pub holes: Vec<CutHole>,
+    /// A window, lowest and highest corner, m.
+    pub window: Option<[[f64; 2]; 2]>,
+    /// Mass of one with all its layers, around its holes, kg.
+    pub mass: f64,
+}
+
+/// One edge.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CutEdge {
+    /// The board that it meets.
+    pub meets: Option<String>,
+    /// `over`, `under`, `mitre`, `round` or `free`.
+    pub joint: &'static str,
+    /// Tilt of the saw from square, degrees: positive where the outer side is the longer one.
+    pub bevel: f64,
+}
+
+/// A hole or a recess.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CutHole {
+    /// For what.
+    pub what: String,
+    /// Its middle from the left and from below, as seen from outside, m.
+    pub at: [f64; 2],
+    /// Width and height, m.
+    pub size: [f64; 2],
+    /// Whether it is round.
+    pub round: bool,
+    /// How deep, m; through where absent.
+    pub depth: Option<f64>,
+}
+
+/// What is to be bought of a board.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct StockReport {
+    /// What it is of.
+    pub material_name: &'static str,
+    /// m.
+    pub thickness: f64,
+    /// m2.
+    pub area: f64,
+}
+
+impl CutReport {
+    /// Of a built design; `None` where it has no box.
+    pub fn of(built: &Built) -> Option<Self> {
+        let Boxed { contents, cabinet } = built.boxed.as_ref()?;
+        let design = &built.design;
+        let flat = flat_parts(&design.body, contents, cabinet, design.overlap);
+        let cabinets = design.cabinets;
+        let panels: Vec<CutPanel> =
+            (1..).zip(&flat).map(|(number, part)| panel(number, part, cabinets)).collect();
+        let mut stock: Vec<StockReport> = Vec::new();
+        for panel in &panels {
+            let area = panel.size[0] * panel.size[1] * f64::from(panel.count);
+            let same = |one: &&mut StockReport| {
+                one.material_name == panel.material_name && (one.thickness - panel.thickness).abs() < 1e-6
+            };
+            match stock.iter_mut().find(same) {
+                Some(one) => one.area += area,
+                None => stock.push(StockReport {
+                    material_name: panel.material_name,
+                    thickness: panel.thickness,
+                    area,
+                }),
+            }
+        }
+        Some(Self { cabinets, panels, stock, notes: notes(cabinet) })
+    }
+}
+
+fn notes(cabinet: &oak_cabinetry::Cabinet) -> Vec<&'static str> {
+    use oak_cabinetry::geometry::Face;
+    let shell = cabinet.outer.sides.iter().filter(|face| **face == Face::Shell).count();
+    match (shell, cabinet.outer.sides.len()) {
+        (0, _) => Vec::new(),
+        (shell, all) if shell == all => {
+            vec!["The wall is a pipe, cut to the length between its discs."]
+        }
+        _ => vec![
+            "The rounded edges are not cut flat: round the corners of thick boards over, bend a slotted board, or stack layers.",
+        ],
+    }
+}
+
+fn panel(number: u32, part: &FlatPart, cabinets: u32) -> CutPanel {
+    let edge = |edge: &oak_cabinetry::cut::Edge| CutEdge {
+        meets: edge.meets.map(oak_cabinetry::geometry::Face::name),
+        joint: match edge.joint {
+            EdgeJoint::Over => "over",
+            EdgeJoint::Under => "under",
+            EdgeJoint::Mitre => "mitre",
+            EdgeJoint::Round => "round",
+            EdgeJoint::Free => "free",
+        },
+        bevel: edge.bevel.to_degrees(),
+    };
+    let hole = |hole: &oak_cabinetry::cut::FlatHole| CutHole {
+        what: hole.what.clone(),
+        at: hole.at,
+        size: hole.size,
+        round: hole.round,
+        depth: hole.depth,
+    };
+    CutPanel {
+        number,
+        name: part.name.clone(),
+        count: part.count * part.panel.layers * cabinets,
+        size: part.size(),
+        thickness: part.panel.thickness,
+        layers: part.panel.layers,
+        material: part.panel.material.id,
+        material_name: part.panel.material.name,
+        outer: part.outer.clone(),
+        inner: part.inner.clone(),
+        edges: part.edges.iter().map(edge).collect(),
+        holes: part.holes.iter().map(hole).collect(),
+        window: part.window,
+        mass: part.wood() * part.panel.material.density,
+    }
+}

@@ -1,0 +1,95 @@
+//! What is cut, of the demo builds.
+
+use approx::assert_relative_eq;
+use oak_design::conditions::RawQuestion;
+use oak_design::file::{RawBody, RawBrief, RawDesign, RawOverlap, Typed};
+use oak_design::report::CutReport;
+use oak_planning::cut::{cut, cut_list};
+
+use crate::support::{demo_build, demo_builds};
+
+fn report(design: &RawDesign, brief: Option<&RawBrief>) -> Option<CutReport> {
+    let question = RawQuestion { brief: brief.cloned(), ..RawQuestion::of(design.clone()) };
+    cut(&question).expect("it can be built")
+}
+
+fn with(design: &RawDesign, overlap: RawOverlap) -> RawDesign {
+    let mut design = design.clone();
+    design.body.get_or_insert_with(RawBody::default).overlap = overlap;
+    design
+}
+
+#[test]
+fn every_demo_box_is_cut_and_its_boards_weigh_what_they_fill() {
+    let mut cuts = 0;
+    for build in demo_builds() {
+        for design in &build.variants {
+            let built =
+                RawQuestion::of(design.clone()).resolve().expect("whole").design.built().expect("builds");
+            let Some(boxed) = &built.boxed else { continue };
+            let found = report(design, None).expect("it has a box");
+            assert!(
+                found.panels.iter().zip(1..).all(|(panel, number)| panel.number == number),
+                "{}",
+                design.name
+            );
+            assert!(found.panels.len() >= 6 && found.notes.is_empty(), "{}", design.name);
+            // The six outer boards, each with what is mounted in it.
+            let cabinet = &boxed.cabinet;
+            for panel in &found.panels {
+                let mounted = cabinet.parts.iter().filter(|part| {
+                    part.face.is_some_and(|face| face.name() == panel.name)
+                        && cabinet.hole(part, &boxed.contents).is_some()
+                });
+                let through = panel.holes.iter().filter(|hole| hole.depth.is_none() && hole.what != "bolt");
+                assert_eq!(mounted.count(), through.count(), "{}, {}", design.name, panel.name);
+                assert!(panel.mass > 0.0);
+            }
+            // As large as the box is outside, whichever boards reach over.
+            let outside = built.outside().expect("a box");
+            let front = |overlap| {
+                let found = report(&with(design, overlap), None).expect("it has a box");
+                found.panels.into_iter().find(|panel| panel.name == "front").expect("a front").size
+            };
+            assert_relative_eq!(front(RawOverlap::FrontAndBack)[0], outside[0], epsilon = 1e-6);
+            assert_relative_eq!(front(RawOverlap::Mitred)[0], outside[0], epsilon = 1e-6);
+            assert!(front(RawOverlap::TopAndBottom)[0] < outside[0]);
+            cuts += 1;
+        }
+    }
+    assert!(cuts > 10, "{cuts}");
+}
+
+#[test]
+fn equal_cabinets_multiply_what_is_cut_and_a_baffle_is_none() {
+    let build = demo_build("Narrowboat nook");
+    let one = report(&build.variants[0], None).expect("a box");
+    let pair = RawBrief { cabinets: Some(Typed::Number(2.0)), ..RawBrief::default() };
+    let two = report(&build.variants[0], Some(&pair)).expect("a box");
+    assert_eq!((one.cabinets, two.cabinets), (1, 2));
+    for (one, two) in one.panels.iter().zip(&two.panels) {
+        assert_eq!(2 * one.count, two.count);
+        assert_eq!(one.size, two.size);
+    }
+    assert_relative_eq!(2.0 * one.stock[0].area, two.stock[0].area, max_relative = 1e-12);
+    let mut baffle = build.variants[0].clone();
+    baffle.enclosure.family = oak_design::file::RawFamily::InfiniteBaffle;
+    assert_eq!(report(&baffle, None), None);
+}
+
+#[test]
+fn the_cut_list_is_a_table_of_the_same_boards() {
+    let design = &demo_build("Narrowboat nook").variants[0];
+    let found = report(design, None).expect("a box");
+    let table = cut_list(&found);
+    let mut reader = csv::Reader::from_reader(table.as_bytes());
+    let rows: Vec<csv::StringRecord> = reader.records().collect::<Result<_, _>>().expect("rows");
+    assert_eq!(rows.len(), found.panels.len());
+    for (row, panel) in rows.iter().zip(&found.panels) {
+        assert_eq!(&row[1], panel.name.as_str());
+        let width: f64 = row[3].parse().expect("a number");
+        assert!((width - panel.size[0] * 1e3).abs() < 0.051);
+    }
+    let front = rows.iter().find(|row| &row[1] == "front").expect("a front");
+    assert!(front[8].starts_with("driver dia "), "{}", &front[8]);
+}
