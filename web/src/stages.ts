@@ -2,6 +2,7 @@
 
 import { boxStage } from './features/box/stage';
 import { briefStage } from './features/brief/stage';
+import { buildStage } from './features/build/stage';
 import { curvesStage } from './features/curves/stage';
 import { driverStage } from './features/find/stage';
 import { placeStage } from './features/place/stage';
@@ -15,4 +16,5 @@ export const STAGES: readonly Stage[] = [
   boxStage,
   signalStage,
   placeStage,
+  buildStage,
 ];

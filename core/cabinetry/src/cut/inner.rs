@@ -55,6 +55,11 @@ fn mounted(body: &Body, part: &Part) -> Vec<FlatPart> {
             part.pieces.iter().filter_map(strip).collect()
         }
         // What fills the corners of a turn is cut from what is left over, by eye.
+        PartKind::Fold | PartKind::Closing => {
+            let found = part.pieces.iter().take(1).filter_map(|piece| laid(piece, &name, body));
+            // What one buys; a slanting board is drawn between two heights.
+            found.map(|flat| FlatPart { panel: panel(body.fold.thickness), ..flat }).collect()
+        }
         _ => part.pieces.iter().take(1).filter_map(|piece| laid(piece, &name, body)).collect(),
     }
 }

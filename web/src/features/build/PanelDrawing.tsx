@@ -1,0 +1,142 @@
+import type { CutPanel } from '../../api/types';
+import { Scroll } from '../../ui/Scroll';
+import { useSize } from '../../ui/size';
+import { Table } from '../../ui/Table';
+import { lengthOf } from './lengths';
+
+/** Around the drawing for its sizes, px. */
+const MARGIN = 46;
+
+/** One board to scale as seen from outside, with what is cut out of it and how its edges are cut. */
+export function PanelDrawing({ panel }: { panel: CutPanel }) {
+  const [box, size] = useSize<HTMLDivElement>();
+  const [width = 1, height = 1] = panel.size;
+  const scale = Math.min((size.width - 2 * MARGIN) / width, (size.height - 2 * MARGIN) / height);
+  const [left, top] = [(size.width - width * scale) / 2, (size.height - height * scale) / 2];
+  const x = (metres: number) => left + metres * scale;
+  const y = (metres: number) => top + (height - metres) * scale;
+  const points = (outline: number[][]) => outline.map(([u = 0, v = 0]) => `${x(u)},${y(v)}`).join(' ');
+  return (
+    <section aria-label={`Panel ${panel.number}: ${panel.name}`} className="flex min-h-0 flex-col gap-1">
+      <h3 className="font-semibold">
+        {panel.number} {panel.name}, {panel.layers > 1 ? `${panel.layers} layers of ` : ''}
+        {lengthOf(panel.thickness)} {panel.material_name}, {panel.mass.toFixed(2)} kg
+      </h3>
+      <div ref={box} className="min-h-40 flex-1 overflow-hidden max-lg:h-72">
+        {scale > 0 && (
+          <svg
+            width={size.width}
+            height={size.height}
+            role="img"
+            aria-label={`${panel.name} as seen from outside, ${lengthOf(width)} by ${lengthOf(height)}`}
+          >
+            <polygon points={points(panel.outer)} fill="var(--rule)" stroke="var(--ink)" strokeWidth="1.5" />
+            <polygon points={points(panel.inner)} fill="none" stroke="var(--ink)" strokeDasharray="4 3" />
+            {panel.window && (
+              <rect
+                x={x(panel.window[0]?.[0] ?? 0)}
+                y={y(panel.window[1]?.[1] ?? 0)}
+                width={((panel.window[1]?.[0] ?? 0) - (panel.window[0]?.[0] ?? 0)) * scale}
+                height={((panel.window[1]?.[1] ?? 0) - (panel.window[0]?.[1] ?? 0)) * scale}
+                fill="var(--paper)"
+                stroke="var(--ink)"
+              />
+            )}
+            {[...panel.holes]
+              .sort((a, b) => (b.size[0] ?? 0) - (a.size[0] ?? 0))
+              .map(({ what, at, size: [w = 0, h = 0], round, depth }) => {
+                const [u = 0, v = 0] = at;
+                const fill = depth == null ? 'var(--paper)' : 'var(--shelf)';
+                return round ? (
+                  <circle
+                    key={`${what} ${at}`}
+                    cx={x(u)}
+                    cy={y(v)}
+                    r={(w / 2) * scale}
+                    fill={fill}
+                    stroke="var(--ink)"
+                  />
+                ) : (
+                  <rect
+                    key={`${what} ${at}`}
+                    x={x(u - w / 2)}
+                    y={y(v + h / 2)}
+                    width={w * scale}
+                    height={h * scale}
+                    fill={fill}
+                    stroke="var(--ink)"
+                  />
+                );
+              })}
+            <text x={x(width / 2)} y={y(0) + 22} textAnchor="middle" className="fill-ink font-mono">
+              {lengthOf(width)}
+            </text>
+            <text
+              x={x(0) - 14}
+              y={y(height / 2)}
+              textAnchor="middle"
+              className="fill-ink font-mono"
+              transform={`rotate(-90 ${x(0) - 14} ${y(height / 2)})`}
+            >
+              {lengthOf(height)}
+            </text>
+          </svg>
+        )}
+      </div>
+      <Scroll label="Edges and holes" className="max-h-[45%] overflow-y-auto pr-1 pb-2">
+        {panel.holes.length > 0 && (
+          <Table
+            caption="Holes, their middle from the left and from below as seen from outside"
+            rows={panel.holes}
+            keyOf={({ what, at }) => `${what} ${at}`}
+            columns={[
+              { name: 'For', names: true, cell: ({ what }) => what },
+              {
+                name: 'Size',
+                kind: 'figure',
+                cell: ({ size: [w = 0, h = 0], round }) =>
+                  round ? `⌀ ${lengthOf(w)}` : `${lengthOf(w)} × ${lengthOf(h)}`,
+              },
+              {
+                name: 'Deep',
+                kind: 'figure',
+                cell: ({ depth }) => (depth == null ? 'through' : lengthOf(depth)),
+              },
+              { name: 'From the left', kind: 'figure', cell: ({ at }) => lengthOf(at[0] ?? 0) },
+              { name: 'From below', kind: 'figure', cell: ({ at }) => lengthOf(at[1] ?? 0) },
+            ]}
+          />
+        )}
+        {panel.edges.some(({ meets }) => meets) && (
+          <Table
+            caption="Edges"
+            rows={panel.edges.filter(({ meets }) => meets)}
+            keyOf={(_, at) => at}
+            columns={[
+              { name: 'Meets', names: true, cell: ({ meets }) => meets },
+              { name: 'Joint', cell: ({ joint }) => JOINTS[joint] ?? joint },
+              {
+                name: 'Saw',
+                kind: 'figure',
+                cell: ({ bevel }) => (Math.abs(bevel) > 0.05 ? `${Math.abs(bevel).toFixed(1)}°` : 'square'),
+              },
+              {
+                name: 'Longer side',
+                className: 'pl-3',
+                headingClass: 'pl-3',
+                cell: ({ bevel }) => (Math.abs(bevel) > 0.05 ? (bevel > 0 ? 'outside' : 'inside') : ''),
+              },
+            ]}
+          />
+        )}
+      </Scroll>
+    </section>
+  );
+}
+
+const JOINTS: Record<string, string> = {
+  over: 'reaches over it',
+  under: 'ends at its inner side',
+  mitre: 'mitred with it',
+  round: 'meets the round edge',
+};
