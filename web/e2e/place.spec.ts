@@ -172,6 +172,20 @@ test('the brief may ask at the seats, and a preset is a condition', async ({ pag
   await expect(chip).not.toContainText('2 m');
 });
 
+test('a place that could not be sent is there after a reload, and is sent then', async ({ page, server }) => {
+  const id = await openPlace(page, server, 'Unsent');
+  await page.route('**/api/v1/documents/**', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
+  await page.getByRole('button', { name: /^A car/ }).click();
+  await expect(page.getByRole('status')).toContainText('Not saved yet');
+  expect(await placesOf(server, id)).toHaveLength(0);
+  await page.unroute('**/api/v1/documents/**');
+  await page.reload();
+  await expect(item(page, 'Driver')).toBeVisible();
+  await expect.poll(async () => (await placesOf(server, id))[0]?.name).toBe('Car');
+});
+
 test('the place is whole for readers in both themes', async ({ page, server }) => {
   await openPlace(page, server, 'Readers');
   await page.getByRole('button', { name: /^A room/ }).click();

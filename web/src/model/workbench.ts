@@ -57,7 +57,7 @@ export interface Kept {
 export const KEPT_KINDS = ['preset', 'place'] as const;
 export type KeptKind = (typeof KEPT_KINDS)[number];
 
-const isKept = (document: DocumentKey): document is { kind: KeptKind; id: string } =>
+export const isKept = (document: DocumentKey): document is { kind: KeptKind; id: string } =>
   KEPT_KINDS.some((kind) => kind === document.kind);
 
 /** Which preset it is played through and in which place it is heard, by key; null where none. */

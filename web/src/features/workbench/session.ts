@@ -17,7 +17,7 @@ import { type DocumentKey, Drafts } from '../../model/drafts';
 import { Outbox } from '../../model/outbox';
 import { restoreVariant } from '../../model/restore';
 import { openTabs, tabName } from '../../model/tab';
-import { type Listening, type Past, type View, Workbench } from '../../model/workbench';
+import { isKept, type Listening, type Past, type View, Workbench } from '../../model/workbench';
 
 /** The outbox of each build in this tab: opened again, the one before leaves the sending to it. */
 const sending = new Map<string, Outbox>();
@@ -126,11 +126,11 @@ export class Session {
     this.outbox.want(document, content);
   }
 
-  /** What tabs that are closed left unsent, also of variants that are archived on the server. */
+  /** What this tab and tabs that are closed left unsent of documents that are not open here: new ones, and archived ones. */
   private recover(open: ReadonlySet<string> | null): void {
     for (const { tab, document, base, wanted } of this.outbox.left(open)) {
-      if (document.kind !== 'variant') continue;
-      const content = restoreVariant(wanted);
+      const content = document.kind === 'variant' ? restoreVariant(wanted) : (wanted as Held<unknown>);
+      if (document.kind !== 'variant' && !isKept(document)) continue;
       if (!content.archived) {
         this.outbox.open(document, { content: { ...content, archived: true }, revision: base });
         this.workbench.replace(document, content);
