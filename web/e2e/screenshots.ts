@@ -52,6 +52,10 @@ for (const theme of ['light', 'dark'] as const) {
       await expect(page.getByRole('img', { name: /^Level at/ })).toBeVisible();
       await page.waitForTimeout(600);
       await shoot('place');
+      await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Build' }).click();
+      await page.getByRole('button', { name: 'front' }).click();
+      await page.waitForTimeout(500);
+      await shoot('build');
       await page.getByRole('link', { name: 'Curves' }).click();
     }
     await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();

@@ -16,7 +16,15 @@ export function Kept({ outbox, onChoose }: Props) {
   const trouble = state === 'unreachable' || state === 'refused' || state === 'conflict';
   return (
     <>
-      <p role="status" className={trouble ? 'truncate font-medium text-short' : 'shrink-0 text-soft'}>
+      <p
+        role="status"
+        className={
+          trouble
+            ? // The bar has no room for a sentence.
+              'fixed top-9 left-1/2 z-40 max-w-[90vw] -translate-x-1/2 rounded-[3px] border border-short bg-short-wash px-2.5 py-0.5 font-medium text-short shadow'
+            : 'shrink-0 text-soft'
+        }
+      >
         {state === 'saved' && saving.savedAt ? (
           <>
             Saved
