@@ -42,12 +42,12 @@ test('a room adds what is heard at the seats; things are moved by hand, keys and
   await expect(lane(page, 'At the seats')).toBeVisible();
   await expect(lane(page, 'SPL')).toBeVisible();
   const cabinet = item(page, 'Cabinet 1');
-  await expect(cabinet).toHaveAttribute('aria-valuetext', '0.50 m from the left, 4.60 m from below');
+  await expect(cabinet).toHaveAttribute('aria-valuetext', '0.50 m from the left, 4.60 m up the plan');
 
   // Keys, then a drag that snaps to the wall, then a field.
   await cabinet.focus();
   await page.keyboard.press('ArrowRight');
-  await expect(cabinet).toHaveAttribute('aria-valuetext', '0.55 m from the left, 4.60 m from below');
+  await expect(cabinet).toHaveAttribute('aria-valuetext', '0.55 m from the left, 4.60 m up the plan');
   await page.keyboard.press('PageUp');
   await expect(page.getByRole('textbox', { name: 'Turned' })).toHaveValue('-165 deg');
   const box = await cabinet.boundingBox();
@@ -117,6 +117,15 @@ test('the best places are looked for and taken, and the spread is then what was 
   await expect(first).toContainText('1.');
   await expect(page.getByText(/places tried\./)).toBeVisible();
   await expect(page.getByRole('progressbar')).toHaveCount(0);
+  // A place that may not be stood in is not among those that are found.
+  const tried = await page.getByText(/places tried\./).textContent();
+  await page.getByRole('button', { name: 'Allow an area' }).click();
+  await page.getByRole('textbox', { name: 'To the right' }).fill('1.5 m');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('search again')).toBeVisible();
+  await page.getByRole('button', { name: 'Find the best places' }).click();
+  await expect(page.getByText(/places tried\./)).not.toHaveText(tried ?? '');
+  await expect(page.getByRole('progressbar')).toHaveCount(0);
   const promised = /1\. (\d+\.\d) dB/.exec((await first.textContent()) ?? '')?.[1];
   await page.getByRole('button', { name: 'Use place 1' }).click();
   await panel(page, 'Seats');
@@ -137,7 +146,7 @@ test('a car says its lift and the open how long the battery lasts; ears and neig
   await page.getByRole('menuitem', { name: 'New place outdoors' }).click();
   await page.getByRole('button', { name: 'More of places' }).click();
   await page.getByRole('menuitem', { name: 'Steer a pair to the front' }).click();
-  await expect(item(page, 'Cabinet 2')).toHaveAttribute('aria-valuetext', /, -\d\.\d\d m from below/);
+  await expect(item(page, 'Cabinet 2')).toHaveAttribute('aria-valuetext', /, -\d\.\d\d m up the plan/);
   await page.getByRole('button', { name: 'More of places' }).click();
   await page.getByRole('menuitem', { name: 'History of this place …' }).click();
   await page

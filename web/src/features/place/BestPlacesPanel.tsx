@@ -1,18 +1,18 @@
 import { useState } from 'react';
 import { runs } from '../../api/queries/jobs';
 import { useBestPlaces, useStartBestPlaces, useStopBestPlaces } from '../../api/queries/place';
-import type { PlaceSearch, RawListeningPlace } from '../../api/types';
+import type { PlaceSearch, RawArea, RawListeningPlace } from '../../api/types';
 import { same } from '../../model/design';
-import { inMetres } from '../../model/places';
+import { inMetres, sizeOf } from '../../model/places';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';
-import type { PanelProps } from './panel';
+import { type PanelProps, PlaceValues, without } from './panel';
 
 type Found = PlaceSearch['best']['found'][number];
 
 /** Where the cabinets would play most evenly over all seats. */
-export function BestPlacesPanel({ place, report, design, build, onEdit, onGhosts }: PanelProps) {
+export function BestPlacesPanel({ place, report, error, design, build, onEdit, onGhosts }: PanelProps) {
   const search = useBestPlaces(build);
   const start = useStartBestPlaces(build, design);
   const stop = useStopBestPlaces(build);
@@ -37,7 +37,7 @@ export function BestPlacesPanel({ place, report, design, build, onEdit, onGhosts
         tried; the best has the least spread over all seats from 20 to 120 Hz. Now:{' '}
         <b>{now == null ? '…' : `${now.toFixed(1)} dB`}</b>.
       </p>
-      <p className="flex flex-wrap items-center gap-2">
+      <div className="flex flex-wrap items-center gap-2">
         <Choice
           label="Cabinets to place"
           value={wanted}
@@ -65,7 +65,8 @@ export function BestPlacesPanel({ place, report, design, build, onEdit, onGhosts
             <Button onClick={() => stop.mutate(found.job.id)}>Stop</Button>
           </>
         )}
-      </p>
+      </div>
+      <Areas place={place} error={error} onEdit={onEdit} />
       <Message error={start.error ?? search.error} />
       {found?.job.failure && <p role="alert">It failed: {found.job.failure}</p>}
       {stale && <p className="text-soft">Room, seats or areas have changed since; search again.</p>}
@@ -113,3 +114,60 @@ const change = (by: number) => `${by > 0 ? '+' : ''}${by.toFixed(1)}`.replace('-
 function apart({ kind, width, length, height, absorption, walls, leak, seats, areas }: RawListeningPlace) {
   return { kind, width, length, height, absorption, walls, leak, seats, areas: areas ?? [] };
 }
+
+const SIDES = ['left', 'right', 'below', 'above', 'up'] as const;
+
+/** Where a cabinet may stand: parts of the floor, or shelves. */
+function Areas({ place, error, onEdit }: Pick<PanelProps, 'place' | 'error' | 'onEdit'>) {
+  const areas = place.areas ?? [];
+  const put = (next: RawArea[]) => {
+    const { areas: _, ...rest } = place;
+    onEdit(next.length ? { ...rest, areas: next } : rest, 'area');
+  };
+  const size = sizeOf(place);
+  const whole = {
+    left: '0 m',
+    right: inMetres(size?.[0] ?? 1),
+    below: inMetres((size?.[1] ?? 1) / 2),
+    above: inMetres(size?.[1] ?? 1),
+  };
+  return (
+    <section aria-label="Allowed areas" className="flex flex-col gap-1.5">
+      {areas.map((area, at) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: areas have no other name
+        <div key={at} className="rounded-[3px] border border-line bg-card px-2 py-1">
+          <div className="flex items-center justify-between">
+            <b>Area {at + 1}</b>
+            <Button
+              aria-label={`Remove area ${at + 1}`}
+              onClick={() => put(areas.filter((_, other) => other !== at))}
+            >
+              Remove
+            </Button>
+          </div>
+          <PlaceValues
+            error={error}
+            rows={SIDES.map((side) => ({
+              path: `areas[${at}].${side}`,
+              typed: area[side],
+              optional: side === 'up',
+              ...(side === 'up' && { follows: '0 m' }),
+              onType: (typed) =>
+                put(areas.map((one, other) => (other === at ? without({ ...one, [side]: typed }) : one))),
+            }))}
+          />
+        </div>
+      ))}
+      {areas.length < MOST_AREAS && (
+        <p>
+          <Button onClick={() => put([...areas, whole])}>Allow an area</Button>{' '}
+          <span className="text-soft">
+            {areas.length ? 'Only the dashed areas count.' : 'Now the whole floor counts.'}
+          </span>
+        </p>
+      )}
+    </section>
+  );
+}
+
+const MOST_AREAS = 8;

@@ -28,7 +28,7 @@ export function ModesPanel({ report }: PanelProps) {
         { name: 'Hz', names: true, cell: ({ frequency }) => frequency.toFixed(1), className: 'font-mono' },
         { name: 'Half waves', cell: ({ order }) => order.join(' · '), className: 'font-mono' },
         { name: 'Between', cell: ({ kind }) => KINDS[kind] },
-        { name: 'Rings for', kind: 'figure', cell: ({ decay }) => `${decay.toFixed(1)} s` },
+        { name: 'Decays in', kind: 'figure', cell: ({ decay }) => `${decay.toFixed(1)} s` },
         ...report.cabinets.map((_, at) => strength(`Cab. ${at + 1}`, (row) => row.cabinets[at])),
         ...report.seats.map(({ name }, at) => strength(name, (row) => row.seats[at])),
       ]}

@@ -76,7 +76,8 @@ export function Movable({ item, axes, frame, place, pressed, onChoose, onPreview
     settle();
   }
 
-  const [first, second] = axes[0] === 0 ? ['from the left', 'from below'] : ['from below', 'above the floor'];
+  const [first, second] =
+    axes[0] === 0 ? ['from the left', 'up the plan'] : ['along the plan', 'above the floor'];
   const text = `${here[0].toFixed(2)} m ${first}, ${here[1].toFixed(2)} m ${second}`;
   return (
     <g

@@ -115,12 +115,12 @@ function Here(props: StageProps & { here: KeptPlace }) {
             <Lanes shown={shown} activeId={variant.id} theme={theme} tools={tools} only={LANES} />
           </div>
           <Choice
-            label="What of the place"
+            label="Details"
             value={panel}
             options={panels.map(({ id, name }) => [id, name] as const)}
             onChange={open}
           />
-          <Scroll label="Of the place" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
+          <Scroll label="Details of the place" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
             <Message error={answer.error} />
             <Panel
               place={place}

@@ -38,6 +38,15 @@ interface Props {
   otherwise?: string;
 }
 
+const WALL_NAMES: Record<string, string> = {
+  left: 'Left wall',
+  right: 'Right wall',
+  below: 'Bottom wall of the plan',
+  above: 'Top wall of the plan',
+  floor: 'Floor',
+  ceiling: 'Ceiling',
+};
+
 /** Some values of a place, with one line that explains the value in hand. */
 export function PlaceValues({ rows, error, otherwise = '' }: Props) {
   const refusal = error instanceof Refusal ? error : null;
@@ -48,7 +57,7 @@ export function PlaceValues({ rows, error, otherwise = '' }: Props) {
           {rows.map(({ path, typed, follows, optional = true, onType }) => {
             const [, wall] = /^walls\.(\w+)$/.exec(path) ?? [];
             const field = fieldAt(wall ? 'place.walls' : `place.${path}`);
-            const name = wall ?? field.symbol;
+            const name = wall ? (WALL_NAMES[wall] ?? wall) : field.symbol;
             return (
               <div
                 key={path}

@@ -71,7 +71,8 @@ function Chooser({ design, brief, begun, onHere, onNew }: Props) {
     setWishes((before) => ({ ...before, [name]: typed }));
 
   return (
-    <div className="grid min-h-[31rem] grid-cols-1 gap-5 sm:grid-cols-[20rem_1fr]">
+    // As high as the window from the start: a dialog that grew would move its kinds under the hand.
+    <div className="grid min-h-[calc(92vh-8rem)] grid-cols-1 gap-5 sm:grid-cols-[20rem_1fr]">
       <RadioGroup.Root
         aria-label="Kind of cabinet"
         value={family}
