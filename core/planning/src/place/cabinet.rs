@@ -58,7 +58,8 @@ pub(super) fn report(scene: &Scene<'_>, stand: &Stand, standing: &Standing) -> S
 const TOUCHING: f64 = 1e-3;
 
 fn outside(room: &Room, outline: &[[f64; 2]], top: Option<f64>) -> Option<String> {
-    let names = [["left wall", "right wall"], ["wall at the bottom of the plan", "wall at the top of the plan"]];
+    let names =
+        [["left wall", "right wall"], ["wall at the bottom of the plan", "wall at the top of the plan"]];
     let past = |axis: usize| {
         let low = outline.iter().map(|corner| -corner[axis]).fold(f64::MIN, f64::max);
         let high = outline.iter().map(|corner| corner[axis] - room.size[axis]).fold(f64::MIN, f64::max);

@@ -33,8 +33,8 @@ export function BestPlacesPanel({ place, report, error, design, build, onEdit, o
   return (
     <div className="flex flex-col gap-2">
       <p>
-        Every place of a grid of 25 cm {place.areas?.length ? 'in the dashed areas' : 'on the floor'} is
-        tried; the best has the least spread over all seats from 20 to 120 Hz. Now:{' '}
+        Every spot on a grid of 25 cm {place.areas?.length ? 'in the dashed areas' : 'on the floor'} is tried;
+        the best has the least spread over all seats from 20 to 120 Hz. Now:{' '}
         <b>{now == null ? '…' : `${now.toFixed(1)} dB`}</b>.
       </p>
       <div className="flex flex-wrap items-center gap-2">

@@ -33,7 +33,7 @@ export function EarsPanel({ place, report, error, onEdit }: PanelProps) {
               { name: 'Inside', kind: 'figure', cell: ({ inside }) => `${inside.toFixed(0)} dB` },
               { name: 'Wall', kind: 'figure', cell: ({ reduction }) => `−${reduction.toFixed(0)} dB` },
               { name: 'Next door', kind: 'figure', cell: ({ beyond }) => `${beyond.toFixed(0)} dB` },
-              { name: 'Just heard', kind: 'figure', cell: ({ threshold }) => `${threshold.toFixed(0)} dB` },
+              { name: 'Just audible', kind: 'figure', cell: ({ threshold }) => `${threshold.toFixed(0)} dB` },
             ]}
           />
         </>
