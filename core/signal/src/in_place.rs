@@ -75,12 +75,11 @@ pub fn in_room(
     (0..seats.len()).map(|seat| (0..frequencies.len()).map(|k| at(seat, k)).collect()).collect()
 }
 
-/// Every cone and opening of every cabinet as a source: where it is, m, and its pressure at 1 m in half space, Pa RMS, at one frequency (Hz), which is the
-/// one at `index` of its flow.
+/// Every cone and opening of every cabinet as a source: where it is, m, and its pressure at 1 m in half space, Pa RMS, at one frequency (Hz), the only one
+/// of its flow.
 fn strengths(
     stands: &[Stand],
     sources: &[SoundSource],
-    index: usize,
     frequency: f64,
     air: &Air,
 ) -> Vec<([f64; 3], Complex)> {
@@ -88,7 +87,7 @@ fn strengths(
     let of = |stand: &Stand| {
         let (factor, places) = (stand.factor(omega), source_points(stand, sources));
         let each = sources.iter().zip(places);
-        each.map(move |(source, place)| (place, factor * reference(source.flow[index], omega, air)))
+        each.map(move |(source, place)| (place, factor * reference(source.flow[0], omega, air)))
             .collect::<Vec<_>>()
     };
     stands.iter().flat_map(of).collect()
@@ -103,7 +102,7 @@ pub fn plane_in_room(
     up: f64,
     frequency: f64,
 ) -> Vec<Vec<Complex>> {
-    room.plane(&strengths(stands, sources, 0, frequency, &room.air), places, up, frequency)
+    room.plane(&strengths(stands, sources, frequency, &room.air), places, up, frequency)
 }
 
 /// The same on the ground in the open, where nothing but distance comes between: `exp(-j k r)/r`.

@@ -4,11 +4,12 @@ use oak_acoustics::response::SoundSource;
 use oak_design::Problem;
 use oak_design::conditions::{Question, RawQuestion};
 use oak_design::heard::stands;
-use oak_design::problem::ProblemKind;
 use oak_signal::in_place::{in_the_open, plane_in_room};
 use oak_signal::room::Room;
 use serde::Serialize;
 use utoipa::ToSchema;
+
+use super::no_place;
 
 /// Levels over a plan.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -39,8 +40,7 @@ const MARGIN: f64 = 5.0;
 pub fn level_map(question: &RawQuestion, frequency: f64) -> Result<LevelMap, Vec<Problem>> {
     let Question { design, .. } = question.resolve()?;
     let Some(place) = design.playing.place.clone() else {
-        let missing = ProblemKind::MissingOneOf { names: &["place"], needed: 1 };
-        return Err(vec![Problem::new("conditions", missing)]);
+        return Err(no_place());
     };
     let built = design.built().map_err(|problem| vec![problem])?;
     let air = built.design.air;

@@ -82,8 +82,7 @@ const POINTS: usize = 400;
 pub fn place(question: &RawQuestion) -> Result<PlaceReport, Vec<Problem>> {
     let Question { design, brief } = question.resolve()?;
     let Some(place) = design.playing.place.clone() else {
-        let missing = ProblemKind::MissingOneOf { names: &["place"], needed: 1 };
-        return Err(vec![Problem::new("conditions", missing)]);
+        return Err(no_place());
     };
     let [low, high] = SPAN;
     let grid = FrequencyGrid::logarithmic(low, high, POINTS).expect("within the allowed range");
@@ -124,6 +123,12 @@ pub fn place(question: &RawQuestion) -> Result<PlaceReport, Vec<Problem>> {
         note: counted(&scene),
         debates: debate::debates(&scene),
     })
+}
+
+/// What is wrong with a question about a place that names none.
+fn no_place() -> Vec<Problem> {
+    let missing = ProblemKind::MissingOneOf { names: &["place"], needed: 1 };
+    vec![Problem::new("conditions", missing)]
 }
 
 /// That the free response is that of other cabinets than those that stand here.

@@ -1,4 +1,4 @@
-//! The room or cabin itself: its modes, how long they ring, and how a car lifts the bottom.
+//! The room or cabin itself: its modes, how long they last, and how a car lifts the bottom.
 
 use oak_design::file::RawListening;
 use oak_signal::cabin::{SimpleLift, crossing, pressure_zone};
@@ -66,6 +66,7 @@ const TOLD: [f64; 5] = [20.0, 30.0, 40.0, 60.0, 80.0];
 pub(super) fn report(scene: &Scene<'_>) -> Option<RoomReport> {
     let room = scene.room?;
     let reverberation = room.reverberation();
+    let schroeder = 2000.0 * (reverberation / room.volume()).sqrt();
     let (cones, seats) = (scene.cones(), scene.seats());
     let mode = |mode: &Mode| ModeReport {
         order: mode.order,
@@ -84,32 +85,24 @@ pub(super) fn report(scene: &Scene<'_>) -> Option<RoomReport> {
     let words = match (car, lowest) {
         (true, _) => "The cabin as the nearest rectangular one. Below its first standing wave it is a pressure chamber, which lifts the bottom down to its leak.".to_owned(),
         (_, Some(lowest)) => format!(
-            "The room as the nearest rectangular one. Below its first standing wave at {lowest:.0} Hz it is a pressure chamber; up to {:.0} Hz single waves decide, which differ from seat to seat.",
-            2000.0 * (reverberation / room.volume()).sqrt()
+            "The room as the nearest rectangular one. Below its first standing wave at {lowest:.0} Hz it is a pressure chamber; up to {schroeder:.0} Hz single waves decide, which differ from seat to seat.",
         ),
         (_, None) => "The room as the nearest rectangular one, too small for standing waves below 150 Hz.".to_owned(),
     };
-    Some(RoomReport {
-        size: room.size,
-        volume: room.volume(),
-        reverberation,
-        schroeder: 2000.0 * (reverberation / room.volume()).sqrt(),
-        modes,
-        lift,
-        words,
-    })
+    Some(RoomReport { size: room.size, volume: room.volume(), reverberation, schroeder, modes, lift, words })
 }
 
 fn lift(scene: &Scene<'_>, room: &Room) -> LiftReport {
     let longest = room.size.into_iter().fold(0.0, f64::max);
     let rule = SimpleLift::of(longest, room.leak.max(1.0), &room.air);
     let decibels = |factor: f64| 20.0 * factor.log10();
+    let response = &scene.computed.response;
+    let mean = scene.heard.as_ref().map(|heard| (&heard.frequency, heard.mean()));
     let row = |frequency: f64| {
-        let response = &scene.computed.response;
-        let heard = scene.heard.as_ref().map_or(f64::NAN, |heard| {
-            let k = heard.frequency.partition_point(|at| *at < frequency).min(heard.frequency.len() - 1);
+        let heard = mean.as_ref().map_or(f64::NAN, |(heard, mean)| {
+            let k = heard.partition_point(|at| *at < frequency).min(heard.len() - 1);
             let free = response.frequency.partition_point(|at| *at < frequency).min(scene.free.len() - 1);
-            heard.mean()[k] - scene.free[free]
+            mean[k] - scene.free[free]
         });
         let pressure = pressure_zone(room.volume(), room.leak, frequency, &room.air).norm();
         [frequency, decibels(rule.at(frequency).norm()), decibels(pressure), heard]

@@ -12,6 +12,7 @@ use oak_signal::room::{Mode, ModeKind, NEAREST, Room};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::no_place;
 use super::scene::cone_at;
 
 /// Where places are looked for.
@@ -80,8 +81,7 @@ impl RawPlaceSearch {
     pub fn of(question: &RawQuestion, cabinets: u32) -> Result<Self, Vec<Problem>> {
         let Question { design, .. } = question.resolve()?;
         let Some(place) = question.conditions.place.clone() else {
-            let missing = ProblemKind::MissingOneOf { names: &["place"], needed: 1 };
-            return Err(vec![Problem::new("conditions", missing)]);
+            return Err(no_place());
         };
         let built = design.built().map_err(|problem| vec![problem])?;
         let [width, _, depth] = built.outside().unwrap_or_default();
