@@ -85,6 +85,19 @@ pub struct ItemBlock {
     pub place: Place,
     /// Across and up that board, and into the room, m.
     pub size: [f64; 3],
+    /// What is cut out of the board for it; none where it only stands there.
+    pub opening: Option<Opening>,
+}
+
+/// What is cut out of a board for an amplifier, a terminal or a handle.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Opening {
+    /// Width and height, m.
+    pub size: [f64; 2],
+    /// Whether it is round, as wide as its width.
+    pub round: bool,
+    /// How far the plate over it reaches beyond it on every side, m.
+    pub rim: f64,
 }
 
 /// What is screwed to each radiator, kg.

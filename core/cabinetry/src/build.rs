@@ -516,7 +516,8 @@ impl Body {
     fn boards(&self, braces: f64, strips: f64, told: &mut Told<'_>) {
         let name = if self.braces.len() > 1 { "Braces" } else { "Brace" };
         for (name, volume) in [(name, braces), (STRIPS, strips)] {
-            if volume > 0.0 {
+            // What was measured may be more than what was reckoned with.
+            if volume != 0.0 {
                 told(&|| name.to_owned(), volume, false);
             }
         }

@@ -23,7 +23,7 @@ mod part;
 mod pipe;
 pub mod place;
 
-pub use body::{Body, Brace, Item, ItemBlock, Layer, Panel, Place, PortBuild, Washers};
+pub use body::{Body, Brace, Item, ItemBlock, Layer, Opening, Panel, Place, PortBuild, Washers};
 pub use build::USUAL_WALL;
 pub use cabinet::{BuildError, Cabinet, Chamber};
 pub use contents::{BoltCircle, CONE_OF_FRAME, Contents, DriverSize, Pair, PortSize, RadiatorSize, frame_of};

@@ -5,6 +5,8 @@
 pub struct Material {
     /// Its name in files.
     pub id: &'static str,
+    /// Whether its grain shows which way it lies.
+    pub has_grain: bool,
     /// Its name for people.
     pub name: &'static str,
     /// kg/m3.
@@ -27,6 +29,7 @@ pub struct Material {
 pub static MATERIALS: &[Material] = &[
     Material {
         id: "mdf",
+        has_grain: false,
         name: "MDF",
         density: 740.0,
         modulus: 3.3e9,
@@ -36,6 +39,7 @@ pub static MATERIALS: &[Material] = &[
     },
     Material {
         id: "birch_ply",
+        has_grain: true,
         name: "Birch plywood",
         density: 680.0,
         modulus: 8.0e9,
@@ -45,6 +49,7 @@ pub static MATERIALS: &[Material] = &[
     },
     Material {
         id: "poplar_ply",
+        has_grain: true,
         name: "Light plywood, poplar",
         density: 450.0,
         modulus: 5.0e9,
@@ -54,6 +59,7 @@ pub static MATERIALS: &[Material] = &[
     },
     Material {
         id: "pine_ply",
+        has_grain: true,
         name: "Pine plywood",
         density: 520.0,
         modulus: 6.0e9,
@@ -63,6 +69,7 @@ pub static MATERIALS: &[Material] = &[
     },
     Material {
         id: "particle_board",
+        has_grain: false,
         name: "Particle board",
         density: 680.0,
         modulus: 2.6e9,
@@ -72,6 +79,7 @@ pub static MATERIALS: &[Material] = &[
     },
     Material {
         id: "hardwood",
+        has_grain: true,
         name: "Hardwood, oak",
         density: 680.0,
         modulus: 5.0e9,
@@ -81,6 +89,7 @@ pub static MATERIALS: &[Material] = &[
     },
     Material {
         id: "pvc",
+        has_grain: false,
         name: "PVC pipe",
         density: 1400.0,
         modulus: 3.0e9,
@@ -90,6 +99,7 @@ pub static MATERIALS: &[Material] = &[
     },
     Material {
         id: "acrylic",
+        has_grain: false,
         name: "Acrylic",
         density: 1190.0,
         modulus: 3.2e9,
@@ -99,6 +109,7 @@ pub static MATERIALS: &[Material] = &[
     },
     Material {
         id: "aluminium",
+        has_grain: false,
         name: "Aluminium",
         density: 2700.0,
         modulus: 70e9,

@@ -3,6 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::body::Opening;
 use crate::geometry::{Face, Point, Solid, bounds};
 
 /// What a part is.
@@ -96,6 +97,8 @@ pub struct Part {
     pub path: Vec<Point>,
     /// Wall of a port, m.
     pub wall: f64,
+    /// What is cut out of its board for it, where that is no driver, radiator or port.
+    pub opening: Option<Opening>,
     /// Its own name.
     pub label: Option<String>,
 }
@@ -112,6 +115,7 @@ impl Part {
             pieces: Vec::new(),
             path: Vec::new(),
             wall: 0.0,
+            opening: None,
             label: None,
         }
     }

@@ -215,7 +215,9 @@ impl ResolvedDesign {
     /// How large its drivers are.
     pub fn driver_size(&self) -> DriverSize {
         let record = &self.driver.record;
-        let sizes = [record.size, record.cutout, record.depth, record.magnet];
+        let measured = self.measured;
+        let [cutout, depth] = [measured.cutout.or(record.cutout), measured.depth.or(record.depth)];
+        let sizes = [record.size, cutout, depth, record.magnet];
         let size = DriverSize::of(self.driver.driver.sd, sizes, record.displacement);
         DriverSize {
             count: self.driver_array.wiring.count(),

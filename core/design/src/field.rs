@@ -194,6 +194,13 @@ fields! {
     ITEM_DEPTH = "body.items.depth", "Into the room", Length, "mm", 0.001, 4.0, "How far it reaches into the room, with its own walls.";
     ITEM_ACROSS = "body.items.across", "From the left", Length, "mm", 0.0, 8.0, "Its middle from the left as seen from the front; in a side from the back.";
     ITEM_UP = "body.items.up", "From below", Length, "mm", 0.0, 8.0, "Its middle from below; in a lid or floor from the back.";
+    MEASURED_NOMINAL = "measured.boards.nominal", "Thickness in the design", Length, "mm", 0.001, 0.1, "The thickness that the design has for this board.";
+    MEASURED_THICKNESS = "measured.boards.measured", "Measured thickness", Length, "mm", 0.001, 0.1, "The thickness of the board in hand, by caliper, in several places.";
+    MEASURED_CUTOUT = "measured.cutout", "Hole for the driver", Length, "mm", 0.02, 1.5, "Diameter of the hole that the driver in hand needs.";
+    MEASURED_DEPTH = "measured.depth", "Depth of the driver", Length, "mm", 0.01, 1.0, "From the front of its frame to the back of its magnet, as measured.";
+    MEASURED_VOLUME = "measured.volume.measured", "Measured volume", Volume, "l", 0.00005, 20.0, "Net volume behind the drivers, as it was found.";
+    EXPECTED_VOLUME = "measured.volume.expected", "Volume in the design", Volume, "l", 0.00005, 20.0, "Net volume behind the drivers that the design had when it was measured.";
+    ITEM_RIM = "body.items.rim", "Rim", Length, "mm", 0.0, 0.2, "How far its plate reaches beyond the opening on every side: the gasket and every screw need their place there.";
     ITEM_VOLUME = "body.items.volume", "Displacement", Volume, "l", 0.0, 1.0, "How much volume it takes up: its outside, with its own box if it has one.";
     LAYER_THICKNESS = "body.fills.thickness", "Thick", Length, "mm", 0.001, 3.0, "How thick this layer of fill is.";
     LAYER_DENSITY = "body.fills.density", "Density", Density, "kg/m3", 0.5, 200.0, "Fill in this layer, mass over volume. 10 is loose, 30 firm, 60 and more a board.";
@@ -212,6 +219,7 @@ fields! {
     MOUNTING_WIDTH = "signal.amplifier.mounting.width", "Inside width", Length, "mm", 0.02, 2.0, "Of what of the amplifier reaches into the box, along its board.";
     MOUNTING_HEIGHT = "signal.amplifier.mounting.height", "Inside height", Length, "mm", 0.02, 2.0, "Of what of the amplifier reaches into the box, up its board.";
     MOUNTING_DEPTH = "signal.amplifier.mounting.depth", "Depth", Length, "mm", 0.01, 1.0, "How deep the amplifier reaches behind its board.";
+    MOUNTING_RIM = "signal.amplifier.mounting.rim", "Rim", Length, "mm", 0.0, 0.2, "How far its plate reaches beyond the opening on every side: the gasket and every screw need their place there.";
     MOUNTING_ACROSS = "signal.amplifier.mounting.across", "From the left", Length, "mm", 0.0, 8.0, "Its middle from the left as seen from the front; in a side from the back.";
     MOUNTING_UP = "signal.amplifier.mounting.up", "From below", Length, "mm", 0.0, 8.0, "Its middle from below; in a lid or floor from the back.";
     FILTER_ORDER = "signal.filters.order", "Order", Number, "", 1.0, 8.0, "How steep it is: 6 dB per octave each.";

@@ -191,6 +191,7 @@ impl RawAsk {
             signal: self.signal.clone(),
             space: self.space,
             air: self.air.clone(),
+            measured: None,
             notes,
         }
     }

@@ -172,7 +172,11 @@ impl Layout<'_> {
 
     /// A board's thickness along the stack, which grows as it slants.
     fn thick(&self, panel: usize) -> f64 {
-        let [low, high] = self.edge(panel, |_| self.fold.thickness);
+        self.slanted(self.edge(panel, |_| self.fold.thickness))
+    }
+
+    /// Thickness along the stack of a board that lies at these places at both ends of the run, m.
+    fn slanted(&self, [low, high]: [f64; 2]) -> f64 {
         self.fold.thickness * 1.0_f64.hypot((high - low) / self.plan.run)
     }
 
@@ -202,11 +206,13 @@ impl Layout<'_> {
             next.heights[stretch.channel] = [first - slope * begin, first + slope * (self.plan.run - begin)]
                 .map(|height| height.max(LEAST / 4.0));
         }
-        let panels: f64 = self.lines().0.iter().sum();
+        let (thick, below) = self.lines();
+        let panels: f64 = thick.iter().sum();
         let sums = [0, 1].map(|end| next.heights.iter().map(|height| height[end]).sum::<f64>());
         let [most, least] = [sums[0].max(sums[1]), sums[0].min(sums[1])];
         let closed = least < EVEN * most;
-        let interior = self.plan.stack - panels - if closed { self.fold.thickness } else { 0.0 };
+        let closing = below.last().map_or(0.0, |ends| self.slanted(*ends));
+        let interior = self.plan.stack - panels - if closed { closing } else { 0.0 };
         if interior <= 0.0 {
             return None;
         }
@@ -249,7 +255,7 @@ impl Layout<'_> {
             at = [at[0] + low, at[1] + high];
             below.push(at.map(|at| at + boards));
             if thick.len() < self.gaps.len() {
-                thick.push(self.fold.thickness * 1.0_f64.hypot((at[1] - at[0]) / self.plan.run));
+                thick.push(self.slanted(at));
                 boards += thick[thick.len() - 1];
             }
         }

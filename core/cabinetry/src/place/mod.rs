@@ -109,7 +109,8 @@ fn items(body: &Body, cabinet: &mut Cabinet) {
         let low = [0, 1, 2].map(|k| ends[0][k].min(ends[1][k]));
         let high = [0, 1, 2].map(|k| ends[0][k].max(ends[1][k]));
         let pieces = vec![Piece::Block { low, high }];
-        cabinet.parts.push(Part { face: Some(face), at, pieces, label: Some(item.name.clone()), ..part });
+        let (opening, label) = (block.opening, Some(item.name.clone()));
+        cabinet.parts.push(Part { face: Some(face), at, pieces, opening, label, ..part });
     }
 }
 

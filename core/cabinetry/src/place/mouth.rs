@@ -5,6 +5,7 @@ use std::f64::consts::PI;
 use oak_acoustics::medium::CrossSection;
 
 use super::MountingFace;
+use crate::body::Opening;
 use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Frame, Point, minus, unit};
@@ -46,6 +47,9 @@ impl Mouth {
 impl Cabinet {
     /// What is cut out of the board that a part sits in: its mouth, as wide as the hole for it; `None` for boards.
     pub fn hole(&self, part: &Part, contents: &Contents) -> Option<Mouth> {
+        if let Some(opening) = part.opening {
+            return self.opening(part, opening);
+        }
         let mouth = self.mouth(part, contents)?;
         let size = match part.kind {
             PartKind::Driver => [contents.drivers.cutout; 2],
@@ -54,6 +58,22 @@ impl Cabinet {
             _ => mouth.size,
         };
         Some(Mouth { size, ..mouth })
+    }
+
+    /// What is cut out for something that is let into a board.
+    fn opening(&self, part: &Part, opening: Opening) -> Option<Mouth> {
+        let frame = Frame::of(&self.outer, part.face?)?;
+        let outer = frame.point(part.at, 0.0);
+        Some(Mouth {
+            outer,
+            inner: outer,
+            normal: frame.normal,
+            direction: frame.normal,
+            level: frame.u,
+            size: opening.size,
+            round: opening.round,
+            corner: None,
+        })
     }
 
     /// Where a part meets the air; `None` for boards.

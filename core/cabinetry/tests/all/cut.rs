@@ -1,7 +1,7 @@
 //! Boards as they are cut.
 
 use approx::assert_relative_eq;
-use oak_cabinetry::cut::{EdgeJoint, FlatPart, Overlap, flat_parts};
+use oak_cabinetry::cut::{EdgeJoint, FlatPart, Joinery, Joints, Overlap, flat_parts};
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face};
 use oak_cabinetry::{Body, Brace, Cabinet, Panel};
 use proptest::prelude::*;
@@ -16,7 +16,7 @@ fn built(body: &Body) -> Cabinet {
 }
 
 fn parts(body: &Body, overlap: Overlap) -> Vec<FlatPart> {
-    flat_parts(body, &contents(40.0), &built(body), overlap)
+    flat_parts(body, &contents(40.0), &built(body), &Joints { overlap, ..Joints::default() })
 }
 
 fn find<'a>(parts: &'a [FlatPart], name: &str) -> &'a FlatPart {
@@ -139,6 +139,116 @@ fn any_shape() -> impl Strategy<Value = EnclosureShape> {
     ]
 }
 
+const JOINERIES: [Joinery; 4] = [Joinery::Butt, Joinery::Dowels, Joinery::Rabbet, Joinery::Tongue];
+
+/// What is left of a board around its rabbets, grooves and tongues, m3.
+fn milled(part: &FlatPart) -> f64 {
+    let area = |outline: &[[f64; 2]]| oak_cabinetry::geometry::area(outline);
+    part.volume - part.grooves.iter().map(|groove| area(&groove.outline) * groove.depth).sum::<f64>()
+}
+
+fn joined(body: &Body, joints: &Joints) -> Vec<FlatPart> {
+    flat_parts(body, &contents(40.0), &built(body), joints)
+}
+
+#[test]
+fn a_rabbet_makes_the_board_longer_that_stands_in_it_and_the_box_no_larger() {
+    let body = box_of([0.4, 0.5, 0.3]);
+    let joints = Joints { usual: Joinery::Rabbet, ..Joints::default() };
+    let found = joined(&body, &joints);
+    // Rabbets are half of 18 mm deep: the top reaches 9 mm into front and back, a side as far into those and into top and bottom.
+    assert_relative_eq!(find(&found, "top").size()[1], 0.264 + 0.018, epsilon = 1e-9);
+    assert_relative_eq!(find(&found, "left").size()[0], 0.264 + 0.018, epsilon = 1e-9);
+    assert_relative_eq!(find(&found, "left").size()[1], 0.464 + 0.018, epsilon = 1e-9);
+    let front = find(&found, "front");
+    assert_eq!(front.grooves.len(), 4);
+    for groove in &front.grooves {
+        assert_relative_eq!(groove.depth, 0.009, epsilon = 1e-12);
+    }
+    // One edge of them mitred instead, which front and back allow and top and left do not ask to be asked.
+    let pairs = vec![([Face::Top, Face::Left], Joinery::Mitre)];
+    let found = joined(&body, &Joints { pairs, ..Joints::default() });
+    let mitred = |name: &str| {
+        let edges = find(&found, name).edges.iter();
+        edges.filter(|edge| edge.joint == EdgeJoint::Mitre).count()
+    };
+    assert_eq!([mitred("top"), mitred("left"), mitred("right")], [1, 1, 0]);
+    // A front that reaches over all others cannot be mitred with one of them alone: a corner would stay open.
+    let pairs = vec![([Face::Front, Face::Left], Joinery::Mitre)];
+    let found = joined(&body, &Joints { pairs, ..Joints::default() });
+    assert!(find(&found, "front").edges.iter().all(|edge| edge.joint == EdgeJoint::Over));
+}
+
+#[test]
+fn dowels_stand_in_both_boards_at_the_same_places() {
+    let found = joined(&box_of([0.4, 0.5, 0.3]), &Joints { usual: Joinery::Dowels, ..Joints::default() });
+    let (front, left) = (find(&found, "front"), find(&found, "left"));
+    let edge = left.edges.iter().find(|edge| edge.meets == Some(Face::Front)).expect("it meets the front");
+    // 464 mm: 50 mm from either end and no more than 200 mm apart.
+    assert_eq!(edge.dowels.len(), 3);
+    let holes: Vec<f64> =
+        front.holes.iter().filter(|hole| hole.what == "dowel to the left").map(|hole| hole.at[1]).collect();
+    assert_eq!(holes.len(), 3);
+    for at in &edge.dowels {
+        // Whichever way its edge runs, seen from below it is the same row; the side begins where the floor ends.
+        let up = holes.iter().any(|up| (up - 0.018 - at).abs() < 1e-9);
+        let down = holes.iter().any(|up| (up - 0.018 - (0.464 - at)).abs() < 1e-9);
+        assert!(up || down, "{at} {holes:?}");
+    }
+    assert!(
+        front
+            .holes
+            .iter()
+            .filter(|hole| hole.what.starts_with("dowel"))
+            .all(|hole| hole.depth.is_some_and(|depth| (depth - 0.012).abs() < 1e-9))
+    );
+}
+
+#[test]
+fn a_brace_in_dadoes_is_longer_by_what_they_are_deep() {
+    let brace = Brace { axis: Axis::Y, at: Some(0.15), thickness: 0.012, open: 0.5 };
+    let body = Body { braces: vec![brace], ..box_of([0.4, 0.5, 0.3]) };
+    let plain = parts(&body, Overlap::FrontAndBack);
+    let found = joined(&body, &Joints { housed: true, ..Joints::default() });
+    assert_relative_eq!(
+        find(&found, "brace").size()[0],
+        find(&plain, "brace").size()[0] + 0.012,
+        epsilon = 1e-9
+    );
+    for name in ["left", "right"] {
+        let groove = &find(&found, name).grooves[0];
+        assert_relative_eq!(groove.depth, 0.006, epsilon = 1e-12);
+        assert_relative_eq!(oak_cabinetry::geometry::area(&groove.outline), 0.264 * 0.012, epsilon = 1e-9);
+    }
+    let total = |parts: &[FlatPart]| parts.iter().map(milled).sum::<f64>();
+    assert_relative_eq!(total(&plain), total(&found), epsilon = 1e-12);
+}
+
+#[test]
+fn a_double_front_is_two_boards_and_a_deep_recess_goes_through_the_first() {
+    let doubled = Panel { layers: 2, thickness: 0.012, ..panel() };
+    let wish = Body { panels: vec![(Face::Front, doubled)], recess: 0.012, ..box_of([0.4, 0.5, 0.3]) };
+    let found = parts(&wish, Overlap::Mitred);
+    let layers = [find(&found, "front, layer 1 of 2"), find(&found, "front, layer 2 of 2")];
+    // Mitred against sides of 18 mm: each layer is smaller by its part of that.
+    assert_relative_eq!(layers[0].size()[0], 0.4, epsilon = 1e-9);
+    assert_relative_eq!(layers[1].size()[0], 0.4 - 0.018, epsilon = 1e-9);
+    let wide = layers.map(|layer| layer.holes[0].size[0]);
+    assert_relative_eq!(wide[0], 0.25, epsilon = 1e-9);
+    assert_relative_eq!(wide[1], 0.23, epsilon = 1e-9);
+    assert!(layers.iter().all(|layer| layer.holes.iter().all(|hole| hole.depth.is_none())));
+}
+
+#[test]
+fn a_recess_is_a_ring_around_the_hole() {
+    let body = Body { recess: 0.006, ..box_of([0.4, 0.5, 0.3]) };
+    let found = parts(&body, Overlap::FrontAndBack);
+    let front = find(&found, "front");
+    let quarter = std::f64::consts::FRAC_PI_4;
+    let gone = quarter * 0.23f64.powi(2) * 0.018 + quarter * (0.25f64.powi(2) - 0.23f64.powi(2)) * 0.006;
+    assert_relative_eq!(front.wood(), 0.4 * 0.5 * 0.018 - gone, epsilon = 1e-12);
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(96))]
 
@@ -149,6 +259,7 @@ proptest! {
         overlap in proptest::sample::select(OVERLAPS.to_vec()),
         thick in 0.009f64..0.025,
         front in 1u32..3,
+        joinery in proptest::sample::select(JOINERIES.to_vec()),
     ) {
         let doubled = Panel { layers: front, thickness: thick, ..panel() };
         let sizes = [Some(0.42), Some(0.55), Some(0.35)];
@@ -159,8 +270,9 @@ proptest! {
             ..body(shape)
         };
         let Ok(cabinet) = body.build(&contents(40.0)) else { return Ok(()) };
-        let found = flat_parts(&body, &contents(40.0), &cabinet, overlap);
-        let boards: f64 = found.iter().map(|part| part.volume).sum();
+        let joints = Joints { overlap, usual: joinery, ..Joints::default() };
+        let found = flat_parts(&body, &contents(40.0), &cabinet, &joints);
+        let boards: f64 = found.iter().map(milled).sum();
         let shell = cabinet.outer.volume() - cabinet.interior.volume();
         prop_assert!((boards - shell).abs() < 1e-9 + 1e-7 * shell, "{boards} {shell}");
         for part in &found {

@@ -187,8 +187,11 @@ fn furnished() -> (Body, Contents) {
     wish.braces.push(Brace { axis: Axis::X, at: Some(0.1), thickness: 0.018, open: 0.5 });
     let fill = Fill::polyester(15.0, Frame::Rigid);
     wish.fills.push(Layer { face: Face::Back, thickness: 0.05, fill });
-    let block =
-        ItemBlock { place: Place { face: Face::Right, across: None, up: None }, size: [0.1, 0.1, 0.08] };
+    let block = ItemBlock {
+        place: Place { face: Face::Right, across: None, up: None },
+        size: [0.1, 0.1, 0.08],
+        opening: None,
+    };
     wish.items.push(Item { name: "Amplifier".to_owned(), volume: 8e-4, block: Some(block) });
     let mut inside = contents(100.0);
     inside.ports[0].push(tube(0.08, 0.2));

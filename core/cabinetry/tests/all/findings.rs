@@ -205,7 +205,11 @@ fn a_brace_that_stands_in_a_wall() {
 fn something_against_a_board_that_is_not_there() {
     let mut wish = body(EnclosureShape::Cylinder { lying: true });
     wish.sizes = [Some(0.4), None, Some(0.6)];
-    let block = ItemBlock { place: Place { face: Face::Left, across: None, up: None }, size: [0.1; 3] };
+    let block = ItemBlock {
+        place: Place { face: Face::Left, across: None, up: None },
+        size: [0.1; 3],
+        opening: None,
+    };
     wish.items.push(Item { name: "Amplifier".to_owned(), volume: 1e-3, block: Some(block) });
     let cabinet = built(&wish, &contents(40.0));
     let (finding, words, _) = only(&cabinet, |finding| matches!(finding, Finding::NoFace { .. }));

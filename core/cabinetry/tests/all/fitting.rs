@@ -213,7 +213,7 @@ fn a_part_with_a_size_has_its_place_and_is_in_the_way() {
     let mut wish = body(EnclosureShape::Rectangular);
     wish.sizes = [Some(0.4), Some(0.5), Some(0.4)];
     let place = Place { face: Face::Back, across: None, up: Some(0.1) };
-    let block = ItemBlock { place, size: [0.2, 0.12, 0.1] };
+    let block = ItemBlock { place, size: [0.2, 0.12, 0.1], opening: None };
     wish.items.push(Item { name: "Amplifier".to_owned(), volume: 2.4e-3, block: Some(block) });
     let cabinet = wish.build(&contents(40.0)).expect("a box");
     let part = cabinet.parts.iter().find(|part| part.kind == PartKind::Item).expect("placed");
@@ -228,6 +228,7 @@ fn a_part_with_a_size_has_its_place_and_is_in_the_way() {
     wish.items[0].block = Some(ItemBlock {
         place: Place { up: Some(0.25), across: Some(0.2), ..place },
         size: [0.2, 0.2, 0.33],
+        opening: None,
     });
     let crowded = wish.build(&contents(40.0)).expect("a box");
     let touches = |finding: &Finding| matches!(finding, Finding::Touches { part, other } if part == "driver" && other == "amplifier");

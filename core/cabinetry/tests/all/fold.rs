@@ -45,6 +45,24 @@ fn an_even_pipe_folded_once_is_twice_its_run_and_a_board() {
 }
 
 #[test]
+fn a_closing_board_that_slants_is_as_thick_as_the_others() {
+    // A way that grows in its last channel leaves a wedge of dead space behind a board.
+    let asked = path(2.4, 0.01, 0.05, Seat::Along(0.0));
+    let mut wish = body(EnclosureShape::Rectangular);
+    wish.fold.folds = Some(2);
+    let cabinet = wish.build(&only(asked)).expect("it is folded");
+    let closing = cabinet.fold.as_ref().and_then(|laid| laid.closing.clone()).expect("a closing board");
+    let [a, b, c, d] = closing.corners;
+    let long = (b[0] - a[0]).hypot(b[1] - a[1]);
+    assert!((b[1] - a[1]).abs() > 0.02, "it slants: {:?}", closing.corners);
+    let square =
+        |point: [f64; 2]| ((b[0] - a[0]) * (point[1] - a[1]) - (b[1] - a[1]) * (point[0] - a[0])) / long;
+    for corner in [c, d] {
+        assert_relative_eq!(square(corner), 0.018, epsilon = 2e-4);
+    }
+}
+
+#[test]
 fn corners_are_as_long_as_their_middle_lines() {
     // Of equal widths: in and out, half a diagonal twice, a quarter of a circle.
     assert_relative_eq!(Corner::Square.length(0.1, 0.1), 0.1, max_relative = 1e-12);

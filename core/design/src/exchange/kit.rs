@@ -171,12 +171,7 @@ fn together(boards: Vec<KitBoard>, left: Vec<String>) -> KitReading {
             RawItem {
                 name: board.label.chars().take(40).collect(),
                 volume: Some(field::ITEM_VOLUME.typed(volume, 4)),
-                face: None,
-                width: None,
-                height: None,
-                depth: None,
-                across: None,
-                up: None,
+                ..RawItem::default()
             }
         })
         .collect();

@@ -99,6 +99,16 @@ pub struct RawBody {
     /// Which boards reach over the edges of the others.
     #[serde(default, skip_serializing_if = "RawOverlap::is_usual")]
     pub overlap: RawOverlap,
+    /// What holds the joints of the outer boards beside glue.
+    #[serde(default, skip_serializing_if = "RawJoinery::is_usual")]
+    pub joinery: RawJoinery,
+    /// Edges that are joined otherwise.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 24)]
+    pub joints: Vec<RawJoint>,
+    /// Whether braces and partitions stand in dadoes of the boards beside them.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub housed: bool,
     /// What else takes up volume behind the drivers: an amplifier, its chamber, a terminal cup.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 16)]
@@ -417,6 +427,22 @@ pub struct RawItem {
     /// As of a place; in a corner where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub up: Option<Typed>,
+    /// Whether its board is cut out for it; it only stands there where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub opening: Option<RawOpening>,
+    /// How far its plate reaches beyond the opening on every side; 20 mm where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub rim: Option<Typed>,
+}
+
+/// What is cut out of a board for an item, as large as the item.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RawOpening {
+    /// As wide as the item.
+    Round,
+    /// As wide and as high as the item.
+    Rectangular,
 }
 
 /// Which boards reach over the edges of the others.
@@ -449,6 +475,51 @@ impl From<RawOverlap> for oak_cabinetry::cut::Overlap {
             RawOverlap::Mitred => Self::Mitred,
         }
     }
+}
+
+/// What holds a joint beside glue.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RawJoinery {
+    /// Nothing: the edge stands blunt on the other board.
+    #[default]
+    Butt,
+    /// Dowels.
+    Dowels,
+    /// The edge stands in a rabbet, half as deep as the board that has it.
+    Rabbet,
+    /// A tongue of half the thickness stands in a groove.
+    Tongue,
+    /// Both edges are cut to half the angle.
+    Mitre,
+}
+
+impl RawJoinery {
+    fn is_usual(&self) -> bool {
+        *self == Self::default()
+    }
+}
+
+impl From<RawJoinery> for oak_cabinetry::cut::Joinery {
+    fn from(raw: RawJoinery) -> Self {
+        match raw {
+            RawJoinery::Butt => Self::Butt,
+            RawJoinery::Dowels => Self::Dowels,
+            RawJoinery::Rabbet => Self::Rabbet,
+            RawJoinery::Tongue => Self::Tongue,
+            RawJoinery::Mitre => Self::Mitre,
+        }
+    }
+}
+
+/// An edge that is joined otherwise than the others.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawJoint {
+    /// The two boards that meet there.
+    pub between: [RawFace; 2],
+    /// What holds them.
+    pub joinery: RawJoinery,
 }
 
 /// What is screwed to radiators.

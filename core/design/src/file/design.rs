@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{RawBody, RawDriver, RawDriverArray, RawEnclosure, RawSignal, Typed};
+use super::{RawBody, RawDriver, RawDriverArray, RawEnclosure, RawMeasurements, RawSignal, Typed};
 
 /// What the `format` of a design file says.
 pub const DESIGN_FORMAT: &str = "oak-drum/design";
@@ -41,6 +41,9 @@ pub struct RawDesign {
     /// The air; 20 degC, 101.325 kPa, dry where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub air: Option<RawAir>,
+    /// What was measured in the workshop; it stands over what is typed above.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub measured: Option<RawMeasurements>,
     /// Anything worth keeping.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 10000)]

@@ -9,6 +9,7 @@ mod driver_array;
 mod enclosure;
 mod family;
 mod listening_place;
+mod measured;
 mod open;
 mod restore;
 mod signal;
@@ -16,8 +17,8 @@ mod signal;
 pub use crate::typed::Typed;
 pub use body::{
     RawAxis, RawBody, RawBrace, RawCorner, RawEnclosureShape, RawFace, RawFold, RawFoldPanel, RawItem,
-    RawLayer, RawLinked, RawMaterial, RawMeasured, RawOverlap, RawPanel, RawPlace, RawPortBuild, RawRatio,
-    RawStack, RawWashers,
+    RawJoinery, RawJoint, RawLayer, RawLinked, RawMaterial, RawMeasured, RawOpening, RawOverlap, RawPanel,
+    RawPlace, RawPortBuild, RawRatio, RawStack, RawWashers,
 };
 pub use brief::{RawAirNoise, RawBrief};
 pub use build::{BUILD_FORMAT, RawBuild};
@@ -33,6 +34,7 @@ pub use listening_place::{
     MOST_AREAS, MOST_SEATS, MOST_STANDS, RawArea, RawBattery, RawListening, RawListeningPlace, RawSeat,
     RawStand, RawWalls,
 };
+pub use measured::{MOST_MEASURED, RawMeasuredBoard, RawMeasuredVolume, RawMeasurements};
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
 pub use restore::restore;
 pub use signal::{

@@ -126,6 +126,9 @@ pub struct RawMounting {
     /// Its middle up the board; in a corner where absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub up: Option<Typed>,
+    /// How far its plate reaches beyond the opening on every side; 20 mm where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub rim: Option<Typed>,
     /// Whether its own back is not sealed, so that it needs a chamber of its own within the box.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub open_back: bool,

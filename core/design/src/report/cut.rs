@@ -1,6 +1,9 @@
 //! The boards of a design as they are cut.
 
-use oak_cabinetry::cut::{EdgeJoint, FlatPart, flat_parts};
+use oak_cabinetry::cut::{
+    BoardSide, Edge, EdgeJoint, FlatHole, FlatPart, Groove, HoleKind, Joinery, flat_parts,
+};
+use oak_cabinetry::geometry::Face;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -26,14 +29,16 @@ pub struct CutPanel {
     pub number: u32,
     /// What it is.
     pub name: String,
-    /// How many alike, of all cabinets; layers counted.
+    /// How many alike, of all cabinets.
     pub count: u32,
     /// Width and height of the blank, m.
     pub size: [f64; 2],
     /// Of one layer as measured, m.
     pub thickness: f64,
-    /// How many lie on each other.
-    pub layers: u32,
+    /// Which layer of how many, the outermost first.
+    pub layer: Option<[u32; 2]>,
+    /// Along which side the grain runs, 0 along the width, 1 along the height; of what has no grain none.
+    pub grain: Option<u8>,
     /// What it is of, in files.
     pub material: &'static str,
     /// What it is of.
@@ -46,9 +51,11 @@ pub struct CutPanel {
     pub edges: Vec<CutEdge>,
     /// Holes and recesses.
     pub holes: Vec<CutHole>,
+    /// What other boards stand in, and what is milled off along tongues.
+    pub grooves: Vec<CutGroove>,
     /// A window, lowest and highest corner, m.
     pub window: Option<[[f64; 2]; 2]>,
-    /// Mass of one with all its layers, around its holes, kg.
+    /// Mass of one, around its holes, kg.
     pub mass: f64,
 }
 
@@ -59,6 +66,10 @@ pub struct CutEdge {
     pub meets: Option<String>,
     /// `over`, `under`, `mitre`, `round` or `free`.
     pub joint: &'static str,
+    /// What holds it beside glue: `butt`, `dowels`, `rabbet`, `tongue` or `mitre`.
+    pub joinery: &'static str,
+    /// Middles of dowels in the edge, from its first corner, m.
+    pub dowels: Vec<f64>,
     /// Tilt of the saw from square, degrees: positive where the outer side is the longer one.
     pub bevel: f64,
 }
@@ -68,6 +79,8 @@ pub struct CutEdge {
 pub struct CutHole {
     /// For what.
     pub what: String,
+    /// `driver`, `radiator`, `port`, `mouth`, `recess`, `bolt`, `item` or `dowel`.
+    pub kind: &'static str,
     /// Its middle from the left and from below, as seen from outside, m.
     pub at: [f64; 2],
     /// Width and height, m.
@@ -76,6 +89,19 @@ pub struct CutHole {
     pub round: bool,
     /// How deep, m; through where absent.
     pub depth: Option<f64>,
+}
+
+/// What is milled away along a strip.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CutGroove {
+    /// Which board stands in it.
+    pub what: String,
+    /// Its outline as seen from outside, m.
+    pub outline: Vec<[f64; 2]>,
+    /// m.
+    pub depth: f64,
+    /// Whether it is milled from the inner side.
+    pub inside: bool,
 }
 
 /// What is to be bought of a board.
@@ -94,7 +120,7 @@ impl CutReport {
     pub fn of(built: &Built) -> Option<Self> {
         let Boxed { contents, cabinet } = built.boxed.as_ref()?;
         let design = &built.design;
-        let flat = flat_parts(&design.body, contents, cabinet, design.overlap);
+        let flat = flat_parts(&design.body, contents, cabinet, &design.joints);
         let cabinets = design.cabinets;
         let panels: Vec<CutPanel> =
             (1..).zip(&flat).map(|(number, part)| panel(number, part, cabinets)).collect();
@@ -118,7 +144,6 @@ impl CutReport {
 }
 
 fn notes(cabinet: &oak_cabinetry::Cabinet) -> Vec<&'static str> {
-    use oak_cabinetry::geometry::Face;
     let shell = cabinet.outer.sides.iter().filter(|face| **face == Face::Shell).count();
     match (shell, cabinet.outer.sides.len()) {
         (0, _) => Vec::new(),
@@ -131,38 +156,89 @@ fn notes(cabinet: &oak_cabinetry::Cabinet) -> Vec<&'static str> {
     }
 }
 
+fn joint(joint: EdgeJoint) -> &'static str {
+    match joint {
+        EdgeJoint::Over => "over",
+        EdgeJoint::Under => "under",
+        EdgeJoint::Mitre => "mitre",
+        EdgeJoint::Round => "round",
+        EdgeJoint::Free => "free",
+    }
+}
+
+fn joinery(joinery: Joinery) -> &'static str {
+    match joinery {
+        Joinery::Butt => "butt",
+        Joinery::Dowels => "dowels",
+        Joinery::Rabbet => "rabbet",
+        Joinery::Tongue => "tongue",
+        Joinery::Mitre => "mitre",
+    }
+}
+
+fn kind(kind: HoleKind) -> &'static str {
+    match kind {
+        HoleKind::Driver => "driver",
+        HoleKind::Radiator => "radiator",
+        HoleKind::Port => "port",
+        HoleKind::Mouth => "mouth",
+        HoleKind::Recess => "recess",
+        HoleKind::Bolt => "bolt",
+        HoleKind::Item => "item",
+        HoleKind::Dowel => "dowel",
+    }
+}
+
+/// The grain runs up the walls and across lids and floors; inside along the longer side.
+fn grain(part: &FlatPart) -> Option<u8> {
+    if !part.panel.material.has_grain {
+        return None;
+    }
+    let [width, height] = part.size();
+    Some(match part.face {
+        Some(Face::Top | Face::Bottom | Face::Tread) => 0,
+        Some(_) => 1,
+        None => u8::from(height > width),
+    })
+}
+
 fn panel(number: u32, part: &FlatPart, cabinets: u32) -> CutPanel {
-    let edge = |edge: &oak_cabinetry::cut::Edge| CutEdge {
-        meets: edge.meets.map(oak_cabinetry::geometry::Face::name),
-        joint: match edge.joint {
-            EdgeJoint::Over => "over",
-            EdgeJoint::Under => "under",
-            EdgeJoint::Mitre => "mitre",
-            EdgeJoint::Round => "round",
-            EdgeJoint::Free => "free",
-        },
+    let edge = |edge: &Edge| CutEdge {
+        meets: edge.meets.map(Face::name),
+        joint: joint(edge.joint),
+        joinery: joinery(edge.joinery),
+        dowels: edge.dowels.clone(),
         bevel: edge.bevel.to_degrees(),
     };
-    let hole = |hole: &oak_cabinetry::cut::FlatHole| CutHole {
+    let hole = |hole: &FlatHole| CutHole {
         what: hole.what.clone(),
+        kind: kind(hole.kind),
         at: hole.at,
         size: hole.size,
         round: hole.round,
         depth: hole.depth,
     };
+    let groove = |groove: &Groove| CutGroove {
+        what: groove.what.clone(),
+        outline: groove.outline.clone(),
+        depth: groove.depth,
+        inside: groove.side == BoardSide::Inner,
+    };
     CutPanel {
         number,
         name: part.name.clone(),
-        count: part.count * part.panel.layers * cabinets,
+        count: part.count * cabinets,
         size: part.size(),
         thickness: part.panel.thickness,
-        layers: part.panel.layers,
+        layer: part.layer,
+        grain: grain(part),
         material: part.panel.material.id,
         material_name: part.panel.material.name,
         outer: part.outer.clone(),
         inner: part.inner.clone(),
         edges: part.edges.iter().map(edge).collect(),
         holes: part.holes.iter().map(hole).collect(),
+        grooves: part.grooves.iter().map(groove).collect(),
         window: part.window,
         mass: part.wood() * part.panel.material.density,
     }

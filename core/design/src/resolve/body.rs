@@ -4,14 +4,16 @@ use oak_acoustics::medium::{Fill, Frame};
 use oak_cabinetry::geometry::{Axis, EnclosureShape, Face, Measured};
 use oak_cabinetry::panel::{MATERIALS, Material};
 use oak_cabinetry::{
-    Body, Brace, Corner, Fittings, Fold, Item, ItemBlock, Layer, Panel, Place, PortBuild, USUAL_WALL, Washers,
+    Body, Brace, Corner, Fittings, Fold, Item, ItemBlock, Layer, Opening, Panel, Place, PortBuild,
+    USUAL_WALL, Washers,
 };
 
 use super::reading::Reading;
 use crate::field::{self, Field};
 use crate::file::{
     RawAxis, RawBody, RawCorner, RawEnclosure, RawEnclosureShape, RawFace, RawFold, RawFrame, RawLinked,
-    RawMaterial, RawMeasured, RawPlace, RawPort, RawPortBuild, RawPortSection, RawStack, RawWashers, Typed,
+    RawMaterial, RawMeasured, RawOpening, RawPlace, RawPort, RawPortBuild, RawPortSection, RawStack,
+    RawWashers, Typed,
 };
 use crate::problem::ProblemKind;
 
@@ -24,6 +26,8 @@ const USUAL_DENSITY: f64 = 12.0;
 /// One washer, and bolt with nut, where none are stated, kg: of 30 mm and of 8 by 60 mm (common practice).
 const USUAL_WASHER: f64 = 0.010;
 const USUAL_BOLT: f64 = 0.025;
+/// How far the plate of an item reaches beyond its opening where nothing is said, m (common practice).
+pub(super) const USUAL_RIM: f64 = 0.02;
 const LONGEST_ITEM: usize = 40;
 
 impl From<RawFace> for Face {
@@ -85,6 +89,7 @@ pub(super) fn body(raw: Option<&RawBody>, enclosure: &RawEnclosure, reading: &mu
     let front = enclosure.front.as_ref().map(|front| front.ports.as_slice()).unwrap_or_default();
     let front_ports = lengths.ports("front_ports", &raw.front_ports, front, thickness);
     let braces = lengths.braces(thickness);
+    lengths.at_most("joints", raw.joints.len(), 24);
     let items = lengths.items();
     let fills = lengths.layers();
     let fold = lengths.fold(thickness);
@@ -319,9 +324,16 @@ impl Lengths<'_, '_> {
                 Some(size) if item.volume.is_none() => Some(size.iter().product()),
                 _ => self.required(&at("volume"), &field::ITEM_VOLUME, &item.volume),
             };
-            let block = whole
-                .zip(item.face)
-                .map(|(size, face)| ItemBlock { place: Place { face: face.into(), across, up }, size });
+            let rim = self.optional(&at("rim"), &field::ITEM_RIM, &item.rim).unwrap_or(USUAL_RIM);
+            let opening = |[width, height, _]: [f64; 3]| {
+                let round = item.opening? == RawOpening::Round;
+                Some(Opening { size: [width, if round { width } else { height }], round, rim })
+            };
+            let block = whole.zip(item.face).map(|(size, face)| ItemBlock {
+                place: Place { face: face.into(), across, up },
+                opening: opening(size),
+                size,
+            });
             items.push(Item { name: item.name.clone(), volume: volume.unwrap_or(0.0), block });
         }
         items

@@ -9,7 +9,8 @@ use oak_acoustics::response::Allowance;
 use oak_acoustics::source::Source;
 use oak_acoustics::starting_point::Wishes;
 use oak_cabinetry::Body;
-use oak_cabinetry::cut::Overlap;
+use oak_cabinetry::cut::Joints;
+use oak_cabinetry::geometry::Face;
 
 use super::body::body;
 use super::brief::resolve_brief;
@@ -17,13 +18,14 @@ use super::driver::{ResolvedDriver, resolve_driver};
 use super::driver_array::driver_array;
 use super::enclosure::{ChamberFill, enclosure, filled, gain};
 use super::listening_place::resolve_listening_place;
+use super::measured::{MeasuredDriver, measured};
 use super::playing::Playing;
 use super::reading::{Reading, space as space_of};
 use super::signal::{Mains, mains, mounted, resolve_preset, source};
 use crate::drive::{Drive, DriveOrigin};
 use crate::field;
 use crate::file::{
-    LONGEST_NAME, LONGEST_NOTE, RawAir, RawAmplifier, RawArrangement, RawBuild, RawDesign, RawDrive,
+    LONGEST_NAME, LONGEST_NOTE, RawAir, RawAmplifier, RawArrangement, RawBody, RawBuild, RawDesign, RawDrive,
     RawEnclosure, RawFamily, RawProgramme, RawSignal, RawSpace, Typed,
 };
 use crate::problem::{Problem, ProblemKind, Range};
@@ -42,8 +44,10 @@ pub struct ResolvedDesign {
     pub enclosure: Enclosure,
     /// The box itself, as wished.
     pub body: Body,
-    /// Which of its boards reach over the edges of the others.
-    pub overlap: Overlap,
+    /// How its boards are joined.
+    pub joints: Joints,
+    /// What was measured of its driver.
+    pub measured: MeasuredDriver,
     /// Net volumes of the chambers behind and before the drivers, without what fill makes of them, m3.
     pub volumes: [Option<f64>; 2],
     /// By how much fill makes each seem larger.
@@ -193,7 +197,8 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
         reading.optional("signal.amplifier.minimum_load", &field::AMPLIFIER_LOAD, &amplifier.minimum_load)
     });
     let source = source(signal, &mut reading);
-    let body = body.map(|body| with_amplifier(body, signal, &mut reading));
+    let mut body = body.map(|body| with_amplifier(body, signal, &mut reading));
+    let measured = measured(raw.measured.as_ref(), body.as_mut(), &mut reading);
     if let Some(later) = &signal.later_amplifier {
         check_later(later, driver_array.as_ref(), body.as_ref(), &mut reading);
     }
@@ -208,7 +213,8 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             driver_array,
             enclosure,
             body,
-            overlap: raw.body.as_ref().map_or_else(Overlap::default, |body| body.overlap.into()),
+            joints: raw.body.as_ref().map_or_else(Joints::default, joints),
+            measured,
             volumes,
             gains,
             fills: chambers.each_ref().map(|chamber| filled(chamber.as_ref()?)),
@@ -227,6 +233,16 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
             tunings_typed,
         }),
         _ => Err(reading.problems),
+    }
+}
+
+/// How the boards of a box are joined.
+fn joints(raw: &RawBody) -> Joints {
+    Joints {
+        overlap: raw.overlap.into(),
+        usual: raw.joinery.into(),
+        pairs: raw.joints.iter().map(|joint| (joint.between.map(Face::from), joint.joinery.into())).collect(),
+        housed: raw.housed,
     }
 }
 

@@ -7,6 +7,7 @@ mod driver;
 mod driver_array;
 mod enclosure;
 mod listening_place;
+mod measured;
 mod plausible;
 mod playing;
 mod reading;
@@ -20,6 +21,7 @@ pub use driver::{Reconciled, Record, ResolvedDriver, SheetDoubt, resolve_driver}
 pub use driver_array::resolve_driver_array;
 pub use enclosure::ChamberFill;
 pub use listening_place::{Battery, ListeningPlace, Seat, Standing, resolve_listening_place};
+pub use measured::{FOUND_DIFFERENCE, MeasuredDriver};
 pub use playing::Playing;
 pub use sheet::SheetHint;
 pub use signal::{Mains, resolve_filter, resolve_filters, resolve_parts, resolve_preset};

@@ -1,9 +1,10 @@
 //! What comes before the drivers, from its raw form.
 
 use oak_acoustics::source::{Branch, Chain, Part, PartForm, Source, Traced};
-use oak_cabinetry::{Item, ItemBlock, Place};
+use oak_cabinetry::{Item, ItemBlock, Opening, Place};
 use oak_signal::filter::{Alignment, FLATTEST, Filter, Pass, Slope, Width};
 
+use super::body::USUAL_RIM;
 use super::reading::Reading;
 use crate::field;
 use crate::file::{
@@ -44,6 +45,9 @@ fn of_amplifier(raw: &RawAmplifier, reading: &mut Reading) -> (Chain, f64) {
     (chain(&raw.filters, "signal.amplifier.filters", reading), resistance.unwrap_or(0.0))
 }
 
+/// Room around what is passed through an opening, m (common practice).
+const PASSES: f64 = 0.002;
+
 /// An amplifier in the board of a box, as something that takes up room there; with boards of a thickness (m) around it where it needs a chamber
 /// of its own.
 pub(super) fn mounted(raw: &RawMounting, board: f64, reading: &mut Reading) -> Option<Item> {
@@ -53,14 +57,17 @@ pub(super) fn mounted(raw: &RawMounting, board: f64, reading: &mut Reading) -> O
     let depth = reading.required(&at("depth"), &field::MOUNTING_DEPTH, &raw.depth);
     let across = reading.optional(&at("across"), &field::MOUNTING_ACROSS, &raw.across);
     let up = reading.optional(&at("up"), &field::MOUNTING_UP, &raw.up);
+    let rim = reading.optional(&at("rim"), &field::MOUNTING_RIM, &raw.rim).unwrap_or(USUAL_RIM);
     let walls = if raw.open_back { board } else { 0.0 };
     let size = [width? + 2.0 * walls, height? + 2.0 * walls, depth? + walls];
+    // It is passed through from outside, with a little room on every side.
+    let opening = Opening { size: [width? + 2.0 * PASSES, height? + 2.0 * PASSES], round: false, rim };
     let place = Place { face: raw.face.unwrap_or(RawFace::Back).into(), across, up };
     let name = if raw.open_back { "amplifier in its chamber" } else { "amplifier" };
     Some(Item {
         name: name.to_owned(),
         volume: size.iter().product(),
-        block: Some(ItemBlock { place, size }),
+        block: Some(ItemBlock { place, size, opening: Some(opening) }),
     })
 }
 

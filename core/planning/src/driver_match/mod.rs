@@ -160,6 +160,7 @@ impl DriverMatch {
             signal: None,
             space: None,
             air: None,
+            measured: None,
             notes,
         }
     }

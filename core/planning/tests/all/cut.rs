@@ -34,17 +34,24 @@ fn every_demo_box_is_cut_and_its_boards_weigh_what_they_fill() {
                 design.name
             );
             assert!(found.panels.len() >= 6 && found.notes.is_empty(), "{}", design.name);
-            // The six outer boards, each with what is mounted in it.
+            // What is mounted in a board, outside or inside, has its hole there, and nothing else has one.
             let cabinet = &boxed.cabinet;
-            for panel in &found.panels {
-                let mounted = cabinet.parts.iter().filter(|part| {
-                    part.face.is_some_and(|face| face.name() == panel.name)
-                        && cabinet.hole(part, &boxed.contents).is_some()
-                });
-                let through = panel.holes.iter().filter(|hole| hole.depth.is_none() && hole.what != "bolt");
-                assert_eq!(mounted.count(), through.count(), "{}, {}", design.name, panel.name);
-                assert!(panel.mass > 0.0);
+            let mounted = cabinet.parts.iter().filter(|part| cabinet.hole(part, &boxed.contents).is_some());
+            // Once a board, however many layers it is of.
+            let boards = found.panels.iter().filter(|panel| panel.layer.is_none_or(|[layer, _]| layer == 1));
+            let holes = boards.flat_map(|panel| &panel.holes);
+            let through = holes.filter(|hole| hole.depth.is_none() && hole.kind != "bolt");
+            assert_eq!(mounted.count(), through.count(), "{}", design.name);
+            for part in cabinet.parts.iter().filter(|part| cabinet.hole(part, &boxed.contents).is_some()) {
+                let Some(face) = part.face else { continue };
+                let panel = found
+                    .panels
+                    .iter()
+                    .find(|panel| panel.name.split(',').next() == Some(face.name().as_str()))
+                    .expect("its board");
+                assert!(panel.holes.iter().any(|hole| hole.what == part.name()), "{}", design.name);
             }
+            assert!(found.panels.iter().all(|panel| panel.mass > 0.0));
             // As large as the box is outside, whichever boards reach over.
             let outside = built.outside().expect("a box");
             let front = |overlap| {

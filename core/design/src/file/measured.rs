@@ -1,0 +1,50 @@
+//! What was measured in the workshop: it stands over what was typed before.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::{RawMaterial, Typed};
+
+/// What was measured in the workshop of a design that is being built.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawMeasurements {
+    /// Boards.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 12)]
+    pub boards: Vec<RawMeasuredBoard>,
+    /// Diameter of the hole that the driver really needs.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cutout: Option<Typed>,
+    /// How deep the driver really is, from the front of its frame.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub depth: Option<Typed>,
+    /// Net volume behind the drivers.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub volume: Option<RawMeasuredVolume>,
+}
+
+/// A board as it was measured.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawMeasuredBoard {
+    /// What it is of.
+    pub material: RawMaterial,
+    /// The thickness that the design has.
+    pub nominal: Typed,
+    /// The thickness of the board in hand.
+    pub measured: Typed,
+}
+
+/// A volume as it was measured.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawMeasuredVolume {
+    /// What was found.
+    pub measured: Typed,
+    /// What the design had there at that time.
+    pub expected: Typed,
+}
+
+/// Most boards that are measured.
+pub const MOST_MEASURED: usize = 12;
