@@ -207,7 +207,7 @@ impl Asked {
         let build = self.build.as_ref().map(|path| {
             read(path).and_then(|text| open_build(&text).map_err(|problem| all(path, &[problem])))
         });
-        let RawBuild { brief, presets, places, .. } =
+        let RawBuild { brief, presets, places, workshop, .. } =
             build.transpose()?.unwrap_or_else(|| RawBuild::of_documents([]));
         let basis = match self.conditions {
             Conditions::InUse => RawBasis::InUse,
@@ -215,7 +215,7 @@ impl Asked {
         };
         let place = named(places, self.place.as_deref(), "place", |place| &place.name)?;
         let preset = named(presets, self.preset.as_deref(), "preset", |preset| &preset.name)?;
-        let conditions = RawConditions { basis, preset, place };
+        let conditions = RawConditions { basis, preset, place, workshop };
         let question = RawQuestion { design, brief, conditions };
         Ok(question.resolve().map_err(|problems| all(path, &problems))?.design)
     }

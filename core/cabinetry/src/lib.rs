@@ -22,6 +22,7 @@ pub mod panel;
 mod part;
 mod pipe;
 pub mod place;
+pub mod sheet;
 
 pub use body::{Body, Brace, Item, ItemBlock, Layer, Opening, Panel, Place, PortBuild, Washers};
 pub use build::USUAL_WALL;

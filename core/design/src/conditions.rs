@@ -6,11 +6,12 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 pub use crate::drive::{Drive, DriveOrigin};
-use crate::file::{RawBrief, RawDesign, RawFilter, RawListeningPlace, RawPreset};
+use crate::file::{RawBrief, RawDesign, RawFilter, RawListeningPlace, RawPreset, RawWorkshop};
 use crate::problem::Problem;
 pub use crate::resolve::Playing;
 use crate::resolve::{
-    Brief, ResolvedDesign, resolve_brief, resolve_design, resolve_listening_place, resolve_preset,
+    Brief, ResolvedDesign, Workshop, resolve_brief, resolve_design, resolve_listening_place, resolve_preset,
+    resolve_workshop,
 };
 
 /// What the conditions of a figure begin with.
@@ -37,6 +38,9 @@ pub struct RawConditions {
     /// Where it is listened to.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub place: Option<RawListeningPlace>,
+    /// How it is made, for what it costs and how it is cut.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub workshop: Option<RawWorkshop>,
 }
 
 impl RawConditions {
@@ -71,15 +75,25 @@ impl RawConditions {
     /// # Errors
     /// Every problem, with its place.
     pub fn asked(&self, brief: &RawBrief) -> Result<Brief, Vec<Problem>> {
-        match (resolve_brief(brief), self.playing()) {
-            (Ok(brief), Ok(playing)) => Ok(brief.played(playing)),
-            (brief, playing) => {
+        match (resolve_brief(brief), self.playing(), self.made()) {
+            (Ok(brief), Ok(playing), Ok(workshop)) => Ok(Brief { workshop, ..brief.played(playing) }),
+            (brief, playing, workshop) => {
                 let brief = brief.err().map(|problems| {
                     problems.into_iter().map(|problem| problem.within("brief")).collect::<Vec<_>>()
                 });
-                Err([brief, playing.err()].into_iter().flatten().flatten().collect())
+                Err([brief, playing.err(), workshop.err()].into_iter().flatten().flatten().collect())
             }
         }
+    }
+
+    /// How it is made, where that is not as usual.
+    ///
+    /// # Errors
+    /// Every problem, with its place.
+    pub fn made(&self) -> Result<Option<Workshop>, Vec<Problem>> {
+        self.workshop.as_ref().map(resolve_workshop).transpose().map_err(|problems| {
+            problems.into_iter().map(|problem| problem.within("conditions.workshop")).collect()
+        })
     }
 }
 

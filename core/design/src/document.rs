@@ -8,11 +8,14 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::file::{
-    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, RawListeningPlace, RawPreset, VERSION,
-    open_value, read_value,
+    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, RawEntry, RawListeningPlace, RawPreset,
+    RawProgress, RawWorkshop, VERSION, open_value, read_value,
 };
 use crate::problem::Problem;
-use crate::resolve::{check_title, resolve_brief, resolve_design, resolve_listening_place, resolve_preset};
+use crate::resolve::{
+    check_entry, check_progress, check_title, resolve_brief, resolve_design, resolve_listening_place,
+    resolve_preset, resolve_workshop,
+};
 
 /// What a build is called and what it is for.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -41,6 +44,12 @@ pub enum RawDocument {
     Preset(RawPreset),
     /// Where the build is listened to.
     Place(Box<RawListeningPlace>),
+    /// How it is made.
+    Workshop(Box<RawWorkshop>),
+    /// What has been done of it.
+    Progress(Box<RawProgress>),
+    /// An entry of its logbook.
+    Entry(Box<RawEntry>),
 }
 
 /// A kind of document.
@@ -95,8 +104,33 @@ pub static PLACE: DocumentKind = DocumentKind {
     read: |value| read_value(value).map(RawDocument::Place),
 };
 
+/// How the build is made.
+pub static WORKSHOP: DocumentKind = DocumentKind {
+    id: "workshop",
+    names: ["workshop", "workshops"],
+    most: 1,
+    read: |value| read_value(value).map(RawDocument::Workshop),
+};
+
+/// What has been done of it.
+pub static PROGRESS: DocumentKind = DocumentKind {
+    id: "progress",
+    names: ["progress", "progress"],
+    most: 1,
+    read: |value| read_value(value).map(RawDocument::Progress),
+};
+
+/// An entry of its logbook.
+pub static ENTRY: DocumentKind = DocumentKind {
+    id: "entry",
+    names: ["log entry", "log entries"],
+    most: 2000,
+    read: |value| read_value(value).map(RawDocument::Entry),
+};
+
 /// All kinds of documents.
-pub static KINDS: [&DocumentKind; 5] = [&TITLE, &BRIEF, &VARIANT, &PRESET, &PLACE];
+pub static KINDS: [&DocumentKind; 8] =
+    [&TITLE, &BRIEF, &VARIANT, &PRESET, &PLACE, &WORKSHOP, &PROGRESS, &ENTRY];
 
 impl DocumentKind {
     /// The kind of a name; nothing where there is none.
@@ -122,6 +156,9 @@ impl RawDocument {
             Self::Variant(_) => &VARIANT,
             Self::Preset(_) => &PRESET,
             Self::Place(_) => &PLACE,
+            Self::Workshop(_) => &WORKSHOP,
+            Self::Progress(_) => &PROGRESS,
+            Self::Entry(_) => &ENTRY,
         }
     }
 
@@ -136,6 +173,9 @@ impl RawDocument {
             Self::Variant(design) => resolve_design(design).map(|_| ()),
             Self::Preset(preset) => resolve_preset(preset).map(|_| ()),
             Self::Place(place) => resolve_listening_place(place).map(|_| ()),
+            Self::Workshop(workshop) => resolve_workshop(workshop).map(|_| ()),
+            Self::Progress(progress) => check_progress(progress),
+            Self::Entry(entry) => check_entry(entry).map(|_| ()),
         }
     }
 
@@ -150,6 +190,9 @@ impl RawDocument {
             Self::Variant(design) => serde_json::to_value(design),
             Self::Preset(preset) => serde_json::to_value(preset),
             Self::Place(place) => serde_json::to_value(place),
+            Self::Workshop(workshop) => serde_json::to_value(workshop),
+            Self::Progress(progress) => serde_json::to_value(progress),
+            Self::Entry(entry) => serde_json::to_value(entry),
         }
     }
 }
@@ -162,7 +205,11 @@ impl RawBuild {
         let variants = self.variants.into_iter().map(|design| RawDocument::Variant(Box::new(design)));
         let presets = self.presets.into_iter().map(RawDocument::Preset);
         let places = self.places.into_iter().map(|place| RawDocument::Place(Box::new(place)));
-        std::iter::once(title).chain(brief).chain(variants).chain(presets).chain(places).collect()
+        let workshop = self.workshop.map(|workshop| RawDocument::Workshop(Box::new(workshop)));
+        let progress = self.progress.map(|progress| RawDocument::Progress(Box::new(progress)));
+        let log = self.log.into_iter().map(|entry| RawDocument::Entry(Box::new(entry)));
+        let plans = std::iter::once(title).chain(brief).chain(variants).chain(presets).chain(places);
+        plans.chain(workshop).chain(progress).chain(log).collect()
     }
 
     /// A build file of documents, variants in their order.
@@ -176,6 +223,9 @@ impl RawBuild {
             variants: Vec::new(),
             presets: Vec::new(),
             places: Vec::new(),
+            workshop: None,
+            progress: None,
+            log: Vec::new(),
         };
         for document in documents {
             match document {
@@ -184,6 +234,9 @@ impl RawBuild {
                 RawDocument::Variant(design) => build.variants.push(*design),
                 RawDocument::Preset(preset) => build.presets.push(preset),
                 RawDocument::Place(place) => build.places.push(*place),
+                RawDocument::Workshop(workshop) => build.workshop = Some(*workshop),
+                RawDocument::Progress(progress) => build.progress = Some(*progress),
+                RawDocument::Entry(entry) => build.log.push(*entry),
             }
         }
         build

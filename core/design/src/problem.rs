@@ -78,6 +78,18 @@ pub enum ProblemKind {
         /// Its code.
         code: u32,
     },
+    /// A text that is no date, or no moment.
+    NotDate {
+        /// As written.
+        given: String,
+    },
+    /// No day on which work can be done.
+    NoHours,
+    /// A text that is not the hash of a picture.
+    NotHash {
+        /// As written.
+        given: String,
+    },
     /// A list that is too long.
     TooMany {
         /// How many there are.
@@ -248,6 +260,16 @@ impl fmt::Display for ProblemKind {
             Self::NotWhole { given, range } => write!(f, "{given} is not a whole number; {range} is allowed"),
             Self::Length { found, min, max } => {
                 write!(f, "is {found} characters long; {min} to {max} are allowed")
+            }
+            Self::NotDate { given } => {
+                write!(
+                    f,
+                    "{given:?} is no date; years 2000 to 2199 are allowed, such as 2026-05-01, and moments such as 2026-05-01T18:30:00Z"
+                )
+            }
+            Self::NoHours => write!(f, "leaves no hour of the week to work in; give one day more than 0"),
+            Self::NotHash { given } => {
+                write!(f, "{given:?} is not the name of a picture: 64 digits 0 to 9 and a to f are allowed")
             }
             Self::TooMany { found, max } => write!(f, "holds {found} entries; at most {max} are allowed"),
             Self::ControlCharacter { code } => {

@@ -27,6 +27,17 @@ fn contents(kind: &str) -> [Value; 2] {
             let field = |along: &str| json!({ "name": "Field", "kind": "outdoors", "cabinets": [{ "across": "0 m", "along": along }], "seats": [] });
             [field("0 m"), field("2 m")]
         }
+        "workshop" => {
+            [json!({ "kerf": "3.2 mm", "glue": "pva" }), json!({ "kerf": "2 mm", "finish": "veneer" })]
+        }
+        "progress" => [
+            json!({ "ticks": [{ "step": "label", "at": "2026-05-01T18:30:00Z" }] }),
+            json!({ "ticks": [{ "step": "label", "at": "2026-05-01T18:30:00Z", "failed": true }] }),
+        ],
+        "entry" => [
+            json!({ "at": "2026-05-01T18:30:00Z", "text": "Cut the front." }),
+            json!({ "at": "2026-05-01T18:30:00Z", "text": "Cut the front.", "mistake": "1 mm short", "hours": "2 h" }),
+        ],
         other => panic!("no contents of {other}"),
     }
 }

@@ -8,6 +8,7 @@ mod flare;
 mod fold;
 mod parts;
 mod shapes;
+mod sheets;
 mod support;
 mod voxels;
 mod waves;

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{RawBrief, RawDesign, RawListeningPlace, RawPreset};
+use super::{RawBrief, RawDesign, RawEntry, RawListeningPlace, RawPreset, RawProgress, RawWorkshop};
 
 /// What the `format` of a build file says.
 pub const BUILD_FORMAT: &str = "oak-drum/build";
@@ -40,4 +40,14 @@ pub struct RawBuild {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 20)]
     pub places: Vec<RawListeningPlace>,
+    /// How it is made.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub workshop: Option<RawWorkshop>,
+    /// What has been done of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub progress: Option<RawProgress>,
+    /// Its logbook.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 2000)]
+    pub log: Vec<RawEntry>,
 }

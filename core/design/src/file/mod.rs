@@ -11,8 +11,10 @@ mod family;
 mod listening_place;
 mod measured;
 mod open;
+mod progress;
 mod restore;
 mod signal;
+mod workshop;
 
 pub use crate::typed::Typed;
 pub use body::{
@@ -36,10 +38,18 @@ pub use listening_place::{
 };
 pub use measured::{MOST_MEASURED, RawMeasuredBoard, RawMeasuredVolume, RawMeasurements};
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
+pub use progress::{
+    LONGEST_ACCOUNT, MOST_PHOTOS, MOST_PRINTED, MOST_TICKS, RawEntry, RawPrinted, RawProgress, RawSaid,
+    RawTick,
+};
 pub use restore::restore;
 pub use signal::{
     MOST_BUILT_IN, MOST_FILTERS, MOST_PARTS, MOST_TRACE_POINTS, RawAlignment, RawAmplifier, RawDrive,
     RawFilter, RawFilterKind, RawMains, RawMounting, RawPart, RawPartWiring, RawPreset, RawSignal,
+};
+pub use workshop::{
+    MOST_SHEETS, MOST_STOCK, RawAssembly, RawFeet, RawFinish, RawFixing, RawGlue, RawLeads, RawPaper,
+    RawSheet, RawStock, RawTerminal, RawWorkshop,
 };
 
 /// Version of all file formats that this program writes.

@@ -4,6 +4,7 @@ use oak_acoustics::medium::Space;
 
 use super::playing::Playing;
 use super::reading::{Reading, space};
+use super::workshop::Workshop;
 use crate::field;
 use crate::file::{RawBrief, RawFamily, RawProgramme};
 use crate::problem::{Problem, ProblemKind, Range};
@@ -51,6 +52,8 @@ pub struct Brief {
     pub families: Vec<RawFamily>,
     /// What it is played through and where it is heard.
     pub playing: Playing,
+    /// How it is made, where that is not as usual.
+    pub workshop: Option<Workshop>,
 }
 
 impl Brief {
@@ -101,6 +104,7 @@ pub fn resolve_brief(raw: &RawBrief) -> Result<Brief, Vec<Problem>> {
         air_speed: raw.air_noise.map(|starting_point| starting_point.speed()),
         families: raw.families.clone(),
         playing: Playing::default(),
+        workshop: None,
     };
     if let (Some(lowest), Some(crossover)) = (brief.lowest, brief.crossover)
         && crossover <= lowest
