@@ -516,8 +516,7 @@ impl Body {
     fn boards(&self, braces: f64, strips: f64, told: &mut Told<'_>) {
         let name = if self.braces.len() > 1 { "Braces" } else { "Brace" };
         for (name, volume) in [(name, braces), (STRIPS, strips)] {
-            // What was measured may be more than what was reckoned with.
-            if volume != 0.0 {
+            if volume > 0.0 {
                 told(&|| name.to_owned(), volume, false);
             }
         }
@@ -526,7 +525,8 @@ impl Body {
     /// Tells of everything but boards and strips that eats the room of a chamber.
     fn each_entry(&self, front: bool, contents: &Contents, folded: f64, told: &mut Told<'_>) {
         let mut enter = |what: &dyn Fn() -> String, volume: f64, estimated: bool| {
-            if volume > 0.0 {
+            // What was measured may be more than what was reckoned with, and then gives room.
+            if volume.abs() > 0.0 {
                 told(what, volume, estimated);
             }
         };

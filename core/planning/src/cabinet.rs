@@ -12,7 +12,7 @@ use oak_design::conditions::{Question, RawQuestion};
 use oak_design::field;
 use oak_design::file::{RawAxis, RawBrace, RawDesign};
 use oak_design::report::{
-    BodyReport, CLEAR, FoldOffer, ModelReport, USUAL_CROSSOVER, compute_undelayed, fold_offers,
+    BodyReport, CLEAR, FoldOffer, ModelReport, USUAL_CROSSOVER, board_masses, compute_undelayed, fold_offers,
     panel_radiation,
 };
 use oak_design::resolve::resolve_design;
@@ -142,8 +142,7 @@ pub fn panels(ask: &RawQuestion, stop: &Stop) -> Result<Option<PanelsReport>, Ve
             MaterialReport {
                 id: material.id,
                 name: material.name,
-                mass: panels.iter().map(|panel| panel.mass).sum::<f64>()
-                    + panel::braces_and_strips(&body, cabinet) * body.panel.material.density,
+                mass: board_masses(&body, contents, cabinet, &design.joints).iter().sum(),
                 resonance: panel::weakest_of(&body, contents, cabinet),
                 panel_radiation: panel_radiation(&computed, &panels, crossover)
                     .map(|panel_radiation| panel_radiation.level),

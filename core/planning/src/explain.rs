@@ -7,8 +7,8 @@ use oak_design::report::WeightReport;
 use oak_design::working::{Input, Working};
 
 use crate::Case;
+use crate::build_plan::Cost;
 use crate::check::{Check, judge};
-use crate::price::{Priced, USUAL};
 
 const BRIEF: &str = "The brief and the driver's sheet.";
 const EVEN: &str =
@@ -43,19 +43,15 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
     };
     let (formula, inputs, source) = match check.id {
         "cost" => {
-            let priced = Priced::of(case, &USUAL)?;
+            let cost = Cost::of(case)?;
+            let mut inputs: Vec<_> =
+                cost.shops.iter().map(|(shop, sum)| value(shop.name(), format!("{sum:.1}"))).collect();
+            inputs.push(value("cabinets", cost.cabinets.to_string()));
+            inputs.push(value("budget", format!("{:.0}", case.brief.budget?)));
             (
-                "cost = (price of one driver × drivers + radiators + ports + boards) × cabinets; met while cost ≤ budget",
-                vec![
-                    value("driver", format!("{:.0}", priced.driver)),
-                    value("drivers", case.drivers().to_string()),
-                    value("radiators", format!("{:.1}", priced.radiators)),
-                    value("ports", format!("{:.1}", priced.ports)),
-                    value("boards", format!("{:.1}", priced.boards)),
-                    value("cabinets", priced.cabinets.to_string()),
-                    value("budget", format!("{:.0}", case.brief.budget?)),
-                ],
-                "Driver by its sheet; the rest at usual prices by volume of wood, area of cone and length of tube (common practice).",
+                "cost = sum over the parts list of packs × price; packs = amount less what is in stock, up to whole ones; met while cost ≤ budget",
+                inputs,
+                "Driver by its sheet, whole sheets of the layout; the rest at usual prices (common practice) or at the workshop's own. The parts list stands under Build.",
             )
         }
         "family" => (
@@ -90,11 +86,13 @@ fn of(case: &Case<'_>, check: &Check) -> Option<Working> {
             let weight = WeightReport::of(&built.design, contents, cabinet);
             let kilograms = |mass: f64| format!("{mass:.1} kg");
             (
-                "area × thickness × density of each panel, holes and braces counted; drivers 75 kg/m² × frame²; density × volume of fill",
+                "volume of each board as it is cut, around its holes, × density; drivers 75 kg/m² × frame²; density × volume of fill",
                 vec![
                     value("panels", kilograms(weight.panels)),
-                    value("braces", kilograms(weight.braces)),
+                    value("boards inside", kilograms(weight.braces)),
                     value("drivers", kilograms(weight.drivers)),
+                    value("radiators", kilograms(weight.radiators)),
+                    value("tubes", kilograms(weight.tubes)),
                     value("fill", kilograms(weight.fill)),
                     value("most", kilograms(case.brief.weight?)),
                 ],

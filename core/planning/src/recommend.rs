@@ -11,9 +11,9 @@ use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::build_plan::Cost;
 use crate::check::{Check, Verdict, judge};
 use crate::driver_match::DriverMatch;
-use crate::price::{Priced, USUAL};
 use crate::{Case, fitted, starts};
 
 /// A question for a recommendation.
@@ -226,7 +226,7 @@ impl Question<'_> {
             outside: boxed.map(|boxed| boxed.cabinet.outer.volume()),
             f3: case.computed.figures.f3,
             loudness: loudness.is_finite().then_some(loudness),
-            cost: Priced::of(&case, &USUAL).map(|priced| priced.total()),
+            cost: Cost::of(&case).map(|cost| cost.total),
             ..kind
         };
         Some(KindReport { design: Some(design), ..report })

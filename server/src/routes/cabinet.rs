@@ -1,12 +1,11 @@
+use super::drawing_file::{DrawingFormat, drawing_file};
+use super::lines;
 use crate::body;
 use crate::error::{ApiError, FieldError, ProblemDocument};
-use crate::routes::download::download;
 use crate::state::State;
-use actix_web::http::header::{ACCEPT, ContentEncoding};
-use actix_web::web::{Bytes, Data, Json, Payload, Query};
+use actix_web::web::{Data, Json, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, post};
-use futures_util::stream::unfold;
-use oak_cabinetry::drawing::{View, write_dxf, write_svg};
+use oak_cabinetry::drawing::View;
 use oak_design::cavity_check::{CavityCheckReport, CavityModel};
 use oak_design::conditions::RawQuestion;
 use oak_design::exchange::{KitReading, RawKit};
@@ -14,7 +13,6 @@ use oak_design::file::RawDesign;
 use oak_design::report::{BodyReport, FoldOffer, ModelReport};
 use oak_planning::{self as planning, FiringReport, PanelsReport};
 use serde::{Deserialize, Serialize};
-use tokio::sync::mpsc::unbounded_channel;
 use utoipa::{IntoParams, ToSchema};
 
 /// The box of a design: sizes, ledger, boards, standing waves and what does not fit; nothing where the cabinet has none.
@@ -123,16 +121,6 @@ pub enum WantedView {
     Exploded,
 }
 
-/// A kind of file.
-#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum DrawingFormat {
-    /// For screens and paper.
-    Svg,
-    /// For drawing and cutting programs.
-    Dxf,
-}
-
 /// A drawing of the box at full size, in mm, as a file.
 #[utoipa::path(operation_id = "drawCabinet", tag = "cabinet", params(WantedDrawing), request_body = RawDesign, responses(
     (status = 200, description = "The file", content_type = "image/svg+xml", body = String),
@@ -159,14 +147,7 @@ pub async fn drawing(
     let drawn = state.compute.quick(move || planning::drawing(&design, view)).await??;
     let drawing = drawn.ok_or(ApiError::NotFound { what: "box to draw in this kind of cabinet" })?;
     let title = format!("{name}, {}", view.name().to_lowercase());
-    Ok(match format {
-        DrawingFormat::Svg => download(&format!("{title}.svg"), "image/svg+xml", write_svg(&drawing, &title)),
-        DrawingFormat::Dxf => {
-            let bytes = write_dxf(&drawing).map_err(ApiError::internal)?;
-            let text = String::from_utf8(bytes).map_err(ApiError::internal)?;
-            download(&format!("{title}.dxf"), "image/vnd.dxf", text)
-        }
-    })
+    drawing_file(&drawing, &title, format)
 }
 
 /// How the air is modelled.
@@ -200,17 +181,6 @@ pub enum CavityCheckLine {
     Errors(Vec<FieldError>),
 }
 
-impl CavityCheckLine {
-    fn bytes(&self) -> Bytes {
-        let mut text = serde_json::to_vec(self).expect("plain data");
-        text.push(b'\n');
-        Bytes::from(text)
-    }
-}
-
-/// Media type of a line of JSON after the other.
-const LINES: &str = "application/x-ndjson";
-
 /// What the standing waves in the box do to impedance and sound; nothing where the cabinet is no single room. Ends early where
 /// the request is given up. Asked for as `application/x-ndjson` it tells line by line how far it is, and in the last what it found.
 #[utoipa::path(operation_id = "checkCavity", tag = "cabinet", params(WantedCavityCheck), request_body = RawQuestion, responses(
@@ -230,26 +200,15 @@ pub async fn cavity_check(
         WantedModel::Quick => CavityModel::Quick,
         WantedModel::Full => CavityModel::Full,
     };
-    let accepts = request.headers().get(ACCEPT).and_then(|accepts| accepts.to_str().ok());
-    if accepts.is_some_and(|accepts| accepts.contains(LINES)) {
-        let (send, receive) = unbounded_channel();
-        let leaving = state.compute.told(move |stop| {
-            // Whoever has left reads neither the steps nor the end.
-            let told = |done, of| drop(send.send(CavityCheckLine::Progress([done, of]).bytes()));
-            let last = match planning::cavity_check(&question, modelled, stop, &told) {
+    if lines::wanted(&request) {
+        return lines::stream(&state, move |stop, lines| {
+            let told = |done, of| lines.send(&CavityCheckLine::Progress([done, of]));
+            lines.send(&match planning::cavity_check(&question, modelled, stop, &told) {
                 Ok(report) => CavityCheckLine::Report(report.map(Box::new)),
                 Err(problems) => CavityCheckLine::Errors(problems.iter().map(FieldError::from).collect()),
-            };
-            drop(send.send(last.bytes()));
-        });
-        let lines = unfold((receive, leaving.await?), |(mut receive, leaving)| async {
-            let line: Option<Bytes> = receive.recv().await;
-            line.map(|line| (Ok::<_, actix_web::Error>(line), (receive, leaving)))
-        });
-        return Ok(HttpResponse::Ok()
-            .content_type(LINES)
-            .insert_header(ContentEncoding::Identity)
-            .streaming(lines));
+            });
+        })
+        .await;
     }
     let found = state.compute.long(move |stop| planning::cavity_check(&question, modelled, stop, &|_, _| {}));
     Ok(HttpResponse::Ok().json(found.await??))

@@ -7,13 +7,16 @@ mod compare;
 mod cut;
 mod document;
 mod download;
+mod drawing_file;
 mod driver;
 mod driver_array;
 mod driver_match;
 mod health;
 mod job;
+mod lines;
 mod motion;
 mod place;
+mod plan;
 mod recommend;
 mod scale;
 mod signal;
@@ -42,6 +45,11 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(signal::amplifier_kinds)
         .service(trace::read_trace)
         .service(cut::panels)
+        .service(plan::plan_build)
+        .service(plan::plan_file)
+        .service(plan::read_prices)
+        .service(plan::draw_flat)
+        .service(plan::layouts)
         .service(place::place)
         .service(place::place_map)
         .service(place::start_best_places)

@@ -833,6 +833,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Everything that it takes to build a design: parts, sheets, holes, steps, calendar; null where it has no box. */
+        post: operations["planBuild"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A board, or a sheet with its boards, at full size: cut, recess, drill, mark and label on layers of their own. */
+        post: operations["drawFlat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A part of a plan as a file. */
+        post: operations["writePlanFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Looks longer for better layouts on the sheets of a design, and tells line by line how far it is; ends early where the request is given up. What it
+         *     finds goes into the workshop's document.
+         */
+        post: operations["searchLayouts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a price list. Nothing is kept. */
+        post: operations["readPrices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/recommendation": {
         parameters: {
             query?: never;
@@ -1427,6 +1515,59 @@ export interface components {
              */
             updated_at: string;
         };
+        /** @description Everything that it takes to build a design. */
+        BuildPlan: {
+            /**
+             * Format: int32
+             * @description How many equal cabinets.
+             */
+            cabinets: number;
+            /** @description What is bought. */
+            items: components["schemas"]["ItemReport"][];
+            /** @description What each shop gets: its name and the sum. */
+            shops: components["schemas"]["ShopReport"][];
+            /**
+             * Format: double
+             * @description What everything costs; unknown where a part has no price.
+             */
+            cost?: number | null;
+            /**
+             * Format: double
+             * @description What it may cost.
+             */
+            budget?: number | null;
+            /**
+             * Format: double
+             * @description Mass of one cabinet, kg.
+             */
+            mass: number;
+            /**
+             * Format: double
+             * @description Work on all cabinets, h.
+             */
+            hours: number;
+            /** @description Boards on sheets. */
+            sheets: components["schemas"]["SheetGroupReport"][];
+            /** @description Holes. */
+            holes: components["schemas"]["HoleReport"][];
+            /** @description What is done, in order. */
+            steps: components["schemas"]["StepReport"][];
+            /** @description When; steps that are done are left out. */
+            calendar: components["schemas"]["SlotReport"][];
+            /**
+             * Format: date-time
+             * @description When the last step is done and dry.
+             */
+            ends?: string | null;
+            /** @description Surface in words. */
+            finish: string;
+            /** @description What pages say that are printed now. */
+            says: components["schemas"]["RawSaid"][];
+            /** @description Pages that were printed before and say something else now. */
+            outdated: components["schemas"]["OutdatedReport"][];
+            /** @description What keeps it from being built as planned, in words. */
+            faults: string[];
+        };
         /** @description Name, notes and brief of a build. */
         BuildText: {
             /** @description What to call it. */
@@ -1635,16 +1776,36 @@ export interface components {
             meets?: string | null;
             /** @description `over`, `under`, `mitre`, `round` or `free`. */
             joint: string;
+            /** @description What holds it beside glue: `butt`, `dowels`, `rabbet`, `tongue` or `mitre`. */
+            joinery: string;
+            /** @description Middles of dowels in the edge, from its first corner, m. */
+            dowels: number[];
             /**
              * Format: double
              * @description Tilt of the saw from square, degrees: positive where the outer side is the longer one.
              */
             bevel: number;
         };
+        /** @description What is milled away along a strip. */
+        CutGroove: {
+            /** @description Which board stands in it. */
+            what: string;
+            /** @description Its outline as seen from outside, m. */
+            outline: number[][];
+            /**
+             * Format: double
+             * @description m.
+             */
+            depth: number;
+            /** @description Whether it is milled from the inner side. */
+            inside: boolean;
+        };
         /** @description A hole or a recess. */
         CutHole: {
             /** @description For what. */
             what: string;
+            /** @description `driver`, `radiator`, `port`, `mouth`, `recess`, `bolt`, `item` or `dowel`. */
+            kind: string;
             /** @description Its middle from the left and from below, as seen from outside, m. */
             at: number[];
             /** @description Width and height, m. */
@@ -1668,7 +1829,7 @@ export interface components {
             name: string;
             /**
              * Format: int32
-             * @description How many alike, of all cabinets; layers counted.
+             * @description How many alike, of all cabinets.
              */
             count: number;
             /** @description Width and height of the blank, m. */
@@ -1678,11 +1839,15 @@ export interface components {
              * @description Of one layer as measured, m.
              */
             thickness: number;
+            /** @description Which layer of how many, the outermost first. */
+            layer?: number[] | null;
+            /** @description Whether it is one of the outside. */
+            outside: boolean;
             /**
              * Format: int32
-             * @description How many lie on each other.
+             * @description Along which side the grain runs, 0 along the width, 1 along the height; of what has no grain none.
              */
-            layers: number;
+            grain?: number | null;
             /** @description What it is of, in files. */
             material: string;
             /** @description What it is of. */
@@ -1695,11 +1860,13 @@ export interface components {
             edges: components["schemas"]["CutEdge"][];
             /** @description Holes and recesses. */
             holes: components["schemas"]["CutHole"][];
+            /** @description What other boards stand in, and what is milled off along tongues. */
+            grooves: components["schemas"]["CutGroove"][];
             /** @description A window, lowest and highest corner, m. */
             window?: number[][] | null;
             /**
              * Format: double
-             * @description Mass of one with all its layers, around its holes, kg.
+             * @description Mass of one, around its holes, kg.
              */
             mass: number;
         };
@@ -1716,6 +1883,27 @@ export interface components {
             stock: components["schemas"]["StockReport"][];
             /** @description What is not cut flat, in words: rounded corners, pipes. */
             notes: string[];
+        };
+        /** @description One cut. */
+        CutStepReport: {
+            /**
+             * Format: double
+             * @description What the fence is set to, m.
+             */
+            fence: number;
+            /** @description Whether the fence moves for it. */
+            moves: boolean;
+            /** @description Whether it runs up the sheet. */
+            upright: boolean;
+            /** @description The piece that is cut: lowest corner and size, m. */
+            piece: number[][];
+            /**
+             * Format: double
+             * @description m.
+             */
+            length: number;
+            /** @description Boards that fall out of it ready, by their numbers. */
+            ready: number[];
         };
         /** @description Fill in the chamber behind the drivers. SI throughout. */
         DampingReport: {
@@ -2580,6 +2768,50 @@ export interface components {
              */
             value?: number | null;
         };
+        /** @description One hole. */
+        HoleReport: {
+            /**
+             * Format: int32
+             * @description Number of its board.
+             */
+            panel: number;
+            /** @description Which of that board's holes, from 0. */
+            index: number;
+            /** @description For what. */
+            what: string;
+            /** @description `driver`, `radiator`, `port`, `mouth`, `recess`, `bolt`, `item` or `dowel`. */
+            kind: string;
+            /** @description Its middle from the left and from below, as seen from outside, m. */
+            at: number[];
+            /** @description Width and height, m. */
+            size: number[];
+            /** @description Whether it is round. */
+            round: boolean;
+            /**
+             * Format: double
+             * @description How deep, m; through where absent.
+             */
+            depth?: number | null;
+            /**
+             * Format: int32
+             * @description Its diameter or width in 32nds of an inch, up.
+             */
+            inch32: number;
+            /** @description Opening of a template for a router with its guide bush, m. */
+            template?: number[] | null;
+            /** @description What is drilled there, m, and for what. */
+            drill?: [
+                number,
+                string
+            ] | null;
+            /**
+             * Format: int32
+             * @description The board that is drilled together with it.
+             */
+            pair?: number | null;
+            /** @description What is wrong with it. */
+            faults: string[];
+        };
         /** @description What came of reading a table. */
         ImportReport: {
             /** @description Rows with content, without the header. */
@@ -2605,6 +2837,55 @@ export interface components {
             symbol: string;
             /** @description What it is here, with its unit. */
             value: string;
+        };
+        /** @description One line of the parts list. */
+        ItemReport: {
+            /** @description Its name in lists and steps. */
+            id: string;
+            /** @description What to call it. */
+            name: string;
+            /** @description Where one buys it. */
+            shop: string;
+            /**
+             * Format: double
+             * @description How much is needed.
+             */
+            amount: number;
+            /** @description What that is counted in. */
+            unit: string;
+            /**
+             * Format: double
+             * @description How much is in a pack.
+             */
+            pack: number;
+            /**
+             * Format: double
+             * @description How many packs are bought.
+             */
+            packs: number;
+            /**
+             * Format: double
+             * @description What a pack costs.
+             */
+            price?: number | null;
+            /** @description Whether the workshop set that price. */
+            own_price: boolean;
+            /**
+             * Format: double
+             * @description What all packs cost.
+             */
+            cost?: number | null;
+            /**
+             * Format: double
+             * @description How much is in stock.
+             */
+            stock: number;
+            /** @description Whether the rest has been bought. */
+            bought: boolean;
+            /** @description What to look for. */
+            note: string;
+            /** @description Steps that use it. */
+            steps: string[];
         };
         /** @description Something long that workers carry out piece by piece. */
         Job: {
@@ -2757,6 +3038,22 @@ export interface components {
             /** @description The words. */
             words: string;
         };
+        /** @description A board on a sheet. */
+        LaidReport: {
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            number: number;
+            /** @description What it is. */
+            name: string;
+            /** @description Its lowest corner, m. */
+            at: number[];
+            /** @description Width and height as it lies, m. */
+            size: number[];
+            /** @description Whether it lies turned by a right angle. */
+            turned: boolean;
+        };
         /** @description The amplifier that is to come later. */
         LaterReport: {
             /** @description How it suits. */
@@ -2766,6 +3063,17 @@ export interface components {
              * @description Level that it makes possible over the one now, dB, where the first limit is the amplifier's; nothing where either is not known.
              */
             louder?: number | null;
+        };
+        /** @description One line of a search for layouts. */
+        LayoutLine: {
+            /** @description How many of how many layouts were tried. */
+            progress: number[];
+        } | {
+            /** @description The last line: how the best were found. */
+            found: components["schemas"]["RawLayout"][];
+        } | {
+            /** @description Instead of it: what is wrong. */
+            errors: components["schemas"]["FieldError"][];
         };
         /** @description Levels over a plan. */
         LevelMap: {
@@ -2840,6 +3148,18 @@ export interface components {
             row: number;
             /** @description What it is of. */
             of: string;
+        };
+        /** @description What is measured at a step. */
+        MeasuresReport: {
+            /** @description `thickness`, `cutout`, `depth` or `volume`. */
+            what: string;
+            /** @description Of which material, in files. */
+            material?: string | null;
+            /**
+             * Format: double
+             * @description What the design has, SI.
+             */
+            drawn: number;
         };
         /**
          * @description Between how many pairs of walls a mode stands.
@@ -2979,6 +3299,21 @@ export interface components {
             content: components["schemas"]["RawListeningPlace"];
             /** @enum {string} */
             kind: "place";
+        } | {
+            /** @description How it is made. */
+            content: components["schemas"]["RawWorkshop"];
+            /** @enum {string} */
+            kind: "workshop";
+        } | {
+            /** @description What has been done of it. */
+            content: components["schemas"]["RawProgress"];
+            /** @enum {string} */
+            kind: "progress";
+        } | {
+            /** @description An entry of its logbook. */
+            content: components["schemas"]["RawEntry"];
+            /** @enum {string} */
+            kind: "entry";
         }) & {
             /**
              * Format: uuid
@@ -3080,6 +3415,19 @@ export interface components {
              * @description Largest clean level at F3, dB.
              */
             clean?: number | null;
+        };
+        /** @description A page that says something else now. */
+        OutdatedReport: {
+            /** @description Which. */
+            page: string;
+            /** @description When it was printed. */
+            at: string;
+            /** @description What it said of each thing that is otherwise now, and what is now. */
+            changed: [
+                string,
+                string,
+                string
+            ][];
         };
         /** @description A board, or a flat piece of one, m. */
         PanelModel: {
@@ -3702,6 +4050,11 @@ export interface components {
             brief?: components["schemas"]["RawBrief"] | null;
         };
         /**
+         * @description What holds boards while glue sets.
+         * @enum {string}
+         */
+        RawAssembly: "clamps" | "nails" | "screws" | "pocket_screws";
+        /**
          * @description A direction of the box.
          * @enum {string}
          */
@@ -3761,6 +4114,12 @@ export interface components {
             strips?: components["schemas"]["Typed"] | null;
             /** @description Which boards reach over the edges of the others. */
             overlap?: components["schemas"]["RawOverlap"];
+            /** @description What holds the joints of the outer boards beside glue. */
+            joinery?: components["schemas"]["RawJoinery"];
+            /** @description Edges that are joined otherwise. */
+            joints?: components["schemas"]["RawJoint"][];
+            /** @description Whether braces and partitions stand in dadoes of the boards beside them. */
+            housed?: boolean;
             /** @description What else takes up volume behind the drivers: an amplifier, its chamber, a terminal cup. */
             items?: components["schemas"]["RawItem"][];
             /** @description Fill as layers on boards, for the check of standing waves. */
@@ -3823,6 +4182,10 @@ export interface components {
             presets?: components["schemas"]["RawPreset"][];
             /** @description Where it is listened to. */
             places?: components["schemas"]["RawListeningPlace"][];
+            workshop?: components["schemas"]["RawWorkshop"] | null;
+            progress?: components["schemas"]["RawProgress"] | null;
+            /** @description Its logbook. */
+            log?: components["schemas"]["RawEntry"][];
         };
         /** @description A second chamber. */
         RawChamber: {
@@ -3856,6 +4219,7 @@ export interface components {
             basis?: components["schemas"]["RawBasis"];
             preset?: components["schemas"]["RawPreset"] | null;
             place?: components["schemas"]["RawListeningPlace"] | null;
+            workshop?: components["schemas"]["RawWorkshop"] | null;
         };
         /**
          * @description How corners are built.
@@ -3882,6 +4246,7 @@ export interface components {
             signal?: components["schemas"]["RawSignal"] | null;
             space?: components["schemas"]["RawSpace"] | null;
             air?: components["schemas"]["RawAir"] | null;
+            measured?: components["schemas"]["RawMeasurements"] | null;
             /** @description Anything worth keeping. */
             notes?: string;
         };
@@ -3911,6 +4276,21 @@ export interface components {
             content: components["schemas"]["RawListeningPlace"];
             /** @enum {string} */
             kind: "place";
+        } | {
+            /** @description How it is made. */
+            content: components["schemas"]["RawWorkshop"];
+            /** @enum {string} */
+            kind: "workshop";
+        } | {
+            /** @description What has been done of it. */
+            content: components["schemas"]["RawProgress"];
+            /** @enum {string} */
+            kind: "progress";
+        } | {
+            /** @description An entry of its logbook. */
+            content: components["schemas"]["RawEntry"];
+            /** @enum {string} */
+            kind: "entry";
         };
         /** @description What drives it: one of the two. */
         RawDrive: {
@@ -4025,6 +4405,25 @@ export interface components {
          * @enum {string}
          */
         RawEnd: "free" | "flanged" | "one_wall" | "two_walls" | "three_walls";
+        /** @description An entry of the logbook. */
+        RawEntry: {
+            /** @description When, in RFC 3339. */
+            at: string;
+            /** @description At which step, by its name in the plan. */
+            step?: string | null;
+            /** @description What was done or what happened. */
+            text: string;
+            /** @description What went wrong. */
+            mistake?: string;
+            /** @description Why. */
+            cause?: string;
+            /** @description How it was put right. */
+            fix?: string;
+            hours?: components["schemas"]["Typed"] | null;
+            cost?: components["schemas"]["Typed"] | null;
+            /** @description Pictures, by the hash of their content. */
+            photos?: string[];
+        };
         /**
          * @description A side of a box.
          * @enum {string}
@@ -4035,6 +4434,11 @@ export interface components {
          * @enum {string}
          */
         RawFamily: "sealed" | "ported" | "passive_radiator" | "aperiodic" | "bandpass4" | "bandpass6_parallel" | "bandpass6_series" | "line" | "mass_loaded_line" | "back_horn" | "front_horn" | "tapped_horn" | "slot_flare" | "open_baffle" | "infinite_baffle";
+        /**
+         * @description What a cabinet stands on.
+         * @enum {string}
+         */
+        RawFeet: "rubber" | "spikes" | "plinth" | "none";
         /**
          * @description What the fill of a chamber is of.
          * @enum {string}
@@ -4065,6 +4469,16 @@ export interface components {
          */
         RawFilterKind: "high_pass" | "low_pass" | "parametric" | "low_shelf" | "high_shelf" | "linkwitz_transform" | "all_pass" | "delay" | "gain" | "invert" | "measured";
         /**
+         * @description Finishes.
+         * @enum {string}
+         */
+        RawFinish: "raw" | "rolled" | "texture" | "gloss" | "veneer" | "stain" | "clear" | "carpet";
+        /**
+         * @description What holds drivers.
+         * @enum {string}
+         */
+        RawFixing: "wood_screws" | "t_nuts" | "inserts";
+        /**
          * @description How an area changes along a stretch.
          * @enum {string}
          */
@@ -4090,6 +4504,11 @@ export interface components {
          * @enum {string}
          */
         RawFrame: "limp" | "rigid";
+        /**
+         * @description Kinds of glue.
+         * @enum {string}
+         */
+        RawGlue: "pva" | "polyurethane" | "construction";
         /** @description A pair of drivers, one cone behind the other. */
         RawIsobaric: {
             /** @description How they stand. */
@@ -4111,6 +4530,20 @@ export interface components {
             depth?: components["schemas"]["Typed"] | null;
             across?: components["schemas"]["Typed"] | null;
             up?: components["schemas"]["Typed"] | null;
+            opening?: components["schemas"]["RawOpening"] | null;
+            rim?: components["schemas"]["Typed"] | null;
+        };
+        /**
+         * @description What holds a joint beside glue.
+         * @enum {string}
+         */
+        RawJoinery: "butt" | "dowels" | "rabbet" | "tongue" | "mitre";
+        /** @description An edge that is joined otherwise than the others. */
+        RawJoint: {
+            /** @description The two boards that meet there. */
+            between: components["schemas"]["RawFace"][];
+            /** @description What holds them. */
+            joinery: components["schemas"]["RawJoinery"];
         };
         /** @description The boards of a kit as text: a line each, a label and three sizes. */
         RawKit: {
@@ -4126,6 +4559,23 @@ export interface components {
             resistivity?: components["schemas"]["Typed"] | null;
             frame?: components["schemas"]["RawFrame"] | null;
         };
+        /** @description A layout of boards on sheets: how it was found, to find it again. */
+        RawLayout: {
+            /** @description Which boards on which sheets it is for, as the program names them. */
+            boards: string;
+            /** @description In which order they were laid out. */
+            order: number[];
+            /**
+             * Format: int32
+             * @description By which rule.
+             */
+            rule: number;
+        };
+        /**
+         * @description How leads are fixed to the driver.
+         * @enum {string}
+         */
+        RawLeads: "spades" | "rings" | "soldered";
         /**
          * @description What the sizes and the volume of a box are to each other: each follows from the others.
          * @enum {string}
@@ -4179,6 +4629,30 @@ export interface components {
          * @enum {string}
          */
         RawMeasured: "outside" | "inside";
+        /** @description A board as it was measured. */
+        RawMeasuredBoard: {
+            /** @description What it is of. */
+            material: components["schemas"]["RawMaterial"];
+            /** @description The thickness that the design has. */
+            nominal: components["schemas"]["Typed"];
+            /** @description The thickness of the board in hand. */
+            measured: components["schemas"]["Typed"];
+        };
+        /** @description A volume as it was measured. */
+        RawMeasuredVolume: {
+            /** @description What was found. */
+            measured: components["schemas"]["Typed"];
+            /** @description What the design had there at that time. */
+            expected: components["schemas"]["Typed"];
+        };
+        /** @description What was measured in the workshop of a design that is being built. */
+        RawMeasurements: {
+            /** @description Boards. */
+            boards?: components["schemas"]["RawMeasuredBoard"][];
+            cutout?: components["schemas"]["Typed"] | null;
+            depth?: components["schemas"]["Typed"] | null;
+            volume?: components["schemas"]["RawMeasuredVolume"] | null;
+        };
         /** @description An amplifier in the board of a box. */
         RawMounting: {
             face?: components["schemas"]["RawFace"] | null;
@@ -4187,6 +4661,7 @@ export interface components {
             depth?: components["schemas"]["Typed"] | null;
             across?: components["schemas"]["Typed"] | null;
             up?: components["schemas"]["Typed"] | null;
+            rim?: components["schemas"]["Typed"] | null;
             /** @description Whether its own back is not sealed, so that it needs a chamber of its own within the box. */
             open_back?: boolean;
         };
@@ -4195,6 +4670,11 @@ export interface components {
          * @enum {string}
          */
         RawMouth: "flanged" | "free" | "walls";
+        /**
+         * @description What is cut out of a board for an item, as large as the item.
+         * @enum {string}
+         */
+        RawOpening: "round" | "rectangular";
         /**
          * @description Which boards reach over the edges of the others.
          * @enum {string}
@@ -4209,6 +4689,11 @@ export interface components {
             inset?: components["schemas"]["Typed"] | null;
             material?: components["schemas"]["RawMaterial"] | null;
         };
+        /**
+         * @description Paper to print on.
+         * @enum {string}
+         */
+        RawPaper: "a4" | "letter";
         /**
          * @description One place of a passive circuit: resistor, coil and capacitor, of which there is at least one. In series and across the drivers they
          *     stand one behind the other, in a trap side by side.
@@ -4261,6 +4746,15 @@ export interface components {
             /** @description Its outside width and depth, m; a point where it has no box. */
             size: number[];
         };
+        /** @description A design whose plan is wanted, and what has been done of it. */
+        RawPlanQuestion: {
+            /** @description The design, what it is for and how it is made. */
+            question: components["schemas"]["RawQuestion"];
+            /** @description What has been done. */
+            progress?: components["schemas"]["RawProgress"];
+            /** @description This day, as year-month-day: the calendar begins no earlier. */
+            today: string;
+        };
         /** @description A port, or several equal ones. */
         RawPort: {
             /** @description Shape of its cross-section. */
@@ -4303,11 +4797,27 @@ export interface components {
             /** @description In their order. */
             filters?: components["schemas"]["RawFilter"][];
         };
+        /** @description What was printed. */
+        RawPrinted: {
+            /** @description Which pages, such as `book` or `panels`. */
+            page: string;
+            /** @description When, in RFC 3339. */
+            at: string;
+            /** @description What the pages said, as a line a thing. */
+            said: components["schemas"]["RawSaid"][];
+        };
         /**
          * @description What is played, by its crest factor.
          * @enum {string}
          */
         RawProgramme: "sine" | "music" | "film";
+        /** @description Which steps are done, and what was printed. */
+        RawProgress: {
+            /** @description Steps that are done or that failed. */
+            ticks?: components["schemas"]["RawTick"][];
+            /** @description What the design was when pages of it were printed. */
+            printed?: components["schemas"]["RawPrinted"][];
+        };
         /** @description A design, and the conditions in which its figures are wanted. */
         RawQuestion: {
             /** @description Whose figures are asked about. */
@@ -4342,6 +4852,13 @@ export interface components {
             drivers?: number | null;
             brief?: components["schemas"]["RawBrief"] | null;
         };
+        /** @description One thing that a page said. */
+        RawSaid: {
+            /** @description Of what. */
+            what: string;
+            /** @description What. */
+            value: string;
+        };
         /** @description A design to be scaled. */
         RawScale: {
             /** @description The design. */
@@ -4375,10 +4892,14 @@ export interface components {
             fill_share?: components["schemas"]["Typed"] | null;
             fill_frame?: components["schemas"]["RawFrame"] | null;
         };
-        /** @description A data sheet as text. */
+        /** @description A sheet to cut from. */
         RawSheet: {
-            /** @description As typed or pasted. */
-            text: string;
+            material?: components["schemas"]["RawMaterial"] | null;
+            thickness?: components["schemas"]["Typed"] | null;
+            width?: components["schemas"]["Typed"] | null;
+            height?: components["schemas"]["Typed"] | null;
+            price?: components["schemas"]["Typed"] | null;
+            at_hand?: components["schemas"]["Typed"] | null;
         };
         /**
          * @description The coils of a driver and how the values of its sheet were taken.
@@ -4466,6 +4987,15 @@ export interface components {
             /** @description Whether its polarity is reversed. */
             inverted?: boolean;
         };
+        /** @description Price and stock of an item. */
+        RawStock: {
+            /** @description Which, as the parts list names it. */
+            item: string;
+            price?: components["schemas"]["Typed"] | null;
+            stock?: components["schemas"]["Typed"] | null;
+            /** @description Whether what is missing has been bought. */
+            bought?: boolean;
+        };
         /**
          * @description How much fill is in a chamber.
          * @enum {string}
@@ -4502,6 +5032,20 @@ export interface components {
              */
             to?: number | null;
         };
+        /**
+         * @description Where the lead comes in.
+         * @enum {string}
+         */
+        RawTerminal: "cup" | "posts" | "locking" | "none";
+        /** @description What became of a step. */
+        RawTick: {
+            /** @description Which step, by its name in the plan. */
+            step: string;
+            /** @description When, in RFC 3339. */
+            at: string;
+            /** @description Whether its check failed. */
+            failed?: boolean;
+        };
         /** @description What a build is called and what it is for. */
         RawTitle: {
             /** @description What to call it. */
@@ -4532,6 +5076,59 @@ export interface components {
         RawWashers: {
             each?: components["schemas"]["Typed"] | null;
             bolt?: components["schemas"]["Typed"] | null;
+        };
+        /** @description How a build is made. Whatever is absent is as usual. */
+        RawWorkshop: {
+            /** @description Sheets to cut from; those that are usually sold where empty. */
+            sheets?: components["schemas"]["RawSheet"][];
+            kerf?: components["schemas"]["Typed"] | null;
+            trim?: components["schemas"]["Typed"] | null;
+            oversize?: components["schemas"]["Typed"] | null;
+            /** @description Whether grain may run any way on what is cut. */
+            any_grain?: boolean;
+            hatch_width?: components["schemas"]["Typed"] | null;
+            hatch_length?: components["schemas"]["Typed"] | null;
+            veneer?: components["schemas"]["Typed"] | null;
+            /** @description Glue. */
+            glue?: components["schemas"]["RawGlue"];
+            /** @description What holds the boards while it sets. */
+            assembly?: components["schemas"]["RawAssembly"];
+            /** @description What holds the drivers. */
+            fixing?: components["schemas"]["RawFixing"];
+            /** @description Surface. */
+            finish?: components["schemas"]["RawFinish"];
+            coats?: components["schemas"]["Typed"] | null;
+            round_over?: components["schemas"]["Typed"] | null;
+            /** @description What it stands on. */
+            feet?: components["schemas"]["RawFeet"];
+            handles?: components["schemas"]["Typed"] | null;
+            /** @description Whether it has corner protectors. */
+            corners?: boolean;
+            /** @description Whether it has a grille. */
+            grille?: boolean;
+            /** @description Where the lead comes in. */
+            terminal?: components["schemas"]["RawTerminal"];
+            /** @description How leads are fixed to the driver. */
+            leads?: components["schemas"]["RawLeads"];
+            slack?: components["schemas"]["Typed"] | null;
+            hand?: components["schemas"]["Typed"] | null;
+            cutter?: components["schemas"]["Typed"] | null;
+            bush?: components["schemas"]["Typed"] | null;
+            /** @description Whether a cheap box for trial is built first. */
+            mock_up?: boolean;
+            /** @description Whether cabinets of a pair are mirror images. */
+            mirrored?: boolean;
+            /** @description When work begins, as year-month-day; today where absent. */
+            start?: string | null;
+            /** @description Hours free on each day of the week, Monday first; two in the evening and six on Saturday and Sunday where empty. */
+            hours?: number[];
+            temperature?: components["schemas"]["Typed"] | null;
+            /** @description Paper of templates and of the book. */
+            paper?: components["schemas"]["RawPaper"];
+            /** @description Layouts on sheets that were found by a long search, while they are for the boards of the design. */
+            layouts?: components["schemas"]["RawLayout"][];
+            /** @description Prices and what is in stock, by the name of the item in the parts list. */
+            items?: components["schemas"]["RawStock"][];
         };
         /** @description A trace of levels as it was understood. */
         ReadTrace: {
@@ -4740,6 +5337,37 @@ export interface components {
             /** @description The deepest dip that no equaliser fills, in words. */
             dip?: string | null;
         };
+        /** @description Boards of one material and thickness on their sheets. */
+        SheetGroupReport: {
+            /** @description What they are of. */
+            material_name: string;
+            /**
+             * Format: double
+             * @description m.
+             */
+            thickness: number;
+            /** @description The sheets. */
+            sheets: components["schemas"]["SheetReport"][];
+            /**
+             * Format: double
+             * @description What is bought costs.
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description Share of the sheets that is no board.
+             */
+            waste: number;
+            /**
+             * Format: double
+             * @description The largest piece left, m2.
+             */
+            offcut: number;
+            /** @description Boards that no sheet holds, by their numbers. */
+            too_large: number[];
+            /** @description Whether a long search found this layout. */
+            searched: boolean;
+        };
         /** @description What a text holds of a driver. */
         SheetReading: {
             /** @description The driver with the values that were found; everything is absent where the text is no data sheet. */
@@ -4748,6 +5376,24 @@ export interface components {
             found: components["schemas"]["SheetValue"][];
             /** @description What was not taken, and why. */
             left: string[];
+        };
+        /** @description One sheet. */
+        SheetReport: {
+            /** @description Width and length along the grain, m. */
+            size: number[];
+            /**
+             * Format: double
+             * @description What it costs; nothing of what is at hand.
+             */
+            price: number;
+            /** @description Whether it is an offcut at hand. */
+            at_hand: boolean;
+            /** @description The boards on it. */
+            boards: components["schemas"]["LaidReport"][];
+            /** @description What is left: lowest corner and size, m. */
+            offcuts: number[][][];
+            /** @description How it is cut. */
+            cuts: components["schemas"]["CutStepReport"][];
         };
         /** @description A value that was found. */
         SheetValue: {
@@ -4759,6 +5405,18 @@ export interface components {
             at: number[];
             /** @description What was made of it that the text does not say; empty where nothing was. */
             note: string;
+        };
+        /** @description What a shop gets. */
+        ShopReport: {
+            /** @description Its name in files. */
+            id: string;
+            /** @description What to call it. */
+            name: string;
+            /**
+             * Format: double
+             * @description What it gets; unknown where a part has no price.
+             */
+            cost?: number | null;
         };
         /** @description Something that is asked and not reached. */
         ShortReport: {
@@ -4814,6 +5472,30 @@ export interface components {
              * @description Where the cone begins to beam: cross over below, Hz.
              */
             beams: number;
+        };
+        /** @description When something is done. */
+        SlotReport: {
+            /** @description Which step. */
+            step: string;
+            /** @description What it is. */
+            title: string;
+            /**
+             * Format: date-time
+             * @description Begins, in the workshop's own time.
+             */
+            from: string;
+            /**
+             * Format: date-time
+             * @description Ends.
+             */
+            to: string;
+            /** @description Whether it goes on after this. */
+            goes_on: boolean;
+            /** @description What dries or sets after it, and until when. */
+            waits?: [
+                string,
+                string
+            ] | null;
         };
         /** @description A value of a part and the nearest that are sold. */
         SoldValue: {
@@ -4926,6 +5608,62 @@ export interface components {
              * @description In the same box, Hz; absent where the box has none.
              */
             f3?: number | null;
+        };
+        /** @description One step. */
+        StepReport: {
+            /** @description Its name in the plan. */
+            id: string;
+            /** @description In which part of the work. */
+            phase: string;
+            /** @description What that is called. */
+            phase_name: string;
+            /** @description What it is. */
+            title: string;
+            /** @description What to do. */
+            how: string;
+            /** @description Why. */
+            why: string;
+            /** @description Lines of the parts list that it uses. */
+            parts: string[];
+            /** @description Boards that it is about. */
+            panels: number[];
+            /** @description Tools. */
+            tools: string[];
+            /** @description How many clamps, and how far they must open, m. */
+            clamps?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Format: double
+             * @description Work on all cabinets, minutes.
+             */
+            minutes: number;
+            /** @description What must dry or set, and how long, h. */
+            wait?: [
+                string,
+                number
+            ] | null;
+            /** @description What can hurt. */
+            caution?: string | null;
+            /** @description What to look at before it counts as done. */
+            check: string;
+            /** @description What went wrong where that fails, for the log. */
+            mistake?: string | null;
+            /** @description How that is put right. */
+            fix?: string | null;
+            /** @description The value of the design that changes then, as a place in its file. */
+            changes?: string | null;
+            measures?: components["schemas"]["MeasuresReport"] | null;
+            /** @description Where builders differ: what each does. */
+            schools: [
+                string,
+                string
+            ][];
+            /** @description Steps before it. */
+            after: string[];
+            /** @description How a hand gets to it, in words; nothing where the box is open. */
+            reach?: string | null;
         };
         /** @description What is to be bought of a board. */
         StockReport: {
@@ -5302,12 +6040,12 @@ export interface components {
         WeightReport: {
             /**
              * Format: double
-             * @description All boards, outer ones around their holes.
+             * @description The outer boards around their holes, as they are cut.
              */
             panels: number;
             /**
              * Format: double
-             * @description Braces and strips.
+             * @description Boards inside: braces, partitions, folds, slots, strips.
              */
             braces: number;
             /**
@@ -5315,6 +6053,16 @@ export interface components {
              * @description The drivers, estimated from their frames.
              */
             drivers: number;
+            /**
+             * Format: double
+             * @description Radiators, estimated from their frames, with the mass that is put on them.
+             */
+            radiators: number;
+            /**
+             * Format: double
+             * @description Tubes of ports.
+             */
+            tubes: number;
             /**
              * Format: double
              * @description Fill.
@@ -7232,6 +7980,229 @@ export interface operations {
                 };
             };
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    planBuild: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawPlanQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildPlan"] | null;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    drawFlat: {
+        parameters: {
+            query: {
+                /** @description Number of a board; or `sheet`. */
+                panel?: number | null;
+                /** @description Which sheet, counted through all materials from 0. */
+                sheet?: number | null;
+                /** @description `svg` or `dxf`. */
+                format: "svg" | "dxf";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    writePlanFile: {
+        parameters: {
+            query: {
+                /** @description `parts`, `prices` or `calendar`. */
+                file: "parts" | "prices" | "calendar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawPlanQuestion"];
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    searchLayouts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["LayoutLine"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    readPrices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RawStock"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

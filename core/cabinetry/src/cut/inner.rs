@@ -1,8 +1,8 @@
 //! What stands inside: braces, partitions, the boards of folds and slots, strips.
 
 use super::flat::{Edge, FlatHole, FlatPart, bounds};
-use super::joint::{Joints, dado};
-use super::outer::{bolts, kind};
+use super::hole::{bolts, kind};
+use super::joint::{Housed, Joints, dado};
 use crate::body::{Body, Panel};
 use crate::cabinet::Cabinet;
 use crate::contents::Contents;
@@ -11,18 +11,6 @@ use crate::geometry::{
 };
 use crate::panel::{Location, walls};
 use crate::part::{Part, PartKind, Piece};
-
-/// Where a board inside stands in an outer one.
-pub(super) struct Housed {
-    /// Which board inside.
-    pub what: String,
-    /// In which outer board.
-    pub face: Face,
-    /// Corners of where it stands, in space, m.
-    pub outline: [Point; 4],
-    /// m.
-    pub depth: f64,
-}
 
 /// All of them, those alike together, and what they need of the outer boards.
 pub(super) fn inner(

@@ -2,7 +2,7 @@
 
 use std::cmp::Ordering;
 
-use crate::geometry::Face;
+use crate::geometry::{Face, Point};
 
 /// Which boards reach over the edges of the others.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
@@ -137,4 +137,16 @@ pub(super) fn rank(face: Face, overlap: Overlap, polygon: bool, inset: f64) -> u
 /// Whether two boards of these ranks can be mitred with each other: every third board that meets both (ranks) lies over both or under both.
 pub(super) fn can_mitre(pair: [u32; 2], mut thirds: impl Iterator<Item = u32>) -> bool {
     thirds.all(|third| pair[0].cmp(&third) == pair[1].cmp(&third) && pair[0].cmp(&third) != Ordering::Equal)
+}
+
+/// Where a board inside stands in an outer one.
+pub(super) struct Housed {
+    /// Which board inside.
+    pub what: String,
+    /// In which outer board.
+    pub face: Face,
+    /// Corners of where it stands, in space, m.
+    pub outline: [Point; 4],
+    /// m.
+    pub depth: f64,
 }

@@ -4,6 +4,7 @@
 //! what stands inside as it is mounted. Together they fill what the cabinet's boards fill.
 
 mod flat;
+mod hole;
 mod inner;
 mod joint;
 mod outer;

@@ -1,13 +1,12 @@
 //! The boards of the outside.
 
 use super::flat::{BoardSide, Edge, EdgeJoint, FlatHole, FlatPart, Groove, HoleKind, bounds};
-use super::inner::Housed;
-use super::joint::{Dowel, Joinery, Joints, can_mitre, rank};
+use super::hole::{bolts, kind};
+use super::joint::{Dowel, Housed, Joinery, Joints, can_mitre, rank};
 use crate::body::{Body, Panel};
 use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Face, Facet, Frame, Point, along, area, area_vector, cross, dot, minus, unit};
-use crate::part::{Part, PartKind};
 
 /// Closer than this two corners are one, m.
 const ONE: f64 = 1e-7;
@@ -449,30 +448,4 @@ fn holes(
         }
     }
     holes
-}
-
-pub(super) fn kind(part: &Part) -> HoleKind {
-    match part.kind {
-        PartKind::Driver => HoleKind::Driver,
-        PartKind::Radiator => HoleKind::Radiator,
-        PartKind::Port => HoleKind::Port,
-        PartKind::Mouth => HoleKind::Mouth,
-        _ => HoleKind::Item,
-    }
-}
-
-/// The bolt holes of a driver around its middle.
-pub(super) fn bolts(part: &Part, contents: &Contents, at: [f64; 2]) -> Vec<FlatHole> {
-    let circle = contents.drivers.bolts.filter(|_| part.kind == PartKind::Driver);
-    let Some(circle) = circle else { return Vec::new() };
-    let hole = |[across, up]: [f64; 2]| FlatHole {
-        what: "bolt".to_owned(),
-        kind: HoleKind::Bolt,
-        at: [at[0] + across, at[1] + up],
-        size: [circle.hole; 2],
-        round: true,
-        corner: None,
-        depth: None,
-    };
-    circle.holes().map(hole).collect()
 }

@@ -7,8 +7,19 @@ use dxf::{Color, Drawing as File, LwPolylineVertex, Point};
 
 use super::{Drawing, Line};
 
-const LINES: [Line; 7] =
-    [Line::Cut, Line::Seen, Line::Hidden, Line::Air, Line::Metal, Line::Fill, Line::Middle];
+const LINES: [Line; 11] = [
+    Line::Cut,
+    Line::Seen,
+    Line::Hidden,
+    Line::Air,
+    Line::Metal,
+    Line::Fill,
+    Line::Middle,
+    Line::Recess,
+    Line::Drill,
+    Line::Mark,
+    Line::Label,
+];
 
 /// A drawing at full size as DXF, its unit mm, every kind of line on a layer of its own.
 ///
@@ -49,7 +60,7 @@ pub fn write_dxf(drawing: &Drawing) -> Result<Vec<u8>, dxf::DxfError> {
             value: words.clone(),
             ..Text::default()
         };
-        add(Line::Middle, EntityType::Text(text));
+        add(Line::Label, EntityType::Text(text));
     }
     let mut bytes = Vec::new();
     file.save(&mut bytes)?;

@@ -69,6 +69,14 @@ pub enum Line {
     Fill,
     /// A middle line.
     Middle,
+    /// What is milled to a depth.
+    Recess,
+    /// What is drilled.
+    Drill,
+    /// Lines to work by: where a board stands, tabs that hold a small part.
+    Mark,
+    /// Words.
+    Label,
 }
 
 impl Line {
@@ -82,6 +90,10 @@ impl Line {
             Self::Metal => "metal",
             Self::Fill => "fill",
             Self::Middle => "middle",
+            Self::Recess => "recess",
+            Self::Drill => "drill",
+            Self::Mark => "mark",
+            Self::Label => "label",
         }
     }
 }
@@ -128,8 +140,8 @@ pub struct Measure {
 /// One drawing.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Drawing {
-    /// What it shows.
-    pub view: View,
+    /// What it shows of a cabinet; nothing of boards laid flat.
+    pub view: Option<View>,
     /// Lowest and highest coordinates of what is drawn, without measures, m.
     pub extent: [[f64; 2]; 2],
     /// Lines, in the order of drawing.
@@ -144,8 +156,13 @@ pub struct Drawing {
 
 impl Drawing {
     fn empty(view: View) -> Self {
+        Self { view: Some(view), ..Self::plain() }
+    }
+
+    /// An empty sheet, for boards laid flat.
+    pub fn plain() -> Self {
         Self {
-            view,
+            view: None,
             extent: [[0.0; 2]; 2],
             strokes: Vec::new(),
             rings: Vec::new(),
@@ -155,7 +172,8 @@ impl Drawing {
     }
 
     /// Finds the extent of what is drawn.
-    fn bounded(mut self) -> Self {
+    #[must_use]
+    pub fn bounded(mut self) -> Self {
         let points = self.strokes.iter().flat_map(|stroke| stroke.points.iter().copied());
         let rings = self.rings.iter().flat_map(|ring| {
             [-ring.radius, ring.radius].map(|far| [ring.middle[0] + far, ring.middle[1] + far])
@@ -167,13 +185,24 @@ impl Drawing {
         self
     }
 
-    fn polygon(&mut self, part: &str, line: Line, points: Vec<[f64; 2]>) {
+    /// Draws a closed line.
+    pub fn polygon(&mut self, part: &str, line: Line, points: Vec<[f64; 2]>) {
         self.strokes.push(Stroke { part: part.to_owned(), line, closed: true, points });
+    }
+
+    /// Draws an open line.
+    pub fn line(&mut self, part: &str, line: Line, points: Vec<[f64; 2]>) {
+        self.strokes.push(Stroke { part: part.to_owned(), line, closed: false, points });
+    }
+
+    /// Draws a circle.
+    pub fn ring(&mut self, part: &str, line: Line, middle: [f64; 2], radius: f64) {
+        self.rings.push(Ring { part: part.to_owned(), line, middle, radius });
     }
 }
 
 /// A length in mm as drawings have it.
-fn millimetres(metres: f64) -> String {
+pub fn millimetres(metres: f64) -> String {
     let tenths = (metres * 1e4).round() / 10.0;
     format!("{tenths}")
 }

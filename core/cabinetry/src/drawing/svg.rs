@@ -19,6 +19,9 @@ fn style(line: Line) -> (&'static str, &'static str, &'static str) {
         Line::Metal => ("#D9D9D4", "#22261F", "none"),
         Line::Fill => ("#F1E9DA", "#A8571B", "2 3"),
         Line::Middle => ("none", "#A3341F", "12 3 2 3"),
+        Line::Recess => ("#F1E9DA", "#A8571B", "none"),
+        Line::Drill => ("none", "#1F5F8B", "none"),
+        Line::Mark | Line::Label => ("none", "#77756B", "2 3"),
     }
 }
 

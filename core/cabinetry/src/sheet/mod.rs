@@ -9,7 +9,7 @@ mod search;
 mod tree;
 
 pub use order::{CutStep, steps};
-pub use search::{Effort, Search, lay_out};
+pub use search::{Effort, Recipe, Search, is_no_worse, lay_out, lay_out_as};
 pub use tree::{Content, Laid, Node, Rect, Split};
 
 /// A board to be cut.

@@ -38,6 +38,44 @@ fn score(layout: &Layout, sheets: &[Sheet]) -> Score {
     (layout.left.len(), bought, cost, u64::MAX - offcut)
 }
 
+/// How a layout was found, to find it again at once.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Recipe {
+    /// In which order the boards were laid out, as positions.
+    pub order: Vec<usize>,
+    /// By which of the rules.
+    pub rule: usize,
+}
+
+fn rules(choices: &[Choice]) -> Vec<Rule> {
+    choices
+        .iter()
+        .flat_map(|choice| RESTS.map(|rest| (*choice, rest)))
+        .flat_map(|(choice, rest)| [true, false].map(|largest| Rule { choice, rest, largest }))
+        .collect()
+}
+
+/// Lays boards out on sheets as they were found to lie before; `None` where the recipe is not for so many boards.
+pub fn lay_out_as(blanks: &[Blank], sheets: &[Sheet], saw: &Saw, recipe: &Recipe) -> Option<Layout> {
+    let rule = *rules(&CHOICES).get(recipe.rule)?;
+    let mut seen = vec![false; blanks.len()];
+    recipe.order.iter().for_each(|at| {
+        if let Some(seen) = seen.get_mut(*at) {
+            *seen = true;
+        }
+    });
+    let whole = recipe.order.len() == blanks.len() && seen.iter().all(|seen| *seen);
+    whole.then(|| {
+        let order = &recipe.order;
+        smaller(pack(blanks, order, sheets, saw, rule), blanks, order, sheets, saw, rule)
+    })
+}
+
+/// Whether one layout is better than another, or as good.
+pub fn is_no_worse(one: &Layout, other: &Layout, sheets: &[Sheet]) -> bool {
+    score(one, sheets) <= score(other, sheets)
+}
+
 /// Lays boards out on sheets.
 pub fn lay_out(
     blanks: &[Blank],
@@ -45,19 +83,16 @@ pub fn lay_out(
     saw: &Saw,
     effort: Effort,
     search: Option<Search<'_>>,
-) -> Layout {
+) -> (Layout, Recipe) {
     let choices: &[Choice] = if effort == Effort::Quick { &CHOICES[..1] } else { &CHOICES };
-    let rules: Vec<Rule> = choices
-        .iter()
-        .flat_map(|choice| RESTS.map(|rest| (*choice, rest)))
-        .flat_map(|(choice, rest)| [true, false].map(|largest| Rule { choice, rest, largest }))
-        .collect();
-    let mut best: Option<(Score, Layout, Vec<usize>, Rule)> = None;
-    let consider = |order: Vec<usize>, rule: Rule, best: &mut Option<(Score, Layout, Vec<usize>, Rule)>| {
-        let layout = smaller(pack(blanks, &order, sheets, saw, rule), blanks, &order, sheets, saw, rule);
+    let rules = rules(choices);
+    let mut best: Option<(Score, Layout, Recipe)> = None;
+    let consider = |order: Vec<usize>, rule: usize, best: &mut Option<(Score, Layout, Recipe)>| {
+        let by = rules[rule];
+        let layout = smaller(pack(blanks, &order, sheets, saw, by), blanks, &order, sheets, saw, by);
         let score = score(&layout, sheets);
         if best.as_ref().is_none_or(|(known, ..)| score < *known) {
-            *best = Some((score, layout, order, rule));
+            *best = Some((score, layout, Recipe { order, rule }));
         }
     };
     let mut orders = orders(blanks);
@@ -65,8 +100,8 @@ pub fn lay_out(
         orders.truncate(2);
     }
     for order in orders {
-        for rule in &rules {
-            consider(order.clone(), *rule, &mut best);
+        for rule in 0..rules.len() {
+            consider(order.clone(), rule, &mut best);
         }
     }
     if let Effort::Rounds(rounds) = effort
@@ -78,8 +113,8 @@ pub fn lay_out(
             if search.as_ref().is_some_and(|search| search.stop.stopped()) {
                 break;
             }
-            let Some((_, _, order, rule)) = &best else { break };
-            let (mut order, mut rule) = (order.clone(), *rule);
+            let Some((.., known)) = &best else { break };
+            let Recipe { mut order, mut rule } = known.clone();
             if lot.below(8) == 0 {
                 // Now and then from the beginning.
                 (1..order.len()).rev().for_each(|at| order.swap(at, lot.below(at + 1)));
@@ -94,7 +129,7 @@ pub fn lay_out(
                 }
             }
             if lot.below(2) == 0 {
-                rule = rules[lot.below(rules.len())];
+                rule = lot.below(rules.len());
             }
             consider(order, rule, &mut best);
             if let Some(search) = &mut search {
@@ -102,7 +137,8 @@ pub fn lay_out(
             }
         }
     }
-    best.map_or(Layout { sheets: Vec::new(), left: Vec::new() }, |(_, layout, ..)| layout)
+    let none = Layout { sheets: Vec::new(), left: Vec::new() };
+    best.map_or((none, Recipe { order: Vec::new(), rule: 0 }), |(_, layout, recipe)| (layout, recipe))
 }
 
 /// The same with every sheet exchanged for the cheapest that holds what is cut from it.

@@ -2,8 +2,24 @@
 
 use approx::assert_relative_eq;
 use oak_acoustics::Stop;
-use oak_cabinetry::sheet::{Blank, Content, Effort, Layout, Node, Rect, Saw, Search, Sheet, lay_out, steps};
+use oak_cabinetry::sheet::{
+    self, Blank, Content, Effort, Layout, Node, Rect, Saw, Search, Sheet, lay_out_as, steps,
+};
 use proptest::prelude::*;
+
+/// What is found.
+fn lay_out(
+    blanks: &[Blank],
+    sheets: &[Sheet],
+    saw: &Saw,
+    effort: Effort,
+    search: Option<Search<'_>>,
+) -> Layout {
+    let (layout, recipe) = sheet::lay_out(blanks, sheets, saw, effort, search);
+    // What was found once is found again at once.
+    assert_eq!(lay_out_as(blanks, sheets, saw, &recipe).as_ref(), Some(&layout));
+    layout
+}
 
 const FULL: Sheet = Sheet { size: [1.22, 2.44], at_hand: None, price: 40.0 };
 const SAW: Saw = Saw { kerf: 0.0032, trim: 0.0, transport: None };

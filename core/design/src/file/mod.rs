@@ -48,8 +48,8 @@ pub use signal::{
     RawFilter, RawFilterKind, RawMains, RawMounting, RawPart, RawPartWiring, RawPreset, RawSignal,
 };
 pub use workshop::{
-    MOST_SHEETS, MOST_STOCK, RawAssembly, RawFeet, RawFinish, RawFixing, RawGlue, RawLeads, RawPaper,
-    RawSheet, RawStock, RawTerminal, RawWorkshop,
+    MOST_LAID, MOST_LAYOUTS, MOST_SHEETS, MOST_STOCK, RawAssembly, RawFeet, RawFinish, RawFixing, RawGlue,
+    RawLayout, RawLeads, RawPaper, RawSheet, RawStock, RawTerminal, RawWorkshop,
 };
 
 /// Version of all file formats that this program writes.

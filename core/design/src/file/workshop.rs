@@ -102,6 +102,10 @@ pub struct RawWorkshop {
     /// Paper of templates and of the book.
     #[serde(default)]
     pub paper: RawPaper,
+    /// Layouts on sheets that were found by a long search, while they are for the boards of the design.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 16)]
+    pub layouts: Vec<RawLayout>,
     /// Prices and what is in stock, by the name of the item in the parts list.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 300)]
@@ -136,6 +140,25 @@ pub struct RawSheet {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub at_hand: Option<Typed>,
 }
+
+/// A layout of boards on sheets: how it was found, to find it again.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawLayout {
+    /// Which boards on which sheets it is for, as the program names them.
+    #[schema(max_length = 64)]
+    pub boards: String,
+    /// In which order they were laid out.
+    #[schema(max_items = 400)]
+    pub order: Vec<u32>,
+    /// By which rule.
+    pub rule: u32,
+}
+
+/// Most layouts that are kept, and most boards of one.
+pub const MOST_LAYOUTS: usize = 16;
+/// Most boards of a layout that is kept.
+pub const MOST_LAID: usize = 400;
 
 /// Price and stock of an item.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]

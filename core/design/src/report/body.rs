@@ -1,6 +1,7 @@
 //! The box of a design, laid out.
 
 use oak_acoustics::enclosure::Compiled;
+use oak_cabinetry::cut::flat_parts;
 use oak_cabinetry::drawing::{self, View};
 use oak_cabinetry::geometry::Point;
 use oak_cabinetry::{Cabinet, Contents, Part, PartKind, panel};
@@ -167,6 +168,7 @@ impl BodyReport {
         let crossover = crossover.unwrap_or(USUAL_CROSSOVER);
         let (waves, waves_verdict) = waves(design, contents, cabinet, crossover);
         let panels = panel::walls(&design.body, contents, cabinet);
+        let flat = flat_parts(&design.body, contents, cabinet, &design.joints);
         let fills = fills(&design.body, cabinet);
         Ok(Some(Self {
             outside: size(low, high),
@@ -197,7 +199,7 @@ impl BodyReport {
             weight: WeightReport::of(design, contents, cabinet),
             panel_radiation: panel_radiation(computed, &panels, crossover),
             pressure: PressureReport::of(computed, cabinet, &panels),
-            panels: panels.iter().map(|panel| PanelReport::of(computed, panel, crossover)).collect(),
+            panels: panels.iter().map(|panel| PanelReport::of(computed, panel, &flat, crossover)).collect(),
             drawings: View::ALL
                 .into_iter()
                 .map(|view| DrawingReport::of(&drawing::view(view, &design.body, contents, cabinet)))

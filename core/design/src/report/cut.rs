@@ -37,6 +37,8 @@ pub struct CutPanel {
     pub thickness: f64,
     /// Which layer of how many, the outermost first.
     pub layer: Option<[u32; 2]>,
+    /// Whether it is one of the outside.
+    pub outside: bool,
     /// Along which side the grain runs, 0 along the width, 1 along the height; of what has no grain none.
     pub grain: Option<u8>,
     /// What it is of, in files.
@@ -231,6 +233,7 @@ fn panel(number: u32, part: &FlatPart, cabinets: u32) -> CutPanel {
         size: part.size(),
         thickness: part.panel.thickness,
         layer: part.layer,
+        outside: part.face.is_some(),
         grain: grain(part),
         material: part.panel.material.id,
         material_name: part.panel.material.name,

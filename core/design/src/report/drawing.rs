@@ -1,6 +1,6 @@
 //! A drawing, laid out.
 
-use oak_cabinetry::drawing::Drawing;
+use oak_cabinetry::drawing::{Drawing, View};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -79,8 +79,8 @@ fn rounded([x, y]: [f64; 2]) -> [f64; 2] {
 impl DrawingReport {
     pub(super) fn of(drawing: &Drawing) -> Self {
         Self {
-            view: drawing.view.id(),
-            name: drawing.view.name(),
+            view: drawing.view.map_or("flat", View::id),
+            name: drawing.view.map_or("Flat", View::name),
             extent: drawing.extent.map(rounded),
             strokes: drawing
                 .strokes

@@ -36,7 +36,9 @@ pub use figures::{FigureReport, PassageReport, PortReport};
 pub use fill::FillReport;
 pub use fold::{FoldOffer, FoldPanelReport, FoldReport, fold_offers};
 pub use model::{ModelPartReport, ModelReport, PanelModel};
-pub use panel::{CLEAR, PanelRadiationReport, PanelReport, PressureReport, WeightReport, panel_radiation};
+pub use panel::{
+    CLEAR, PanelRadiationReport, PanelReport, PressureReport, WeightReport, board_masses, panel_radiation,
+};
 pub use traces::{RibbonPiece, at_seats, limit_name};
 pub use waves::{CouplingReport, WaveReport};
 

@@ -1,11 +1,14 @@
 //! The boards of a box: how they resonate, move and sound, and what they weigh.
 
-use std::f64::consts::SQRT_2;
+use std::f64::consts::{PI, SQRT_2};
 
 use oak_acoustics::Complex;
+use oak_acoustics::medium::CrossSection;
 use oak_acoustics::response::Response;
+use oak_cabinetry::cut::{FlatPart, Joints, flat_parts};
+use oak_cabinetry::geometry::Face;
 use oak_cabinetry::panel::{self, Location, Plate, Wall};
-use oak_cabinetry::{Cabinet, Contents};
+use oak_cabinetry::{Body, Cabinet, Contents};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -16,6 +19,10 @@ use crate::resolve::ResolvedDesign;
 pub const CLEAR: f64 = 2.0;
 /// Mass of a driver over the square of its frame, kg/m2 (common practice: 5 kg for 250 mm).
 const DRIVER_MASS: f64 = 75.0;
+/// Mass of a radiator without what is put on it over the square of its frame, kg/m2: a basket and a cone without a magnet (common practice, from memory).
+const RADIATOR_MASS: f64 = 20.0;
+/// PVC, kg/m3.
+const TUBE: f64 = 1400.0;
 
 /// A board.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -91,12 +98,16 @@ impl PressureReport {
 /// What it weighs, kg.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct WeightReport {
-    /// All boards, outer ones around their holes.
+    /// The outer boards around their holes, as they are cut.
     pub panels: f64,
-    /// Braces and strips.
+    /// Boards inside: braces, partitions, folds, slots, strips.
     pub braces: f64,
     /// The drivers, estimated from their frames.
     pub drivers: f64,
+    /// Radiators, estimated from their frames, with the mass that is put on them.
+    pub radiators: f64,
+    /// Tubes of ports.
+    pub tubes: f64,
     /// Fill.
     pub fill: f64,
 }
@@ -110,13 +121,63 @@ pub struct PanelRadiationReport {
     pub frequency: f64,
 }
 
+/// Mass of the outer boards, and of those inside, kg, as they are cut; the wall of a pipe and round corners, which are not cut flat, with the outer
+/// ones.
+pub fn board_masses(body: &Body, contents: &Contents, cabinet: &Cabinet, joints: &Joints) -> [f64; 2] {
+    let mut boards = [0.0; 2];
+    for part in flat_parts(body, contents, cabinet, joints) {
+        boards[usize::from(part.face.is_none())] += flat_mass(&part);
+    }
+    let all = panel::walls(body, contents, cabinet);
+    let shell = all.iter().filter(|wall| matches!(wall.location, Location::Outer(Face::Shell)));
+    boards[0] += shell.map(|wall| wall.mass).sum::<f64>();
+    boards
+}
+
+/// Mass of all that are alike, kg.
+fn flat_mass(part: &FlatPart) -> f64 {
+    part.wood() * part.panel.material.density * f64::from(part.count)
+}
+
+/// Mass of one board of a box as it is cut, kg.
+pub(super) fn cut_mass(wall: &Wall, flat: &[FlatPart]) -> f64 {
+    let name = wall.location.name();
+    let is_it = |part: &&FlatPart| match wall.location {
+        Location::Outer(face) => part.face == Some(face),
+        _ => part.face.is_none() && part.name == name,
+    };
+    let found: f64 = flat.iter().filter(is_it).map(flat_mass).sum();
+    if found > 0.0 { found } else { wall.mass }
+}
+
+/// Tubes of all ports, kg.
+fn tubes(design: &ResolvedDesign, contents: &Contents) -> f64 {
+    let each = [false, true].into_iter().zip(&contents.ports).flat_map(|(front, ports)| {
+        ports.iter().enumerate().map(move |(index, port)| (design.body.port_build(front, index).wall, port))
+    });
+    each.map(|(wall, port)| match port.section {
+        CrossSection::Round { radius } => {
+            let ring = PI * ((radius + wall).powi(2) - radius * radius);
+            f64::from(port.count) * ring * port.length * TUBE
+        }
+        CrossSection::Slot { .. } | CrossSection::Corner { .. } => 0.0,
+    })
+    .sum()
+}
+
 impl WeightReport {
     /// Weighs a box with its drivers and its fill.
     pub fn of(design: &ResolvedDesign, contents: &Contents, cabinet: &Cabinet) -> Self {
         let body = &design.body;
+        let [panels, braces] = board_masses(body, contents, cabinet, &design.joints);
         Self {
-            panels: panel::walls(body, contents, cabinet).iter().map(|panel| panel.mass).sum(),
-            braces: panel::braces_and_strips(body, cabinet) * body.panel.material.density,
+            panels,
+            braces,
+            radiators: contents.radiators.map_or(0.0, |radiators| {
+                let (_, added) = body.washers.nearest();
+                f64::from(radiators.count) * (RADIATOR_MASS * radiators.frame().powi(2) + added)
+            }),
+            tubes: tubes(design, contents),
             drivers: DRIVER_MASS * contents.drivers.frame.powi(2) * f64::from(contents.drivers.in_all()),
             fill: super::laid_fill::weight(design, cabinet),
         }
@@ -124,12 +185,12 @@ impl WeightReport {
 
     /// All of it, kg.
     pub fn total(&self) -> f64 {
-        self.panels + self.braces + self.drivers + self.fill
+        self.panels + self.braces + self.drivers + self.radiators + self.tubes + self.fill
     }
 }
 
 impl PanelReport {
-    pub(super) fn of(computed: &Computed, panel: &Wall, crossover: f64) -> Self {
+    pub(super) fn of(computed: &Computed, panel: &Wall, flat: &[FlatPart], crossover: f64) -> Self {
         let weakest = panel.weakest();
         let response = &computed.response;
         let moved = response.frequency.iter().enumerate().filter(|(_, frequency)| **frequency <= crossover);
@@ -142,7 +203,7 @@ impl PanelReport {
             layers: panel.panel.layers,
             material: panel.panel.material.id,
             area: panel.area,
-            mass: panel.mass,
+            mass: cut_mass(panel, flat),
             resonance: weakest.map(Plate::resonance),
             field: weakest.map(|field| field.sides),
             remedy: remedy(panel, crossover),

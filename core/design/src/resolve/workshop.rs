@@ -3,12 +3,12 @@
 use super::reading::Reading;
 use crate::field::{self, Field};
 use crate::file::{
-    MOST_SHEETS, MOST_STOCK, RawAssembly, RawFeet, RawFinish, RawFixing, RawGlue, RawLeads, RawMaterial,
-    RawPaper, RawSheet, RawStock, RawTerminal, RawWorkshop, Typed,
+    MOST_LAID, MOST_LAYOUTS, MOST_SHEETS, MOST_STOCK, RawAssembly, RawFeet, RawFinish, RawFixing, RawGlue,
+    RawLayout, RawLeads, RawMaterial, RawPaper, RawSheet, RawStock, RawTerminal, RawWorkshop, Typed,
 };
 use crate::problem::{Problem, ProblemKind};
 use oak_cabinetry::panel::Material;
-use oak_cabinetry::sheet::{Saw, Sheet};
+use oak_cabinetry::sheet::{Recipe, Saw, Sheet};
 
 /// How a build is made, SI.
 #[derive(Debug, Clone, PartialEq)]
@@ -65,6 +65,8 @@ pub struct Workshop {
     pub temperature: f64,
     /// Paper to print on.
     pub paper: RawPaper,
+    /// Layouts that a long search found: for which boards, and how.
+    pub layouts: Vec<(String, Recipe)>,
     /// Prices and stock.
     pub items: Vec<Stocked>,
 }
@@ -121,9 +123,13 @@ impl Default for Workshop {
 /// Every problem, with its place.
 pub fn resolve_workshop(raw: &RawWorkshop) -> Result<Workshop, Vec<Problem>> {
     let mut reading = Reading::default();
-    for (name, found, max) in
-        [("sheets", raw.sheets.len(), MOST_SHEETS), ("items", raw.items.len(), MOST_STOCK)]
-    {
+    let longest = raw.layouts.iter().map(|layout| layout.order.len()).max().unwrap_or(0);
+    for (name, found, max) in [
+        ("sheets", raw.sheets.len(), MOST_SHEETS),
+        ("items", raw.items.len(), MOST_STOCK),
+        ("layouts", raw.layouts.len(), MOST_LAYOUTS),
+        ("layouts.order", longest, MOST_LAID),
+    ] {
         if found > max {
             reading.note(name, ProblemKind::TooMany { found, max });
         }
@@ -170,6 +176,7 @@ pub fn resolve_workshop(raw: &RawWorkshop) -> Result<Workshop, Vec<Problem>> {
         hours: HOURS,
         temperature: usual("temperature", &field::WORKSHOP_TEMPERATURE, &raw.temperature, TEMPERATURE),
         paper: raw.paper,
+        layouts: raw.layouts.iter().map(recipe).collect(),
         items,
     };
     let coats = raw.coats.as_ref().and_then(|_| reading.count("coats", &field::WORKSHOP_COATS, &raw.coats));
@@ -216,6 +223,11 @@ fn stocked(index: usize, raw: &RawStock, reading: &mut Reading) -> Option<Stocke
     let price = reading.optional(&at("price"), &field::ITEM_PRICE, &raw.price);
     let stock = reading.optional(&at("stock"), &field::ITEM_STOCK, &raw.stock);
     Some(Stocked { item: raw.item.clone(), price, stock: stock.unwrap_or(0.0), bought: raw.bought })
+}
+
+fn recipe(raw: &RawLayout) -> (String, Recipe) {
+    let order = raw.order.iter().map(|at| *at as usize).collect();
+    (raw.boards.clone(), Recipe { order, rule: raw.rule as usize })
 }
 
 fn start(raw: Option<&str>, reading: &mut Reading) -> Option<[i32; 3]> {

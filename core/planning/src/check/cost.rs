@@ -2,12 +2,12 @@
 
 use super::{Check, Verdict};
 use crate::Case;
-use crate::price::{Priced, USUAL};
+use crate::build_plan::Cost;
 
 pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
     let budget = case.brief.budget?;
     let (id, name) = ("cost", "Cost of the parts");
-    let Some(priced) = Priced::of(case, &USUAL) else {
+    let Some(cost) = Cost::of(case) else {
         return Some(Check::unknown(
             id,
             name,
@@ -15,35 +15,29 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
             "Enter the price in the driver's sheet.",
         ));
     };
-    let cost = priced.total();
-    let met = cost <= budget;
-    let said = |what: &str, cost: f64| (cost >= 0.5).then(|| format!("{what} {cost:.0}"));
-    let parts = [
-        Some(format!("{} at {:.0}", plural(case.drivers()), priced.driver)),
-        said("radiators", priced.radiators),
-        said("ports", priced.ports),
-        said("boards", priced.boards),
-    ];
+    let (total, met) = (cost.total, cost.total <= budget);
+    let shops: Vec<String> =
+        cost.shops.iter().map(|(shop, sum)| format!("{} {sum:.0}", shop.name().to_lowercase())).collect();
+    let parts = if shops.is_empty() {
+        "Estimated: the box was not looked at".to_owned()
+    } else {
+        let many =
+            if cost.cabinets > 1 { format!(", for {} cabinets", cost.cabinets) } else { String::new() };
+        format!("The parts list: {}{many}", shops.join(", "))
+    };
     Some(Check {
         id,
         name,
-        reached: format!("{cost:.0}"),
-        words: if met { format!("{:.0} left", budget - cost) } else { format!("{:.0} over", cost - budget) },
+        reached: format!("{total:.0}"),
+        words: if met {
+            format!("{:.0} left", budget - total)
+        } else {
+            format!("{:.0} over", total - budget)
+        },
         verdict: Verdict::of(met),
-        ratio: if cost > 0.0 { budget / cost } else { 2.0 },
+        ratio: if total > 0.0 { budget / total } else { 2.0 },
         why: format!(
-            "{}{}. Radiators, ports and boards at usual prices, with {:.0} % left of the sheets; amplifier, glue and finish come on top.",
-            parts.into_iter().flatten().collect::<Vec<_>>().join(", "),
-            if priced.cabinets > 1 {
-                format!(": {:.0} for one of {} cabinets", cost / f64::from(priced.cabinets), priced.cabinets)
-            } else {
-                String::new()
-            },
-            USUAL.waste * 100.0
+            "{parts}. Whole sheets and packs at usual prices, where the workshop's price list names no other; what is in stock costs nothing."
         ),
     })
-}
-
-fn plural(drivers: u32) -> String {
-    if drivers == 1 { "one driver".to_owned() } else { format!("{drivers} drivers") }
 }

@@ -25,9 +25,13 @@ pub(super) fn judge(case: &Case<'_>) -> Option<Check> {
         verdict: Verdict::of(met),
         ratio: most / total,
         why: format!(
-            "Panels {:.1} kg, braces and partitions {:.1} kg, fill {:.1} kg, drivers {:.1} kg estimated from their frames. Lighter plywood, thinner panels with \
+            "Panels {:.1} kg, boards inside {:.1} kg, fill {:.1} kg, radiators and tubes {:.1} kg, drivers {:.1} kg estimated from their frames. Lighter plywood, thinner panels with \
              a brace, or a neodymium driver weigh less. Lift anything over 25 kg with two people (common practice).",
-            weight.panels, weight.braces, weight.fill, weight.drivers
+            weight.panels,
+            weight.braces,
+            weight.fill,
+            weight.radiators + weight.tubes,
+            weight.drivers
         ),
     })
 }

@@ -5,8 +5,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::Case;
+use crate::build_plan::Cost;
 use crate::check::{Check, Verdict, judge, size};
-use crate::price::{Priced, USUAL};
 
 /// Rules that count: travel and air noise at the asked level are within the loudness.
 const COUNTED: [&str; 10] =
@@ -95,7 +95,7 @@ impl Found {
             volume: case.air(),
             f3: case.computed.figures.f3,
             loudness: loudness.is_finite().then_some(loudness),
-            cost: Priced::of(case, &USUAL).map(|priced| priced.total()),
+            cost: Cost::of(case).map(|cost| cost.total),
         }
     }
 }

@@ -7,8 +7,8 @@ use oak_design::file::{RawAirNoise, RawBrief, RawDesign, RawEnclosure, RawFamily
 use oak_design::resolve::{Brief, resolve_brief};
 use oak_design::start::RawAsk;
 use oak_planning::Case;
+use oak_planning::build_plan::Cost;
 use oak_planning::check::{Above, Check, Verdict, above, judge};
-use oak_planning::price::{Priced, USUAL};
 use oak_planning::template::templates;
 
 fn demo() -> Vec<RawDesign> {
@@ -145,7 +145,7 @@ fn size_load_and_cost_say_by_how_much() {
     let mut priced = design;
     priced.driver.price = Some(Typed::Number(80.0));
     let case = Case::of(&brief, &priced).expect("whole");
-    // Sealed, so that there are but boards: the wood between outside and inside, and a seventh more of the sheets.
+    // Sealed, so that there are a driver, boards, and what every box takes.
     let plain = RawEnclosure {
         ports: Vec::new(),
         tuning: None,
@@ -154,19 +154,15 @@ fn size_load_and_cost_say_by_how_much() {
     };
     let sealed = RawDesign { enclosure: plain, ..priced.clone() };
     let bare = Case::of(&brief, &sealed).expect("whole");
-    let cabinet = &bare.built().boxed.as_ref().expect("a box").cabinet;
-    let wood = cabinet.outer.volume() - cabinet.interior.volume();
-    let cost = 80.0 + wood * 700.0 * 1.15;
     let checks = judge(&bare);
-    assert_eq!(find(&checks, "cost").reached, format!("{cost:.0}"));
+    let cost = Cost::of(&bare).expect("priced");
+    assert_eq!(find(&checks, "cost").reached, format!("{:.0}", cost.total));
     assert_eq!(find(&checks, "cost").verdict, Verdict::Short);
-    assert!(find(&checks, "cost").why.contains("one driver at 80, boards"), "{}", find(&checks, "cost").why);
+    let why = &find(&checks, "cost").why;
+    assert!(why.contains("drivers and amplifier 80, timber "), "{why}");
+    assert!((cost.total - cost.shops.iter().map(|(_, sum)| sum).sum::<f64>()).abs() < 1e-9);
     // Its port costs more than none.
-    let ported = Priced::of(&case, &USUAL).expect("priced");
-    assert!(
-        ported.total() > ported.drivers + ported.boards || ported.boards > wood * 700.0 * 1.15,
-        "{ported:?}"
-    );
+    assert!(Cost::of(&case).expect("priced").total > cost.total);
 }
 
 /// A bandpass that ends an octave below where the others begin leaves a hole, however low it reaches.

@@ -1,0 +1,609 @@
+//! A build plan for people.
+
+use chrono::{NaiveDate, NaiveDateTime, NaiveTime};
+use oak_design::Problem;
+use oak_design::conditions::{Question, RawQuestion};
+use oak_design::file::{RawProgress, RawSaid};
+use oak_design::report::WeightReport;
+use oak_design::resolve::check_progress;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::calendar::{Done, lay};
+use super::catalogue::{Shop, finish_name};
+use super::holes::HolePlan;
+use super::making::Making;
+use super::parts::{Item, PartsList};
+use super::sheets::SheetGroup;
+use super::step::{Measures, Step};
+
+/// A design whose plan is wanted, and what has been done of it.
+#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawPlanQuestion {
+    /// The design, what it is for and how it is made.
+    pub question: RawQuestion,
+    /// What has been done.
+    #[serde(default)]
+    pub progress: RawProgress,
+    /// This day, as year-month-day: the calendar begins no earlier.
+    #[schema(max_length = 10)]
+    pub today: String,
+}
+
+/// Everything that it takes to build a design.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BuildPlan {
+    /// How many equal cabinets.
+    pub cabinets: u32,
+    /// What is bought.
+    pub items: Vec<ItemReport>,
+    /// What each shop gets: its name and the sum.
+    pub shops: Vec<ShopReport>,
+    /// What everything costs; unknown where a part has no price.
+    pub cost: Option<f64>,
+    /// What it may cost.
+    pub budget: Option<f64>,
+    /// Mass of one cabinet, kg.
+    pub mass: f64,
+    /// Work on all cabinets, h.
+    pub hours: f64,
+    /// Boards on sheets.
+    pub sheets: Vec<SheetGroupReport>,
+    /// Holes.
+    pub holes: Vec<HoleReport>,
+    /// What is done, in order.
+    pub steps: Vec<StepReport>,
+    /// When; steps that are done are left out.
+    pub calendar: Vec<SlotReport>,
+    /// When the last step is done and dry.
+    pub ends: Option<NaiveDateTime>,
+    /// Surface in words.
+    pub finish: &'static str,
+    /// What pages say that are printed now.
+    pub says: Vec<RawSaid>,
+    /// Pages that were printed before and say something else now.
+    pub outdated: Vec<OutdatedReport>,
+    /// What keeps it from being built as planned, in words.
+    pub faults: Vec<String>,
+}
+
+/// What a shop gets.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ShopReport {
+    /// Its name in files.
+    pub id: &'static str,
+    /// What to call it.
+    pub name: &'static str,
+    /// What it gets; unknown where a part has no price.
+    pub cost: Option<f64>,
+}
+
+/// One line of the parts list.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ItemReport {
+    /// Its name in lists and steps.
+    pub id: String,
+    /// What to call it.
+    pub name: String,
+    /// Where one buys it.
+    pub shop: &'static str,
+    /// How much is needed.
+    pub amount: f64,
+    /// What that is counted in.
+    pub unit: &'static str,
+    /// How much is in a pack.
+    pub pack: f64,
+    /// How many packs are bought.
+    pub packs: f64,
+    /// What a pack costs.
+    pub price: Option<f64>,
+    /// Whether the workshop set that price.
+    pub own_price: bool,
+    /// What all packs cost.
+    pub cost: Option<f64>,
+    /// How much is in stock.
+    pub stock: f64,
+    /// Whether the rest has been bought.
+    pub bought: bool,
+    /// What to look for.
+    pub note: String,
+    /// Steps that use it.
+    pub steps: Vec<String>,
+}
+
+/// Boards of one material and thickness on their sheets.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SheetGroupReport {
+    /// What they are of.
+    pub material_name: &'static str,
+    /// m.
+    pub thickness: f64,
+    /// The sheets.
+    pub sheets: Vec<SheetReport>,
+    /// What is bought costs.
+    pub cost: f64,
+    /// Share of the sheets that is no board.
+    pub waste: f64,
+    /// The largest piece left, m2.
+    pub offcut: f64,
+    /// Boards that no sheet holds, by their numbers.
+    pub too_large: Vec<u32>,
+    /// Whether a long search found this layout.
+    pub searched: bool,
+}
+
+/// One sheet.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SheetReport {
+    /// Width and length along the grain, m.
+    pub size: [f64; 2],
+    /// What it costs; nothing of what is at hand.
+    pub price: f64,
+    /// Whether it is an offcut at hand.
+    pub at_hand: bool,
+    /// The boards on it.
+    pub boards: Vec<LaidReport>,
+    /// What is left: lowest corner and size, m.
+    pub offcuts: Vec<[[f64; 2]; 2]>,
+    /// How it is cut.
+    pub cuts: Vec<CutStepReport>,
+}
+
+/// A board on a sheet.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LaidReport {
+    /// Its number.
+    pub number: u32,
+    /// What it is.
+    pub name: String,
+    /// Its lowest corner, m.
+    pub at: [f64; 2],
+    /// Width and height as it lies, m.
+    pub size: [f64; 2],
+    /// Whether it lies turned by a right angle.
+    pub turned: bool,
+}
+
+/// One cut.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CutStepReport {
+    /// What the fence is set to, m.
+    pub fence: f64,
+    /// Whether the fence moves for it.
+    pub moves: bool,
+    /// Whether it runs up the sheet.
+    pub upright: bool,
+    /// The piece that is cut: lowest corner and size, m.
+    pub piece: [[f64; 2]; 2],
+    /// m.
+    pub length: f64,
+    /// Boards that fall out of it ready, by their numbers.
+    pub ready: Vec<u32>,
+}
+
+/// One hole.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct HoleReport {
+    /// Number of its board.
+    pub panel: u32,
+    /// Which of that board's holes, from 0.
+    pub index: usize,
+    /// For what.
+    pub what: String,
+    /// `driver`, `radiator`, `port`, `mouth`, `recess`, `bolt`, `item` or `dowel`.
+    pub kind: &'static str,
+    /// Its middle from the left and from below, as seen from outside, m.
+    pub at: [f64; 2],
+    /// Width and height, m.
+    pub size: [f64; 2],
+    /// Whether it is round.
+    pub round: bool,
+    /// How deep, m; through where absent.
+    pub depth: Option<f64>,
+    /// Its diameter or width in 32nds of an inch, up.
+    pub inch32: u32,
+    /// Opening of a template for a router with its guide bush, m.
+    pub template: Option<[f64; 2]>,
+    /// What is drilled there, m, and for what.
+    pub drill: Option<(f64, String)>,
+    /// The board that is drilled together with it.
+    pub pair: Option<u32>,
+    /// What is wrong with it.
+    pub faults: Vec<String>,
+}
+
+/// One step.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct StepReport {
+    /// Its name in the plan.
+    pub id: String,
+    /// In which part of the work.
+    pub phase: &'static str,
+    /// What that is called.
+    pub phase_name: &'static str,
+    /// What it is.
+    pub title: String,
+    /// What to do.
+    pub how: String,
+    /// Why.
+    pub why: String,
+    /// Lines of the parts list that it uses.
+    pub parts: Vec<String>,
+    /// Boards that it is about.
+    pub panels: Vec<u32>,
+    /// Tools.
+    pub tools: Vec<&'static str>,
+    /// How many clamps, and how far they must open, m.
+    pub clamps: Option<(u32, f64)>,
+    /// Work on all cabinets, minutes.
+    pub minutes: f64,
+    /// What must dry or set, and how long, h.
+    pub wait: Option<(String, f64)>,
+    /// What can hurt.
+    pub caution: Option<&'static str>,
+    /// What to look at before it counts as done.
+    pub check: String,
+    /// What went wrong where that fails, for the log.
+    pub mistake: Option<String>,
+    /// How that is put right.
+    pub fix: Option<String>,
+    /// The value of the design that changes then, as a place in its file.
+    pub changes: Option<&'static str>,
+    /// What is measured here.
+    pub measures: Option<MeasuresReport>,
+    /// Where builders differ: what each does.
+    pub schools: Vec<(&'static str, &'static str)>,
+    /// Steps before it.
+    pub after: Vec<String>,
+    /// How a hand gets to it, in words; nothing where the box is open.
+    pub reach: Option<String>,
+}
+
+/// What is measured at a step.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct MeasuresReport {
+    /// `thickness`, `cutout`, `depth` or `volume`.
+    pub what: &'static str,
+    /// Of which material, in files.
+    pub material: Option<&'static str>,
+    /// What the design has, SI.
+    pub drawn: f64,
+}
+
+/// When something is done.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct SlotReport {
+    /// Which step.
+    pub step: String,
+    /// What it is.
+    pub title: String,
+    /// Begins, in the workshop's own time.
+    pub from: NaiveDateTime,
+    /// Ends.
+    pub to: NaiveDateTime,
+    /// Whether it goes on after this.
+    pub goes_on: bool,
+    /// What dries or sets after it, and until when.
+    pub waits: Option<(String, NaiveDateTime)>,
+}
+
+/// A page that says something else now.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct OutdatedReport {
+    /// Which.
+    pub page: String,
+    /// When it was printed.
+    pub at: String,
+    /// What it said of each thing that is otherwise now, and what is now.
+    pub changed: Vec<(String, String, String)>,
+}
+
+/// The plan of a design; `None` where it has no box.
+///
+/// # Errors
+/// Every problem with design, brief, workshop, progress or day; why its box cannot be built.
+pub fn build_plan(raw: &RawPlanQuestion) -> Result<Option<BuildPlan>, Vec<Problem>> {
+    let Question { design, brief } = raw.question.resolve()?;
+    let workshop = raw.question.conditions.made()?;
+    check_progress(&raw.progress).map_err(|problems| {
+        problems.into_iter().map(|problem| problem.within("progress")).collect::<Vec<_>>()
+    })?;
+    let not_date = || {
+        let kind = oak_design::ProblemKind::NotDate { given: raw.today.clone() };
+        vec![Problem::new("today", kind)]
+    };
+    let today: NaiveDate = raw.today.parse().map_err(|_| not_date())?;
+    let one = |problem| vec![problem];
+    let built = design.built().map_err(one)?;
+    built.drawn().map_err(one)?;
+    let design = &raw.question.design;
+    let making = Making::with(design, &built, brief.as_ref(), workshop.as_ref());
+    Ok(making.map(|making| plan(&making, &raw.progress, today)))
+}
+
+fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildPlan {
+    let parts = making.parts();
+    let steps = making.steps(&parts);
+    let weight = WeightReport::of(&making.built.design, making.contents, making.cabinet);
+    let holes = making.holes();
+    let says = says(making, &parts);
+    let calendar = calendar(making, &steps, progress, today);
+    let too_large = making.sheets.iter().flat_map(SheetGroup::too_large);
+    let mut faults: Vec<String> =
+        too_large.map(|number| format!("board {number} is larger than any sheet")).collect();
+    faults.extend(
+        holes
+            .iter()
+            .flat_map(|hole| hole.faults.iter().map(move |fault| format!("board {}: {fault}", hole.panel))),
+    );
+    faults.sort();
+    faults.dedup();
+    BuildPlan {
+        cabinets: making.cabinets,
+        shops: shops(&parts),
+        cost: parts.total(),
+        budget: making.brief.and_then(|brief| brief.budget),
+        mass: weight.total(),
+        hours: steps.iter().map(|step| minutes(step, making)).sum::<f64>() / 60.0,
+        sheets: making.sheets.iter().map(|group| sheet_group(making, group)).collect(),
+        holes: holes.iter().map(hole).collect(),
+        items: parts.items.iter().map(|item| self::item(item, &steps)).collect(),
+        ends: calendar
+            .last()
+            .map(|_| {
+                calendar.iter().map(|slot| slot.waits.as_ref().map_or(slot.to, |(_, until)| *until)).max()
+            })
+            .unwrap_or_default(),
+        calendar,
+        finish: finish_name(making.workshop.finish),
+        outdated: outdated(progress, &says),
+        says,
+        steps: steps.iter().enumerate().map(|(at, step)| self::step(making, &steps, at, step)).collect(),
+        faults,
+    }
+}
+
+/// Each cabinet takes as long as the first, but for what is looked at once.
+fn minutes(step: &Step, making: &Making<'_>) -> f64 {
+    step.minutes * f64::from(making.cabinets)
+}
+
+fn shops(parts: &PartsList) -> Vec<ShopReport> {
+    let used = Shop::ALL.into_iter().filter(|shop| parts.items.iter().any(|item| item.shop == *shop));
+    used.map(|shop| ShopReport { id: shop.id(), name: shop.name(), cost: parts.of_shop(shop) }).collect()
+}
+
+fn item(item: &Item, steps: &[Step]) -> ItemReport {
+    let uses = steps.iter().filter(|step| step.parts.contains(&item.id)).map(|step| step.id.clone());
+    ItemReport {
+        id: item.id.clone(),
+        name: item.name.clone(),
+        shop: item.shop.id(),
+        amount: item.amount,
+        unit: item.unit,
+        pack: item.pack,
+        packs: item.packs(),
+        price: item.price,
+        own_price: item.own_price,
+        cost: item.cost(),
+        stock: item.stock,
+        bought: item.bought,
+        note: item.note.clone(),
+        steps: uses.collect(),
+    }
+}
+
+fn sheet_group(making: &Making<'_>, group: &SheetGroup) -> SheetGroupReport {
+    let all_cuts = group.steps();
+    let sheets = group.layout.sheets.iter().zip(all_cuts).map(|(one, cuts)| {
+        let sheet = group.sheets[one.sheet];
+        SheetReport {
+            size: sheet.size,
+            price: sheet.price,
+            at_hand: sheet.at_hand.is_some(),
+            boards: one
+                .root
+                .laid()
+                .map(|laid| {
+                    let number = group.blanks[laid.blank].number;
+                    let panel = making.cut.panels.iter().find(|panel| panel.number == number);
+                    LaidReport {
+                        number,
+                        name: panel.map(|panel| panel.name.clone()).unwrap_or_default(),
+                        at: laid.rect.at,
+                        size: laid.rect.size,
+                        turned: laid.turned != group.turned[laid.blank],
+                    }
+                })
+                .collect(),
+            offcuts: one.root.offcuts().map(|rect| [rect.at, rect.size]).collect(),
+            cuts: cuts
+                .into_iter()
+                .map(|cut| CutStepReport {
+                    fence: cut.fence,
+                    moves: cut.moves,
+                    upright: cut.upright,
+                    piece: [cut.piece.at, cut.piece.size],
+                    length: cut.length,
+                    ready: cut.ready.iter().map(|at| group.blanks[*at].number).collect(),
+                })
+                .collect(),
+        }
+    });
+    SheetGroupReport {
+        material_name: group.material.name,
+        thickness: group.thickness,
+        sheets: sheets.collect(),
+        cost: group.cost(),
+        waste: group.waste(),
+        offcut: group.layout.largest_offcut(),
+        too_large: group.too_large(),
+        searched: group.searched,
+    }
+}
+
+fn hole(plan: &HolePlan) -> HoleReport {
+    HoleReport {
+        panel: plan.panel,
+        index: plan.index,
+        what: plan.what.clone(),
+        kind: plan.hole.kind,
+        at: plan.hole.at,
+        size: plan.hole.size,
+        round: plan.hole.round,
+        depth: plan.hole.depth,
+        inch32: plan.inch32,
+        template: plan.template,
+        drill: plan.drill.clone(),
+        pair: plan.pair,
+        faults: plan.faults.clone(),
+    }
+}
+
+fn step(making: &Making<'_>, steps: &[Step], at: usize, step: &Step) -> StepReport {
+    let measures = step.measures.as_ref().map(|measures| match measures {
+        Measures::Thickness(material, drawn) => {
+            MeasuresReport { what: "thickness", material: Some(material), drawn: *drawn }
+        }
+        Measures::Cutout(drawn) => MeasuresReport { what: "cutout", material: None, drawn: *drawn },
+        Measures::Depth(drawn) => MeasuresReport { what: "depth", material: None, drawn: *drawn },
+        Measures::Volume(drawn) => MeasuresReport { what: "volume", material: None, drawn: *drawn },
+    });
+    let reach = step
+        .reach
+        .as_ref()
+        .map(|reach| format!("Through the {}, {:.0} mm wide.", reach.through, reach.width * 1e3));
+    StepReport {
+        id: step.id.clone(),
+        phase: step.phase.id(),
+        phase_name: step.phase.name(),
+        title: step.title.clone(),
+        how: step.how.clone(),
+        why: step.why.clone(),
+        parts: step.parts.clone(),
+        panels: step.panels.clone(),
+        tools: step.tools.clone(),
+        clamps: step.clamps,
+        minutes: minutes(step, making),
+        wait: step.wait.clone(),
+        caution: step.caution,
+        check: step.check.clone(),
+        mistake: step.fails.as_ref().map(|remedy| remedy.mistake.clone()),
+        fix: step.fails.as_ref().map(|remedy| remedy.fix.clone()),
+        changes: step.fails.as_ref().and_then(|remedy| remedy.changes),
+        measures,
+        schools: step.schools.clone(),
+        after: super::calendar::before(steps, at).into_iter().map(|at| steps[at].id.clone()).collect(),
+        reach,
+    }
+}
+
+fn calendar(
+    making: &Making<'_>,
+    steps: &[Step],
+    progress: &RawProgress,
+    today: NaiveDate,
+) -> Vec<SlotReport> {
+    let start = making.workshop.start.and_then(|[year, month, day]| {
+        NaiveDate::from_ymd_opt(year, u32::try_from(month).ok()?, u32::try_from(day).ok()?)
+    });
+    let begin = start.map_or(today, |start| start.max(today)).and_time(NaiveTime::MIN);
+    let done: Vec<Done> = progress
+        .ticks
+        .iter()
+        .filter(|tick| !tick.failed)
+        .filter_map(|tick| {
+            let at = tick.at.get(..19)?.parse::<NaiveDateTime>().ok()?;
+            Some(Done { step: tick.step.clone(), at })
+        })
+        .collect();
+    let steps: Vec<Step> =
+        steps.iter().map(|step| Step { minutes: minutes(step, making), ..step.clone() }).collect();
+    let slots = lay(&steps, &making.workshop.hours, begin, &done);
+    slots
+        .into_iter()
+        .map(|slot| {
+            let step = &steps[slot.step];
+            SlotReport {
+                step: step.id.clone(),
+                title: step.title.clone(),
+                from: slot.from,
+                to: slot.to,
+                goes_on: slot.goes_on,
+                waits: step.wait.as_ref().filter(|_| !slot.goes_on).map(|(of, _)| (of.clone(), slot.ready)),
+            }
+        })
+        .collect()
+}
+
+/// What pages say of this design, a line a thing that one would cut or buy wrongly by.
+fn says(making: &Making<'_>, parts: &PartsList) -> Vec<RawSaid> {
+    let said = |what: String, value: String| RawSaid {
+        what: what.chars().take(80).collect(),
+        value: value.chars().take(120).collect(),
+    };
+    let millimetres = |length: f64| format!("{:.1}", length * 1e3);
+    let mut says: Vec<RawSaid> = making
+        .cut
+        .panels
+        .iter()
+        .map(|panel| {
+            let [width, height] = panel.size.map(millimetres);
+            let thick = millimetres(panel.thickness);
+            let value =
+                format!("{} of {width} x {height} x {thick} mm, {}", panel.count, panel.material_name);
+            said(format!("{} {}", panel.number, panel.name), value)
+        })
+        .collect();
+    for hole in making.holes().iter().filter(|hole| !["bolt", "dowel"].contains(&hole.hole.kind)) {
+        let [left, below] = hole.hole.at.map(millimetres);
+        let size = if hole.hole.round {
+            millimetres(hole.hole.size[0])
+        } else {
+            hole.hole.size.map(millimetres).join(" x ")
+        };
+        says.push(said(
+            format!("board {}, {}", hole.panel, hole.what),
+            format!("{size} mm at {left}, {below}"),
+        ));
+    }
+    for (front, ports) in [false, true].into_iter().zip(&making.contents.ports) {
+        for (index, port) in ports.iter().enumerate() {
+            let name = format!("{} {}", if front { "front port" } else { "port" }, index + 1);
+            says.push(said(name, format!("{} mm long", millimetres(port.length))));
+        }
+    }
+    let cost = parts.total().map_or_else(|| "unknown".to_owned(), |cost| format!("{cost:.0}"));
+    says.push(said("cost".to_owned(), cost));
+    // What stands there twice is told apart by its place in the list.
+    for at in 1..says.len() {
+        let same = says[..at].iter().filter(|said| said.what == says[at].what).count();
+        if same > 0 {
+            says[at].what = format!("{} ({})", says[at].what.chars().take(70).collect::<String>(), same + 1);
+        }
+    }
+    says.truncate(200);
+    says
+}
+
+fn outdated(progress: &RawProgress, now: &[RawSaid]) -> Vec<OutdatedReport> {
+    let find = |all: &[RawSaid], what: &str| {
+        all.iter().find(|said| said.what == what).map(|said| said.value.clone())
+    };
+    let none = || "nothing".to_owned();
+    let changed = |then: &[RawSaid]| -> Vec<(String, String, String)> {
+        let were = then.iter().filter_map(|said| {
+            let value = find(now, &said.what).unwrap_or_else(none);
+            (value != said.value).then(|| (said.what.clone(), said.value.clone(), value))
+        });
+        let new = now.iter().filter(|said| find(then, &said.what).is_none());
+        were.chain(new.map(|said| (said.what.clone(), none(), said.value.clone()))).collect()
+    };
+    let pages = progress.printed.iter().map(|printed| OutdatedReport {
+        page: printed.page.clone(),
+        at: printed.at.clone(),
+        changed: changed(&printed.said),
+    });
+    pages.filter(|page| !page.changed.is_empty()).collect()
+}

@@ -1,0 +1,212 @@
+//! A step of the work.
+
+use super::hands::Reach;
+
+/// What one does at a time.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Step {
+    /// Its name in the plan, which stays the same however the plan changes.
+    pub id: String,
+    /// In which part of the work.
+    pub phase: Phase,
+    /// What it is.
+    pub title: String,
+    /// What to do.
+    pub how: String,
+    /// Why.
+    pub why: String,
+    /// Lines of the parts list that it uses.
+    pub parts: Vec<String>,
+    /// Boards that it is about, by their numbers.
+    pub panels: Vec<u32>,
+    /// Tools.
+    pub tools: Vec<&'static str>,
+    /// How many clamps, and how far they must open, m.
+    pub clamps: Option<(u32, f64)>,
+    /// Work, minutes.
+    pub minutes: f64,
+    /// What must pass before the next step, and how long that takes, h.
+    pub wait: Option<(String, f64)>,
+    /// What can hurt.
+    pub caution: Option<&'static str>,
+    /// What to look at before it counts as done.
+    pub check: String,
+    /// What to do where that fails.
+    pub fails: Option<Remedy>,
+    /// A value that is measured here and flows back into the design.
+    pub measures: Option<Measures>,
+    /// Where builders differ: what each does.
+    pub schools: Vec<(&'static str, &'static str)>,
+    /// What must be done before.
+    pub after: Vec<&'static str>,
+    /// Whether a hand works inside the box.
+    pub inside: bool,
+    /// How a hand gets there.
+    pub reach: Option<Reach>,
+}
+
+/// What to do where a check fails: what the logbook would say, and what of the design changes.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Remedy {
+    /// What went wrong, for the log.
+    pub mistake: String,
+    /// How it is usually put right.
+    pub fix: String,
+    /// Which value of the design changes, as a place in its file; none where it is only work.
+    pub changes: Option<&'static str>,
+}
+
+/// A value that is measured in the workshop.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Measures {
+    /// Thickness of a board: its material and what the design has, m.
+    Thickness(&'static str, f64),
+    /// The hole that the driver needs, m.
+    Cutout(f64),
+    /// Depth of the driver, m.
+    Depth(f64),
+    /// Net volume behind the drivers, m3.
+    Volume(f64),
+}
+
+/// Parts of the work, in their order.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Phase {
+    /// A cheap box for trial.
+    MockUp,
+    /// What arrives is looked at.
+    Arrive,
+    /// Boards are cut.
+    Cut,
+    /// Holes and joints.
+    Holes,
+    /// It is put together.
+    Assemble,
+    /// What goes into it.
+    Fit,
+    /// It is proved.
+    Prove,
+    /// It is finished.
+    Finish,
+    /// It is done.
+    Done,
+}
+
+impl Phase {
+    /// Its name in files.
+    pub fn id(self) -> &'static str {
+        match self {
+            Self::MockUp => "mock_up",
+            Self::Arrive => "arrive",
+            Self::Cut => "cut",
+            Self::Holes => "holes",
+            Self::Assemble => "assemble",
+            Self::Fit => "fit",
+            Self::Prove => "prove",
+            Self::Finish => "finish",
+            Self::Done => "done",
+        }
+    }
+
+    /// What to call it.
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::MockUp => "Test box",
+            Self::Arrive => "Before you cut",
+            Self::Cut => "Cut the boards",
+            Self::Holes => "Holes and joints",
+            Self::Assemble => "Put it together",
+            Self::Fit => "Fit it out",
+            Self::Prove => "Prove it",
+            Self::Finish => "Finish",
+            Self::Done => "Last steps",
+        }
+    }
+}
+
+impl Step {
+    /// With nothing said yet.
+    pub(super) fn new(id: impl Into<String>, phase: Phase, title: impl Into<String>, minutes: f64) -> Self {
+        Self {
+            id: id.into(),
+            phase,
+            title: title.into(),
+            how: String::new(),
+            why: String::new(),
+            parts: Vec::new(),
+            panels: Vec::new(),
+            tools: Vec::new(),
+            clamps: None,
+            minutes,
+            wait: None,
+            caution: None,
+            check: String::new(),
+            fails: None,
+            measures: None,
+            schools: Vec::new(),
+            after: Vec::new(),
+            inside: false,
+            reach: None,
+        }
+    }
+
+    pub(super) fn how(mut self, how: impl Into<String>) -> Self {
+        self.how = how.into();
+        self
+    }
+
+    pub(super) fn why(mut self, why: impl Into<String>) -> Self {
+        self.why = why.into();
+        self
+    }
+
+    pub(super) fn check(mut self, check: impl Into<String>) -> Self {
+        self.check = check.into();
+        self
+    }
+
+    pub(super) fn tools(mut self, tools: &[&'static str]) -> Self {
+        self.tools = tools.to_vec();
+        self
+    }
+
+    pub(super) fn parts(mut self, parts: &[&str]) -> Self {
+        self.parts = parts.iter().map(|part| (*part).to_owned()).collect();
+        self
+    }
+
+    pub(super) fn panels(mut self, panels: Vec<u32>) -> Self {
+        self.panels = panels;
+        self
+    }
+
+    pub(super) fn after(mut self, after: &[&'static str]) -> Self {
+        self.after = after.to_vec();
+        self
+    }
+
+    pub(super) fn caution(mut self, caution: &'static str) -> Self {
+        self.caution = Some(caution);
+        self
+    }
+
+    pub(super) fn wait(mut self, of: &str, hours: f64) -> Self {
+        self.wait = (hours > 0.0).then(|| (of.to_owned(), hours));
+        self
+    }
+
+    pub(super) fn fails(mut self, mistake: &str, fix: &str, changes: Option<&'static str>) -> Self {
+        self.fails = Some(Remedy { mistake: mistake.to_owned(), fix: fix.to_owned(), changes });
+        self
+    }
+
+    pub(super) fn schools(mut self, schools: &[(&'static str, &'static str)]) -> Self {
+        self.schools = schools.to_vec();
+        self
+    }
+
+    pub(super) fn inside(mut self) -> Self {
+        self.inside = true;
+        self
+    }
+}
