@@ -1,7 +1,8 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import { UNASKED } from '../model/conditions';
-import { linesOf, ringInFull } from './cavity_check';
+import { ringInFull } from './cavity_check';
 import { Refusal, Unreachable } from './client';
+import { linesOf } from './lines';
 import type { RawDesign } from './types';
 
 const DESIGN = { name: 'Nook' } as RawDesign;

@@ -47,6 +47,9 @@ const KEPT: Record<Kept, KeptKind> = {
   variant: { name: 'This variant', restore: restoreVariant },
   preset: { name: 'This preset' },
   place: { name: 'This place' },
+  workshop: { name: 'How this build is made' },
+  progress: { name: 'What is done of this build' },
+  entry: { name: 'This entry of the log' },
 };
 
 /** Saves a document: a new one where it has no revision yet. */

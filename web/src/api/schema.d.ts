@@ -5339,6 +5339,8 @@ export interface components {
         };
         /** @description Boards of one material and thickness on their sheets. */
         SheetGroupReport: {
+            /** @description What they are of, in files. */
+            material: string;
             /** @description What they are of. */
             material_name: string;
             /**

@@ -46,7 +46,7 @@ export interface Past {
   future: Change[];
 }
 
-/** A document beside name, brief and variants: a preset, a place. */
+/** A document beside name, brief and variants: a preset, a place, how it is made, what is done, an entry of the log. */
 export interface Kept {
   kind: KeptKind;
   id: string;
@@ -54,14 +54,19 @@ export interface Kept {
   archived: boolean;
 }
 
-export const KEPT_KINDS = ['preset', 'place'] as const;
+export const KEPT_KINDS = ['preset', 'place', 'workshop', 'progress', 'entry'] as const;
 export type KeptKind = (typeof KEPT_KINDS)[number];
+
+/** Of these one at a time is listened to. */
+const HEARD_KINDS = ['preset', 'place'] as const;
+export type HeardKind = (typeof HEARD_KINDS)[number];
+const isHeard = (kind: KeptKind): kind is HeardKind => HEARD_KINDS.some((one) => one === kind);
 
 export const isKept = (document: DocumentKey): document is { kind: KeptKind; id: string } =>
   KEPT_KINDS.some((kind) => kind === document.kind);
 
 /** Which preset it is played through and in which place it is heard, by key; null where none. */
-export type Listening = Record<KeptKind, string | null>;
+export type Listening = Record<HeardKind, string | null>;
 
 export interface Bench {
   variants: readonly OnBench[];
@@ -242,7 +247,8 @@ export class Workbench extends Observable<Bench> {
     this.update({
       kept: kept.some(is) ? kept.map((one) => (is(one) ? next : one)) : [...kept, next],
     });
-    if (next.archived && listening[next.kind] === next.id) this.listen({ [next.kind]: null });
+    const { kind, id, archived } = next;
+    if (archived && isHeard(kind) && listening[kind] === id) this.listen({ [kind]: null });
   }
 
   /** Chooses what it is played through and where it is heard. */

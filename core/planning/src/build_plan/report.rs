@@ -115,6 +115,8 @@ pub struct ItemReport {
 /// Boards of one material and thickness on their sheets.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct SheetGroupReport {
+    /// What they are of, in files.
+    pub material: &'static str,
     /// What they are of.
     pub material_name: &'static str,
     /// m.
@@ -432,6 +434,7 @@ fn sheet_group(making: &Making<'_>, group: &SheetGroup) -> SheetGroupReport {
         }
     });
     SheetGroupReport {
+        material: group.material.id,
         material_name: group.material.name,
         thickness: group.thickness,
         sheets: sheets.collect(),

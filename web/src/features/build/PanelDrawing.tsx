@@ -1,14 +1,24 @@
-import type { CutPanel } from '../../api/types';
+import type { ReactNode } from 'react';
+import type { CutPanel, RawFace, RawJoinery } from '../../api/types';
 import { Scroll } from '../../ui/Scroll';
+import { Select } from '../../ui/Select';
 import { useSize } from '../../ui/size';
 import { Table } from '../../ui/Table';
+import { faceOf, JOINERIES } from './joints';
 import { lengthOf } from './lengths';
 
 /** Around the drawing for its sizes, px. */
 const MARGIN = 46;
 
+interface Props {
+  panel: CutPanel;
+  tools?: ReactNode;
+  /** Joins one of its edges otherwise. */
+  onJoin?: (between: [RawFace, RawFace], joinery: RawJoinery) => void;
+}
+
 /** One board to scale as seen from outside, with what is cut out of it and how its edges are cut. */
-export function PanelDrawing({ panel }: { panel: CutPanel }) {
+export function PanelDrawing({ panel, tools, onJoin }: Props) {
   const [box, size] = useSize<HTMLDivElement>();
   const [width = 1, height = 1] = panel.size;
   const scale = Math.min((size.width - 2 * MARGIN) / width, (size.height - 2 * MARGIN) / height);
@@ -18,10 +28,14 @@ export function PanelDrawing({ panel }: { panel: CutPanel }) {
   const points = (outline: number[][]) => outline.map(([u = 0, v = 0]) => `${x(u)},${y(v)}`).join(' ');
   return (
     <section aria-label={`Panel ${panel.number}: ${panel.name}`} className="flex min-h-0 flex-col gap-1">
-      <h3 className="font-semibold">
-        {panel.number} {panel.name}, {panel.layers > 1 ? `${panel.layers} layers of ` : ''}
-        {lengthOf(panel.thickness)} {panel.material_name}, {panel.mass.toFixed(2)} kg
-      </h3>
+      <div className="flex flex-wrap items-center gap-2">
+        <h3 className="flex-1 font-semibold">
+          {panel.number} {panel.name}, {lengthOf(panel.thickness)} {panel.material_name},{' '}
+          {panel.mass.toFixed(2)} kg
+          {panel.grain != null && `, grain ${panel.grain === 1 ? 'up' : 'across'}`}
+        </h3>
+        {tools}
+      </div>
       <div ref={box} className="min-h-40 flex-1 overflow-hidden max-lg:h-72">
         {scale > 0 && (
           <svg
@@ -32,6 +46,15 @@ export function PanelDrawing({ panel }: { panel: CutPanel }) {
           >
             <polygon points={points(panel.outer)} fill="var(--rule)" stroke="var(--ink)" strokeWidth="1.5" />
             <polygon points={points(panel.inner)} fill="none" stroke="var(--ink)" strokeDasharray="4 3" />
+            {panel.grooves.map(({ what, outline, inside }) => (
+              <polygon
+                key={`${what} ${inside}`}
+                points={points(outline)}
+                fill="var(--shelf)"
+                stroke="var(--ink)"
+                strokeDasharray={inside ? '2 2' : undefined}
+              />
+            ))}
             {panel.window && (
               <rect
                 x={x(panel.window[0]?.[0] ?? 0)}
@@ -107,6 +130,19 @@ export function PanelDrawing({ panel }: { panel: CutPanel }) {
             ]}
           />
         )}
+        {panel.grooves.length > 0 && (
+          <Table
+            caption="Milled strips"
+            rows={panel.grooves}
+            keyOf={({ what, inside }) => `${what} ${inside}`}
+            columns={[
+              { name: 'For', names: true, cell: ({ what }) => what },
+              { name: 'From', cell: ({ inside }) => (inside ? 'inside' : 'outside') },
+              { name: 'Wide', kind: 'figure', cell: ({ outline }) => lengthOf(narrowOf(outline)) },
+              { name: 'Deep', kind: 'figure', cell: ({ depth }) => lengthOf(depth) },
+            ]}
+          />
+        )}
         {panel.edges.some(({ meets }) => meets) && (
           <Table
             caption="Edges"
@@ -115,6 +151,25 @@ export function PanelDrawing({ panel }: { panel: CutPanel }) {
             columns={[
               { name: 'Meets', names: true, cell: ({ meets }) => meets },
               { name: 'Joint', cell: ({ joint }) => JOINTS[joint] ?? joint },
+              {
+                name: 'Held by',
+                cell: ({ meets, joinery, dowels }) => {
+                  const pair = [faceOf(panel.name), faceOf(meets ?? '')] as const;
+                  const [own, other] = pair;
+                  if (!onJoin || !own || !other) return joinery;
+                  return (
+                    <span className="flex items-center gap-1.5">
+                      <Select
+                        label={`Joint with the ${meets}`}
+                        value={joinery as RawJoinery}
+                        options={JOINERIES}
+                        onChange={(next) => onJoin([own, other], next)}
+                      />
+                      {dowels.length > 0 && `${dowels.length} at ${dowels.map(lengthOf).join(', ')}`}
+                    </span>
+                  );
+                },
+              },
               {
                 name: 'Saw',
                 kind: 'figure',
@@ -140,3 +195,12 @@ const JOINTS: Record<string, string> = {
   mitre: 'mitred with it',
   round: 'meets the round edge',
 };
+
+/** The narrower side of a strip, m. */
+function narrowOf(outline: number[][]): number {
+  const sides = outline.map(([x = 0, y = 0], at) => {
+    const [u = 0, v = 0] = outline[(at + 1) % outline.length] ?? [];
+    return Math.hypot(u - x, v - y);
+  });
+  return Math.min(...sides);
+}

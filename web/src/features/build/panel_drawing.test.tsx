@@ -14,7 +14,9 @@ const FRONT: CutPanel = {
   count: 2,
   size: [0.4, 0.3],
   thickness: 0.018,
-  layers: 2,
+  layer: null,
+  outside: true,
+  grooves: [],
   material: 'mdf',
   material_name: 'MDF',
   outer: [
@@ -30,15 +32,22 @@ const FRONT: CutPanel = {
     [0.018, 0.282],
   ],
   edges: [
-    { meets: 'bottom', joint: 'mitre', bevel: 45 },
-    { meets: 'right', joint: 'under', bevel: 0 },
-    { meets: 'top', joint: 'mitre', bevel: -12.34 },
-    { meets: null, joint: 'free', bevel: 0 },
+    { meets: 'bottom', joint: 'mitre', joinery: 'butt', dowels: [], bevel: 45 },
+    { meets: 'right', joint: 'under', joinery: 'butt', dowels: [], bevel: 0 },
+    { meets: 'top', joint: 'mitre', joinery: 'butt', dowels: [], bevel: -12.34 },
+    { meets: null, joint: 'free', joinery: 'butt', dowels: [], bevel: 0 },
   ],
   holes: [
-    { what: 'driver', at: [0.2, 0.15], size: [0.23, 0.23], round: true, depth: null },
-    { what: 'recess for its frame', at: [0.2, 0.15], size: [0.25, 0.25], round: true, depth: 0.006 },
-    { what: 'port', at: [0.1, 0.05], size: [0.1, 0.03], round: false, depth: null },
+    { what: 'driver', kind: 'driver', at: [0.2, 0.15], size: [0.23, 0.23], round: true, depth: null },
+    {
+      what: 'recess for its frame',
+      kind: 'recess',
+      at: [0.2, 0.15],
+      size: [0.25, 0.25],
+      round: true,
+      depth: 0.006,
+    },
+    { what: 'port', kind: 'port', at: [0.1, 0.05], size: [0.1, 0.03], round: false, depth: null },
   ],
   window: null,
   mass: 1.234,
@@ -64,7 +73,7 @@ describe('the drawing of a board', () => {
 
   it('says how deep holes are and how each edge is cut', () => {
     render(<PanelDrawing panel={FRONT} />);
-    expect(screen.getByRole('heading').textContent).toContain('2 layers of 18 mm MDF, 1.23 kg');
+    expect(screen.getByRole('heading').textContent).toContain('3 front, 18 mm MDF, 1.23 kg');
     const row = (name: RegExp) => screen.getByRole('row', { name }).textContent;
     expect(row(/^driver/)).toContain('⌀ 230 mmthrough');
     expect(row(/^recess/)).toContain('6 mm');

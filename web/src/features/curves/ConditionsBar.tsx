@@ -1,7 +1,7 @@
 import { useConditions } from '../../api/conditions';
 import type { Shown } from '../../lanes/shown';
 import { conditions, conditionsOf } from '../../model/conditions';
-import type { Bench, Kept, KeptKind, Workbench } from '../../model/workbench';
+import type { Bench, HeardKind, Kept, Workbench } from '../../model/workbench';
 import { Choice } from '../../ui/Choice';
 import { Select } from '../../ui/Select';
 
@@ -43,7 +43,7 @@ export function ConditionsBar({ shown, bench, workbench }: Props) {
 }
 
 interface ChosenProps {
-  kind: KeptKind;
+  kind: HeardKind;
   label: string;
   none: string;
   bench: Bench;

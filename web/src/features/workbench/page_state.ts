@@ -10,7 +10,8 @@ import { copyOf } from '../../model/design';
 import { keyOf } from '../../model/drafts';
 import { markAt } from '../../model/mark';
 import type { Outbox } from '../../model/outbox';
-import type { Bench, KeptKind, Workbench } from '../../model/workbench';
+import type { Bench, HeardKind, Workbench } from '../../model/workbench';
+import { workshopOn } from '../../model/workshop';
 import { addressWith } from '../../ui/address';
 import { useObserved } from '../../ui/observed';
 import { windowOf } from './Windows';
@@ -58,14 +59,16 @@ export function useConflict(outbox: Outbox) {
 /** What travels with every computation: the brief of the build, what it is played through, and where it is heard. */
 export function useAsked({ text: { brief }, kept, listening }: Bench): Asked {
   const { basis } = useObserved(conditions);
-  const chosen = (kind: KeptKind) =>
+  const chosen = (kind: HeardKind) =>
     kept.find((one) => one.kind === kind && one.id === listening[kind] && !one.archived)?.content;
   const [preset, place] = [chosen('preset') as RawPreset | undefined, chosen('place')];
+  const made = workshopOn({ kept });
   return useMemo(() => {
     const heard = { ...(preset && { preset }), ...(place ? { place: place as RawListeningPlace } : {}) };
     // On the bench nothing is played through anything, and nobody listens.
-    return { brief, conditions: { basis, ...(basis === 'in_use' && heard) } };
-  }, [brief, basis, preset, place]);
+    const workshop = made ? { workshop: made } : {};
+    return { brief, conditions: { basis, ...(basis === 'in_use' && heard), ...workshop } };
+  }, [brief, basis, preset, place, made]);
 }
 
 /** With a name that no variant on the bench has. */

@@ -1,0 +1,165 @@
+import { useState } from 'react';
+import { askPlanFile, readPrices } from '../../api/queries/plan';
+import type { ItemReport } from '../../api/types';
+import { fieldAt } from '../../model/units';
+import { editStock, editWorkshop, workshopOn } from '../../model/workshop';
+import { Button } from '../../ui/Button';
+import { save } from '../../ui/download';
+import { chooseFile } from '../../ui/file';
+import { Message } from '../../ui/Message';
+import { QuantityInput } from '../../ui/QuantityInput';
+import { Scroll } from '../../ui/Scroll';
+import { Table } from '../../ui/Table';
+import { amountOf, money, type SheetProps } from './sheet';
+
+const PRICE = fieldAt('workshop.items.price');
+const STOCK = fieldAt('workshop.items.stock');
+
+/** What is bought, shop by shop, with what is in stock and what has been bought. */
+export function PartsSheet({ plan, question, workbench, variant }: SheetProps) {
+  const [failure, setFailure] = useState<unknown>(null);
+  const [open, setOpen] = useState(false);
+  const name = variant.design.name ?? 'Design';
+  const file = (what: 'parts' | 'prices') =>
+    askPlanFile(question, what).then(
+      (table) => save(`${name}, ${what}.csv`, new Blob([table], { type: 'text/csv' })),
+      setFailure,
+    );
+  const importPrices = async () => {
+    setFailure(null);
+    const chosen = await chooseFile('.csv,text/csv');
+    if (!chosen) return;
+    try {
+      const read = await readPrices(await chosen.text());
+      const before = workshopOn(workbench.snapshot())?.items ?? [];
+      const others = before.filter(({ item }) => !read.some((one) => one.item === item));
+      editWorkshop(workbench, { items: [...others, ...read] }, 'price list');
+    } catch (error) {
+      setFailure(error);
+    }
+  };
+  const shops = plan.shops.map((shop) => ({
+    ...shop,
+    items: plan.items.filter((item) => item.shop === shop.id && (!open || (item.packs > 0 && !item.bought))),
+  }));
+  return (
+    <Scroll label="Parts" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
+      <div className="flex flex-wrap items-center gap-2 pb-1">
+        <p className="min-w-60 flex-1 text-soft">
+          Amounts follow from the drawing; prices are usual ones until you type your own.
+        </p>
+        <label className="flex items-center gap-1.5">
+          <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} />
+          Only what is still to be bought
+        </label>
+        <Button onClick={() => void file('parts')}>Parts (CSV)</Button>
+        <Button onClick={() => void file('prices')}>Prices (CSV)</Button>
+        <Button onClick={() => void importPrices()}>Read prices…</Button>
+      </div>
+      <Message error={failure} />
+      {shops
+        .filter(({ items }) => items.length)
+        .map(({ id, name, cost, items }) => (
+          <div key={id} className="pb-3">
+            <h3 className="flex justify-between border-line border-b font-semibold">
+              {name} <span className="font-mono">{money(cost)}</span>
+            </h3>
+            <Table
+              captionHidden
+              caption={name}
+              rows={items}
+              keyOf={(item) => item.id}
+              rowOf={({ bought, packs }) => ({ className: bought || packs === 0 ? 'text-soft' : '' })}
+              columns={[
+                {
+                  name: 'Part',
+                  names: true,
+                  cell: (item) => (
+                    <>
+                      <span className="font-medium">{item.name}</span>
+                      {item.note && <span className="block text-[0.857rem] text-soft">{item.note}</span>}
+                    </>
+                  ),
+                },
+                { name: 'Needed', kind: 'figure', cell: ({ amount, unit }) => amountOf(amount, unit) },
+                {
+                  name: 'In stock',
+                  kind: 'figure',
+                  className: 'w-24',
+                  cell: (item) => (
+                    <Cell
+                      item={item}
+                      which="stock"
+                      onType={(stock) => editStock(workbench, item.id, { stock })}
+                    />
+                  ),
+                },
+                { name: 'To buy', kind: 'figure', cell: (item) => packsOf(item) },
+                {
+                  name: 'Price',
+                  kind: 'figure',
+                  className: 'w-24',
+                  cell: (item) => (
+                    <Cell
+                      item={item}
+                      which="price"
+                      onType={(price) => editStock(workbench, item.id, { price })}
+                    />
+                  ),
+                },
+                { name: 'Cost', kind: 'figure', cell: ({ cost }) => money(cost) },
+                {
+                  name: 'Bought',
+                  kind: 'action',
+                  cell: (item) => (
+                    <input
+                      type="checkbox"
+                      aria-label={`${item.name} bought`}
+                      checked={item.bought}
+                      disabled={item.packs === 0}
+                      onChange={(event) => editStock(workbench, item.id, { bought: event.target.checked })}
+                    />
+                  ),
+                },
+              ]}
+            />
+          </div>
+        ))}
+      <p className="flex justify-between border-ink border-t-2 pt-1 font-semibold">
+        Together <span className="font-mono">{money(plan.cost)}</span>
+      </p>
+    </Scroll>
+  );
+}
+
+/** How many packs are bought, and of how much. */
+function packsOf({ packs, pack, unit }: ItemReport): string {
+  if (packs === 0) return 'none';
+  if (pack === 1) return amountOf(packs, unit);
+  return `${packs} × ${amountOf(pack, unit)}`;
+}
+
+function Cell({
+  item,
+  which,
+  onType,
+}: {
+  item: ItemReport;
+  which: 'stock' | 'price';
+  onType: (typed: number | string | null) => void;
+}) {
+  const typed =
+    which === 'stock' ? (item.stock > 0 ? item.stock : null) : item.own_price ? (item.price ?? null) : null;
+  const usual = which === 'price' ? (item.price?.toFixed(2) ?? 'not known') : '0';
+  return (
+    <QuantityInput
+      label={`${which === 'stock' ? 'In stock' : 'Price of a pack'}: ${item.name}`}
+      fields={[which === 'stock' ? STOCK : PRICE]}
+      typed={typed}
+      follows={usual}
+      optional
+      className="w-20 text-right font-mono text-[0.929rem]"
+      onType={(_, next) => onType(next)}
+    />
+  );
+}

@@ -1,0 +1,35 @@
+import type { BuildPlan } from '../../api/types';
+import { dayOf, money } from './sheet';
+
+/** What the plan comes to, in one line. */
+export function PlanSummary({ plan }: { plan: BuildPlan }) {
+  const { cost, budget, mass, hours, cabinets, ends } = plan;
+  const over = cost != null && budget != null && cost > budget;
+  return (
+    <p className="flex flex-wrap gap-x-4 text-[0.929rem]">
+      <span>
+        Cost <b className="font-mono">{money(cost)}</b>
+        {budget != null && (
+          <span className={over ? 'text-short' : 'text-met'}>
+            {' '}
+            of {money(budget)}
+            {over ? ', over budget' : ''}
+          </span>
+        )}
+      </span>
+      <span>
+        {cabinets > 1 ? 'Each ' : ''}
+        <b className="font-mono">{mass.toFixed(1)} kg</b>
+      </span>
+      <span>
+        Work <b className="font-mono">{hours.toFixed(0)} h</b>
+        {cabinets > 1 ? ` for ${cabinets}` : ''}
+      </span>
+      {ends && (
+        <span>
+          Done <b>{dayOf(ends)}</b>
+        </span>
+      )}
+    </p>
+  );
+}

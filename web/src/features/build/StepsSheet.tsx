@@ -1,0 +1,241 @@
+import { useState } from 'react';
+import type { StepReport, Typed } from '../../api/types';
+import { fieldAt, usualUnit, writeTyped } from '../../model/units';
+import { keepEntry, localMoment, progressOn, tick, withMeasured } from '../../model/workshop';
+import { Button } from '../../ui/Button';
+import { QuantityInput } from '../../ui/QuantityInput';
+import { Scroll } from '../../ui/Scroll';
+import { lengthOf } from './lengths';
+import { drying, lasting, type SheetProps } from './sheet';
+
+/** What is done in which order, each with its check; what is measured on the way flows back into the design. */
+export function StepsSheet(props: SheetProps) {
+  const { plan, bench } = props;
+  const ticks = progressOn(bench).ticks ?? [];
+  const stateOf = (id: string) => {
+    const found = ticks.find(({ step }) => step === id);
+    return found ? (found.failed ? 'failed' : 'done') : null;
+  };
+  const next = plan.steps.find(({ id }) => stateOf(id) !== 'done');
+  const [opened, open] = useState<string | null>(null);
+  const shown = opened ?? next?.id;
+  const phases = [...new Set(plan.steps.map(({ phase }) => phase))];
+  const done = plan.steps.filter(({ id }) => stateOf(id) === 'done').length;
+  return (
+    <Scroll label="Steps" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
+      <p className="pb-1 text-soft">
+        {done} of {plan.steps.length} done{next ? `; next: ${next.title.toLowerCase()}` : ''}. Tick a step
+        when its check holds; what you measure is taken into the design.
+      </p>
+      {phases.map((phase) => {
+        const steps = plan.steps.filter((step) => step.phase === phase);
+        return (
+          <section key={phase} className="pb-2">
+            <h3 className="border-line border-b font-semibold">{steps[0]?.phase_name}</h3>
+            <ol>
+              {steps.map((step) => (
+                <li key={step.id} className="border-rule-line border-b">
+                  <StepRow
+                    {...props}
+                    step={step}
+                    state={stateOf(step.id)}
+                    open={shown === step.id}
+                    onOpen={() => open(shown === step.id ? '' : step.id)}
+                    onTicked={() => open(null)}
+                  />
+                </li>
+              ))}
+            </ol>
+          </section>
+        );
+      })}
+    </Scroll>
+  );
+}
+
+interface RowProps extends SheetProps {
+  step: StepReport;
+  state: 'done' | 'failed' | null;
+  open: boolean;
+  onOpen: () => void;
+  onTicked: () => void;
+}
+
+function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant, onShow }: RowProps) {
+  const nameOf = (id: string) => plan.items.find((item) => item.id === id)?.name ?? id;
+  const fail = () => {
+    tick(workbench, step.id, 'failed', new Date());
+    const entry = {
+      at: localMoment(new Date()),
+      step: step.id,
+      text: step.title,
+      mistake: step.mistake ?? '',
+      fix: step.fix ?? '',
+    };
+    keepEntry(workbench, { id: crypto.randomUUID(), entry });
+    onShow('log');
+  };
+  return (
+    <div className={open ? 'bg-card px-2 py-1.5' : 'px-2 py-0.5'}>
+      <div className="flex items-center gap-2.5">
+        <input
+          type="checkbox"
+          aria-label={`${step.title} done`}
+          className="size-5"
+          checked={state === 'done'}
+          onChange={(event) => {
+            tick(workbench, step.id, event.target.checked ? 'done' : null, new Date());
+            onTicked();
+          }}
+        />
+        <button
+          type="button"
+          aria-expanded={open}
+          className={`min-h-6 flex-1 text-left font-medium ${state === 'done' ? 'text-soft line-through' : ''}`}
+          onClick={onOpen}
+        >
+          {step.title}
+          {state === 'failed' && <span className="text-short"> – its check failed</span>}
+        </button>
+        <span className="whitespace-nowrap font-mono text-[0.857rem] text-soft">
+          {lasting(step.minutes)}
+          {step.wait ? `, then ${drying(step.wait[1] as number)}` : ''}
+        </span>
+      </div>
+      {open && (
+        <div className="mt-1 grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 pl-7 md:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+          <div className="flex flex-col gap-1">
+            <p>{step.how}</p>
+            {step.why && <p className="text-soft">{step.why}</p>}
+            {step.reach && <p className="text-soft">{step.reach}</p>}
+            {step.caution && (
+              <p className="border-short border-l-3 pl-2">
+                <b>Caution.</b> {step.caution}
+              </p>
+            )}
+            <p>
+              <b>Check:</b> {step.check}
+            </p>
+            {step.measures && <Measured step={step} workbench={workbench} variant={variant} />}
+            {step.schools.length > 0 && (
+              <details>
+                <summary className="text-soft">Where builders differ</summary>
+                <dl>
+                  {step.schools.map(([school, words]) => (
+                    <div key={school} className="flex gap-2">
+                      <dt className="min-w-32 font-medium">{school}</dt>
+                      <dd>{words}</dd>
+                    </div>
+                  ))}
+                </dl>
+              </details>
+            )}
+            {step.fix && (
+              <p className="flex flex-wrap items-center gap-2">
+                <Button onClick={fail}>The check failed…</Button>
+                <span className="text-soft">{step.fix}</span>
+              </p>
+            )}
+          </div>
+          <dl className="text-[0.929rem]">
+            <Facts name="Parts" all={step.parts.map(nameOf)} />
+            <Facts name="Boards" all={step.panels.map((number) => `no. ${number}`)} />
+            <Facts name="Tools" all={step.tools} />
+            {step.clamps && (
+              <Facts
+                name="Clamps"
+                all={[`${step.clamps[0]}, opening ${lengthOf(step.clamps[1] as number)}`]}
+              />
+            )}
+            {step.wait && <Facts name="Wait" all={[`${step.wait[0]}, ${drying(step.wait[1] as number)}`]} />}
+          </dl>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Facts({ name, all }: { name: string; all: readonly string[] }) {
+  if (!all.length) return null;
+  return (
+    <div className="flex gap-2">
+      <dt className="min-w-16 text-soft">{name}</dt>
+      <dd>{all.join('; ')}</dd>
+    </div>
+  );
+}
+
+const PATHS = {
+  thickness: 'measured.boards.measured',
+  cutout: 'measured.cutout',
+  depth: 'measured.depth',
+  volume: 'measured.volume.measured',
+} as const;
+
+/** A value that is measured at a step. */
+function Measured({ step, workbench, variant }: Pick<RowProps, 'step' | 'workbench' | 'variant'>) {
+  const { measures } = step;
+  if (!measures) return null;
+  const what = measures.what as keyof typeof PATHS;
+  const field = fieldAt(PATHS[what]);
+  const typed = measuredOf(variant.design.measured, what, measures.material, measures.drawn);
+  const drawn = writeTyped(measures.drawn, usualUnit(field), 4);
+  return (
+    <div className="flex items-center gap-2">
+      <span>Measured:</span>
+      <QuantityInput
+        label={`${field.symbol}, measured`}
+        fields={[field]}
+        typed={typed}
+        follows={String(drawn)}
+        optional
+        className="w-28 font-mono"
+        onType={(_, next) => {
+          const { design } = variant;
+          workbench.edit(
+            variant.id,
+            withMeasured(
+              design,
+              what,
+              next,
+              nominalOf(variant.design.measured, what, measures.material, measures.drawn) ?? drawn,
+              measures.material,
+            ),
+            'measured in the workshop',
+          );
+        }}
+      />
+      <span className="text-[0.929rem] text-soft">as drawn {String(drawn)}</span>
+    </div>
+  );
+}
+
+type Measurements = SheetProps['variant']['design']['measured'];
+
+const boardOf = (measured: Measurements, material: string | null | undefined, drawn: number) =>
+  measured?.boards?.find(
+    (board) => board.material === material && Math.abs(siOf(board.nominal) - drawn) < 5e-5,
+  );
+
+const siOf = (typed: Typed): number => Number.parseFloat(String(typed)) / 1e3;
+
+function measuredOf(
+  measured: Measurements,
+  what: keyof typeof PATHS,
+  material: string | null | undefined,
+  drawn: number,
+): Typed | null {
+  if (what === 'thickness') return boardOf(measured, material, drawn)?.measured ?? null;
+  if (what === 'volume') return measured?.volume?.measured ?? null;
+  return measured?.[what] ?? null;
+}
+
+/** How the design's own thickness was written when it was measured. */
+function nominalOf(
+  measured: Measurements,
+  what: keyof typeof PATHS,
+  material: string | null | undefined,
+  drawn: number,
+): Typed | null {
+  return what === 'thickness' ? (boardOf(measured, material, drawn)?.nominal ?? null) : null;
+}

@@ -1,0 +1,39 @@
+import type { BuildPlan, RawPlanQuestion } from '../../api/types';
+import type { StageProps } from '../shell/stages';
+
+/** What every sheet of the build is given. */
+export interface SheetProps extends Pick<StageProps, 'variant' | 'workbench' | 'bench' | 'brief'> {
+  plan: BuildPlan;
+  question: RawPlanQuestion;
+  /** Leads to another sheet. */
+  onShow: (sheet: string) => void;
+}
+
+const TENTHS = new Intl.NumberFormat('en', { maximumFractionDigits: 1 });
+
+/** An amount of the parts list, to no more digits than one buys by. */
+export function amountOf(amount: number, unit: string): string {
+  const words = amount >= 100 ? Math.round(amount).toString() : TENTHS.format(amount).replaceAll(',', '');
+  return `${words} ${unit === 'pieces' && words === '1' ? 'piece' : unit}`;
+}
+
+/** Money in whole units, unknown as a dash. */
+export const money = (sum: number | null | undefined): string => (sum == null ? '–' : sum.toFixed(0));
+
+/** Minutes as one says them. */
+export function lasting(minutes: number): string {
+  if (minutes < 1) return 'no work';
+  if (minutes < 60) return `${Math.round(minutes)} min`;
+  const hours = Math.round(minutes / 6) / 10;
+  return `${hours} h`;
+}
+
+/** Hours that something dries. */
+export const drying = (hours: number): string =>
+  hours < 1 ? `${Math.round(hours * 60)} min` : `${Math.round(hours * 10) / 10} h`;
+
+const DAY = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
+const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+
+export const dayOf = (moment: string): string => DAY.format(new Date(moment));
+export const clockOf = (moment: string): string => CLOCK.format(new Date(moment));
