@@ -5,11 +5,12 @@ use actix_web::http::header::{
     CONTENT_DISPOSITION, CONTENT_TYPE, Charset, ContentDisposition, DispositionParam, DispositionType,
     ExtendedValue,
 };
+use actix_web::web::Bytes;
 
 use crate::error::ApiError;
 
-/// A text as a download. The name goes out plain for any reader and whole for those that know RFC 6266.
-pub(super) fn download(name: &str, kind: &'static str, text: String) -> HttpResponse {
+/// A file as a download. The name goes out plain for any reader and whole for those that know RFC 6266.
+pub(super) fn download(name: &str, kind: &'static str, content: impl Into<Bytes>) -> HttpResponse {
     let safe: String =
         name.chars().map(|c| if c.is_alphanumeric() || " -_.,".contains(c) { c } else { '-' }).collect();
     let plain = safe.chars().map(|c| if c.is_ascii() { c } else { '-' }).collect();
@@ -23,7 +24,7 @@ pub(super) fn download(name: &str, kind: &'static str, text: String) -> HttpResp
     HttpResponse::Ok()
         .insert_header((CONTENT_TYPE, kind))
         .insert_header((CONTENT_DISPOSITION, disposition))
-        .body(text)
+        .body(content.into())
 }
 
 /// A raw form as a file.

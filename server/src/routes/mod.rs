@@ -50,6 +50,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(plan::read_prices)
         .service(plan::draw_flat)
         .service(plan::layouts)
+        .service(plan::print_plan)
         .service(place::place)
         .service(place::place_map)
         .service(place::start_best_places)

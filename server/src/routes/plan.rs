@@ -2,6 +2,7 @@
 
 use actix_web::web::{Data, Json, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, post};
+use oak_book::{Chapter, book, templates};
 use oak_design::conditions::RawQuestion;
 use oak_design::file::{RawLayout, RawStock};
 use oak_design::problem::{Problem, ProblemKind};
@@ -140,6 +141,50 @@ pub async fn draw_flat(
     let title = format!("{}, {what}", question.design.name);
     let drawn = state.compute.quick(move || flat_drawing(&question, flat)).await??;
     drawing_file(&drawn.ok_or(ApiError::NotFound { what: "such board or sheet" })?, &title, wanted.format)
+}
+
+/// Which pages are wanted.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct WantedPages {
+    /// `book`, `templates`, or one part of the book: `design`, `drawings`, `panels`, `sheets`, `holes`, `parts`, `steps`, `calendar`, `measuring`,
+    /// `signal`, `notes`.
+    pages: String,
+}
+
+/// Pages to print, as PDF: the build book, one part of it, or the templates of the holes at full size.
+#[utoipa::path(operation_id = "printPlan", tag = "plan", params(WantedPages), request_body = RawPlanQuestion, responses(
+    (status = 200, description = "The pages", content_type = "application/pdf", body = Vec<u8>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 404, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/plan/pages")]
+pub async fn print_plan(
+    request: HttpRequest,
+    wanted: Query<WantedPages>,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<HttpResponse, ApiError> {
+    let question: RawPlanQuestion = body::json(&request, payload).await?;
+    let name = format!("{}, {}.pdf", question.question.design.name, wanted.pages);
+    let pages = match wanted.pages.as_str() {
+        "book" => Some(Chapter::ALL.to_vec()),
+        "templates" => None,
+        id => match Chapter::ALL.into_iter().find(|chapter| chapter.id() == id) {
+            Some(chapter) => Some(vec![chapter]),
+            None => return Err(ApiError::NotFound { what: "such pages" }),
+        },
+    };
+    let made = state
+        .compute
+        .long(move |_| match pages {
+            Some(chapters) => book(&question, &chapters, &mut |_, _| ()),
+            None => templates(&question),
+        })
+        .await??;
+    let bytes = made.ok_or(ApiError::NotFound { what: "box or hole to print in this design" })?;
+    Ok(download(&name, "application/pdf", bytes))
 }
 
 /// How many layouts a long search tries for each kind of board.

@@ -28,7 +28,13 @@ fn contents(kind: &str) -> [Value; 2] {
             [field("0 m"), field("2 m")]
         }
         "workshop" => {
-            [json!({ "kerf": "3.2 mm", "glue": "pva" }), json!({ "kerf": "2 mm", "finish": "veneer" })]
+            let made = |kerf: &str, finish: &str| {
+                json!({
+                    "kerf": kerf, "glue": "pva", "assembly": "clamps", "fixing": "wood_screws", "finish": finish, "feet": "rubber",
+                    "terminal": "cup", "leads": "spades", "paper": "a4"
+                })
+            };
+            [made("3.2 mm", "rolled"), made("2 mm", "veneer")]
         }
         "progress" => [
             json!({ "ticks": [{ "step": "label", "at": "2026-05-01T18:30:00Z" }] }),

@@ -78,8 +78,15 @@ pub(super) fn outer(
     let facets = cabinet.outer.facets();
     let joiner = Joiner::of(body, cabinet, joints, &facets);
     let flat = |at: usize| joiner.slabs[at].face() != Face::Shell;
-    let parts = (0..joiner.slabs.len()).filter(|at| flat(*at));
-    parts.flat_map(|at| joiner.layers(at, body, contents, cabinet, housed)).collect()
+    let mut parts: Vec<usize> = (0..joiner.slabs.len()).filter(|at| flat(*at)).collect();
+    parts.sort_by_key(|at| first(joiner.slabs[*at].face()));
+    parts.into_iter().flat_map(|at| joiner.layers(at, body, contents, cabinet, housed)).collect()
+}
+
+/// In which order boards are listed: opposite ones beside each other.
+fn first(face: Face) -> usize {
+    let order = [Face::Front, Face::Back, Face::Left, Face::Right, Face::Top, Face::Bottom];
+    order.iter().position(|one| *one == face).unwrap_or(order.len())
 }
 
 impl<'a> Joiner<'a> {

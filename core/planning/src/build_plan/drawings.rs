@@ -15,6 +15,8 @@ const TAB: f64 = 0.01;
 struct Lie {
     at: [f64; 2],
     turned: bool,
+    /// Width of the sheet, which is laid level, m; of a board alone none.
+    level: Option<f64>,
     width: f64,
 }
 
@@ -23,7 +25,9 @@ impl Lie {
     fn of(self, [x, y]: [f64; 2]) -> [f64; 2] {
         // Turned to the left by a right angle about its lowest corner and moved back into its place.
         let [x, y] = if self.turned { [y, self.width - x] } else { [x, y] };
-        [self.at[0] + x, self.at[1] + y]
+        let [x, y] = [self.at[0] + x, self.at[1] + y];
+        // Turned to the right by a right angle.
+        self.level.map_or([x, y], |width| [y, width - x])
     }
 }
 
@@ -32,7 +36,7 @@ impl Making<'_> {
     pub fn panel_drawing(&self, number: u32) -> Option<Drawing> {
         let panel = self.cut.panels.iter().find(|panel| panel.number == number)?;
         let mut drawing = Drawing::plain();
-        let lie = Lie { at: [0.0; 2], turned: false, width: panel.size[0] };
+        let lie = Lie { at: [0.0; 2], turned: false, level: None, width: panel.size[0] };
         self.board(&mut drawing, panel, lie, &self.holes());
         Some(drawing.bounded())
     }
@@ -44,7 +48,8 @@ impl Making<'_> {
         let (group, one) = all.into_iter().nth(sheet)?;
         let [width, height] = group.sheets[one.sheet].size;
         let mut drawing = Drawing::plain();
-        drawing.polygon("sheet", Line::Mark, vec![[0.0, 0.0], [width, 0.0], [width, height], [0.0, height]]);
+        // The length of a sheet lies level, as one stands before it.
+        drawing.polygon("sheet", Line::Mark, vec![[0.0, 0.0], [height, 0.0], [height, width], [0.0, width]]);
         let holes = self.holes();
         let over = self.workshop.oversize;
         for laid in one.root.laid() {
@@ -52,7 +57,12 @@ impl Making<'_> {
             let Some(panel) = self.cut.panels.iter().find(|panel| panel.number == number) else { continue };
             let at = laid.rect.at.map(|side| side + over);
             let turned = laid.turned != group.turned[laid.blank];
-            self.board(&mut drawing, panel, Lie { at, turned, width: panel.size[0] }, &holes);
+            self.board(
+                &mut drawing,
+                panel,
+                Lie { at, turned, level: Some(width), width: panel.size[0] },
+                &holes,
+            );
         }
         Some(drawing.bounded())
     }
@@ -95,10 +105,17 @@ impl Making<'_> {
             tabs(drawing, &part, panel, lie);
         }
         let [width, height] = panel.size;
-        let words =
-            format!("{} {}, {} x {}", panel.number, panel.name, millimetres(width), millimetres(height));
-        // Beside the middle, where holes mostly are.
-        drawing.labels.push((lie.of([width / 2.0, height * 0.06]), words));
+        let words = if lie.level.is_some() {
+            format!("{} {}", panel.number, panel.name)
+        } else {
+            format!("{} {}, {} x {}", panel.number, panel.name, millimetres(width), millimetres(height))
+        };
+        // In the middle, or where no hole is.
+        let free = |part: f64| {
+            panel.holes.iter().all(|hole| (hole.at[1] - part * height).abs() > hole.size[1] / 2.0 + 0.01)
+        };
+        let part = [0.5, 0.06, 0.94, 0.3, 0.7].into_iter().find(|part| free(*part)).unwrap_or(0.02);
+        drawing.labels.push((lie.of([width / 2.0, height * part]), words));
     }
 }
 

@@ -135,3 +135,20 @@ pub fn flat_drawing(question: &RawQuestion, flat: Flat) -> Result<Option<Drawing
         Flat::Sheet(at) => making.sheet_drawing(at),
     }))
 }
+
+/// Does something with the making of a question, and its design in its conditions; `None` where it has no box.
+///
+/// # Errors
+/// Every problem with the question; why its box cannot be built.
+pub fn with_making<Made>(
+    raw: &RawPlanQuestion,
+    work: impl FnOnce(&Making<'_>, &oak_design::resolve::ResolvedDesign) -> Made,
+) -> Result<Option<Made>, Vec<Problem>> {
+    let Question { design, brief } = raw.question.resolve()?;
+    let workshop = raw.question.conditions.made()?;
+    let one = |problem| vec![problem];
+    let built = design.built().map_err(one)?;
+    built.drawn().map_err(one)?;
+    let making = Making::with(&raw.question.design, &built, brief.as_ref(), workshop.as_ref());
+    Ok(making.map(|making| work(&making, &design)))
+}

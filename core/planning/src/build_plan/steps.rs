@@ -155,7 +155,7 @@ impl Plan<'_, '_> {
                 group.material.id,
                 oak_units::significant(group.thickness * 1e3, 3)
             );
-            let mut board = Step::new(id, Phase::Arrive, format!("Measure the {} of {:.1} mm", group.material.name.to_lowercase(), group.thickness * 1e3), 5.0)
+            let mut board = Step::new(id, Phase::Arrive, format!("Measure the {} of {} mm", group.material.name, oak_units::significant(group.thickness * 1e3, 3)), 5.0)
                 .how("Calliper in four places of every sheet.")
                 .why("Ply of 18 mm is often 17.5, and two layers make a millimetre: sizes of every board, net volume and tuning follow.")
                 .tools(&["calliper"])
@@ -835,7 +835,7 @@ impl Plan<'_, '_> {
                 let mut step = Step::new(id, Phase::Finish, title, minutes)
                     .how(stage.how)
                     .check(stage.check)
-                    .wait(stage.title, stage.wait * slow);
+                    .wait(if stage.id == "finish.cure" { "hardening" } else { "drying" }, stage.wait * slow);
                 step.parts = stage.ware.map(|(ware, _)| ware.to_owned()).into_iter().collect();
                 step.parts.extend(stage.grits.iter().map(|grit| format!("paper {grit}")));
                 if ["finish.veneer", "finish.carpet"].contains(&stage.id) {

@@ -46,6 +46,12 @@ export const askPlanFile = (
     api.POST('/api/v1/plan/file', { params: { query: { file } }, body: question, parseAs: 'text' }),
   ) as Promise<unknown> as Promise<string>;
 
+/** Pages to print, as PDF. */
+export const askPages = (question: RawPlanQuestion, pages: string): Promise<Blob> =>
+  answered(
+    api.POST('/api/v1/plan/pages', { params: { query: { pages } }, body: question, parseAs: 'blob' }),
+  ) as Promise<unknown> as Promise<Blob>;
+
 /** Reads a price list. */
 export const readPrices = (text: string): Promise<RawStock[]> =>
   answered(

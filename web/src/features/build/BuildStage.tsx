@@ -14,6 +14,7 @@ import { OutdatedNotice } from './OutdatedNotice';
 import { PanelsSheet } from './PanelsSheet';
 import { PartsSheet } from './PartsSheet';
 import { PlanSummary } from './PlanSummary';
+import { PrintMenu } from './PrintMenu';
 import { StepsSheet } from './StepsSheet';
 import type { SheetProps } from './sheet';
 import { WorkshopSheet } from './WorkshopSheet';
@@ -51,6 +52,9 @@ export function BuildStage({ variant, workbench, bench, brief }: StageProps) {
           onChange={show}
         />
         {plan && <PlanSummary plan={plan} />}
+        {plan && (
+          <PrintMenu plan={plan} question={question} workbench={workbench} variant={variant} shown={shown} />
+        )}
       </div>
       <Message error={answer.error} />
       {plan === null && <p>A baffle has no box: there is nothing to build but its board.</p>}

@@ -198,7 +198,8 @@ function CutSteps({ sheet, group }: { sheet: SheetReport; group: SheetGroupRepor
           {
             name: 'Fence',
             names: true,
-            kind: 'figure',
+            className: 'pl-4 font-mono',
+            headingClass: 'pl-4',
             cell: ({ fence, moves }) => (
               <span className={moves ? 'font-semibold' : 'text-soft'}>{lengthOf(fence)}</span>
             ),

@@ -1,7 +1,8 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { askPlanFile, readPrices } from '../../api/queries/plan';
-import type { ItemReport } from '../../api/types';
+import type { BuildPlan, ItemReport } from '../../api/types';
 import { fieldAt } from '../../model/units';
+import type { Workbench } from '../../model/workbench';
 import { editStock, editWorkshop, workshopOn } from '../../model/workshop';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
@@ -9,7 +10,7 @@ import { chooseFile } from '../../ui/file';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Scroll } from '../../ui/Scroll';
-import { Table } from '../../ui/Table';
+import { type Column, Table } from '../../ui/Table';
 import { amountOf, money, type SheetProps } from './sheet';
 
 const PRICE = fieldAt('workshop.items.price');
@@ -38,10 +39,13 @@ export function PartsSheet({ plan, question, workbench, variant }: SheetProps) {
       setFailure(error);
     }
   };
-  const shops = plan.shops.map((shop) => ({
-    ...shop,
-    items: plan.items.filter((item) => item.shop === shop.id && (!open || (item.packs > 0 && !item.bought))),
-  }));
+  // One table, so that columns stand below each other; a row that is a shop is a heading.
+  const rows: Line[] = plan.shops.flatMap((shop) => {
+    const items = plan.items.filter(
+      (item) => item.shop === shop.id && (!open || (item.packs > 0 && !item.bought)),
+    );
+    return items.length ? [{ shop }, ...items.map((item) => ({ item }))] : [];
+  });
   return (
     <Scroll label="Parts" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
       <div className="flex flex-wrap items-center gap-2 pb-1">
@@ -57,80 +61,78 @@ export function PartsSheet({ plan, question, workbench, variant }: SheetProps) {
         <Button onClick={() => void importPrices()}>Read prices…</Button>
       </div>
       <Message error={failure} />
-      {shops
-        .filter(({ items }) => items.length)
-        .map(({ id, name, cost, items }) => (
-          <div key={id} className="pb-3">
-            <h3 className="flex justify-between border-line border-b font-semibold">
-              {name} <span className="font-mono">{money(cost)}</span>
+      <Table
+        captionHidden
+        caption="Parts"
+        rows={rows}
+        keyOf={({ shop, item }) => shop?.id ?? item?.id ?? ''}
+        rowOf={({ item }) => ({ className: item && (item.bought || item.packs === 0) ? 'text-soft' : '' })}
+        instead={({ shop }) =>
+          shop && (
+            <h3 className="flex justify-between pt-2.5 font-semibold text-[1rem]">
+              {shop.name} <span className="font-mono">{money(shop.cost)}</span>
             </h3>
-            <Table
-              captionHidden
-              caption={name}
-              rows={items}
-              keyOf={(item) => item.id}
-              rowOf={({ bought, packs }) => ({ className: bought || packs === 0 ? 'text-soft' : '' })}
-              columns={[
-                {
-                  name: 'Part',
-                  names: true,
-                  cell: (item) => (
-                    <>
-                      <span className="font-medium">{item.name}</span>
-                      {item.note && <span className="block text-[0.857rem] text-soft">{item.note}</span>}
-                    </>
-                  ),
-                },
-                { name: 'Needed', kind: 'figure', cell: ({ amount, unit }) => amountOf(amount, unit) },
-                {
-                  name: 'In stock',
-                  kind: 'figure',
-                  className: 'w-24',
-                  cell: (item) => (
-                    <Cell
-                      item={item}
-                      which="stock"
-                      onType={(stock) => editStock(workbench, item.id, { stock })}
-                    />
-                  ),
-                },
-                { name: 'To buy', kind: 'figure', cell: (item) => packsOf(item) },
-                {
-                  name: 'Price',
-                  kind: 'figure',
-                  className: 'w-24',
-                  cell: (item) => (
-                    <Cell
-                      item={item}
-                      which="price"
-                      onType={(price) => editStock(workbench, item.id, { price })}
-                    />
-                  ),
-                },
-                { name: 'Cost', kind: 'figure', cell: ({ cost }) => money(cost) },
-                {
-                  name: 'Bought',
-                  kind: 'action',
-                  cell: (item) => (
-                    <input
-                      type="checkbox"
-                      aria-label={`${item.name} bought`}
-                      checked={item.bought}
-                      disabled={item.packs === 0}
-                      onChange={(event) => editStock(workbench, item.id, { bought: event.target.checked })}
-                    />
-                  ),
-                },
-              ]}
-            />
-          </div>
-        ))}
+          )
+        }
+        columns={COLUMNS(workbench)}
+      />
       <p className="flex justify-between border-ink border-t-2 pt-1 font-semibold">
         Together <span className="font-mono">{money(plan.cost)}</span>
       </p>
     </Scroll>
   );
 }
+
+interface Line {
+  shop?: BuildPlan['shops'][number];
+  item?: ItemReport;
+}
+
+const COLUMNS = (workbench: Workbench): Column<Line>[] => {
+  const of = (cell: (item: ItemReport) => ReactNode) => (line: Line) => line.item && cell(line.item);
+  return [
+    {
+      name: 'Part',
+      names: true,
+      cell: of((item) => (
+        <>
+          <span className="font-medium">{item.name}</span>
+          {item.note && <span className="block text-[0.857rem] text-soft">{item.note}</span>}
+        </>
+      )),
+    },
+    { name: 'Needed', kind: 'figure', cell: of(({ amount, unit }) => amountOf(amount, unit)) },
+    {
+      name: 'In stock',
+      kind: 'figure',
+      cell: of((item) => (
+        <Cell item={item} which="stock" onType={(stock) => editStock(workbench, item.id, { stock })} />
+      )),
+    },
+    { name: 'To buy', kind: 'figure', cell: of(packsOf) },
+    {
+      name: 'Price',
+      kind: 'figure',
+      cell: of((item) => (
+        <Cell item={item} which="price" onType={(price) => editStock(workbench, item.id, { price })} />
+      )),
+    },
+    { name: 'Cost', kind: 'figure', cell: of(({ cost }) => money(cost)) },
+    {
+      name: 'Bought',
+      kind: 'action',
+      cell: of((item) => (
+        <input
+          type="checkbox"
+          aria-label={`${item.name} bought`}
+          checked={item.bought}
+          disabled={item.packs === 0}
+          onChange={(event) => editStock(workbench, item.id, { bought: event.target.checked })}
+        />
+      )),
+    },
+  ];
+};
 
 /** How many packs are bought, and of how much. */
 function packsOf({ packs, pack, unit }: ItemReport): string {
