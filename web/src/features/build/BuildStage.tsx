@@ -58,6 +58,7 @@ export function BuildStage({ variant, workbench, bench, brief }: StageProps) {
       </div>
       <Message error={answer.error} />
       {plan === null && <p>A baffle has no box: there is nothing to build but its board.</p>}
+      <h2 className="sr-only">{SHEETS.find(({ id }) => id === shown)?.name}</h2>
       {plan && (
         <>
           <OutdatedNotice plan={plan} workbench={workbench} />
@@ -69,6 +70,7 @@ export function BuildStage({ variant, workbench, bench, brief }: StageProps) {
             bench={bench}
             brief={brief}
             onShow={show}
+            error={answer.error}
           />
         </>
       )}

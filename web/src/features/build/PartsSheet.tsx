@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react';
 import { askPlanFile, readPrices } from '../../api/queries/plan';
-import type { BuildPlan, ItemReport } from '../../api/types';
+import type { BuildPlan, ItemReport, RawStock, Typed } from '../../api/types';
 import { fieldAt } from '../../model/units';
 import type { Workbench } from '../../model/workbench';
 import { editStock, editWorkshop, workshopOn } from '../../model/workshop';
@@ -17,7 +17,8 @@ const PRICE = fieldAt('workshop.items.price');
 const STOCK = fieldAt('workshop.items.stock');
 
 /** What is bought, shop by shop, with what is in stock and what has been bought. */
-export function PartsSheet({ plan, question, workbench, variant }: SheetProps) {
+export function PartsSheet({ plan, question, workbench, bench, variant }: SheetProps) {
+  const own = workshopOn(bench)?.items ?? [];
   const [failure, setFailure] = useState<unknown>(null);
   const [open, setOpen] = useState(false);
   const name = variant.design.name ?? 'Design';
@@ -66,15 +67,10 @@ export function PartsSheet({ plan, question, workbench, variant }: SheetProps) {
         caption="Parts"
         rows={rows}
         keyOf={({ shop, item }) => shop?.id ?? item?.id ?? ''}
-        rowOf={({ item }) => ({ className: item && (item.bought || item.packs === 0) ? 'text-soft' : '' })}
-        instead={({ shop }) =>
-          shop && (
-            <h3 className="flex justify-between pt-2.5 font-semibold text-[1rem]">
-              {shop.name} <span className="font-mono">{money(shop.cost)}</span>
-            </h3>
-          )
-        }
-        columns={COLUMNS(workbench)}
+        rowOf={({ item }) => ({
+          className: !item ? 'bg-shelf' : item.bought || item.packs === 0 ? 'text-soft' : '',
+        })}
+        columns={COLUMNS(workbench, own)}
       />
       <p className="flex justify-between border-ink border-t-2 pt-1 font-semibold">
         Together <span className="font-mono">{money(plan.cost)}</span>
@@ -88,25 +84,35 @@ interface Line {
   item?: ItemReport;
 }
 
-const COLUMNS = (workbench: Workbench): Column<Line>[] => {
+/** What is typed of an item is shown at once, not when the plan has come back. */
+const COLUMNS = (workbench: Workbench, own: readonly RawStock[]): Column<Line>[] => {
+  const ownOf = ({ id }: ItemReport) => own.find(({ item }) => item === id);
   const of = (cell: (item: ItemReport) => ReactNode) => (line: Line) => line.item && cell(line.item);
   return [
     {
       name: 'Part',
       names: true,
-      cell: of((item) => (
-        <>
-          <span className="font-medium">{item.name}</span>
-          {item.note && <span className="block text-[0.857rem] text-soft">{item.note}</span>}
-        </>
-      )),
+      cell: ({ shop, item }) =>
+        shop ? (
+          <span className="font-semibold text-[1rem]">{shop.name}</span>
+        ) : (
+          <>
+            <span className="font-medium">{item?.name}</span>
+            {item?.note && <span className="block text-[0.857rem] text-soft">{item.note}</span>}
+          </>
+        ),
     },
     { name: 'Needed', kind: 'figure', cell: of(({ amount, unit }) => amountOf(amount, unit)) },
     {
       name: 'In stock',
       kind: 'figure',
       cell: of((item) => (
-        <Cell item={item} which="stock" onType={(stock) => editStock(workbench, item.id, { stock })} />
+        <Cell
+          item={item}
+          which="stock"
+          typed={ownOf(item)?.stock ?? null}
+          onType={(stock) => editStock(workbench, item.id, { stock })}
+        />
       )),
     },
     { name: 'To buy', kind: 'figure', cell: of(packsOf) },
@@ -114,10 +120,19 @@ const COLUMNS = (workbench: Workbench): Column<Line>[] => {
       name: 'Price',
       kind: 'figure',
       cell: of((item) => (
-        <Cell item={item} which="price" onType={(price) => editStock(workbench, item.id, { price })} />
+        <Cell
+          item={item}
+          which="price"
+          typed={ownOf(item)?.price ?? null}
+          onType={(price) => editStock(workbench, item.id, { price })}
+        />
       )),
     },
-    { name: 'Cost', kind: 'figure', cell: of(({ cost }) => money(cost)) },
+    {
+      name: 'Cost',
+      kind: 'figure',
+      cell: ({ shop, item }) => (shop ? <b>{money(shop.cost)}</b> : money(item?.cost)),
+    },
     {
       name: 'Bought',
       kind: 'action',
@@ -125,7 +140,7 @@ const COLUMNS = (workbench: Workbench): Column<Line>[] => {
         <input
           type="checkbox"
           aria-label={`${item.name} bought`}
-          checked={item.bought}
+          checked={ownOf(item)?.bought ?? false}
           disabled={item.packs === 0}
           onChange={(event) => editStock(workbench, item.id, { bought: event.target.checked })}
         />
@@ -144,21 +159,20 @@ function packsOf({ packs, pack, unit }: ItemReport): string {
 function Cell({
   item,
   which,
+  typed,
   onType,
 }: {
   item: ItemReport;
   which: 'stock' | 'price';
-  onType: (typed: number | string | null) => void;
+  typed: Typed | null;
+  onType: (typed: Typed | null) => void;
 }) {
-  const typed =
-    which === 'stock' ? (item.stock > 0 ? item.stock : null) : item.own_price ? (item.price ?? null) : null;
-  const usual = which === 'price' ? (item.price?.toFixed(2) ?? 'not known') : '0';
   return (
     <QuantityInput
       label={`${which === 'stock' ? 'In stock' : 'Price of a pack'}: ${item.name}`}
       fields={[which === 'stock' ? STOCK : PRICE]}
       typed={typed}
-      follows={usual}
+      follows={which === 'price' ? (item.price?.toFixed(2) ?? 'not known') : '0'}
       optional
       className="w-20 text-right font-mono text-[0.929rem]"
       onType={(_, next) => onType(next)}

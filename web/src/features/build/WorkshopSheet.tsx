@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Refusal } from '../../api/client';
 import type { RawMaterial, RawSheet, RawWorkshop, Typed } from '../../api/types';
 import { MATERIALS } from '../../model/body';
 import { fieldAt } from '../../model/units';
@@ -79,7 +80,8 @@ const USUAL: Record<string, string> = {
 };
 
 /** How it is made: sheets and saw, joints, hardware, finish. Everything has a usual value. */
-export function WorkshopSheet({ workbench, bench, plan }: SheetProps) {
+export function WorkshopSheet({ workbench, bench, plan, error }: SheetProps) {
+  const refusal = error instanceof Refusal ? error : null;
   const workshop: RawWorkshop = workshopOn(bench) ?? AS_USUAL;
   const edit = (change: object) => editWorkshop(workbench, change, 'workshop');
   const sheets = workshop.sheets ?? [];
@@ -124,6 +126,7 @@ export function WorkshopSheet({ workbench, bench, plan }: SheetProps) {
                   fields={[field]}
                   typed={(workshop[name as keyof RawWorkshop] as Typed | undefined) ?? null}
                   follows={USUAL[name] ?? ''}
+                  error={refusal?.errorOf(`conditions.workshop.${name}`)}
                   optional
                   className="w-full font-mono text-[0.929rem]"
                   onType={(_, typed) => edit({ [name]: typed })}
@@ -200,6 +203,7 @@ export function WorkshopSheet({ workbench, bench, plan }: SheetProps) {
                               typed={sheet[name] ?? null}
                               follows={name === 'price' ? 'usual' : name === 'at_hand' ? 'sold' : ''}
                               optional={name === 'price' || name === 'at_hand'}
+                              error={refusal?.errorOf(`conditions.workshop.sheets[${at}].${name}`)}
                               className="w-full font-mono text-ink"
                               onType={(_, typed) => setSheet(at, { [name]: typed })}
                             />

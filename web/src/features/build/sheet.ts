@@ -5,6 +5,8 @@ import type { StageProps } from '../shell/stages';
 export interface SheetProps extends Pick<StageProps, 'variant' | 'workbench' | 'bench' | 'brief'> {
   plan: BuildPlan;
   question: RawPlanQuestion;
+  /** Why there is no newer plan. */
+  error: unknown;
   /** Leads to another sheet. */
   onShow: (sheet: string) => void;
 }
