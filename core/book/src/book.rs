@@ -281,6 +281,7 @@ impl Book<'_, '_> {
                 !panel.holes.is_empty()
                     || !panel.grooves.is_empty()
                     || panel.window.is_some()
+                    || !panel.stands.is_empty()
                     || panel.outer.len() != 4
                     || panel.edges.iter().any(|edge| edge.bevel.abs() > 0.05)
             })
@@ -338,12 +339,14 @@ impl Book<'_, '_> {
             .edges
             .iter()
             .filter_map(|edge| {
-                let meets = edge.meets.clone()?;
+                let tilted = edge.bevel.abs() > 0.05;
+                let meets = edge.meets.clone().or(tilted.then(|| "free end".to_owned()))?;
                 let joint = match edge.joint {
                     "over" => "reaches over it",
                     "under" => "ends at its inner side",
                     "mitre" => "mitred with it",
-                    _ => "meets the round edge",
+                    "round" => "meets the round edge",
+                    _ => "",
                 };
                 let saw = if edge.bevel.abs() > 0.05 {
                     format!("{:.1} deg", edge.bevel)

@@ -1877,6 +1877,8 @@ export interface components {
             edges: components["schemas"]["CutEdge"][];
             /** @description Holes and recesses. */
             holes: components["schemas"]["CutHole"][];
+            /** @description Where boards inside stand on its inner side: which, and its outline as seen from outside, m. */
+            stands: components["schemas"]["CutStand"][];
             /** @description What other boards stand in, and what is milled off along tongues. */
             grooves: components["schemas"]["CutGroove"][];
             /** @description A window, lowest and highest corner, m. */
@@ -1900,6 +1902,13 @@ export interface components {
             stock: components["schemas"]["StockReport"][];
             /** @description What is not cut flat, in words: rounded corners, pipes. */
             notes: string[];
+        };
+        /** @description Where another board stands. */
+        CutStand: {
+            /** @description Which. */
+            what: string;
+            /** @description Its outline as seen from outside, m. */
+            outline: number[][];
         };
         /** @description One cut. */
         CutStepReport: {

@@ -115,6 +115,15 @@ pub struct Groove {
     pub side: BoardSide,
 }
 
+/// Where another board stands on the inner side of a board, to be marked there.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Stand {
+    /// Which.
+    pub what: String,
+    /// Its outline, from the lowest corner of the part, as seen from outside, m.
+    pub outline: Vec<[f64; 2]>,
+}
+
 /// A board as it is cut.
 #[derive(Debug, Clone, PartialEq)]
 pub struct FlatPart {
@@ -138,6 +147,8 @@ pub struct FlatPart {
     pub holes: Vec<FlatHole>,
     /// What other boards stand in.
     pub grooves: Vec<Groove>,
+    /// Where boards inside stand on it.
+    pub stands: Vec<Stand>,
     /// A window that a brace has: lowest and highest corner, m.
     pub window: Option<[[f64; 2]; 2]>,
     /// What it is cut from, without its holes, m3.
@@ -159,6 +170,7 @@ impl FlatPart {
             edges: vec![Edge::free(); 4],
             holes: Vec::new(),
             grooves: Vec::new(),
+            stands: Vec::new(),
             window: None,
             volume: width * height * panel.total(),
         }

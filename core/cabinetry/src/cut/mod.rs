@@ -9,7 +9,7 @@ mod inner;
 mod joint;
 mod outer;
 
-pub use flat::{BoardSide, Edge, EdgeJoint, FlatHole, FlatPart, Groove, HoleKind};
+pub use flat::{BoardSide, Edge, EdgeJoint, FlatHole, FlatPart, Groove, HoleKind, Stand};
 pub use joint::{Dowel, Joinery, Joints, Overlap};
 
 use crate::body::Body;

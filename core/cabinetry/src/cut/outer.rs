@@ -1,12 +1,13 @@
 //! The boards of the outside.
 
-use super::flat::{BoardSide, Edge, EdgeJoint, FlatHole, FlatPart, Groove, HoleKind, bounds};
+use super::flat::{BoardSide, Edge, EdgeJoint, FlatHole, FlatPart, Groove, HoleKind, Stand, bounds};
 use super::hole::{bolts, kind};
 use super::joint::{Dowel, Housed, Joinery, Joints, can_mitre, rank};
 use crate::body::{Body, Panel};
 use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::{Face, Facet, Frame, Point, along, area, area_vector, cross, dot, minus, unit};
+use crate::part::{PartKind, Piece};
 
 /// Closer than this two corners are one, m.
 const ONE: f64 = 1e-7;
@@ -236,6 +237,7 @@ impl<'a> Joiner<'a> {
             edges: edges.collect(),
             holes: holes(slab, body, contents, cabinet, low, f64::from(layer) * thickness),
             grooves: Vec::new(),
+            stands: if innermost { stands(slab, cabinet, low) } else { Vec::new() },
             outer,
             inner,
             window: None,
@@ -381,6 +383,63 @@ fn edge(
         bevel: (moved / thickness).atan(),
         dowels: if doweled { Dowel::along(long) } else { Vec::new() },
     }
+}
+
+/// Where boards inside stand on the inner side of a board.
+fn stands(slab: &Slab<'_>, cabinet: &Cabinet, low: [f64; 2]) -> Vec<Stand> {
+    let inner = slab.level - slab.taken();
+    let mut found = Vec::new();
+    for part in cabinet.parts.iter().filter(|part| part.kind.is_panel() && part.kind != PartKind::Strip) {
+        let mut outline: Vec<[f64; 2]> = Vec::new();
+        for point in part.pieces.iter().flat_map(corners) {
+            if (dot(point, slab.normal) - inner).abs() > NEAR {
+                continue;
+            }
+            let at = moved(slab.flat(point), low);
+            if outline.iter().all(|other| (other[0] - at[0]).hypot(other[1] - at[1]) > NEAR) {
+                outline.push(at);
+            }
+        }
+        if outline.len() < 3 {
+            continue;
+        }
+        found.push(Stand { what: part.name(), outline: around(outline) });
+    }
+    found
+}
+
+/// How far a board may stand off another that it is glued to, m.
+const NEAR: f64 = 1e-3;
+
+fn corners(piece: &Piece) -> Vec<Point> {
+    match piece {
+        Piece::Block { low, high } => (0..8)
+            .map(|corner: usize| [0, 1, 2].map(|k| if corner >> k & 1 == 1 { high[k] } else { low[k] }))
+            .collect(),
+        Piece::Prism { near, far } => near.iter().chain(far).copied().collect(),
+        Piece::Rod { .. } => Vec::new(),
+    }
+}
+
+/// The outermost of some points, in order against the clock (Andrew's monotone chain).
+fn around(mut points: Vec<[f64; 2]>) -> Vec<[f64; 2]> {
+    points.sort_by(|a, b| a[0].total_cmp(&b[0]).then(a[1].total_cmp(&b[1])));
+    let turn =
+        |a: [f64; 2], b: [f64; 2], c: [f64; 2]| (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+    let half = |points: &mut dyn Iterator<Item = [f64; 2]>| {
+        let mut chain: Vec<[f64; 2]> = Vec::new();
+        for point in points {
+            while chain.len() > 1 && turn(chain[chain.len() - 2], chain[chain.len() - 1], point) <= 1e-12 {
+                chain.pop();
+            }
+            chain.push(point);
+        }
+        chain.pop();
+        chain
+    };
+    let mut outline = half(&mut points.iter().copied());
+    outline.extend(half(&mut points.iter().rev().copied()));
+    outline
 }
 
 /// The outline of a board at a depth behind its face, corner by corner where its edges meet.

@@ -225,6 +225,23 @@ fn a_brace_in_dadoes_is_longer_by_what_they_are_deep() {
 }
 
 #[test]
+fn where_a_brace_stands_is_marked_on_the_boards_around_it() {
+    let brace = Brace { axis: Axis::Y, at: Some(0.15), thickness: 0.012, open: 0.5 };
+    let body = Body { braces: vec![brace], ..box_of([0.4, 0.5, 0.3]) };
+    let found = parts(&body, Overlap::FrontAndBack);
+    for (name, wide) in [("left", 0.264), ("right", 0.264), ("front", 0.364), ("back", 0.364)] {
+        let [stand] = find(&found, name).stands.as_slice() else { panic!("one on the {name}") };
+        assert_eq!(stand.what, "brace");
+        assert_relative_eq!(oak_cabinetry::geometry::area(&stand.outline), wide * 0.012, epsilon = 1e-9);
+        // Its lower side is 144 mm above the floor inside, and a side begins there.
+        let below = stand.outline.iter().map(|point| point[1]).fold(f64::INFINITY, f64::min);
+        let floor = if ["front", "back"].contains(&name) { 0.018 } else { 0.0 };
+        assert_relative_eq!(below, floor + 0.144, epsilon = 1e-9);
+    }
+    assert!(find(&found, "top").stands.is_empty());
+}
+
+#[test]
 fn a_double_front_is_two_boards_and_a_deep_recess_goes_through_the_first() {
     let doubled = Panel { layers: 2, thickness: 0.012, ..panel() };
     let wish = Body { panels: vec![(Face::Front, doubled)], recess: 0.012, ..box_of([0.4, 0.5, 0.3]) };

@@ -53,6 +53,8 @@ pub struct CutPanel {
     pub edges: Vec<CutEdge>,
     /// Holes and recesses.
     pub holes: Vec<CutHole>,
+    /// Where boards inside stand on its inner side: which, and its outline as seen from outside, m.
+    pub stands: Vec<CutStand>,
     /// What other boards stand in, and what is milled off along tongues.
     pub grooves: Vec<CutGroove>,
     /// A window, lowest and highest corner, m.
@@ -91,6 +93,15 @@ pub struct CutHole {
     pub round: bool,
     /// How deep, m; through where absent.
     pub depth: Option<f64>,
+}
+
+/// Where another board stands.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CutStand {
+    /// Which.
+    pub what: String,
+    /// Its outline as seen from outside, m.
+    pub outline: Vec<[f64; 2]>,
 }
 
 /// What is milled away along a strip.
@@ -146,16 +157,20 @@ impl CutReport {
 }
 
 fn notes(cabinet: &oak_cabinetry::Cabinet) -> Vec<&'static str> {
+    let fillers = cabinet.fold.iter().flat_map(|laid| &laid.turns).flat_map(|turn| &turn.fillers);
+    let filled = fillers.filter(|filler| !filler.is_empty()).count() > 0;
+    let turns = filled.then_some(
+        "What fills the corners of its turns is cut from what is left over, to the side section: triangles or quarters as wide as the path.",
+    );
     let shell = cabinet.outer.sides.iter().filter(|face| **face == Face::Shell).count();
-    match (shell, cabinet.outer.sides.len()) {
-        (0, _) => Vec::new(),
-        (shell, all) if shell == all => {
-            vec!["The wall is a pipe, cut to the length between its discs."]
-        }
-        _ => vec![
+    let round = match (shell, cabinet.outer.sides.len()) {
+        (0, _) => None,
+        (shell, all) if shell == all => Some("The wall is a pipe, cut to the length between its discs."),
+        _ => Some(
             "The rounded edges are not cut flat: round the corners of thick boards over, bend a slotted board, or stack layers.",
-        ],
-    }
+        ),
+    };
+    turns.into_iter().chain(round).collect()
 }
 
 fn joint(joint: EdgeJoint) -> &'static str {
@@ -241,6 +256,11 @@ fn panel(number: u32, part: &FlatPart, cabinets: u32) -> CutPanel {
         inner: part.inner.clone(),
         edges: part.edges.iter().map(edge).collect(),
         holes: part.holes.iter().map(hole).collect(),
+        stands: part
+            .stands
+            .iter()
+            .map(|stand| CutStand { what: stand.what.clone(), outline: stand.outline.clone() })
+            .collect(),
         grooves: part.grooves.iter().map(groove).collect(),
         window: part.window,
         mass: part.wood() * part.panel.material.density,

@@ -79,6 +79,9 @@ impl Making<'_> {
             let window = [low, [high[0], low[1]], high, [low[0], high[1]]];
             drawing.polygon(&part, Line::Cut, outline(&window));
         }
+        for stand in &panel.stands {
+            drawing.polygon(&part, Line::Mark, outline(&stand.outline));
+        }
         for groove in &panel.grooves {
             drawing.polygon(&part, Line::Recess, outline(&groove.outline));
         }

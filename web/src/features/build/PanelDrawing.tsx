@@ -25,6 +25,7 @@ export function PanelDrawing({ panel, tools, onJoin }: Props) {
   const [left, top] = [(size.width - width * scale) / 2, (size.height - height * scale) / 2];
   const x = (metres: number) => left + metres * scale;
   const y = (metres: number) => top + (height - metres) * scale;
+  const listed = panel.edges.filter(({ meets, bevel }) => meets || Math.abs(bevel) > 0.05);
   const points = (outline: number[][]) => outline.map(([u = 0, v = 0]) => `${x(u)},${y(v)}`).join(' ');
   return (
     <section aria-label={`Panel ${panel.number}: ${panel.name}`} className="flex min-h-0 flex-col gap-1">
@@ -46,6 +47,17 @@ export function PanelDrawing({ panel, tools, onJoin }: Props) {
           >
             <polygon points={points(panel.outer)} fill="var(--rule)" stroke="var(--ink)" strokeWidth="1.5" />
             <polygon points={points(panel.inner)} fill="none" stroke="var(--ink)" strokeDasharray="4 3" />
+            {panel.stands.map(({ what, outline }) => {
+              const [middle = 0, up = 0] = middleOf(outline);
+              return (
+                <g key={`${what} ${outline[0]}`}>
+                  <polygon points={points(outline)} fill="none" stroke="var(--soft)" strokeDasharray="3 3" />
+                  <text x={x(middle)} y={y(up) + 4} textAnchor="middle" fontSize="10.5" className="fill-soft">
+                    {what}
+                  </text>
+                </g>
+              );
+            })}
             {panel.grooves.map(({ what, outline, inside }) => (
               <polygon
                 key={`${what} ${inside}`}
@@ -143,13 +155,13 @@ export function PanelDrawing({ panel, tools, onJoin }: Props) {
             ]}
           />
         )}
-        {panel.edges.some(({ meets }) => meets) && (
+        {listed.length > 0 && (
           <Table
             caption="Edges"
-            rows={panel.edges.filter(({ meets }) => meets)}
+            rows={listed}
             keyOf={(_, at) => at}
             columns={[
-              { name: 'Meets', names: true, cell: ({ meets }) => meets },
+              { name: 'Meets', names: true, cell: ({ meets }) => meets ?? 'free end' },
               { name: 'Joint', cell: ({ joint }) => JOINTS[joint] ?? joint },
               {
                 name: 'Held by',
@@ -195,6 +207,12 @@ const JOINTS: Record<string, string> = {
   mitre: 'mitred with it',
   round: 'meets the round edge',
 };
+
+/** Middle of an outline, m. */
+function middleOf(outline: number[][]): number[] {
+  const sides = [0, 1].map((k) => outline.map((point) => point[k] ?? 0));
+  return sides.map((all) => (Math.min(...all) + Math.max(...all)) / 2);
+}
 
 /** The narrower side of a strip, m. */
 function narrowOf(outline: number[][]): number {

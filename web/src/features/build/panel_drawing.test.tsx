@@ -17,6 +17,7 @@ const FRONT: CutPanel = {
   layer: null,
   outside: true,
   grooves: [],
+  stands: [],
   material: 'mdf',
   material_name: 'MDF',
   outer: [
@@ -77,9 +78,9 @@ describe('the drawing of a board', () => {
     const row = (name: RegExp) => screen.getByRole('row', { name }).textContent;
     expect(row(/^driver/)).toContain('⌀ 230 mmthrough');
     expect(row(/^recess/)).toContain('6 mm');
-    expect(row(/^bottom/)).toBe('bottommitred with it45.0°outside');
-    expect(row(/^top/)).toBe('topmitred with it12.3°inside');
-    expect(row(/^right/)).toBe('rightends at its inner sidesquare');
+    expect(row(/^bottom/)).toBe('bottommitred with itbutt45.0°outside');
+    expect(row(/^top/)).toBe('topmitred with itbutt12.3°inside');
+    expect(row(/^right/)).toBe('rightends at its inner sidebuttsquare');
     expect(screen.queryByRole('row', { name: /free/ })).toBeNull();
   });
 

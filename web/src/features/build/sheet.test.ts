@@ -1,0 +1,28 @@
+import { expect, it } from 'vitest';
+import { inches } from './HolesSheet';
+import { amountOf, drying, lasting, money } from './sheet';
+
+it('says amounts as one buys them', () => {
+  expect(amountOf(1, 'pieces')).toBe('1 piece');
+  expect(amountOf(8, 'pieces')).toBe('8 pieces');
+  expect(amountOf(352.4, 'ml')).toBe('352 ml');
+  expect(amountOf(1.249, 'm')).toBe('1.2 m');
+  expect(amountOf(1250, 'ml')).toBe('1250 ml');
+  expect([money(103.6), money(null), money(undefined)]).toEqual(['104', '–', '–']);
+});
+
+it('says how long things take', () => {
+  expect([lasting(0), lasting(20), lasting(66), lasting(120)]).toEqual(['no work', '20 min', '1.1 h', '2 h']);
+  expect([drying(0.5), drying(2), drying(11.96)]).toEqual(['30 min', '2 h', '12 h']);
+});
+
+it('writes 32nds of an inch as a carpenter does', () => {
+  expect([363, 360, 352, 16, 0, 1].map(inches)).toEqual([
+    '11 11/32 in',
+    '11 1/4 in',
+    '11 in',
+    '1/2 in',
+    '0 in',
+    '1/32 in',
+  ]);
+});
