@@ -10,6 +10,7 @@ mod hostile;
 mod library;
 mod limits;
 mod place;
+mod plan;
 mod signal;
 #[path = "../support/mod.rs"]
 mod support;

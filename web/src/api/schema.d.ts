@@ -1881,7 +1881,7 @@ export interface components {
             stands: components["schemas"]["CutStand"][];
             /** @description What other boards stand in, and what is milled off along tongues. */
             grooves: components["schemas"]["CutGroove"][];
-            /** @description A window, lowest and highest corner, m. */
+            /** @description Outline of a window, m. */
             window?: number[][] | null;
             /**
              * Format: double

@@ -149,8 +149,8 @@ pub struct FlatPart {
     pub grooves: Vec<Groove>,
     /// Where boards inside stand on it.
     pub stands: Vec<Stand>,
-    /// A window that a brace has: lowest and highest corner, m.
-    pub window: Option<[[f64; 2]; 2]>,
+    /// Outline of the window that a brace has, m.
+    pub window: Option<Vec<[f64; 2]>>,
     /// What it is cut from, without its holes, m3.
     pub volume: f64,
 }

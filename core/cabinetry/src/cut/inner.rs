@@ -124,7 +124,8 @@ fn mounted(
             part.pieces.iter().filter_map(strip).collect()
         }
         PartKind::Brace | PartKind::Partition | PartKind::ChamberEnd => {
-            let square = part.pieces.iter().all(|piece| matches!(piece, Piece::Block { .. }));
+            let square = part.kind == PartKind::Brace
+                || part.pieces.iter().all(|piece| matches!(piece, Piece::Block { .. }));
             let board = if square {
                 across(body, contents, cabinet, part, housed)
             } else {
@@ -185,16 +186,14 @@ fn across(
     if let [first, second, third, fourth] = all.as_slice() {
         let (window, open) = window([first, second, third, fourth], [a, b], [low[a], low[b]]);
         flat.volume -= open * panel.thickness;
-        flat.window = Some(window);
+        let [[left, below], [right, above]] = window;
+        flat.window = Some(vec![[left, below], [right, below], [right, above], [left, above]]);
     }
-    if part.kind == PartKind::Brace && body.shape != EnclosureShape::Rectangular {
-        fit(
-            &mut flat,
-            &cabinet.chambers[part.chamber].interior,
-            axis,
-            f64::midpoint(low[k], high[k]),
-            [low[a], low[b]],
-        );
+    let shaped = !matches!(body.shape, EnclosureShape::Rectangular | EnclosureShape::Step { .. });
+    if part.kind == PartKind::Brace && shaped {
+        let at = f64::midpoint(low[k], high[k]);
+        let open = body.braces.get(part.index).map_or(0.0, |brace| brace.open);
+        fit(&mut flat, &cabinet.chambers[part.chamber].interior, (axis, at), [low[a], low[b]], open);
     }
     flat.holes = inside(contents, cabinet, &Lie { origin: low, ways: [axis_way(a), axis_way(b)], thickness });
     Some(flat)
@@ -207,8 +206,8 @@ fn axis_way(k: usize) -> Point {
     way
 }
 
-/// A brace cut to a room that is no box: to its outline where the brace stands.
-fn fit(flat: &mut FlatPart, interior: &Solid, axis: Axis, at: f64, corner: [f64; 2]) {
+/// A brace cut to a room that is no box: to its outline where the brace stands, with a window of the same shape in its middle.
+fn fit(flat: &mut FlatPart, interior: &Solid, (axis, at): (Axis, f64), corner: [f64; 2], open: f64) {
     let [a, b] = plane(axis);
     let section = crate::drawing::cut(interior, axis, at);
     let mut outline: Vec<[f64; 2]> =
@@ -219,8 +218,11 @@ fn fit(flat: &mut FlatPart, interior: &Solid, axis: Axis, at: f64, corner: [f64;
     if area(&outline) < 0.0 {
         outline.reverse();
     }
-    let open = flat.window.map_or(0.0, |[low, high]| (high[0] - low[0]) * (high[1] - low[1]));
-    flat.volume = (area(&outline) - open) * flat.panel.thickness;
+    let count = outline.len() as f64;
+    let middle = [0, 1].map(|k| outline.iter().map(|point| point[k]).sum::<f64>() / count);
+    let inner = |point: &[f64; 2]| [0, 1].map(|k| middle[k] + open.sqrt() * (point[k] - middle[k]));
+    flat.window = (open > 0.0).then(|| outline.iter().map(inner).collect());
+    flat.volume = area(&outline) * (1.0 - open.max(0.0)) * flat.panel.thickness;
     flat.edges = vec![Edge::free(); outline.len()];
     (flat.inner, flat.outer) = (outline.clone(), outline);
 }

@@ -320,16 +320,24 @@ impl<'a> Joiner<'a> {
         }
     }
 
-    /// The end face of a board at an edge, where it stands on or in another: its two corners on its outer side and back on its inner one. Beside a
-    /// third board that both end at it goes as far as into that.
+    /// Whether a board that ends at two others fills their common corner within the one: within the one that ends at the other where that reaches into
+    /// it, else within the other.
+    fn goes_into(&self, one: usize, other: usize) -> bool {
+        let lower = self.slabs[one].rank < self.slabs[other].rank;
+        let (under, over) = if lower { (other, one) } else { (one, other) };
+        let reaches = self.cuts[under].iter().any(|cut| cut.other == Some(over) && cut.into > 0.0);
+        reaches != lower
+    }
+
+    /// The end face of a board at an edge, where it stands on or in another: its two corners on its outer side and back on its inner one. Into a third
+    /// board that both meet it goes as far as their corner is this one's.
     fn foot(&self, index: usize, k: usize, at: usize) -> [Point; 4] {
         let slab = &self.slabs[index];
         let cuts: Vec<Cut> = self.cuts[index]
             .iter()
-            .map(|cut| {
-                let third = cut.other.filter(|third| *third != at);
-                let ends_too = third.is_some_and(|third| self.slabs[third].rank > self.slabs[at].rank);
-                if ends_too { cut.blunt() } else { cut.clone() }
+            .map(|cut| match cut.other.filter(|third| *third != at) {
+                Some(third) if !self.goes_into(at, third) => cut.blunt(),
+                _ => cut.clone(),
             })
             .collect();
         let next = (k + 1) % cuts.len();

@@ -19,7 +19,7 @@ use crate::cabinet::Cabinet;
 use crate::contents::{Contents, RIM};
 use crate::finding::Finding;
 use crate::fold::Seat;
-use crate::geometry::{EnclosureShape, Face, Frame, Point};
+use crate::geometry::{EnclosureShape, Face, Frame, Point, Solid};
 use crate::part::{Part, PartKind, Piece};
 use arrange::arrange;
 
@@ -137,11 +137,42 @@ fn braces(body: &Body, cabinet: &mut Cabinet) {
         for (chamber, room) in cabinet.chambers.iter().enumerate() {
             let area = room.interior.area_at(brace.axis, at);
             if area > 0.0 {
-                let pieces = rails(brace, slab, room.interior.bounds(), area);
+                let pieces = ring(body, brace, slab, &room.interior)
+                    .unwrap_or_else(|| rails(brace, slab, room.interior.bounds(), area));
                 cabinet.parts.push(Part { pieces, ..Part::of(PartKind::Brace, index, chamber) });
             }
         }
     }
+}
+
+/// A brace in a room that is no box, whose outline has no inner corner: what is between that outline and a window of the same shape in its
+/// middle, side by side.
+fn ring(body: &Body, brace: &Brace, slab: [f64; 2], interior: &Solid) -> Option<Vec<Piece>> {
+    if matches!(body.shape, EnclosureShape::Rectangular | EnclosureShape::Step { .. }) {
+        return None;
+    }
+    let [near, far] = slab.map(|at| crate::drawing::cut(interior, brace.axis, at));
+    if near.len() != far.len() || near.len() < 3 {
+        return None;
+    }
+    if brace.open <= 0.0 {
+        return Some(vec![Piece::Prism { near, far }]);
+    }
+    let inner = |outline: &[Point]| -> Vec<Point> {
+        let count = outline.len() as f64;
+        let middle = [0, 1, 2].map(|k| outline.iter().map(|point| point[k]).sum::<f64>() / count);
+        let share = brace.open.sqrt();
+        outline.iter().map(|point| [0, 1, 2].map(|k| middle[k] + share * (point[k] - middle[k]))).collect()
+    };
+    let (near_inner, far_inner) = (inner(&near), inner(&far));
+    let side = |k: usize| {
+        let next = (k + 1) % near.len();
+        Piece::Prism {
+            near: vec![near[k], near[next], near_inner[next], near_inner[k]],
+            far: vec![far[k], far[next], far_inner[next], far_inner[k]],
+        }
+    };
+    Some((0..near.len()).map(side).collect())
 }
 
 /// The rails of a brace in a room of these bounds, which is so large (m2) where it stands.

@@ -74,7 +74,7 @@ pub(super) fn pack(blanks: &[Blank], order: &[usize], sheets: &[Sheet], saw: &Sa
 
 fn sizes(blank: &Blank) -> impl Iterator<Item = ([f64; 2], bool)> + '_ {
     let turned = [blank.size[1], blank.size[0]];
-    let both = blank.turns && blank.size != turned;
+    let both = blank.turns && (blank.size[0] - blank.size[1]).abs() > 1e-9;
     std::iter::once((blank.size, false)).chain(both.then_some((turned, true)))
 }
 

@@ -112,8 +112,7 @@ fn a_brace_has_its_window_and_equal_ones_are_counted() {
     let found = parts(&body, Overlap::FrontAndBack);
     let braces: Vec<_> = found.iter().filter(|part| part.name.starts_with("brace")).collect();
     assert_eq!(braces.len(), 2);
-    let [low, high] = braces[0].window.expect("a window");
-    let open = (high[0] - low[0]) * (high[1] - low[1]);
+    let open = oak_cabinetry::geometry::area(braces[0].window.as_ref().expect("a window"));
     let [width, height] = braces[0].size();
     assert_relative_eq!(open / (width * height), 0.5, epsilon = 1e-9);
     assert_relative_eq!(braces[0].volume, (width * height - open) * 0.012, epsilon = 1e-12);
@@ -242,6 +241,55 @@ fn where_a_brace_stands_is_marked_on_the_boards_around_it() {
 }
 
 #[test]
+fn a_brace_in_a_room_that_is_no_box_is_cut_to_its_outline() {
+    let shapes = [
+        EnclosureShape::Wedge { top_depth: Some(0.2), back_height: None, lean: 0.0 },
+        EnclosureShape::Prism { sides: 8 },
+        EnclosureShape::Pyramid { top_width: 0.3, top_depth: 0.25 },
+    ];
+    for shape in shapes {
+        for axis in [Axis::X, Axis::Y, Axis::Z] {
+            let brace = Brace { axis, at: Some(0.12), thickness: 0.012, open: 0.5 };
+            let sizes = [Some(0.42), Some(0.55), Some(0.35)];
+            let body = Body {
+                braces: vec![brace],
+                sizes: [0, 1, 2].map(|k| sizes[k].filter(|_| shape.free()[k])),
+                ..body(shape)
+            };
+            let cabinet = built(&body);
+            let part =
+                cabinet.parts.iter().find(|part| part.kind == oak_cabinetry::PartKind::Brace).expect("one");
+            for piece in &part.pieces {
+                let oak_cabinetry::Piece::Prism { near, far } = piece else { panic!("{shape:?}: {piece:?}") };
+                // Towards its own middle by a hair it is in the room.
+                let all: Vec<_> = near.iter().chain(far).collect();
+                let middle =
+                    [0, 1, 2].map(|k| all.iter().map(|point| point[k]).sum::<f64>() / all.len() as f64);
+                for point in all {
+                    let at = [0, 1, 2].map(|k| point[k] + 1e-6 * (middle[k] - point[k]));
+                    assert!(cabinet.interior.holds(at), "{shape:?} {axis:?} {point:?}");
+                }
+            }
+            let flat = flat_parts(&body, &contents(40.0), &cabinet, &Joints::default());
+            let flat = find(&flat, "brace");
+            let entry = cabinet.chambers[0]
+                .ledger
+                .entries
+                .iter()
+                .find(|entry| entry.what == "Brace")
+                .expect("counted");
+            assert_relative_eq!(flat.volume, entry.volume, max_relative = 2e-3);
+            let window = oak_cabinetry::geometry::area(flat.window.as_ref().expect("a window"));
+            assert_relative_eq!(
+                window / oak_cabinetry::geometry::area(&flat.outer),
+                0.5,
+                max_relative = 1e-9
+            );
+        }
+    }
+}
+
+#[test]
 fn a_double_front_is_two_boards_and_a_deep_recess_goes_through_the_first() {
     let doubled = Panel { layers: 2, thickness: 0.012, ..panel() };
     let wish = Body { panels: vec![(Face::Front, doubled)], recess: 0.012, ..box_of([0.4, 0.5, 0.3]) };
@@ -292,6 +340,17 @@ proptest! {
         let boards: f64 = found.iter().map(milled).sum();
         let shell = cabinet.outer.volume() - cabinet.interior.volume();
         prop_assert!((boards - shell).abs() < 1e-9 + 1e-7 * shell, "{boards} {shell}");
+        // Rabbets lie within their board.
+        for part in &found {
+            let [low, high] = [0, 1].map(|k| {
+                let all = part.outer.iter().chain(&part.inner).map(|point| point[k]);
+                all.fold([f64::INFINITY, f64::NEG_INFINITY], |[low, high], at| [low.min(at), high.max(at)])
+            });
+            for point in part.grooves.iter().flat_map(|groove| &groove.outline) {
+                let within = |k: usize, [from, to]: [f64; 2]| point[k] > from - 1e-7 && point[k] < to + 1e-7;
+                prop_assert!(within(0, low) && within(1, high), "{}: {point:?}", part.name);
+            }
+        }
         for part in &found {
             prop_assert!(part.outer.len() == part.edges.len() && part.volume > 0.0);
             // Nothing is cut from less than nothing: outlines run round one way.

@@ -57,8 +57,8 @@ pub struct CutPanel {
     pub stands: Vec<CutStand>,
     /// What other boards stand in, and what is milled off along tongues.
     pub grooves: Vec<CutGroove>,
-    /// A window, lowest and highest corner, m.
-    pub window: Option<[[f64; 2]; 2]>,
+    /// Outline of a window, m.
+    pub window: Option<Vec<[f64; 2]>>,
     /// Mass of one, around its holes, kg.
     pub mass: f64,
 }
@@ -262,7 +262,7 @@ fn panel(number: u32, part: &FlatPart, cabinets: u32) -> CutPanel {
             .map(|stand| CutStand { what: stand.what.clone(), outline: stand.outline.clone() })
             .collect(),
         grooves: part.grooves.iter().map(groove).collect(),
-        window: part.window,
+        window: part.window.clone(),
         mass: part.wood() * part.panel.material.density,
     }
 }

@@ -30,7 +30,7 @@ impl Amounts {
                 .filter(|hole| hole.depth.is_none())
                 .map(|hole| hole_area(&hole.size, hole.round))
                 .sum();
-            let window = panel.window.map_or(0.0, |[low, high]| (high[0] - low[0]) * (high[1] - low[1]));
+            let window = panel.window.as_ref().map_or(0.0, |window| area(window).abs());
             let [front, back] = [&panel.outer, &panel.inner].map(|outline| area(outline).abs());
             let joints = joints(panel);
             sum.joints += count * joints;

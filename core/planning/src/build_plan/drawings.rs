@@ -75,9 +75,8 @@ impl Making<'_> {
         if bevelled {
             drawing.polygon(&part, Line::Mark, outline(&panel.inner));
         }
-        if let Some([low, high]) = panel.window {
-            let window = [low, [high[0], low[1]], high, [low[0], high[1]]];
-            drawing.polygon(&part, Line::Cut, outline(&window));
+        if let Some(window) = &panel.window {
+            drawing.polygon(&part, Line::Cut, outline(window));
         }
         for stand in &panel.stands {
             drawing.polygon(&part, Line::Mark, outline(&stand.outline));

@@ -337,7 +337,7 @@ impl List<'_, '_> {
             match making.workshop.terminal {
                 RawTerminal::Cup => self.ware("terminal.cup", "", terminals, "With a gasket of its own."),
                 RawTerminal::Posts => {
-                    self.ware("terminal.posts", "", terminals, "Sealed where they pass the board.")
+                    self.ware("terminal.posts", "", terminals, "Sealed where they pass the board.");
                 }
                 RawTerminal::Locking => self.ware("terminal.locking", "", terminals, "Sealed behind."),
                 RawTerminal::None => {}
@@ -442,7 +442,7 @@ impl List<'_, '_> {
         match making.workshop.feet {
             RawFeet::Rubber => self.ware("feet.rubber", "", 4.0 * cabinets, ""),
             RawFeet::Spikes => {
-                self.ware("feet.spikes", "", 4.0 * cabinets, "Discs under them on wood floors.")
+                self.ware("feet.spikes", "", 4.0 * cabinets, "Discs under them on wood floors.");
             }
             RawFeet::Plinth | RawFeet::None => {}
         }

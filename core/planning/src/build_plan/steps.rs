@@ -563,10 +563,10 @@ impl Plan<'_, '_> {
         close.clamps = clamps_needed;
         close.panels = outer.iter().copied().skip(3).collect();
         self.add(close);
-        if making.workshop.glue == RawGlue::Polyurethane {
-            if let Some(step) = self.steps.last_mut() {
-                step.how.push_str(" It foams: mask what is seen.");
-            }
+        if making.workshop.glue == RawGlue::Polyurethane
+            && let Some(step) = self.steps.last_mut()
+        {
+            step.how.push_str(" It foams: mask what is seen.");
         }
     }
 

@@ -68,14 +68,7 @@ export function PanelDrawing({ panel, tools, onJoin }: Props) {
               />
             ))}
             {panel.window && (
-              <rect
-                x={x(panel.window[0]?.[0] ?? 0)}
-                y={y(panel.window[1]?.[1] ?? 0)}
-                width={((panel.window[1]?.[0] ?? 0) - (panel.window[0]?.[0] ?? 0)) * scale}
-                height={((panel.window[1]?.[1] ?? 0) - (panel.window[0]?.[1] ?? 0)) * scale}
-                fill="var(--paper)"
-                stroke="var(--ink)"
-              />
+              <polygon points={points(panel.window)} fill="var(--paper)" stroke="var(--ink)" />
             )}
             {[...panel.holes]
               .sort((a, b) => (b.size[0] ?? 0) - (a.size[0] ?? 0))
