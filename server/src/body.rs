@@ -16,6 +16,9 @@ pub const JSON_LIMIT: usize = 1 << 20;
 /// Longest table, bytes: twenty thousand drivers.
 pub const TABLE_LIMIT: usize = 8 << 20;
 
+/// Largest picture, bytes.
+pub const PHOTO_LIMIT: usize = 24 << 20;
+
 /// Longest a body may take to come.
 const PATIENCE: Duration = Duration::from_secs(10);
 
@@ -57,6 +60,17 @@ pub async fn text(request: &HttpRequest, payload: Payload) -> Result<String, Api
         let reason = "it is not text in UTF-8".to_owned();
         ApiError::Problems(vec![Problem::new("text", ProblemKind::Unshapeable { reason })])
     })
+}
+
+/// Reads a picture as bytes, whatever it really is.
+///
+/// # Errors
+/// Another content type or a body over [`PHOTO_LIMIT`].
+pub async fn photo(request: &HttpRequest, payload: Payload) -> Result<Bytes, ApiError> {
+    expect_type(request, "image/jpeg")
+        .or_else(|_| expect_type(request, "image/png"))
+        .or_else(|_| expect_type(request, "image/webp"))?;
+    bytes(payload, PHOTO_LIMIT).await
 }
 
 fn expect_type(request: &HttpRequest, wanted: &'static str) -> Result<(), ApiError> {

@@ -13,6 +13,7 @@ pub mod error;
 mod guard;
 mod headers;
 pub mod jobs;
+pub mod photo;
 mod routes;
 pub mod state;
 mod tag;

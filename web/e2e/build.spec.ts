@@ -155,6 +155,15 @@ test('steps are ticked, what is measured flows back, and what was printed grows 
   await page.getByRole('button', { name: 'The check failed…' }).click();
   await expect(page.getByRole('textbox', { name: 'Fix' })).toHaveValue(/Correct the radius/);
   await violated(page, 'log');
+  // A picture of it is kept with the entry and comes back after a reload.
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Add a photo…' }).click();
+  await (await chooser).setFiles('../docs/screenshots/box-light.png');
+  const photo = page.getByRole('article').getByRole('img');
+  await expect(photo).toHaveAttribute('src', /\/photos\/[0-9a-f]{64}$/);
+  await expect
+    .poll(() => photo.evaluate((image: HTMLImageElement) => image.naturalWidth))
+    .toBeGreaterThan(100);
   await page.getByRole('textbox', { name: 'Hours' }).fill('2');
   await page.getByRole('textbox', { name: 'Hours' }).press('Enter');
   await expect(page.getByText(/2\.0 h of/)).toBeVisible();

@@ -256,14 +256,13 @@ fields! {
     BRIEF_WEIGHT = "brief.weight", "Weight", Mass, "kg", 0.5, 1000.0, "Most that the finished cabinet may weigh, with its drivers.";
     BRIEF_FREE = "brief.volume", "Outside volume", Volume, "l", 1e-3, 20.0, "Most that the whole cabinet may take up.";
     BRIEF_CABINETS = "brief.cabinets", "Cabinets", Number, "", 1.0, 16.0, "How many equal ones stand close together, each with such an amplifier: a pair, a stack. Sizes and weight are those of one, loudness and cost those of all.";
-    BRIEF_BUDGET = "brief.budget", "Budget", Number, "", 0.0, 1e6, "What drivers, radiators, ports and boards may cost in all, in your currency.";
+    BRIEF_BUDGET = "brief.budget", "Budget", Number, "", 0.0, 1e6, "What everything in the parts list may cost in all, in your currency: drivers, boards, hardware, finish.";
     BRIEF_POWER = "brief.amplifier_power", "Amplifier", Power, "W", 0.1, 20_000.0, "What the amplifier gives into its load.";
     BRIEF_LOAD = "brief.amplifier_load", "Minimum load", Resistance, "ohm", 0.5, 64.0, "The lowest impedance that the amplifier stands.";
     BRIEF_CROSSOVER = "brief.crossover", "Crossover", Frequency, "Hz", 20.0, 1000.0, "Where the other loudspeakers take over.";
     WORKSHOP_KERF = "workshop.kerf", "Kerf", Length, "mm", 0.0, 0.01, "Width of the cut that the saw makes: 3.2 mm of most table saws, 2 mm of thin blades.";
     WORKSHOP_TRIM = "workshop.trim", "Edge trim", Length, "mm", 0.0, 0.05, "What is taken off every edge of a sheet first, because corners and edges are bruised.";
     WORKSHOP_OVERSIZE = "workshop.oversize", "Cut over", Length, "mm", 0.0, 0.05, "How much larger boards are cut at first on every side, to be trimmed to size later; shops that cut roughly need about 13 mm.";
-    WORKSHOP_VENEER = "workshop.veneer", "Veneer", Length, "mm", 0.0, 0.01, "Thickness of what is laid on the outside of the boards. It makes the box larger outside.";
     WORKSHOP_HATCH = "workshop.hatch_width", "Into the car, width", Length, "mm", 0.2, 4.0, "Narrower side of the largest piece that goes into the car; sheets are cut to that at the shop.";
     WORKSHOP_HATCH_LENGTH = "workshop.hatch_length", "Into the car, length", Length, "mm", 0.2, 6.0, "Longer side of the largest piece that goes into the car.";
     WORKSHOP_COATS = "workshop.coats", "Coats", Number, "", 1.0, 12.0, "How many coats of the finish.";

@@ -101,6 +101,15 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    photos (hash) {
+        hash -> Text,
+        build_id -> Uuid,
+        content -> Bytea,
+        created_at -> Timestamptz,
+    }
+}
+
 diesel::joinable!(driver_match_rows -> drivers (driver_id));
 diesel::joinable!(driver_match_rows -> jobs (job_id));
 diesel::joinable!(jobs -> builds (build_id));

@@ -15,6 +15,7 @@ mod health;
 mod job;
 mod lines;
 mod motion;
+mod photo;
 mod place;
 mod plan;
 mod recommend;
@@ -45,6 +46,8 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(signal::amplifier_kinds)
         .service(trace::read_trace)
         .service(cut::panels)
+        .service(photo::keep_photo)
+        .service(photo::read_photo)
         .service(plan::plan_build)
         .service(plan::plan_file)
         .service(plan::read_prices)

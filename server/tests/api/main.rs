@@ -9,6 +9,7 @@ mod guards;
 mod hostile;
 mod library;
 mod limits;
+mod photo;
 mod place;
 mod plan;
 mod signal;

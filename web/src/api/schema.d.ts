@@ -211,6 +211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a picture of a build: JPEG, PNG or WebP by its content; it is made smaller and written anew without anything but the picture. */
+        post: operations["keepPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{id}/restore": {
         parameters: {
             query?: never;
@@ -793,6 +810,23 @@ export interface paths {
         put?: never;
         /** What cones and air do at one frequency. */
         post: operations["computeMotion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture by its name. */
+        get: operations["readPhoto"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2970,6 +3004,11 @@ export interface components {
             /** @description In which conditions: what it is played through and where it is heard. */
             conditions?: components["schemas"]["RawConditions"];
         };
+        /** @description A picture that was kept. */
+        KeptPhoto: {
+            /** @description Its name, for an entry of the log. */
+            hash: string;
+        };
         /** @description What a kind of cabinet comes to for a driver and a brief. */
         KindReport: {
             /** @description Which. */
@@ -5114,7 +5153,6 @@ export interface components {
             any_grain?: boolean;
             hatch_width?: components["schemas"]["Typed"] | null;
             hatch_length?: components["schemas"]["Typed"] | null;
-            veneer?: components["schemas"]["Typed"] | null;
             /** @description Glue. */
             glue?: components["schemas"]["RawGlue"];
             /** @description What holds the boards while it sets. */
@@ -6601,6 +6639,63 @@ export interface operations {
             };
         };
     };
+    keepPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": number[];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPhoto"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     restoreBuild: {
         parameters: {
             query?: never;
@@ -7935,6 +8030,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    readPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

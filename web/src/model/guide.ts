@@ -6,6 +6,7 @@ export const GUIDE = [
   { id: 'under-seat-wedge', title: 'A wedge under a seat' },
   { id: 'signal', title: 'Filters and amplifier' },
   { id: 'place', title: 'Room, car, outdoors' },
+  { id: 'build', title: 'From the drawing to sawdust' },
   { id: 'figures', title: 'What each figure means' },
   { id: 'how-sure', title: 'How sure are we?' },
 ] as const;

@@ -31,9 +31,6 @@ pub struct RawWorkshop {
     /// Longest side of what goes into the car.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub hatch_length: Option<Typed>,
-    /// What lies on the outside beside paint, on each outer board: veneer, laminate.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub veneer: Option<Typed>,
     /// Glue.
     #[serde(default)]
     pub glue: RawGlue,

@@ -21,8 +21,6 @@ pub struct Workshop {
     pub oversize: f64,
     /// Whether grain may run any way.
     pub any_grain: bool,
-    /// Thickness of what is laid on the outside, m; 0 is nothing.
-    pub veneer: f64,
     /// Glue.
     pub glue: RawGlue,
     /// What holds boards while it sets.
@@ -151,7 +149,6 @@ pub fn resolve_workshop(raw: &RawWorkshop) -> Result<Workshop, Vec<Problem>> {
         saw,
         oversize: usual("oversize", &field::WORKSHOP_OVERSIZE, &raw.oversize, 0.0),
         any_grain: raw.any_grain,
-        veneer: usual("veneer", &field::WORKSHOP_VENEER, &raw.veneer, 0.0),
         glue: raw.glue,
         assembly: raw.assembly,
         fixing: raw.fixing,

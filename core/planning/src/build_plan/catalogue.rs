@@ -90,7 +90,7 @@ const fn ware(
     Ware { id, name, unit, pack, price, shop }
 }
 
-use Shop::{Damping, Electrical, Hardware, Paint, Pipes, Sound, Timber};
+use Shop::{Damping, Electrical, Hardware, Paint, Pipes, Timber};
 
 /// Everything but drivers, sheets and tubes, whose prices follow from the design.
 pub static WARES: &[Ware] = &[
@@ -118,7 +118,6 @@ pub static WARES: &[Ware] = &[
     ware("veneer", "Veneer", "m2", 1.0, 25.0, Timber),
     ware("flare", "Flares", "pieces", 1.0, 6.0, Pipes),
     ware("elbow", "Elbows", "pieces", 1.0, 5.0, Pipes),
-    ware("coupling", "Couplings", "pieces", 1.0, 4.0, Pipes),
     ware("terminal.cup", "Terminal cup", "pieces", 1.0, 6.0, Electrical),
     ware("terminal.posts", "Binding posts, pair", "pieces", 1.0, 7.0, Electrical),
     ware("terminal.locking", "Locking connector", "pieces", 1.0, 8.0, Electrical),
@@ -141,7 +140,6 @@ pub static WARES: &[Ware] = &[
     ware("stain", "Gel stain", "ml", 250.0, 14.0, Paint),
     ware("clear", "Clear coat", "ml", 375.0, 16.0, Paint),
     ware("carpet", "Cabinet carpet", "m2", 1.0, 11.0, Paint),
-    ware("amplifier", "Amplifier", "pieces", 1.0, 0.0, Sound),
 ];
 
 /// The ware of a name, or the one that a name with sizes begins with.

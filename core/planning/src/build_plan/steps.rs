@@ -245,9 +245,14 @@ impl Plan<'_, '_> {
                     .check("Every board has the size of the list to half a millimetre."),
             );
         }
+        let mirrored = if making.workshop.mirrored && making.cabinets > 1 {
+            " Half of the boards with holes are mirror images of the drawn ones: turn the drawing over for them, and mark L and R."
+        } else {
+            ""
+        };
         self.add(
             Step::new("cut.label", Phase::Cut, "Label every board", 10.0)
-                .how("Number, outside or inside, and which way is up, in pencil on the face that is seen last.")
+                .how(format!("Number, outside or inside, and which way is up, in pencil on the face that is seen last.{mirrored}"))
                 .why("Boards of nearly one size are glued in each other's place.")
                 .panels(all)
                 .after(&["cut.panels", "cut.trim"])

@@ -15,7 +15,7 @@ use oak_planning::Case;
 use oak_planning::build_plan::hardware::{Screw, Wire, clamps, nut_hole, thread_for};
 use oak_planning::build_plan::{
     BuildPlan, RawPlanQuestion, build_plan, calendar_file, parts_table, price_table, prices_of,
-    search_layouts,
+    search_layouts, with_making,
 };
 use oak_planning::check::judge;
 
@@ -134,6 +134,26 @@ fn the_chips_of_cost_and_weight_are_those_of_the_parts_list() {
                 assert_relative_eq!(shops, plan.cost.expect("priced"), epsilon = 1e-9);
                 assert_relative_eq!(lines, plan.cost.expect("priced"), epsilon = 1e-9);
             }
+        }
+    }
+}
+
+#[test]
+fn what_it_weighs_is_its_boards_and_its_parts() {
+    for build in demo_builds() {
+        for design in &build.variants {
+            let brief = RawBrief { cabinets: Some(Typed::Number(2.0)), ..RawBrief::default() };
+            let asked =
+                question(design, Some(&brief), &RawWorkshop { mirrored: true, ..RawWorkshop::default() });
+            let weighed = with_making(&asked, |making, _| {
+                let boards = making.cut.panels.iter().map(|panel| panel.mass * f64::from(panel.count));
+                boards.sum::<f64>() + making.parts().mass()
+            });
+            let Ok(Some(weighed)) = weighed else { continue };
+            let plan = build_plan(&asked).expect("whole").expect("a box");
+            assert_relative_eq!(weighed, 2.0 * plan.mass, max_relative = 1e-9);
+            let label = plan.steps.iter().find(|step| step.id == "cut.label").expect("labelled");
+            assert!(label.how.contains("mirror images"), "{}", label.how);
         }
     }
 }

@@ -6,4 +6,5 @@ pub mod driver;
 pub mod driver_match;
 pub mod job;
 pub mod library;
+pub mod photo;
 pub mod scenario;

@@ -31,7 +31,7 @@ const SHEETS: readonly { id: string; name: string; Sheet: ComponentType<SheetPro
 ];
 
 /** What is bought, cut and done to build the active variant. */
-export function BuildStage({ variant, workbench, bench, brief }: StageProps) {
+export function BuildStage({ variant, workbench, bench, brief, build }: StageProps) {
   const design = useThrottled(variant.design, FOLLOWED);
   const [today] = useState(() => localDay(new Date()));
   const question = usePlanQuestion(design, progressOn(bench), today);
@@ -69,6 +69,7 @@ export function BuildStage({ variant, workbench, bench, brief }: StageProps) {
             workbench={workbench}
             bench={bench}
             brief={brief}
+            build={build}
             onShow={show}
             error={answer.error}
           />

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { keepPhoto, photoAt } from '../../api/photos';
 import type { RawEntry, Typed } from '../../api/types';
 import { fieldAt, readTyped } from '../../model/units';
 import {
@@ -10,6 +11,8 @@ import {
   progressOn,
 } from '../../model/workshop';
 import { Button } from '../../ui/Button';
+import { chooseFile } from '../../ui/file';
+import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Scroll } from '../../ui/Scroll';
 import { Select } from '../../ui/Select';
@@ -20,7 +23,7 @@ const HOURS = fieldAt('entry.hours');
 const COST = fieldAt('entry.cost');
 
 /** What was done, what went wrong and how it was put right; with hours and money against the plan. */
-export function LogSheet({ plan, bench, workbench }: SheetProps) {
+export function LogSheet({ plan, bench, workbench, build }: SheetProps) {
   const entries = entriesOn(bench);
   const [wanted, setWanted] = useState('');
   const words = wanted.trim().toLowerCase();
@@ -71,6 +74,7 @@ export function LogSheet({ plan, bench, workbench }: SheetProps) {
             <li key={one.id}>
               <Entry
                 one={one}
+                build={build}
                 steps={plan.steps}
                 onKeep={(entry) => keepEntry(workbench, { ...one, entry })}
                 onArchive={() => archiveEntry(workbench, one)}
@@ -85,6 +89,7 @@ export function LogSheet({ plan, bench, workbench }: SheetProps) {
 
 interface EntryProps {
   one: KeptEntry;
+  build: string;
   steps: SheetProps['plan']['steps'];
   onKeep: (entry: RawEntry) => void;
   onArchive: () => void;
@@ -96,7 +101,8 @@ const ACCOUNTS = [
   ['fix', 'Fix'],
 ] as const;
 
-function Entry({ one, steps, onKeep, onArchive }: EntryProps) {
+function Entry({ one, build, steps, onKeep, onArchive }: EntryProps) {
+  const [failure, setFailure] = useState<unknown>(null);
   const { entry } = one;
   const put = (change: Partial<Record<keyof RawEntry, unknown>>) => {
     const next = Object.entries({ ...entry, ...change }).filter(
@@ -106,6 +112,18 @@ function Entry({ one, steps, onKeep, onArchive }: EntryProps) {
   };
   const when = `${dayOf(entry.at)}, ${clockOf(entry.at)}`;
   const number = (name: 'hours' | 'cost', typed: Typed | null) => put({ [name]: typed });
+  const photos = entry.photos ?? [];
+  const addPhoto = async () => {
+    setFailure(null);
+    const file = await chooseFile('image/jpeg,image/png,image/webp');
+    if (!file) return;
+    try {
+      const hash = await keepPhoto(build, file);
+      if (!photos.includes(hash)) put({ photos: [...photos, hash] });
+    } catch (error) {
+      setFailure(error);
+    }
+  };
   return (
     <article
       aria-label={`Entry of ${when}`}
@@ -142,9 +160,10 @@ function Entry({ one, steps, onKeep, onArchive }: EntryProps) {
             onType={(_, typed) => number('cost', typed)}
           />
         </div>
-        <Button className="ml-auto" onClick={onArchive}>
-          Archive
+        <Button className="ml-auto" disabled={photos.length >= 8} onClick={() => void addPhoto()}>
+          Add a photo…
         </Button>
+        <Button onClick={onArchive}>Archive</Button>
       </div>
       <div className="mt-1 grid grid-cols-1 gap-1.5 md:grid-cols-2">
         <div className="flex items-center gap-2 md:col-span-2">
@@ -172,6 +191,30 @@ function Entry({ one, steps, onKeep, onArchive }: EntryProps) {
           </div>
         ))}
       </div>
+      <Message error={failure} />
+      {photos.length > 0 && (
+        <ul className="mt-1.5 flex flex-wrap gap-2">
+          {photos.map((hash, at) => (
+            <li key={hash} className="flex flex-col items-center gap-0.5">
+              <a href={photoAt(hash)} target="_blank" rel="noreferrer">
+                <img
+                  src={photoAt(hash)}
+                  alt={`${at + 1} of ${photos.length} of this entry`}
+                  loading="lazy"
+                  className="h-24 rounded-[3px] border border-line object-contain"
+                />
+              </a>
+              <Button
+                look="quiet"
+                aria-label={`Remove photo ${at + 1}`}
+                onClick={() => put({ photos: photos.filter((one) => one !== hash) })}
+              >
+                Remove
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
     </article>
   );
 }

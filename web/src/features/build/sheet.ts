@@ -2,7 +2,7 @@ import type { BuildPlan, RawPlanQuestion } from '../../api/types';
 import type { StageProps } from '../shell/stages';
 
 /** What every sheet of the build is given. */
-export interface SheetProps extends Pick<StageProps, 'variant' | 'workbench' | 'bench' | 'brief'> {
+export interface SheetProps extends Pick<StageProps, 'variant' | 'workbench' | 'bench' | 'brief' | 'build'> {
   plan: BuildPlan;
   question: RawPlanQuestion;
   /** Why there is no newer plan. */
