@@ -6,7 +6,7 @@
 
 use oak_acoustics::Stop;
 
-use super::pack::{CHOICES, Choice, RESTS, Rule, pack};
+use super::pack::{CHOICES, RESTS, Rule, pack};
 use super::{Blank, Layout, Saw, Sheet, SheetLayout};
 
 /// How long is searched.
@@ -47,8 +47,12 @@ pub struct Recipe {
     pub rule: usize,
 }
 
-fn rules(choices: &[Choice]) -> Vec<Rule> {
-    choices
+/// Of all rules those that a quick look tries: where the shorter side left over is the shortest, with the larger piece as large as it can be, in
+/// strips up the sheet and in strips across it.
+const QUICK: [usize; 3] = [0, 6, 8];
+
+fn rules() -> Vec<Rule> {
+    CHOICES
         .iter()
         .flat_map(|choice| RESTS.map(|rest| (*choice, rest)))
         .flat_map(|(choice, rest)| [true, false].map(|largest| Rule { choice, rest, largest }))
@@ -57,7 +61,7 @@ fn rules(choices: &[Choice]) -> Vec<Rule> {
 
 /// Lays boards out on sheets as they were found to lie before; `None` where the recipe is not for so many boards.
 pub fn lay_out_as(blanks: &[Blank], sheets: &[Sheet], saw: &Saw, recipe: &Recipe) -> Option<Layout> {
-    let rule = *rules(&CHOICES).get(recipe.rule)?;
+    let rule = *rules().get(recipe.rule)?;
     let mut seen = vec![false; blanks.len()];
     recipe.order.iter().for_each(|at| {
         if let Some(seen) = seen.get_mut(*at) {
@@ -84,8 +88,8 @@ pub fn lay_out(
     effort: Effort,
     search: Option<Search<'_>>,
 ) -> (Layout, Recipe) {
-    let choices: &[Choice] = if effort == Effort::Quick { &CHOICES[..1] } else { &CHOICES };
-    let rules = rules(choices);
+    let rules = rules();
+    let tried: Vec<usize> = if effort == Effort::Quick { QUICK.to_vec() } else { (0..rules.len()).collect() };
     let mut best: Option<(Score, Layout, Recipe)> = None;
     let consider = |order: Vec<usize>, rule: usize, best: &mut Option<(Score, Layout, Recipe)>| {
         let by = rules[rule];
@@ -100,7 +104,7 @@ pub fn lay_out(
         orders.truncate(2);
     }
     for order in orders {
-        for rule in 0..rules.len() {
+        for &rule in &tried {
             consider(order.clone(), rule, &mut best);
         }
     }
