@@ -53,7 +53,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.waitForTimeout(600);
       await shoot('place');
       await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Build' }).click();
-      await page.getByRole('button', { name: 'front' }).click();
+      await page.getByRole('radio', { name: 'Steps', exact: true }).click();
       await page.waitForTimeout(500);
       await shoot('build');
       await page.getByRole('link', { name: 'Curves' }).click();
