@@ -5,7 +5,7 @@ use oak_cabinetry::drawing::{View, millimetres, view};
 use oak_design::Problem;
 use oak_design::report::compute;
 use oak_planning::Case;
-use oak_planning::build_plan::{BuildPlan, Making, RawPlanQuestion, build_plan, with_making};
+use oak_planning::build_plan::{BuildPlan, Making, RawPlanQuestion, with_plan};
 use oak_planning::check::judge;
 use oak_planning::signal::filter_name;
 
@@ -86,9 +86,8 @@ pub fn book(
     chapters: &[Chapter],
     told: &mut dyn FnMut(u32, u32),
 ) -> Result<Option<Vec<u8>>, Vec<Problem>> {
-    let Some(plan) = build_plan(question)? else { return Ok(None) };
     let name = printable(&question.question.design.name);
-    let made = with_making(question, |making, design| {
+    with_plan(question, |making, design, plan| {
         let paper = Paper::of(making.workshop.paper);
         let running = format!("{name}, {}. Measure before you cut.", question.today);
         let mut book = Book { flow: Flow::new(paper, &running), plan: &plan, making, question };
@@ -97,8 +96,7 @@ pub fn book(
             told(at + 1, chapters.len() as u32);
         }
         write(&format!("{name}, build book"), paper, &book.flow.finish())
-    })?;
-    Ok(made)
+    })
 }
 
 struct Book<'a, 'b> {

@@ -25,7 +25,7 @@ const METRE: f64 = 1e3 * MM;
 /// Every problem with the question; why its box cannot be built.
 pub fn templates(question: &RawPlanQuestion) -> Result<Option<Vec<u8>>, Vec<Problem>> {
     let name = question.question.design.name.clone();
-    let made = with_making(question, |making, _| {
+    let made = with_making(&question.question, |making, _| {
         let paper = making.workshop.paper;
         let holes = making.holes();
         let mut pages = Vec::new();

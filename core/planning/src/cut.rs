@@ -4,6 +4,8 @@ use oak_design::Problem;
 use oak_design::conditions::{Question, RawQuestion};
 use oak_design::report::{CutPanel, CutReport};
 
+use crate::build_plan::table;
+
 /// The boards of a design, of as many cabinets as its brief counts; `None` where it has no box.
 ///
 /// # Errors
@@ -18,14 +20,11 @@ pub fn cut(question: &RawQuestion) -> Result<Option<CutReport>, Vec<Problem>> {
 
 /// A cut list: a line a board, lengths in mm with a point as decimal sign.
 pub fn cut_list(report: &CutReport) -> String {
-    let never = "writing rows of equal length to memory";
-    let mut writer = csv::Writer::from_writer(Vec::new());
     let head =
         ["number", "name", "count", "width_mm", "height_mm", "thickness_mm", "material", "bevels", "holes"];
-    writer.write_record(head).expect(never);
-    for panel in &report.panels {
-        let mm = |length: f64| format!("{:.1}", length * 1e3);
-        let row = [
+    let mm = |length: f64| format!("{:.1}", length * 1e3);
+    let rows = report.panels.iter().map(|panel| {
+        [
             panel.number.to_string(),
             panel.name.clone(),
             panel.count.to_string(),
@@ -35,10 +34,9 @@ pub fn cut_list(report: &CutReport) -> String {
             panel.material_name.to_owned(),
             bevels(panel),
             holes(panel),
-        ];
-        writer.write_record(row).expect(never);
-    }
-    String::from_utf8(writer.into_inner().expect(never)).expect("made of strings")
+        ]
+    });
+    table(head, rows)
 }
 
 fn bevels(panel: &CutPanel) -> String {

@@ -9,5 +9,5 @@ mod wall;
 pub use crate::material::{MATERIALS, Material};
 pub use all::walls;
 pub use plate::{GLUED, Plate};
-pub use propose::{braces_and_strips, propose, weakest_of};
+pub use propose::{propose, weakest_of};
 pub use wall::{Location, Wall};

@@ -5,18 +5,9 @@ use oak_acoustics::Stop;
 use super::all::walls;
 use super::{Plate, Wall};
 use crate::body::{Body, Brace};
-use crate::build::STRIPS;
 use crate::cabinet::Cabinet;
 use crate::contents::Contents;
 use crate::geometry::Axis;
-
-/// Volume of braces and strips, m3.
-pub fn braces_and_strips(body: &Body, cabinet: &Cabinet) -> f64 {
-    let braces: f64 = body.braces.iter().map(|brace| brace.volume(&cabinet.interior)).sum();
-    let entries = cabinet.chambers.iter().flat_map(|chamber| &chamber.ledger.entries);
-    let strips: f64 = entries.filter(|entry| entry.what == STRIPS).map(|entry| entry.volume).sum();
-    braces + strips
-}
 
 /// Most braces that are proposed.
 const MOST: usize = 4;

@@ -9,7 +9,8 @@ use super::report::BuildPlan;
 
 const NEVER: &str = "writing rows of equal length to memory";
 
-fn table<const N: usize>(head: [&str; N], rows: impl Iterator<Item = [String; N]>) -> String {
+/// A table as CSV; no cell of it is taken for a formula.
+pub(crate) fn table<const N: usize>(head: [&str; N], rows: impl Iterator<Item = [String; N]>) -> String {
     let mut writer = csv::Writer::from_writer(Vec::new());
     writer.write_record(head).expect(NEVER);
     for row in rows {

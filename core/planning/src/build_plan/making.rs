@@ -5,7 +5,7 @@ use std::sync::LazyLock;
 use oak_cabinetry::{Cabinet, Contents};
 use oak_design::built::{Boxed, Built};
 use oak_design::file::RawDesign;
-use oak_design::report::CutReport;
+use oak_design::report::{CutReport, WeightReport};
 use oak_design::resolve::{Brief, Workshop};
 
 use super::amounts::Amounts;
@@ -29,6 +29,8 @@ pub struct Making<'a> {
     pub cabinets: u32,
     /// Its boards, of all cabinets.
     pub cut: CutReport,
+    /// What one cabinet weighs.
+    pub weight: WeightReport,
     /// Areas and lengths of one cabinet.
     pub amounts: Amounts,
     /// Its boards on their sheets.
@@ -54,10 +56,11 @@ impl<'a> Making<'a> {
         let Boxed { contents, cabinet } = built.boxed.as_ref()?;
         let workshop = workshop.unwrap_or(&USUAL);
         let cut = CutReport::of(built)?;
+        let weight = WeightReport::of(&built.design, contents, cabinet);
         let cabinets = built.design.cabinets.max(1);
         let amounts = Amounts::of(&cut.panels, cabinets);
         let sheets = groups(&cut.panels, workshop);
-        Some(Self { raw, built, contents, cabinet, workshop, brief, cabinets, cut, amounts, sheets })
+        Some(Self { raw, built, contents, cabinet, workshop, brief, cabinets, cut, weight, amounts, sheets })
     }
 
     /// What is multiplied by the number of cabinets.

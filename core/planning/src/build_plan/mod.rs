@@ -2,7 +2,7 @@
 //!
 //! `making` is a design with the workshop it is made in; `amounts` are its areas and joints, `sheets` its boards on sheets, `holes` every hole with
 //! template and pilot, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when.
-//! `catalogue`, `hardware` and `finish` are facts of the trade. `report` is all of it for people.
+//! `catalogue`, `hardware` and `finish` are facts of the trade. `pages` is what printed pages say; `report` is all of it for people.
 
 mod amounts;
 pub mod calendar;
@@ -14,6 +14,7 @@ mod hands;
 pub mod hardware;
 mod holes;
 mod making;
+mod pages;
 mod parts;
 mod report;
 mod sheets;
@@ -21,6 +22,7 @@ mod step;
 mod steps;
 
 pub use amounts::Amounts;
+pub(crate) use exchange::table;
 pub use exchange::{calendar_file, parts_table, price_table, prices_of};
 pub use holes::HolePlan;
 pub use making::Making;
@@ -28,7 +30,7 @@ pub(crate) use parts::unboxed_cost;
 pub use parts::{Item, PartsList};
 pub use report::{
     BuildPlan, HoleReport, ItemReport, RawPlanQuestion, SheetGroupReport, SheetReport, SlotReport,
-    StepReport, build_plan,
+    StepReport, build_plan, with_plan,
 };
 pub use sheets::SheetGroup;
 pub use step::{Measures, Phase, Remedy, Step};
@@ -38,6 +40,7 @@ use oak_cabinetry::sheet::Search;
 use oak_design::Problem;
 use oak_design::conditions::{Question, RawQuestion};
 use oak_design::file::RawLayout;
+use oak_design::resolve::ResolvedDesign;
 
 use crate::Case;
 use catalogue::Shop;
@@ -88,26 +91,21 @@ pub fn search_layouts(
     told: &mut dyn FnMut(u32, u32),
     stop: &oak_acoustics::Stop,
 ) -> Result<Vec<RawLayout>, Vec<Problem>> {
-    let Question { design, brief } = question.resolve()?;
-    let workshop = question.conditions.made()?;
-    let one = |problem| vec![problem];
-    let built = design.built().map_err(one)?;
-    built.drawn().map_err(one)?;
-    let Some(mut making) = Making::with(&question.design, &built, brief.as_ref(), workshop.as_ref()) else {
-        return Ok(Vec::new());
-    };
-    let saw = making.workshop.saw;
-    let count = making.sheets.len() as u32;
-    for (at, group) in (0..).zip(&mut making.sheets) {
-        let mut hear = |done: u32, of: u32| told(at * of + done, count * of);
-        sheets::search(group, &saw, rounds, Search { told: &mut hear, stop });
-    }
-    let found = making.sheets.into_iter().filter(|group| group.searched).map(|group| RawLayout {
-        boards: group.fingerprint,
-        order: group.recipe.order.iter().map(|at| *at as u32).collect(),
-        rule: group.recipe.rule as u32,
-    });
-    Ok(found.collect())
+    let found = with_making(question, |mut making, _| {
+        let saw = making.workshop.saw;
+        let count = making.sheets.len() as u32;
+        for (at, group) in (0..).zip(&mut making.sheets) {
+            let mut hear = |done: u32, of: u32| told(at * of + done, count * of);
+            sheets::search(group, &saw, rounds, Search { told: &mut hear, stop });
+        }
+        let found = making.sheets.into_iter().filter(|group| group.searched).map(|group| RawLayout {
+            boards: group.fingerprint,
+            order: group.recipe.order.iter().map(|at| *at as u32).collect(),
+            rule: group.recipe.rule as u32,
+        });
+        found.collect()
+    })?;
+    Ok(found.unwrap_or_default())
 }
 
 /// A board or a sheet that is to be drawn.
@@ -124,31 +122,26 @@ pub enum Flat {
 /// # Errors
 /// Every problem with design or brief; why its box cannot be built.
 pub fn flat_drawing(question: &RawQuestion, flat: Flat) -> Result<Option<Drawing>, Vec<Problem>> {
+    let drawn = with_making(question, |making, _| match flat {
+        Flat::Panel(number) => making.panel_drawing(number),
+        Flat::Sheet(at) => making.sheet_drawing(at),
+    })?;
+    Ok(drawn.flatten())
+}
+
+/// Does something with the making of a question, and its design in its conditions; `None` where it has no box.
+///
+/// # Errors
+/// Every problem with design or brief; why its box cannot be built.
+pub fn with_making<Made>(
+    question: &RawQuestion,
+    work: impl FnOnce(Making<'_>, &ResolvedDesign) -> Made,
+) -> Result<Option<Made>, Vec<Problem>> {
     let Question { design, brief } = question.resolve()?;
     let workshop = question.conditions.made()?;
     let one = |problem| vec![problem];
     let built = design.built().map_err(one)?;
     built.drawn().map_err(one)?;
     let making = Making::with(&question.design, &built, brief.as_ref(), workshop.as_ref());
-    Ok(making.and_then(|making| match flat {
-        Flat::Panel(number) => making.panel_drawing(number),
-        Flat::Sheet(at) => making.sheet_drawing(at),
-    }))
-}
-
-/// Does something with the making of a question, and its design in its conditions; `None` where it has no box.
-///
-/// # Errors
-/// Every problem with the question; why its box cannot be built.
-pub fn with_making<Made>(
-    raw: &RawPlanQuestion,
-    work: impl FnOnce(&Making<'_>, &oak_design::resolve::ResolvedDesign) -> Made,
-) -> Result<Option<Made>, Vec<Problem>> {
-    let Question { design, brief } = raw.question.resolve()?;
-    let workshop = raw.question.conditions.made()?;
-    let one = |problem| vec![problem];
-    let built = design.built().map_err(one)?;
-    built.drawn().map_err(one)?;
-    let making = Making::with(&raw.question.design, &built, brief.as_ref(), workshop.as_ref());
-    Ok(making.map(|making| work(&making, &design)))
+    Ok(making.map(|making| work(making, &design)))
 }

@@ -6,7 +6,6 @@ use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::cut::{Dowel, Joinery};
 use oak_cabinetry::{PartKind, PortBuild, PortSize};
 use oak_design::file::{RawAssembly, RawDesign, RawFeet, RawFinish, RawFixing, RawLeads, RawTerminal};
-use oak_design::report::WeightReport;
 
 use super::amounts::hole_area;
 use super::catalogue::{Glue, Shop, amplifier_price, radiator_price, tube_price, ware_of};
@@ -169,7 +168,7 @@ impl List<'_, '_> {
     fn sound(&mut self) {
         let making = self.making;
         let (built, contents) = (making.built, making.contents);
-        let weight = WeightReport::of(&built.design, contents, making.cabinet);
+        let weight = &making.weight;
         let price = built.design.driver.record.price;
         let count = making.each(f64::from(contents.drivers.in_all()));
         self.piece("driver", making.driver_name(), Shop::Sound, count, price, "");
@@ -288,7 +287,7 @@ impl List<'_, '_> {
                 }
             }
         }
-        let weight = WeightReport::of(&making.built.design, making.contents, making.cabinet);
+        let weight = &making.weight;
         let first = self.items.iter_mut().find(|item| item.id.starts_with("tube"));
         if let Some(tube) = first {
             tube.mass = making.each(weight.tubes);
@@ -367,7 +366,7 @@ impl List<'_, '_> {
 
     fn damping(&mut self) {
         let making = self.making;
-        let weight = WeightReport::of(&making.built.design, making.contents, making.cabinet);
+        let weight = &making.weight;
         if weight.fill > 0.0 {
             let layers = !making.built.design.body.fills.is_empty();
             let id = if layers { "fill.layers" } else { "fill.polyester" };

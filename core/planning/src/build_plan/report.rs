@@ -2,10 +2,9 @@
 
 use chrono::{NaiveDate, NaiveDateTime, NaiveTime};
 use oak_design::Problem;
-use oak_design::conditions::{Question, RawQuestion};
+use oak_design::conditions::RawQuestion;
 use oak_design::file::{RawProgress, RawSaid};
-use oak_design::report::WeightReport;
-use oak_design::resolve::check_progress;
+use oak_design::resolve::{ResolvedDesign, check_progress};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -13,9 +12,11 @@ use super::calendar::{Done, lay};
 use super::catalogue::{Shop, finish_name};
 use super::holes::HolePlan;
 use super::making::Making;
+use super::pages::{OutdatedReport, outdated, says};
 use super::parts::{Item, PartsList};
 use super::sheets::SheetGroup;
 use super::step::{Measures, Step};
+use super::with_making;
 
 /// A design whose plan is wanted, and what has been done of it.
 #[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
@@ -290,24 +291,22 @@ pub struct SlotReport {
     pub waits: Option<(String, NaiveDateTime)>,
 }
 
-/// A page that says something else now.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
-pub struct OutdatedReport {
-    /// Which.
-    pub page: String,
-    /// When it was printed.
-    pub at: String,
-    /// What it said of each thing that is otherwise now, and what is now.
-    pub changed: Vec<(String, String, String)>,
-}
-
 /// The plan of a design; `None` where it has no box.
 ///
 /// # Errors
 /// Every problem with design, brief, workshop, progress or day; why its box cannot be built.
 pub fn build_plan(raw: &RawPlanQuestion) -> Result<Option<BuildPlan>, Vec<Problem>> {
-    let Question { design, brief } = raw.question.resolve()?;
-    let workshop = raw.question.conditions.made()?;
+    with_plan(raw, |_, _, plan| plan)
+}
+
+/// Does something with the plan of a design, with what it is made of and the design in its conditions; `None` where it has no box.
+///
+/// # Errors
+/// As [`build_plan`].
+pub fn with_plan<Made>(
+    raw: &RawPlanQuestion,
+    work: impl FnOnce(&Making<'_>, &ResolvedDesign, BuildPlan) -> Made,
+) -> Result<Option<Made>, Vec<Problem>> {
     check_progress(&raw.progress).map_err(|problems| {
         problems.into_iter().map(|problem| problem.within("progress")).collect::<Vec<_>>()
     })?;
@@ -316,18 +315,15 @@ pub fn build_plan(raw: &RawPlanQuestion) -> Result<Option<BuildPlan>, Vec<Proble
         vec![Problem::new("today", kind)]
     };
     let today: NaiveDate = raw.today.parse().map_err(|_| not_date())?;
-    let one = |problem| vec![problem];
-    let built = design.built().map_err(one)?;
-    built.drawn().map_err(one)?;
-    let design = &raw.question.design;
-    let making = Making::with(design, &built, brief.as_ref(), workshop.as_ref());
-    Ok(making.map(|making| plan(&making, &raw.progress, today)))
+    with_making(&raw.question, |making, design| {
+        let plan = plan(&making, &raw.progress, today);
+        work(&making, design, plan)
+    })
 }
 
 fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildPlan {
     let parts = making.parts();
     let steps = making.steps(&parts);
-    let weight = WeightReport::of(&making.built.design, making.contents, making.cabinet);
     let holes = making.holes();
     let says = says(making, &parts);
     let calendar = calendar(making, &steps, progress, today);
@@ -346,7 +342,7 @@ fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildP
         shops: shops(&parts),
         cost: parts.total(),
         budget: making.brief.and_then(|brief| brief.budget),
-        mass: weight.total(),
+        mass: making.weight.total(),
         hours: steps.iter().map(|step| minutes(step, making)).sum::<f64>() / 60.0,
         sheets: making.sheets.iter().map(|group| sheet_group(making, group)).collect(),
         holes: holes.iter().map(hole).collect(),
@@ -538,75 +534,4 @@ fn calendar(
             }
         })
         .collect()
-}
-
-/// What pages say of this design, a line a thing that one would cut or buy wrongly by.
-fn says(making: &Making<'_>, parts: &PartsList) -> Vec<RawSaid> {
-    let said = |what: String, value: String| RawSaid {
-        what: what.chars().take(80).collect(),
-        value: value.chars().take(120).collect(),
-    };
-    let millimetres = |length: f64| format!("{:.1}", length * 1e3);
-    let mut says: Vec<RawSaid> = making
-        .cut
-        .panels
-        .iter()
-        .map(|panel| {
-            let [width, height] = panel.size.map(millimetres);
-            let thick = millimetres(panel.thickness);
-            let value =
-                format!("{} of {width} x {height} x {thick} mm, {}", panel.count, panel.material_name);
-            said(format!("{} {}", panel.number, panel.name), value)
-        })
-        .collect();
-    for hole in making.holes().iter().filter(|hole| !["bolt", "dowel"].contains(&hole.hole.kind)) {
-        let [left, below] = hole.hole.at.map(millimetres);
-        let size = if hole.hole.round {
-            millimetres(hole.hole.size[0])
-        } else {
-            hole.hole.size.map(millimetres).join(" x ")
-        };
-        says.push(said(
-            format!("board {}, {}", hole.panel, hole.what),
-            format!("{size} mm at {left}, {below}"),
-        ));
-    }
-    for (front, ports) in [false, true].into_iter().zip(&making.contents.ports) {
-        for (index, port) in ports.iter().enumerate() {
-            let name = format!("{} {}", if front { "front port" } else { "port" }, index + 1);
-            says.push(said(name, format!("{} mm long", millimetres(port.length))));
-        }
-    }
-    let cost = parts.total().map_or_else(|| "unknown".to_owned(), |cost| format!("{cost:.0}"));
-    says.push(said("cost".to_owned(), cost));
-    // What stands there twice is told apart by its place in the list.
-    for at in 1..says.len() {
-        let same = says[..at].iter().filter(|said| said.what == says[at].what).count();
-        if same > 0 {
-            says[at].what = format!("{} ({})", says[at].what.chars().take(70).collect::<String>(), same + 1);
-        }
-    }
-    says.truncate(200);
-    says
-}
-
-fn outdated(progress: &RawProgress, now: &[RawSaid]) -> Vec<OutdatedReport> {
-    let find = |all: &[RawSaid], what: &str| {
-        all.iter().find(|said| said.what == what).map(|said| said.value.clone())
-    };
-    let none = || "nothing".to_owned();
-    let changed = |then: &[RawSaid]| -> Vec<(String, String, String)> {
-        let were = then.iter().filter_map(|said| {
-            let value = find(now, &said.what).unwrap_or_else(none);
-            (value != said.value).then(|| (said.what.clone(), said.value.clone(), value))
-        });
-        let new = now.iter().filter(|said| find(then, &said.what).is_none());
-        were.chain(new.map(|said| (said.what.clone(), none(), said.value.clone()))).collect()
-    };
-    let pages = progress.printed.iter().map(|printed| OutdatedReport {
-        page: printed.page.clone(),
-        at: printed.at.clone(),
-        changed: changed(&printed.said),
-    });
-    pages.filter(|page| !page.changed.is_empty()).collect()
 }

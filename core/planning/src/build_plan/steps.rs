@@ -530,7 +530,7 @@ impl Plan<'_, '_> {
                 .panels(self.numbers(|panel| !is_of_sheets(panel)))
                 .wait(glue.name, clamp)
                 .after(&["glue.first"])
-                .check("No strip stands in the way of the closing board.")
+                .check("No strip blocks the closing board.")
                 .inside();
             strips.parts = self.lines(&["timber.strip"]);
             strips.parts.push(glue.id.to_owned());

@@ -145,7 +145,7 @@ fn what_it_weighs_is_its_boards_and_its_parts() {
             let brief = RawBrief { cabinets: Some(Typed::Number(2.0)), ..RawBrief::default() };
             let asked =
                 question(design, Some(&brief), &RawWorkshop { mirrored: true, ..RawWorkshop::default() });
-            let weighed = with_making(&asked, |making, _| {
+            let weighed = with_making(&asked.question, |making, _| {
                 let boards = making.cut.panels.iter().map(|panel| panel.mass * f64::from(panel.count));
                 boards.sum::<f64>() + making.parts().mass()
             });

@@ -80,8 +80,7 @@ export function RoomPanel({ place, report, error, onEdit }: PanelProps) {
           )}
           {car && (
             <p className="text-[0.929rem] text-soft">
-              In a car nothing may lie loose in the cabin or stand in the way of belts, airbags or the way
-              out.
+              In a car nothing may lie loose in the cabin or block belts, airbags or the way out.
             </p>
           )}
         </>
