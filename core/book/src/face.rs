@@ -1,5 +1,6 @@
 //! The typefaces that the program ships, and how wide words are in them.
 
+use std::collections::HashMap;
 use std::sync::LazyLock;
 
 use krilla::text::Font;
@@ -33,29 +34,22 @@ static FONTS: LazyLock<Vec<Font>> = LazyLock::new(|| {
 static WIDTHS: LazyLock<Vec<Widths>> =
     LazyLock::new(|| FILES.iter().map(|bytes| Widths::of(bytes)).collect());
 
-/// Advance of the characters up to this one is looked up.
-const KNOWN: usize = 0x250;
-
 struct Widths {
-    /// Of each character, over the size; of the missing glyph where there is none.
-    of: Vec<f32>,
+    /// Of each character that the typeface has, over the size.
+    of: HashMap<char, f32>,
     missing: f32,
-    has: Vec<bool>,
 }
 
 impl Widths {
     fn of(bytes: &[u8]) -> Self {
         let font = FontRef::new(bytes).expect("a font that ships");
         let metrics = font.glyph_metrics(Size::new(1.0), LocationRef::default());
-        let charmap = font.charmap();
         let advance = |glyph| metrics.advance_width(glyph).unwrap_or(0.5);
-        let glyphs: Vec<_> = (0..KNOWN as u32).map(|code| charmap.map(code)).collect();
-        let missing = advance(skrifa::GlyphId::new(0));
-        Self {
-            of: glyphs.iter().map(|glyph| glyph.map_or(missing, advance)).collect(),
-            has: glyphs.iter().map(Option::is_some).collect(),
-            missing,
-        }
+        let known = font
+            .charmap()
+            .mappings()
+            .filter_map(|(code, glyph)| Some((char::from_u32(code)?, advance(glyph))));
+        Self { of: known.collect(), missing: advance(skrifa::GlyphId::new(0)) }
     }
 }
 
@@ -76,8 +70,7 @@ impl Face {
     /// How wide words are at a size, points; kerning left out.
     pub(crate) fn width(self, words: &str, size: f64) -> f64 {
         let widths = &WIDTHS[self.index()];
-        let sum: f32 =
-            words.chars().map(|c| widths.of.get(c as usize).copied().unwrap_or(widths.missing)).sum();
+        let sum: f32 = words.chars().map(|c| widths.of.get(&c).copied().unwrap_or(widths.missing)).sum();
         f64::from(sum) * size
     }
 
@@ -120,7 +113,7 @@ pub(crate) fn printable(words: &str) -> String {
             '≥' => out.push_str("at least"),
             '\n' => out.push(' '),
             c if c.is_control() => {}
-            c if WIDTHS[0].has.get(c as usize).is_some_and(|has| !has) => out.push('?'),
+            c if !WIDTHS[0].of.contains_key(&c) => out.push('?'),
             c => out.push(c),
         }
     }

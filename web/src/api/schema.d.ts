@@ -1932,8 +1932,6 @@ export interface components {
             cabinets: number;
             /** @description The boards, numbered. */
             panels: components["schemas"]["CutPanel"][];
-            /** @description Area of what is to be bought of each board, without what a saw wastes. */
-            stock: components["schemas"]["StockReport"][];
             /** @description What is not cut flat, in words: rounded corners, pipes. */
             notes: string[];
         };
@@ -5730,21 +5728,6 @@ export interface components {
             after: string[];
             /** @description How a hand gets to it, in words; nothing where the box is open. */
             reach?: string | null;
-        };
-        /** @description What is to be bought of a board. */
-        StockReport: {
-            /** @description What it is of. */
-            material_name: string;
-            /**
-             * Format: double
-             * @description m.
-             */
-            thickness: number;
-            /**
-             * Format: double
-             * @description m2.
-             */
-            area: number;
         };
         /** @description A polygon or a line. */
         StrokeReport: {

@@ -16,8 +16,6 @@ pub struct CutReport {
     pub cabinets: u32,
     /// The boards, numbered.
     pub panels: Vec<CutPanel>,
-    /// Area of what is to be bought of each board, without what a saw wastes.
-    pub stock: Vec<StockReport>,
     /// What is not cut flat, in words: rounded corners, pipes.
     pub notes: Vec<&'static str>,
 }
@@ -117,17 +115,6 @@ pub struct CutGroove {
     pub inside: bool,
 }
 
-/// What is to be bought of a board.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct StockReport {
-    /// What it is of.
-    pub material_name: &'static str,
-    /// m.
-    pub thickness: f64,
-    /// m2.
-    pub area: f64,
-}
-
 impl CutReport {
     /// Of a built design; `None` where it has no box.
     pub fn of(built: &Built) -> Option<Self> {
@@ -137,22 +124,7 @@ impl CutReport {
         let cabinets = design.cabinets;
         let panels: Vec<CutPanel> =
             (1..).zip(&flat).map(|(number, part)| panel(number, part, cabinets)).collect();
-        let mut stock: Vec<StockReport> = Vec::new();
-        for panel in &panels {
-            let area = panel.size[0] * panel.size[1] * f64::from(panel.count);
-            let same = |one: &&mut StockReport| {
-                one.material_name == panel.material_name && (one.thickness - panel.thickness).abs() < 1e-6
-            };
-            match stock.iter_mut().find(same) {
-                Some(one) => one.area += area,
-                None => stock.push(StockReport {
-                    material_name: panel.material_name,
-                    thickness: panel.thickness,
-                    area,
-                }),
-            }
-        }
-        Some(Self { cabinets, panels, stock, notes: notes(cabinet) })
+        Some(Self { cabinets, panels, notes: notes(cabinet) })
     }
 }
 
