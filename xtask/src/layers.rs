@@ -7,6 +7,7 @@ use anyhow::{Context, Result, ensure};
 
 use crate::command;
 use crate::imports::{self, Uses, gather};
+use crate::schema_names;
 
 /// A folder and the texts its files must not hold.
 struct Rule {
@@ -101,6 +102,7 @@ pub fn run() -> Result<()> {
         breaches.extend(upward(&files, layer)?);
     }
     breaches.extend(circles(&files));
+    breaches.extend(schema_names::shared()?);
     ensure!(breaches.is_empty(), "layers are broken:\n{}", breaches.join("\n"));
     Ok(())
 }

@@ -9,6 +9,7 @@ mod imports;
 mod layers;
 mod machine;
 mod reference;
+mod schema_names;
 mod stages;
 mod test;
 mod test_programs;

@@ -1,6 +1,7 @@
 //! The build book.
 
 use oak_acoustics::response::FrequencyGrid;
+use oak_cabinetry::cut::{EdgeJoint, HoleKind};
 use oak_cabinetry::drawing::{View, millimetres, view};
 use oak_design::Problem;
 use oak_design::report::compute;
@@ -174,16 +175,7 @@ impl Book<'_, '_> {
         let response = &computed.response;
         let level: Vec<f64> = response.level().collect();
         let impedance: Vec<f64> = response.impedance.iter().map(|z| z.norm()).collect();
-        let travel: Vec<f64> = (0..response.frequency.len())
-            .map(|at| {
-                let peak = |cone: &Vec<oak_acoustics::Complex>| {
-                    std::f64::consts::SQRT_2 * cone[at].norm()
-                        / (2.0 * std::f64::consts::PI * response.frequency[at])
-                        * 1e3
-                };
-                response.cone_velocity.iter().map(peak).fold(0.0, f64::max)
-            })
-            .collect();
+        let travel: Vec<f64> = response.excursion().map(|x| x * 1e3).collect();
         let delay: Vec<f64> = response.group_delay.iter().map(|delay| delay * 1e3).collect();
         let clean = &computed.max_output.level;
         let all = [
@@ -310,7 +302,7 @@ impl Book<'_, '_> {
         let holes: Vec<Vec<String>> = panel
             .holes
             .iter()
-            .filter(|hole| hole.kind != "dowel")
+            .filter(|hole| hole.kind != HoleKind::Dowel)
             .map(|hole| {
                 let size = if hole.round {
                     format!("dia {}", millimetres(hole.size[0]))
@@ -340,11 +332,11 @@ impl Book<'_, '_> {
                 let tilted = edge.bevel.abs() > 0.05;
                 let meets = edge.meets.clone().or(tilted.then(|| "free end".to_owned()))?;
                 let joint = match edge.joint {
-                    "over" => "reaches over it",
-                    "under" => "ends at its inner side",
-                    "mitre" => "mitred with it",
-                    "round" => "meets the round edge",
-                    _ => "",
+                    EdgeJoint::Over => "reaches over it",
+                    EdgeJoint::Under => "ends at its inner side",
+                    EdgeJoint::Mitre => "mitred with it",
+                    EdgeJoint::Round => "meets the round edge",
+                    EdgeJoint::Free => "",
                 };
                 let saw = if edge.bevel.abs() > 0.05 {
                     format!("{:.1} deg", edge.bevel)
@@ -353,7 +345,7 @@ impl Book<'_, '_> {
                 };
                 let dowels: Vec<String> = edge.dowels.iter().map(|at| millimetres(*at)).collect();
                 let held = if dowels.is_empty() {
-                    edge.joinery.to_owned()
+                    edge.joinery.name().to_owned()
                 } else {
                     format!("dowels at {}", dowels.join(", "))
                 };
@@ -436,8 +428,9 @@ impl Book<'_, '_> {
             .plan
             .holes
             .iter()
-            .filter(|hole| hole.kind != "bolt" && hole.kind != "dowel")
-            .map(|hole| {
+            .filter(|plan| !matches!(plan.hole.kind, HoleKind::Bolt | HoleKind::Dowel))
+            .map(|plan| {
+                let hole = &plan.hole;
                 let size = |[w, h]: [f64; 2]| {
                     if hole.round {
                         format!("dia {}", millimetres(w))
@@ -445,14 +438,14 @@ impl Book<'_, '_> {
                         format!("{} x {}", millimetres(w), millimetres(h))
                     }
                 };
-                let pair = hole.pair.map(|pair| format!(", with no. {pair}")).unwrap_or_default();
+                let pair = plan.pair.map(|pair| format!(", with no. {pair}")).unwrap_or_default();
                 vec![
-                    format!("no. {}{pair}", hole.panel),
+                    format!("no. {}{pair}", plan.panel),
                     hole.what.clone(),
                     size(hole.size),
-                    format!("{}", inches(hole.inch32)),
+                    format!("{}", inches(plan.inch32)),
                     hole.depth.map_or_else(|| "through".to_owned(), millimetres),
-                    hole.template.map(size).unwrap_or_default(),
+                    plan.template.map(size).unwrap_or_default(),
                 ]
             })
             .collect();
@@ -477,9 +470,10 @@ impl Book<'_, '_> {
         for shop in &self.plan.shops {
             let cost = shop.cost.map_or_else(String::new, |cost| format!(", {cost:.0}"));
             self.flow.heading(&format!("{}{cost}", shop.name));
-            let items = self.plan.items.iter().filter(|item| item.shop == shop.id);
+            let items = self.plan.items.iter().filter(|item| item.item.shop == shop.id);
             let rows: Vec<Vec<String>> = items
-                .map(|item| {
+                .map(|line| {
+                    let item = &line.item;
                     let amount = if item.amount >= 100.0 {
                         format!("{:.0}", item.amount)
                     } else {
@@ -488,12 +482,12 @@ impl Book<'_, '_> {
                     vec![
                         item.name.clone(),
                         format!("{amount} {}", item.unit),
-                        if item.packs > 0.0 {
-                            oak_units::significant(item.packs, 4)
+                        if line.packs > 0.0 {
+                            oak_units::significant(line.packs, 4)
                         } else {
                             "in stock".to_owned()
                         },
-                        item.cost.map_or_else(|| "?".to_owned(), |cost| format!("{cost:.0}")),
+                        line.cost.map_or_else(|| "?".to_owned(), |cost| format!("{cost:.0}")),
                         item.note.clone(),
                     ]
                 })
@@ -518,10 +512,10 @@ impl Book<'_, '_> {
 
     fn steps(&mut self) {
         self.flow.chapter("Steps");
-        let mut phase = "";
+        let mut phase = None;
         for step in &self.plan.steps {
-            if step.phase != phase {
-                phase = step.phase;
+            if phase != Some(step.phase) {
+                phase = Some(step.phase);
                 self.flow.heading(step.phase_name);
             }
             let wait = step
@@ -537,8 +531,8 @@ impl Book<'_, '_> {
                     self.plan
                         .items
                         .iter()
-                        .find(|item| item.id == *id)
-                        .map_or_else(|| id.clone(), |item| item.name.clone())
+                        .find(|line| line.item.id == *id)
+                        .map_or_else(|| id.clone(), |line| line.item.name.clone())
                 })
                 .collect();
             let boards: Vec<String> = step.panels.iter().map(ToString::to_string).collect();

@@ -1,5 +1,6 @@
 //! Holes at full size, over as many pages as they need.
 
+use oak_cabinetry::cut::HoleKind;
 use oak_cabinetry::drawing::{Drawing, Line, millimetres};
 use oak_design::Problem;
 use oak_design::file::RawPaper;
@@ -49,7 +50,7 @@ struct Cluster<'a> {
 
 fn clusters<'a>(panel: &CutPanel, holes: &'a [HolePlan]) -> Vec<Cluster<'a>> {
     let own: Vec<&HolePlan> = holes.iter().filter(|hole| hole.panel == panel.number).collect();
-    let beside = |hole: &HolePlan| ["bolt", "dowel"].contains(&hole.hole.kind);
+    let beside = |hole: &HolePlan| matches!(hole.hole.kind, HoleKind::Bolt | HoleKind::Dowel);
     let through = own.iter().filter(|hole| !beside(hole) && hole.hole.depth.is_none());
     let far = |a: &HolePlan, b: &HolePlan| (a.hole.at[0] - b.hole.at[0]).hypot(a.hole.at[1] - b.hole.at[1]);
     through
@@ -57,7 +58,7 @@ fn clusters<'a>(panel: &CutPanel, holes: &'a [HolePlan]) -> Vec<Cluster<'a>> {
             let reach = hole.hole.size[0].max(hole.hole.size[1]);
             let near = |other: &&&HolePlan| {
                 let same = far(hole, other) < 1e-6 && other.hole.depth.is_some();
-                same || (other.hole.kind == "bolt" && far(hole, other) < 0.75 * reach)
+                same || (other.hole.kind == HoleKind::Bolt && far(hole, other) < 0.75 * reach)
             };
             Cluster { hole, around: own.iter().filter(near).copied().collect() }
         })
@@ -82,7 +83,7 @@ fn drawing(cluster: &Cluster<'_>) -> Drawing {
     outline(hole.size, hole.round, middle, if hole.round { Line::Cut } else { Line::Seen });
     for one in &cluster.around {
         let size = one.drill.as_ref().map_or(one.hole.size, |(diameter, _)| [*diameter; 2]);
-        let line = if one.hole.kind == "bolt" { Line::Drill } else { Line::Recess };
+        let line = if one.hole.kind == HoleKind::Bolt { Line::Drill } else { Line::Recess };
         outline(size, one.hole.round, one.hole.at, line);
     }
     // The opening for a router with a bush.
@@ -94,7 +95,7 @@ fn drawing(cluster: &Cluster<'_>) -> Drawing {
         drawing.line("middle", Line::Middle, vec![[at[0], at[1] - far], [at[0], at[1] + far]]);
     };
     cross(&mut drawing, [0.0; 2], 0.02);
-    for bolt in cluster.around.iter().filter(|one| one.hole.kind == "bolt") {
+    for bolt in cluster.around.iter().filter(|one| one.hole.kind == HoleKind::Bolt) {
         cross(&mut drawing, [bolt.hole.at[0] - middle[0], bolt.hole.at[1] - middle[1]], 0.006);
     }
     drawing.bounded()

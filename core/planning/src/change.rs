@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 
 /// The drivers after one more change, as one, SI.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Step {
+pub struct ChangeStep {
     /// What was changed: `sheet`, `break_in`, `added_mass`, `coils`, `coil_temperature`, `wiring`, `isobaric`, `cable`.
     pub id: &'static str,
     /// The same in words.
@@ -99,7 +99,7 @@ const KINDS: [Kind; 7] = [
 ///
 /// # Errors
 /// What is wrong with the design.
-pub fn steps(design: &RawDesign) -> Result<Vec<Step>, Vec<Problem>> {
+pub fn steps(design: &RawDesign) -> Result<Vec<ChangeStep>, Vec<Problem>> {
     let wanted = design.driver_array.clone().unwrap_or_default();
     let mut driver_array = RawDriverArray::default();
     let mut steps = vec![step("sheet", "as on its sheet", design, &driver_array)?];
@@ -115,14 +115,14 @@ fn step(
     name: &'static str,
     design: &RawDesign,
     driver_array: &RawDriverArray,
-) -> Result<Step, Vec<Problem>> {
+) -> Result<ChangeStep, Vec<Problem>> {
     let raw = RawDesign { driver_array: Some(driver_array.clone()), ..design.clone() };
     let resolved = resolve_design(&raw)?;
     let (driver, air) = (resolved.as_driven(), Air::reference());
     // A box that cannot be worked out has its problem told elsewhere.
     let f3 =
         resolved.built().ok().and_then(|built| Figures::of(&built.compiled.network, resolved.drive.volts).f3);
-    Ok(Step {
+    Ok(ChangeStep {
         id,
         name,
         fs: driver.fs(),

@@ -2,7 +2,7 @@ use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, post};
 use oak_design::file::{RawDesign, RawDriver};
 use oak_design::{Problem, ProblemKind};
-use oak_planning::change::{Step, steps};
+use oak_planning::change::{ChangeStep, steps};
 use oak_planning::wiring::{MOST, WiringOption, wiring_options};
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -50,7 +50,7 @@ fn wrong(field: &str, reason: String) -> ApiError {
 
 /// What each change that a design makes to its drivers does, one after the other, in the same box.
 #[utoipa::path(operation_id = "changeDriverArray", tag = "driver_array", request_body = RawDesign, responses(
-    (status = 200, body = Vec<Step>),
+    (status = 200, body = Vec<ChangeStep>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
     (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
 ))]
@@ -59,7 +59,7 @@ pub async fn changes(
     request: HttpRequest,
     payload: Payload,
     state: Data<State>,
-) -> Result<Json<Vec<Step>>, ApiError> {
+) -> Result<Json<Vec<ChangeStep>>, ApiError> {
     let design: RawDesign = body::json(&request, payload).await?;
     Ok(Json(state.compute.quick(move || steps(&design)).await??))
 }

@@ -1463,6 +1463,11 @@ export interface components {
              */
             six_decimals: number;
         };
+        /**
+         * @description A side of a board.
+         * @enum {string}
+         */
+        BoardSide: "outer" | "inner";
         /** @description The box of a design. SI throughout. */
         BodyReport: {
             /** @description Width, height and depth outside, m. */
@@ -1600,9 +1605,9 @@ export interface components {
             /** @description Boards on sheets. */
             sheets: components["schemas"]["SheetGroupReport"][];
             /** @description Holes. */
-            holes: components["schemas"]["HoleReport"][];
+            holes: components["schemas"]["HolePlan"][];
             /** @description What is done, in order. */
-            steps: components["schemas"]["StepReport"][];
+            steps: components["schemas"]["Step"][];
             /** @description When; steps that are done are left out. */
             calendar: components["schemas"]["SlotReport"][];
             /**
@@ -1707,6 +1712,43 @@ export interface components {
             gain: number;
             /** @description Corners of the chamber's bounds, lowest and highest, m. */
             bounds: number[][];
+        };
+        /** @description The drivers after one more change, as one, SI. */
+        ChangeStep: {
+            /** @description What was changed: `sheet`, `break_in`, `added_mass`, `coils`, `coil_temperature`, `wiring`, `isobaric`, `cable`. */
+            id: string;
+            /** @description The same in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            fs: number;
+            /**
+             * Format: double
+             * @description Total Q.
+             */
+            qts: number;
+            /**
+             * Format: double
+             * @description m3.
+             */
+            vas: number;
+            /**
+             * Format: double
+             * @description Nominal load, ohm.
+             */
+            load: number;
+            /**
+             * Format: double
+             * @description dB at 1 m in half space for 2.83 V.
+             */
+            level: number;
+            /**
+             * Format: double
+             * @description In the same box, Hz; absent where the box has none.
+             */
+            f3?: number | null;
         };
         /** @description How a design stands to one thing that the brief asks. */
         Check: {
@@ -1825,10 +1867,10 @@ export interface components {
         CutEdge: {
             /** @description The board that it meets. */
             meets?: string | null;
-            /** @description `over`, `under`, `mitre`, `round` or `free`. */
-            joint: string;
-            /** @description What holds it beside glue: `butt`, `dowels`, `rabbet`, `tongue` or `mitre`. */
-            joinery: string;
+            /** @description How they meet. */
+            joint: components["schemas"]["EdgeJoint"];
+            /** @description What holds it beside glue. */
+            joinery: components["schemas"]["Joinery"];
             /** @description Middles of dowels in the edge, from its first corner, m. */
             dowels: number[];
             /**
@@ -1836,38 +1878,6 @@ export interface components {
              * @description Tilt of the saw from square, degrees: positive where the outer side is the longer one.
              */
             bevel: number;
-        };
-        /** @description What is milled away along a strip. */
-        CutGroove: {
-            /** @description Which board stands in it. */
-            what: string;
-            /** @description Its outline as seen from outside, m. */
-            outline: number[][];
-            /**
-             * Format: double
-             * @description m.
-             */
-            depth: number;
-            /** @description Whether it is milled from the inner side. */
-            inside: boolean;
-        };
-        /** @description A hole or a recess. */
-        CutHole: {
-            /** @description For what. */
-            what: string;
-            /** @description `driver`, `radiator`, `port`, `mouth`, `recess`, `bolt`, `item` or `dowel`. */
-            kind: string;
-            /** @description Its middle from the left and from below, as seen from outside, m. */
-            at: number[];
-            /** @description Width and height, m. */
-            size: number[];
-            /** @description Whether it is round. */
-            round: boolean;
-            /**
-             * Format: double
-             * @description How deep, m; through where absent.
-             */
-            depth?: number | null;
         };
         /** @description One board as it is cut. */
         CutPanel: {
@@ -1910,11 +1920,11 @@ export interface components {
             /** @description Its edges, from each corner to the next. */
             edges: components["schemas"]["CutEdge"][];
             /** @description Holes and recesses. */
-            holes: components["schemas"]["CutHole"][];
+            holes: components["schemas"]["FlatHole"][];
             /** @description Where boards inside stand on its inner side: which, and its outline as seen from outside, m. */
-            stands: components["schemas"]["CutStand"][];
+            stands: components["schemas"]["Stand"][];
             /** @description What other boards stand in, and what is milled off along tongues. */
-            grooves: components["schemas"]["CutGroove"][];
+            grooves: components["schemas"]["Groove"][];
             /** @description Outline of a window, m. */
             window?: number[][] | null;
             /**
@@ -1934,13 +1944,6 @@ export interface components {
             panels: components["schemas"]["CutPanel"][];
             /** @description What is not cut flat, in words: rounded corners, pipes. */
             notes: string[];
-        };
-        /** @description Where another board stands. */
-        CutStand: {
-            /** @description Which. */
-            what: string;
-            /** @description Its outline as seen from outside, m. */
-            outline: number[][];
         };
         /** @description One cut. */
         CutStepReport: {
@@ -2353,6 +2356,11 @@ export interface components {
             /** @description What else looks like a slip. */
             hints: components["schemas"]["HintReport"][];
         };
+        /**
+         * @description How two boards meet at an edge.
+         * @enum {string}
+         */
+        EdgeJoint: "over" | "under" | "mitre" | "round" | "free";
         /** @description What a change does to another thing that the brief asks. */
         Effect: {
             /** @description Which check. */
@@ -2684,6 +2692,24 @@ export interface components {
              */
             cap: number;
         };
+        /** @description What is cut or drilled into a flat part. */
+        FlatHole: {
+            /** @description For what. */
+            what: string;
+            /** @description What kind of thing that is. */
+            kind: components["schemas"]["HoleKind"];
+            /** @description Its middle from the lowest corner of the part, m. */
+            at: number[];
+            /** @description Width and height, m. */
+            size: number[];
+            /** @description Whether it is round. */
+            round: boolean;
+            /**
+             * Format: double
+             * @description How deep it goes, m; through where absent.
+             */
+            depth?: number | null;
+        };
         /** @description The same way with another number of folds. */
         FoldOffer: {
             /**
@@ -2808,6 +2834,20 @@ export interface components {
              */
             cost?: number | null;
         };
+        /** @description What is milled away along a strip, for another board to stand in. */
+        Groove: {
+            /** @description Which board stands in it. */
+            what: string;
+            /** @description Its outline, from the lowest corner of the part, as seen from outside, m. */
+            outline: number[][];
+            /**
+             * Format: double
+             * @description m.
+             */
+            depth: number;
+            /** @description From which side. */
+            side: components["schemas"]["BoardSide"];
+        };
         Health: {
             /** @description Version of the server. */
             version: string;
@@ -2826,45 +2866,40 @@ export interface components {
              */
             value?: number | null;
         };
-        /** @description One hole. */
-        HoleReport: {
+        /**
+         * @description What a hole is for.
+         * @enum {string}
+         */
+        HoleKind: "driver" | "radiator" | "port" | "mouth" | "recess" | "bolt" | "item" | "dowel";
+        /** @description One hole, or bolts of one circle, in a board. */
+        HolePlan: components["schemas"]["FlatHole"] & {
             /**
              * Format: int32
              * @description Number of its board.
              */
             panel: number;
-            /** @description Which of that board's holes, from 0. */
+            /** @description Which hole of that board, from 0. */
             index: number;
-            /** @description For what. */
-            what: string;
-            /** @description `driver`, `radiator`, `port`, `mouth`, `recess`, `bolt`, `item` or `dowel`. */
-            kind: string;
-            /** @description Its middle from the left and from below, as seen from outside, m. */
-            at: number[];
-            /** @description Width and height, m. */
-            size: number[];
-            /** @description Whether it is round. */
-            round: boolean;
-            /**
-             * Format: double
-             * @description How deep, m; through where absent.
-             */
-            depth?: number | null;
             /**
              * Format: int32
-             * @description Its diameter or width in 32nds of an inch, up.
+             * @description Its diameter or width in inches, up to the next 32nd: as the numerator over 32.
              */
             inch32: number;
-            /** @description Opening of a template for a router with its guide bush, m. */
+            /** @description Diameter or width and height of the opening in a template that a router runs in with its guide bush, m; none of what is drilled. */
             template?: number[] | null;
-            /** @description What is drilled there, m, and for what. */
+            /**
+             * Format: double
+             * @description How far the edge of that template stands off the hole all round, m.
+             */
+            offset: number;
+            /** @description What is drilled for the screws around it: diameter, m, and what for. */
             drill?: [
                 number,
                 string
             ] | null;
             /**
              * Format: int32
-             * @description The board that is drilled together with it.
+             * @description The board that is drilled together with it on one pin, where there is one.
              */
             pair?: number | null;
             /** @description What is wrong with it. */
@@ -2896,14 +2931,14 @@ export interface components {
             /** @description What it is here, with its unit. */
             value: string;
         };
-        /** @description One line of the parts list. */
-        ItemReport: {
+        /** @description One line of the parts list, of all cabinets. */
+        Item: {
             /** @description Its name in lists and steps. */
             id: string;
             /** @description What to call it. */
             name: string;
             /** @description Where one buys it. */
-            shop: string;
+            shop: components["schemas"]["Shop"];
             /**
              * Format: double
              * @description How much is needed.
@@ -2918,21 +2953,11 @@ export interface components {
             pack: number;
             /**
              * Format: double
-             * @description How many packs are bought.
-             */
-            packs: number;
-            /**
-             * Format: double
-             * @description What a pack costs.
+             * @description What a pack costs; unknown of a driver whose sheet has no price.
              */
             price?: number | null;
             /** @description Whether the workshop set that price. */
             own_price: boolean;
-            /**
-             * Format: double
-             * @description What all packs cost.
-             */
-            cost?: number | null;
             /**
              * Format: double
              * @description How much is in stock.
@@ -2940,8 +2965,26 @@ export interface components {
             stock: number;
             /** @description Whether the rest has been bought. */
             bought: boolean;
+            /**
+             * Format: double
+             * @description Mass of all of it that stays in the cabinets, kg; nothing of what weighs little.
+             */
+            mass: number;
             /** @description What to look for. */
             note: string;
+        };
+        /** @description One line of the parts list. */
+        ItemReport: components["schemas"]["Item"] & {
+            /**
+             * Format: double
+             * @description How many packs are bought.
+             */
+            packs: number;
+            /**
+             * Format: double
+             * @description What all packs cost.
+             */
+            cost?: number | null;
             /** @description Steps that use it. */
             steps: string[];
         };
@@ -2993,6 +3036,11 @@ export interface components {
          * @enum {string}
          */
         JobState: "waiting" | "running" | "finished" | "cancelled" | "failed";
+        /**
+         * @description What holds a joint beside glue.
+         * @enum {string}
+         */
+        Joinery: "butt" | "dowels" | "rabbet" | "tongue" | "mitre";
         /** @description A design and what it must reach. */
         Judged: {
             /** @description What must be reached. */
@@ -3212,11 +3260,11 @@ export interface components {
             /** @description What it is of. */
             of: string;
         };
-        /** @description What is measured at a step. */
-        MeasuresReport: {
+        /** @description A value that is measured in the workshop. */
+        Measures: {
             /** @description `thickness`, `cutout`, `depth` or `volume`. */
             what: string;
-            /** @description Of which material, in files. */
+            /** @description Of a board's thickness: which material, in files. */
             material?: string | null;
             /**
              * Format: double
@@ -3750,6 +3798,11 @@ export interface components {
              */
             high: number;
         };
+        /**
+         * @description Parts of the work, in their order.
+         * @enum {string}
+         */
+        Phase: "mock_up" | "arrive" | "cut" | "holes" | "assemble" | "fit" | "prove" | "finish" | "done";
         /** @description Layers of fill by flow resistivity and density. */
         PhysicalFillReport: {
             /**
@@ -4289,6 +4342,11 @@ export interface components {
          * @enum {string}
          */
         RawCorner: "square" | "mitred" | "curved";
+        /** @description A data sheet as text. */
+        RawDataSheet: {
+            /** @description As typed or pasted. */
+            text: string;
+        };
         /** @description One candidate design: a driver, a cabinet and what drives it. */
         RawDesign: {
             /** @description Always `oak-drum/design`. */
@@ -5192,6 +5250,18 @@ export interface components {
             /** @description Prices and what is in stock, by the name of the item in the parts list. */
             items?: components["schemas"]["RawStock"][];
         };
+        /** @description How a hand gets to where it works. */
+        Reach: {
+            /** @description Through which hole. */
+            through: string;
+            /**
+             * Format: double
+             * @description How wide that is, m.
+             */
+            width: number;
+            /** @description Whether a hand passes. */
+            passes: boolean;
+        };
         /** @description A trace of levels as it was understood. */
         ReadTrace: {
             /** @description Frequency in Hz, level in dB, phase in degrees; at most 2000 of them, evenly over the octaves. */
@@ -5228,6 +5298,15 @@ export interface components {
             value: number;
             /** @description How what was stated probably came about. */
             slip?: string | null;
+        };
+        /** @description What to do where a check fails: what the logbook would say, and what of the design changes. */
+        Remedy: {
+            /** @description What went wrong, for the log. */
+            mistake: string;
+            /** @description How it is usually put right. */
+            fix: string;
+            /** @description Which value of the design changes, as a place in its file; none where it is only work. */
+            changes?: string | null;
         };
         /** @description Everything computed of one design. SI throughout, but dB, degrees and ms where a name says so. */
         Report: {
@@ -5470,10 +5549,15 @@ export interface components {
             /** @description What was made of it that the text does not say; empty where nothing was. */
             note: string;
         };
+        /**
+         * @description Where one buys it.
+         * @enum {string}
+         */
+        Shop: "sound" | "timber" | "hardware" | "pipes" | "electrical" | "damping" | "paint";
         /** @description What a shop gets. */
         ShopReport: {
             /** @description Its name in files. */
-            id: string;
+            id: components["schemas"]["Shop"];
             /** @description What to call it. */
             name: string;
             /**
@@ -5585,6 +5669,13 @@ export interface components {
              */
             beside_sum: number;
         };
+        /** @description Where another board stands on the inner side of a board, to be marked there. */
+        Stand: {
+            /** @description Which. */
+            what: string;
+            /** @description Its outline, from the lowest corner of the part, as seen from outside, m. */
+            outline: number[][];
+        };
         /** @description One cabinet where it stands. */
         StandReport: {
             /** @description Middle of its underside, m. */
@@ -5636,49 +5727,12 @@ export interface components {
              */
             delay: number;
         };
-        /** @description The drivers after one more change, as one, SI. */
+        /** @description What one does at a time. */
         Step: {
-            /** @description What was changed: `sheet`, `break_in`, `added_mass`, `coils`, `coil_temperature`, `wiring`, `isobaric`, `cable`. */
-            id: string;
-            /** @description The same in words. */
-            name: string;
-            /**
-             * Format: double
-             * @description Hz.
-             */
-            fs: number;
-            /**
-             * Format: double
-             * @description Total Q.
-             */
-            qts: number;
-            /**
-             * Format: double
-             * @description m3.
-             */
-            vas: number;
-            /**
-             * Format: double
-             * @description Nominal load, ohm.
-             */
-            load: number;
-            /**
-             * Format: double
-             * @description dB at 1 m in half space for 2.83 V.
-             */
-            level: number;
-            /**
-             * Format: double
-             * @description In the same box, Hz; absent where the box has none.
-             */
-            f3?: number | null;
-        };
-        /** @description One step. */
-        StepReport: {
-            /** @description Its name in the plan. */
+            /** @description Its name in the plan, which stays the same however the plan changes. */
             id: string;
             /** @description In which part of the work. */
-            phase: string;
+            phase: components["schemas"]["Phase"];
             /** @description What that is called. */
             phase_name: string;
             /** @description What it is. */
@@ -5689,7 +5743,7 @@ export interface components {
             why: string;
             /** @description Lines of the parts list that it uses. */
             parts: string[];
-            /** @description Boards that it is about. */
+            /** @description Boards that it is about, by their numbers. */
             panels: number[];
             /** @description Tools. */
             tools: string[];
@@ -5703,7 +5757,7 @@ export interface components {
              * @description Work on all cabinets, minutes.
              */
             minutes: number;
-            /** @description What must dry or set, and how long, h. */
+            /** @description What must pass before the next step, and how long that takes, h. */
             wait?: [
                 string,
                 number
@@ -5712,13 +5766,8 @@ export interface components {
             caution?: string | null;
             /** @description What to look at before it counts as done. */
             check: string;
-            /** @description What went wrong where that fails, for the log. */
-            mistake?: string | null;
-            /** @description How that is put right. */
-            fix?: string | null;
-            /** @description The value of the design that changes then, as a place in its file. */
-            changes?: string | null;
-            measures?: components["schemas"]["MeasuresReport"] | null;
+            fails?: components["schemas"]["Remedy"] | null;
+            measures?: components["schemas"]["Measures"] | null;
             /** @description Where builders differ: what each does. */
             schools: [
                 string,
@@ -5726,8 +5775,7 @@ export interface components {
             ][];
             /** @description Steps before it. */
             after: string[];
-            /** @description How a hand gets to it, in words; nothing where the box is open. */
-            reach?: string | null;
+            reach?: components["schemas"]["Reach"] | null;
         };
         /** @description A polygon or a line. */
         StrokeReport: {
@@ -7048,7 +7096,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Step"][];
+                    "application/json": components["schemas"]["ChangeStep"][];
                 };
             };
             400: {
@@ -7633,7 +7681,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RawSheet"];
+                "application/json": components["schemas"]["RawDataSheet"];
             };
         };
         responses: {

@@ -22,6 +22,8 @@ describe('units of a person', () => {
     expect(inches(11.3125)).toBe('11 5/16');
     expect(inches(0.5)).toBe('1/2');
     expect(inches(3)).toBe('3');
+    expect(inches(1 / 32)).toBe('1/32');
+    expect(inches(0)).toBe('0');
     expect(inches(3.999)).toBe('4');
     preferences.set({ units: { length: 'in' } });
     // Common practice: 288 mm is 11 11/32 in, rounded up to the next 32nd.

@@ -3,6 +3,7 @@
 use lopdf::content::Content;
 use lopdf::{Document, Object};
 use oak_book::{Chapter, book, templates};
+use oak_cabinetry::cut::HoleKind;
 use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::file::{RawBody, RawBuild, RawDesign, RawPaper, RawProgress, RawWorkshop, Typed, open_build};
 use oak_planning::build_plan::{RawPlanQuestion, build_plan};
@@ -88,9 +89,9 @@ fn every_demo_design_has_a_whole_book() {
                 assert!(all.contains(&squeezed(&step.title)), "{}: no step {}", design.name, step.title);
             }
             for item in &plan.items {
-                let name = squeezed(&item.name);
+                let name = squeezed(&item.item.name);
                 let begins: String = name.chars().take(12).collect();
-                assert!(all.contains(&begins), "{}: no part {}", design.name, item.name);
+                assert!(all.contains(&begins), "{}: no part {}", design.name, item.item.name);
             }
             let cost = plan.cost.map_or_else(String::new, |cost| format!("{cost:.0}"));
             assert!(all.contains(&format!("Together{cost}")), "{}: cost {cost}", design.name);
@@ -120,10 +121,11 @@ fn templates_are_at_full_size() {
                 circles(&document, page).iter().map(|[low, high]| (high[0] - low[0]) / POINTS * 1e-3),
             );
         }
-        for hole in plan.holes.iter().filter(|hole| hole.round && hole.kind != "bolt") {
+        for plan in plan.holes.iter().filter(|plan| plan.hole.round && plan.hole.kind != HoleKind::Bolt) {
+            let hole = &plan.hole;
             let near = found.iter().any(|diameter| (diameter - hole.size[0]).abs() < 2e-4);
             assert!(near, "{}: {} mm of {found:?}", hole.what, hole.size[0] * 1e3);
-            let opening = hole.template.expect("it is routed")[0];
+            let opening = plan.template.expect("it is routed")[0];
             let routed =
                 hole.depth.is_some() || found.iter().any(|diameter| (diameter - opening).abs() < 2e-4);
             assert!(routed, "{}: {opening}", hole.what);

@@ -1,11 +1,15 @@
 //! A board as it is cut.
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 use super::joint::Joinery;
 use crate::body::Panel;
 use crate::geometry::{Face, area};
 
 /// How two boards meet at an edge.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum EdgeJoint {
     /// This board reaches over the edge of the other.
     Over,
@@ -42,7 +46,8 @@ impl Edge {
 }
 
 /// What a hole is for.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum HoleKind {
     /// A driver.
     Driver,
@@ -63,7 +68,7 @@ pub enum HoleKind {
 }
 
 /// What is cut or drilled into a flat part.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct FlatHole {
     /// For what.
     pub what: String,
@@ -76,6 +81,7 @@ pub struct FlatHole {
     /// Whether it is round.
     pub round: bool,
     /// Whether it is the half of its width and height that lies in a corner; towards which side it looks from there, -1 to the right.
+    #[serde(skip)]
     pub corner: Option<f64>,
     /// How deep it goes, m; through where absent.
     pub depth: Option<f64>,
@@ -94,7 +100,8 @@ impl FlatHole {
 }
 
 /// A side of a board.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum BoardSide {
     /// Away from the room.
     Outer,
@@ -103,7 +110,7 @@ pub enum BoardSide {
 }
 
 /// What is milled away along a strip, for another board to stand in.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Groove {
     /// Which board stands in it.
     pub what: String,
@@ -116,7 +123,7 @@ pub struct Groove {
 }
 
 /// Where another board stands on the inner side of a board, to be marked there.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Stand {
     /// Which.
     pub what: String,

@@ -1,5 +1,8 @@
 //! How the boards of a box are joined.
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 use std::cmp::Ordering;
 
 use crate::geometry::{Face, Point};
@@ -19,7 +22,8 @@ pub enum Overlap {
 }
 
 /// What holds a joint beside glue.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Joinery {
     /// Nothing: the edge stands blunt on the other board.
     #[default]
@@ -32,6 +36,19 @@ pub enum Joinery {
     Tongue,
     /// Both edges are cut to half the angle.
     Mitre,
+}
+
+impl Joinery {
+    /// What to call it.
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Butt => "butt",
+            Self::Dowels => "dowels",
+            Self::Rabbet => "rabbet",
+            Self::Tongue => "tongue",
+            Self::Mitre => "mitre",
+        }
+    }
 }
 
 /// The joints of a box.

@@ -6,6 +6,7 @@ use oak_units::Unit;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::cell::{harmless, plain};
 use super::columns::{Column, ColumnChoice, ColumnReport};
 use crate::field::{Field, driver_fields};
 use crate::file::{RawDriver, RawSheetCoils, Typed, plain_text};
@@ -247,7 +248,7 @@ fn columns(headers: &csv::StringRecord, choices: Option<&[ColumnChoice]>, table:
 
 fn row(record: &csv::StringRecord, columns: &[Column]) -> RawDriver {
     let mut driver = RawDriver::default();
-    for (cell, column) in record.iter().zip(columns).filter(|(cell, _)| !cell.is_empty()) {
+    for (cell, column) in record.iter().map(plain).zip(columns).filter(|(cell, _)| !cell.is_empty()) {
         match column {
             Column::Text("name") => cell.clone_into(&mut driver.name),
             Column::Text("maker") => cell.clone_into(&mut driver.maker),
@@ -307,7 +308,7 @@ pub fn write_driver_table<'a>(drivers: impl IntoIterator<Item = &'a RawDriver>) 
             driver.tags.join(" | "),
             driver.notes.clone(),
         ]);
-        writer.write_record(row).expect(never);
+        writer.write_record(row.map(|cell| harmless(&cell).into_owned())).expect(never);
     }
     String::from_utf8(writer.into_inner().expect(never)).expect("made of strings")
 }

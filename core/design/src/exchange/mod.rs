@@ -1,5 +1,6 @@
 //! Tables in and out.
 
+mod cell;
 mod columns;
 mod data_sheet;
 mod driver_list;
@@ -9,8 +10,9 @@ mod kit;
 mod response_table;
 mod trace_text;
 
+pub use cell::{harmless, plain};
 pub use columns::{ColumnChoice, ColumnReport};
-pub use data_sheet::{RawSheet, SheetReading, SheetValue, read_data_sheet};
+pub use data_sheet::{RawDataSheet, SheetReading, SheetValue, read_data_sheet};
 pub use driver_table::{
     AlikeRow, ImportAsk, ImportReport, MOST_ROWS, RowProblem, TableError, write_driver_table,
 };

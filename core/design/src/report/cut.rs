@@ -1,8 +1,6 @@
 //! The boards of a design as they are cut.
 
-use oak_cabinetry::cut::{
-    BoardSide, Edge, EdgeJoint, FlatHole, FlatPart, Groove, HoleKind, Joinery, flat_parts,
-};
+use oak_cabinetry::cut::{Edge, EdgeJoint, FlatHole, FlatPart, Groove, Joinery, Stand, flat_parts};
 use oak_cabinetry::geometry::Face;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -50,11 +48,11 @@ pub struct CutPanel {
     /// Its edges, from each corner to the next.
     pub edges: Vec<CutEdge>,
     /// Holes and recesses.
-    pub holes: Vec<CutHole>,
+    pub holes: Vec<FlatHole>,
     /// Where boards inside stand on its inner side: which, and its outline as seen from outside, m.
-    pub stands: Vec<CutStand>,
+    pub stands: Vec<Stand>,
     /// What other boards stand in, and what is milled off along tongues.
-    pub grooves: Vec<CutGroove>,
+    pub grooves: Vec<Groove>,
     /// Outline of a window, m.
     pub window: Option<Vec<[f64; 2]>>,
     /// Mass of one, around its holes, kg.
@@ -66,53 +64,14 @@ pub struct CutPanel {
 pub struct CutEdge {
     /// The board that it meets.
     pub meets: Option<String>,
-    /// `over`, `under`, `mitre`, `round` or `free`.
-    pub joint: &'static str,
-    /// What holds it beside glue: `butt`, `dowels`, `rabbet`, `tongue` or `mitre`.
-    pub joinery: &'static str,
+    /// How they meet.
+    pub joint: EdgeJoint,
+    /// What holds it beside glue.
+    pub joinery: Joinery,
     /// Middles of dowels in the edge, from its first corner, m.
     pub dowels: Vec<f64>,
     /// Tilt of the saw from square, degrees: positive where the outer side is the longer one.
     pub bevel: f64,
-}
-
-/// A hole or a recess.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct CutHole {
-    /// For what.
-    pub what: String,
-    /// `driver`, `radiator`, `port`, `mouth`, `recess`, `bolt`, `item` or `dowel`.
-    pub kind: &'static str,
-    /// Its middle from the left and from below, as seen from outside, m.
-    pub at: [f64; 2],
-    /// Width and height, m.
-    pub size: [f64; 2],
-    /// Whether it is round.
-    pub round: bool,
-    /// How deep, m; through where absent.
-    pub depth: Option<f64>,
-}
-
-/// Where another board stands.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct CutStand {
-    /// Which.
-    pub what: String,
-    /// Its outline as seen from outside, m.
-    pub outline: Vec<[f64; 2]>,
-}
-
-/// What is milled away along a strip.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct CutGroove {
-    /// Which board stands in it.
-    pub what: String,
-    /// Its outline as seen from outside, m.
-    pub outline: Vec<[f64; 2]>,
-    /// m.
-    pub depth: f64,
-    /// Whether it is milled from the inner side.
-    pub inside: bool,
 }
 
 impl CutReport {
@@ -145,39 +104,6 @@ fn notes(cabinet: &oak_cabinetry::Cabinet) -> Vec<&'static str> {
     turns.into_iter().chain(round).collect()
 }
 
-fn joint(joint: EdgeJoint) -> &'static str {
-    match joint {
-        EdgeJoint::Over => "over",
-        EdgeJoint::Under => "under",
-        EdgeJoint::Mitre => "mitre",
-        EdgeJoint::Round => "round",
-        EdgeJoint::Free => "free",
-    }
-}
-
-fn joinery(joinery: Joinery) -> &'static str {
-    match joinery {
-        Joinery::Butt => "butt",
-        Joinery::Dowels => "dowels",
-        Joinery::Rabbet => "rabbet",
-        Joinery::Tongue => "tongue",
-        Joinery::Mitre => "mitre",
-    }
-}
-
-fn kind(kind: HoleKind) -> &'static str {
-    match kind {
-        HoleKind::Driver => "driver",
-        HoleKind::Radiator => "radiator",
-        HoleKind::Port => "port",
-        HoleKind::Mouth => "mouth",
-        HoleKind::Recess => "recess",
-        HoleKind::Bolt => "bolt",
-        HoleKind::Item => "item",
-        HoleKind::Dowel => "dowel",
-    }
-}
-
 /// The grain runs up the walls and across lids and floors; inside along the longer side.
 fn grain(part: &FlatPart) -> Option<u8> {
     if !part.panel.material.has_grain {
@@ -194,24 +120,10 @@ fn grain(part: &FlatPart) -> Option<u8> {
 fn panel(number: u32, part: &FlatPart, cabinets: u32) -> CutPanel {
     let edge = |edge: &Edge| CutEdge {
         meets: edge.meets.map(Face::name),
-        joint: joint(edge.joint),
-        joinery: joinery(edge.joinery),
+        joint: edge.joint,
+        joinery: edge.joinery,
         dowels: edge.dowels.clone(),
         bevel: edge.bevel.to_degrees(),
-    };
-    let hole = |hole: &FlatHole| CutHole {
-        what: hole.what.clone(),
-        kind: kind(hole.kind),
-        at: hole.at,
-        size: hole.size,
-        round: hole.round,
-        depth: hole.depth,
-    };
-    let groove = |groove: &Groove| CutGroove {
-        what: groove.what.clone(),
-        outline: groove.outline.clone(),
-        depth: groove.depth,
-        inside: groove.side == BoardSide::Inner,
     };
     CutPanel {
         number,
@@ -227,13 +139,9 @@ fn panel(number: u32, part: &FlatPart, cabinets: u32) -> CutPanel {
         outer: part.outer.clone(),
         inner: part.inner.clone(),
         edges: part.edges.iter().map(edge).collect(),
-        holes: part.holes.iter().map(hole).collect(),
-        stands: part
-            .stands
-            .iter()
-            .map(|stand| CutStand { what: stand.what.clone(), outline: stand.outline.clone() })
-            .collect(),
-        grooves: part.grooves.iter().map(groove).collect(),
+        holes: part.holes.clone(),
+        stands: part.stands.clone(),
+        grooves: part.grooves.clone(),
         window: part.window.clone(),
         mass: part.wood() * part.panel.material.density,
     }

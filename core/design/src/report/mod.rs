@@ -24,7 +24,7 @@ pub use body::{
     BodyReport, ChamberReport, EntryReport, FindingReport, PartReport, TuningReport, USUAL_CROSSOVER,
 };
 pub use computed::{Computed, compute, compute_unboxed, compute_undelayed};
-pub use cut::{CutEdge, CutHole, CutPanel, CutReport};
+pub use cut::{CutEdge, CutPanel, CutReport};
 pub use damping::{DampingReport, PhysicalFillReport, QuickFillReport};
 pub use drawing::{CircleReport, DrawingReport, LabelReport, MeasureReport, StrokeReport};
 pub use driver::{DoubtReport, DriverReport, UsedReport};

@@ -406,3 +406,23 @@ fn headers_as_sheets_and_shops_print_them_are_understood() {
     let (_, report) = read_driver_table(b"Vas (kg)\n1\n").expect("a table");
     assert!(report.problems.iter().any(|problem| problem.message.contains("Vas (kg)")), "{report:?}");
 }
+
+proptest! {
+    #[test]
+    fn no_cell_of_a_table_is_a_formula_and_all_come_back(
+        sign in prop::sample::select(vec!["=", "+", "-", "@", "'", "''", "'=", "-1", "x"]),
+        rest in "[a-z(1+'=@-]{0,8}",
+    ) {
+        let text = format!("{sign}{rest}");
+        let driver = RawDriver { name: text.clone(), notes: text.clone(), maker: text.clone(), ..demo_builds()[0].variants[0].driver.clone() };
+        let table = write_driver_table([&driver]);
+        let mut reader = csv::Reader::from_reader(table.as_bytes());
+        for cell in reader.records().flat_map(|row| row.expect("a row").iter().map(str::to_owned).collect::<Vec<_>>()) {
+            let computes = cell.starts_with(['=', '+', '-', '@', '\t', '\r']) && cell.parse::<f64>().is_err();
+            prop_assert!(!computes, "{cell:?}");
+        }
+        let (back, report) = read_driver_table(table.as_bytes()).expect("a table");
+        prop_assert_eq!(report.problem_count, 0, "{:?}", report.problems);
+        prop_assert_eq!((&back[0].name, &back[0].notes, &back[0].maker), (&text, &text, &text));
+    }
+}

@@ -1,5 +1,6 @@
 //! How much there is to glue, to seal, to paint: from the boards as they are cut.
 
+use oak_cabinetry::cut::EdgeJoint;
 use oak_cabinetry::geometry::area;
 use oak_design::report::CutPanel;
 
@@ -84,9 +85,9 @@ fn side(outline: &[[f64; 2]], k: usize) -> f64 {
 fn joints(panel: &CutPanel) -> f64 {
     if panel.outside {
         let each = panel.edges.iter().enumerate().map(|(k, edge)| match edge.joint {
-            "under" | "round" => side(&panel.outer, k),
-            "mitre" => side(&panel.outer, k) / 2.0,
-            _ => 0.0,
+            EdgeJoint::Under | EdgeJoint::Round => side(&panel.outer, k),
+            EdgeJoint::Mitre => side(&panel.outer, k) / 2.0,
+            EdgeJoint::Over | EdgeJoint::Free => 0.0,
         });
         return each.sum();
     }

@@ -117,26 +117,9 @@ fn wait(step: &Step) -> Duration {
 
 /// When a step can be begun at the soonest; nothing while something before it is not done.
 fn begins_at(steps: &[Step], ready: &[Option<NaiveDateTime>], at: usize) -> Option<NaiveDateTime> {
-    let before = before(steps, at);
-    let each = before.iter().map(|at| ready[*at]);
-    each.collect::<Option<Vec<_>>>().map(|all| all.into_iter().max().unwrap_or(NaiveDateTime::MIN))
-}
-
-/// The steps that come before one: those it names, all coats of a coat that it names with them.
-pub fn before(steps: &[Step], at: usize) -> Vec<usize> {
-    let named = |step: &Step, name: &str| {
-        step.id == name || step.id.strip_prefix(name).is_some_and(|rest| rest.starts_with(' '))
-    };
-    let own = &steps[at];
-    let mut found: Vec<usize> =
-        (0..at).filter(|other| own.after.iter().any(|name| named(&steps[*other], name))).collect();
-    // A coat comes after the one before it.
-    if let Some((name, coat)) = own.id.rsplit_once(' ')
-        && let Ok(coat) = coat.parse::<u32>()
-        && coat > 1
-    {
-        let last = format!("{name} {}", coat - 1);
-        found.extend((0..at).filter(|other| steps[*other].id == last));
-    }
-    found
+    let before = steps.iter().zip(ready).filter(|(step, _)| steps[at].after.contains(&step.id));
+    before
+        .map(|(_, ready)| *ready)
+        .collect::<Option<Vec<_>>>()
+        .map(|all| all.into_iter().max().unwrap_or(NaiveDateTime::MIN))
 }

@@ -3,9 +3,12 @@
 //! Prices are from memory, in money that a euro or a dollar is one of, and no shop's; the workshop's own stand over them (common practice).
 
 use oak_design::file::{RawFinish, RawGlue};
+use serde::Serialize;
+use utoipa::ToSchema;
 
 /// Where one buys it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Shop {
     /// Drivers, radiators, amplifiers.
     Sound,
@@ -34,19 +37,6 @@ impl Shop {
         Self::Damping,
         Self::Paint,
     ];
-
-    /// Its name in files.
-    pub fn id(self) -> &'static str {
-        match self {
-            Self::Sound => "sound",
-            Self::Timber => "timber",
-            Self::Hardware => "hardware",
-            Self::Pipes => "pipes",
-            Self::Electrical => "electrical",
-            Self::Damping => "damping",
-            Self::Paint => "paint",
-        }
-    }
 
     /// What to call it.
     pub fn name(self) -> &'static str {

@@ -1,5 +1,6 @@
 //! Boards laid flat, alone and on their sheets, as drawings: cut, recess, drill, mark and label each on a layer of their own.
 
+use oak_cabinetry::cut::HoleKind;
 use oak_cabinetry::drawing::{Drawing, Line, millimetres};
 use oak_design::report::CutPanel;
 
@@ -88,7 +89,7 @@ impl Making<'_> {
             let plan = holes.iter().find(|plan| plan.panel == panel.number && plan.index == index);
             let drill = plan.and_then(|plan| plan.drill.as_ref());
             let line = match (hole.kind, hole.depth) {
-                ("bolt" | "dowel", _) => Line::Drill,
+                (HoleKind::Bolt | HoleKind::Dowel, _) => Line::Drill,
                 (_, Some(_)) => Line::Recess,
                 _ => Line::Cut,
             };

@@ -3,6 +3,7 @@
 use std::fmt::Write as _;
 
 use icalendar::{Calendar, Component, Event, EventLike};
+use oak_design::exchange::{harmless, plain};
 use oak_design::file::{RawStock, Typed};
 
 use super::report::BuildPlan;
@@ -14,19 +15,9 @@ pub(crate) fn table<const N: usize>(head: [&str; N], rows: impl Iterator<Item = 
     let mut writer = csv::Writer::from_writer(Vec::new());
     writer.write_record(head).expect(NEVER);
     for row in rows {
-        writer.write_record(row.map(|cell| harmless(&cell))).expect(NEVER);
+        writer.write_record(row.map(|cell| harmless(&cell).into_owned())).expect(NEVER);
     }
     String::from_utf8(writer.into_inner().expect(NEVER)).expect("made of strings")
-}
-
-/// A cell that no spreadsheet takes for a formula.
-fn harmless(cell: &str) -> String {
-    let numeric = cell.parse::<f64>().is_ok();
-    if !numeric && cell.starts_with(['=', '+', '-', '@', '\t', '\r']) {
-        format!("'{cell}")
-    } else {
-        cell.to_owned()
-    }
 }
 
 fn number(value: f64) -> String {
@@ -41,17 +32,18 @@ pub fn parts_table(plan: &BuildPlan) -> String {
     ];
     table(
         head,
-        plan.items.iter().map(|item| {
+        plan.items.iter().map(|line| {
+            let item = &line.item;
             [
                 item.id.clone(),
                 item.name.clone(),
-                item.shop.to_owned(),
+                item.shop.name().to_owned(),
                 number(item.amount),
                 item.unit.to_owned(),
                 number(item.pack),
-                number(item.packs),
+                number(line.packs),
                 item.price.map(number).unwrap_or_default(),
-                item.cost.map(number).unwrap_or_default(),
+                line.cost.map(number).unwrap_or_default(),
                 number(item.stock),
                 if item.bought { "yes" } else { "no" }.to_owned(),
                 item.note.clone(),
@@ -62,7 +54,8 @@ pub fn parts_table(plan: &BuildPlan) -> String {
 
 /// The price list as a table that can be edited and read back.
 pub fn price_table(plan: &BuildPlan) -> String {
-    let rows = plan.items.iter().map(|item| {
+    let rows = plan.items.iter().map(|line| {
+        let item = &line.item;
         let bought = if item.bought { "yes" } else { "no" };
         [item.id.clone(), item.price.map(number).unwrap_or_default(), number(item.stock), bought.to_owned()]
     });
@@ -115,9 +108,8 @@ pub fn prices_of(text: &str) -> Result<Vec<RawStock>, String> {
         }
         let bought = cell(column("bought"))
             .is_some_and(|cell| ["yes", "true", "1", "x"].contains(&cell.to_lowercase().as_str()));
-        let id = id.strip_prefix('\'').unwrap_or(id);
         found.push(RawStock {
-            item: id.chars().take(80).collect(),
+            item: plain(id).chars().take(80).collect(),
             price: value("price")?,
             stock: value("in_stock")?,
             bought,

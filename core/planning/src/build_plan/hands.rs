@@ -1,11 +1,13 @@
 //! Whether hands, and what they carry, get into a box that is closed.
 
 use oak_cabinetry::PartKind;
+use serde::Serialize;
+use utoipa::ToSchema;
 
 use super::making::Making;
 
 /// How a hand gets to where it works.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Reach {
     /// Through which hole.
     pub through: String,

@@ -1,23 +1,25 @@
 //! Every hole: its size in both systems, its template, its pilot, and what is wrong with where it is.
 
+use oak_cabinetry::cut::{EdgeJoint, FlatHole, HoleKind};
 use oak_cabinetry::panel::Material;
 use oak_design::file::RawFixing;
-use oak_design::report::{CutHole, CutPanel};
+use oak_design::report::CutPanel;
+use serde::Serialize;
+use utoipa::ToSchema;
 
 use super::hardware::{head, nut_hole, thread_for};
 use super::making::Making;
 
 /// One hole, or bolts of one circle, in a board.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct HolePlan {
     /// Number of its board.
     pub panel: u32,
     /// Which hole of that board, from 0.
     pub index: usize,
-    /// For what.
-    pub what: String,
     /// As the board has it.
-    pub hole: CutHole,
+    #[serde(flatten)]
+    pub hole: FlatHole,
     /// Its diameter or width in inches, up to the next 32nd: as the numerator over 32.
     pub inch32: u32,
     /// Diameter or width and height of the opening in a template that a router runs in with its guide bush, m; none of what is drilled.
@@ -46,15 +48,14 @@ impl Making<'_> {
             .collect()
     }
 
-    fn hole(&self, panel: &CutPanel, index: usize, hole: &CutHole) -> HolePlan {
+    fn hole(&self, panel: &CutPanel, index: usize, hole: &FlatHole) -> HolePlan {
         let [cutter, bush] = self.workshop.router;
-        let drilled = ["bolt", "dowel"].contains(&hole.kind);
+        let drilled = matches!(hole.kind, HoleKind::Bolt | HoleKind::Dowel);
         let offset = if drilled { 0.0 } else { (bush - cutter) / 2.0 };
         let template = (!drilled).then(|| hole.size.map(|side| side + 2.0 * offset));
         HolePlan {
             panel: panel.number,
             index,
-            what: hole.what.clone(),
             hole: hole.clone(),
             inch32: up_to_32nds(hole.size[0]),
             template,
@@ -66,8 +67,8 @@ impl Making<'_> {
     }
 
     /// What is drilled where a bolt comes.
-    fn drill(&self, panel: &CutPanel, hole: &CutHole) -> Option<(f64, String)> {
-        if hole.kind != "bolt" {
+    fn drill(&self, panel: &CutPanel, hole: &FlatHole) -> Option<(f64, String)> {
+        if hole.kind != HoleKind::Bolt {
             return None;
         }
         let thread = thread_for(self.bolts().1);
@@ -83,7 +84,7 @@ impl Making<'_> {
     }
 
     /// The other layer of a board of several, whose hole is cut on the same pin.
-    fn pair(&self, panel: &CutPanel, hole: &CutHole) -> Option<u32> {
+    fn pair(&self, panel: &CutPanel, hole: &FlatHole) -> Option<u32> {
         let [layer, all] = panel.layer?;
         let other = if layer < all { layer + 1 } else { layer - 1 };
         let name = panel.name.split(", layer").next()?;
@@ -91,16 +92,26 @@ impl Making<'_> {
             one.name.split(", layer").next() == Some(name) && one.layer.is_some_and(|[at, _]| at == other)
         };
         let found = self.cut.panels.iter().find(same)?;
-        found.holes.iter().any(|one| one.kind == hole.kind || one.kind == "recess").then_some(found.number)
+        found
+            .holes
+            .iter()
+            .any(|one| one.kind == hole.kind || one.kind == HoleKind::Recess)
+            .then_some(found.number)
     }
 
-    fn faults(&self, panel: &CutPanel, hole: &CutHole) -> Vec<String> {
+    fn faults(&self, panel: &CutPanel, hole: &FlatHole) -> Vec<String> {
         let mut faults = Vec::new();
         // A slot and a mouth lie along their walls on purpose; dowels stand in the joint.
-        let along = ["mouth", "dowel"].contains(&hole.kind) || (hole.kind == "port" && !hole.round);
+        let along = match hole.kind {
+            HoleKind::Mouth | HoleKind::Dowel => true,
+            HoleKind::Port => !hole.round,
+            HoleKind::Driver | HoleKind::Radiator | HoleKind::Recess | HoleKind::Bolt | HoleKind::Item => {
+                false
+            }
+        };
         if !along {
             let (distance, met) = self.nearest_edge(panel, hole);
-            let least = if hole.kind == "bolt" { LEAST_DIAMETERS * hole.size[0] } else { LEAST };
+            let least = if hole.kind == HoleKind::Bolt { LEAST_DIAMETERS * hole.size[0] } else { LEAST };
             if let Some((name, zone)) = met.filter(|(_, zone)| distance < *zone - 1e-6) {
                 faults.push(format!(
                     "the {} crosses the joint with the {name}: {:.0} mm from the edge, whose board is {:.0} mm thick",
@@ -115,7 +126,7 @@ impl Making<'_> {
                 ));
             }
         }
-        if hole.kind == "bolt" && self.workshop.fixing == RawFixing::WoodScrews {
+        if hole.kind == HoleKind::Bolt && self.workshop.fixing == RawFixing::WoodScrews {
             let wide = head(self.screw_diameter());
             if wide <= hole.size[0] {
                 faults.push(format!(
@@ -136,7 +147,7 @@ impl Making<'_> {
 
     /// How far the rim of a hole is from the nearest edge of its board, m, and of an edge that reaches over another board which that is and how
     /// thick, m. Of all edges the one that is the worst to be near.
-    fn nearest_edge(&self, panel: &CutPanel, hole: &CutHole) -> (f64, Option<(String, f64)>) {
+    fn nearest_edge(&self, panel: &CutPanel, hole: &FlatHole) -> (f64, Option<(String, f64)>) {
         let count = panel.outer.len();
         let each = (0..count).map(|k| {
             let [a, b] = [panel.outer[k], panel.outer[(k + 1) % count]];
@@ -150,7 +161,7 @@ impl Making<'_> {
                 (normal[0] * hole.size[0] / 2.0).abs() + (normal[1] * hole.size[1] / 2.0).abs()
             };
             let edge = panel.edges.get(k);
-            let over = edge.filter(|edge| edge.joint == "over").and_then(|edge| edge.meets.clone());
+            let over = edge.filter(|edge| edge.joint == EdgeJoint::Over).and_then(|edge| edge.meets.clone());
             let zone = over.map(|name| {
                 let thick: f64 = self
                     .cut

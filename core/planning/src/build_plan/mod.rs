@@ -29,8 +29,7 @@ pub use making::Making;
 pub(crate) use parts::unboxed_cost;
 pub use parts::{Item, PartsList};
 pub use report::{
-    BuildPlan, HoleReport, ItemReport, RawPlanQuestion, SheetGroupReport, SheetReport, SlotReport,
-    StepReport, build_plan, with_plan,
+    BuildPlan, ItemReport, RawPlanQuestion, SheetGroupReport, SheetReport, SlotReport, build_plan, with_plan,
 };
 pub use sheets::SheetGroup;
 pub use step::{Measures, Phase, Remedy, Step};

@@ -1,5 +1,6 @@
 //! What printed pages say, and which of them say something else now.
 
+use oak_cabinetry::cut::HoleKind;
 use oak_design::file::{RawProgress, RawSaid};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -37,7 +38,9 @@ pub(super) fn says(making: &Making<'_>, parts: &PartsList) -> Vec<RawSaid> {
             said(format!("{} {}", panel.number, panel.name), value)
         })
         .collect();
-    for hole in making.holes().iter().filter(|hole| !["bolt", "dowel"].contains(&hole.hole.kind)) {
+    for hole in
+        making.holes().iter().filter(|hole| !matches!(hole.hole.kind, HoleKind::Bolt | HoleKind::Dowel))
+    {
         let [left, below] = hole.hole.at.map(millimetres);
         let size = if hole.hole.round {
             millimetres(hole.hole.size[0])
@@ -45,7 +48,7 @@ pub(super) fn says(making: &Making<'_>, parts: &PartsList) -> Vec<RawSaid> {
             hole.hole.size.map(millimetres).join(" x ")
         };
         says.push(said(
-            format!("board {}, {}", hole.panel, hole.what),
+            format!("board {}, {}", hole.panel, hole.hole.what),
             format!("{size} mm at {left}, {below}"),
         ));
     }

@@ -1,11 +1,15 @@
 //! What is bought: every part with its amount, price and shop.
 
+use oak_cabinetry::cut::{FlatHole, HoleKind};
 use std::f64::consts::PI;
 
 use oak_acoustics::medium::CrossSection;
 use oak_cabinetry::cut::{Dowel, Joinery};
 use oak_cabinetry::{PartKind, PortBuild, PortSize};
 use oak_design::file::{RawAssembly, RawDesign, RawFeet, RawFinish, RawFixing, RawLeads, RawTerminal};
+
+use serde::Serialize;
+use utoipa::ToSchema;
 
 use super::amounts::hole_area;
 use super::catalogue::{Glue, Shop, amplifier_price, radiator_price, tube_price, ware_of};
@@ -15,7 +19,7 @@ use super::making::Making;
 use super::sheets::is_of_sheets;
 
 /// One line of the parts list, of all cabinets.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Item {
     /// Its name in lists and steps.
     pub id: String,
@@ -375,13 +379,13 @@ impl List<'_, '_> {
             self.weigh(weight.fill);
         }
         let holes = making.cut.panels.iter().flat_map(|panel| {
-            let round = |hole: &oak_design::report::CutHole| {
+            let round = |hole: &FlatHole| {
                 if hole.round { PI * hole.size[0] } else { 2.0 * (hole.size[0] + hole.size[1]) }
             };
-            let sealed = panel
-                .holes
-                .iter()
-                .filter(|hole| ["driver", "radiator", "item"].contains(&hole.kind) && hole.depth.is_none());
+            let sealed = panel.holes.iter().filter(|hole| {
+                matches!(hole.kind, HoleKind::Driver | HoleKind::Radiator | HoleKind::Item)
+                    && hole.depth.is_none()
+            });
             // Layers of one board have one gasket.
             let first = panel.layer.is_none_or(|[layer, _]| layer == 1);
             sealed.filter(move |_| first).map(move |hole| round(hole) * f64::from(panel.count))

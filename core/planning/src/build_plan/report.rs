@@ -15,7 +15,7 @@ use super::making::Making;
 use super::pages::{OutdatedReport, outdated, says};
 use super::parts::{Item, PartsList};
 use super::sheets::SheetGroup;
-use super::step::{Measures, Step};
+use super::step::Step;
 use super::with_making;
 
 /// A design whose plan is wanted, and what has been done of it.
@@ -52,9 +52,9 @@ pub struct BuildPlan {
     /// Boards on sheets.
     pub sheets: Vec<SheetGroupReport>,
     /// Holes.
-    pub holes: Vec<HoleReport>,
+    pub holes: Vec<HolePlan>,
     /// What is done, in order.
-    pub steps: Vec<StepReport>,
+    pub steps: Vec<Step>,
     /// When; steps that are done are left out.
     pub calendar: Vec<SlotReport>,
     /// When the last step is done and dry.
@@ -73,7 +73,7 @@ pub struct BuildPlan {
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct ShopReport {
     /// Its name in files.
-    pub id: &'static str,
+    pub id: Shop,
     /// What to call it.
     pub name: &'static str,
     /// What it gets; unknown where a part has no price.
@@ -83,32 +83,13 @@ pub struct ShopReport {
 /// One line of the parts list.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct ItemReport {
-    /// Its name in lists and steps.
-    pub id: String,
-    /// What to call it.
-    pub name: String,
-    /// Where one buys it.
-    pub shop: &'static str,
-    /// How much is needed.
-    pub amount: f64,
-    /// What that is counted in.
-    pub unit: &'static str,
-    /// How much is in a pack.
-    pub pack: f64,
+    /// What it is.
+    #[serde(flatten)]
+    pub item: Item,
     /// How many packs are bought.
     pub packs: f64,
-    /// What a pack costs.
-    pub price: Option<f64>,
-    /// Whether the workshop set that price.
-    pub own_price: bool,
     /// What all packs cost.
     pub cost: Option<f64>,
-    /// How much is in stock.
-    pub stock: f64,
-    /// Whether the rest has been bought.
-    pub bought: bool,
-    /// What to look for.
-    pub note: String,
     /// Steps that use it.
     pub steps: Vec<String>,
 }
@@ -185,95 +166,6 @@ pub struct CutStepReport {
     pub ready: Vec<u32>,
 }
 
-/// One hole.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct HoleReport {
-    /// Number of its board.
-    pub panel: u32,
-    /// Which of that board's holes, from 0.
-    pub index: usize,
-    /// For what.
-    pub what: String,
-    /// `driver`, `radiator`, `port`, `mouth`, `recess`, `bolt`, `item` or `dowel`.
-    pub kind: &'static str,
-    /// Its middle from the left and from below, as seen from outside, m.
-    pub at: [f64; 2],
-    /// Width and height, m.
-    pub size: [f64; 2],
-    /// Whether it is round.
-    pub round: bool,
-    /// How deep, m; through where absent.
-    pub depth: Option<f64>,
-    /// Its diameter or width in 32nds of an inch, up.
-    pub inch32: u32,
-    /// Opening of a template for a router with its guide bush, m.
-    pub template: Option<[f64; 2]>,
-    /// What is drilled there, m, and for what.
-    pub drill: Option<(f64, String)>,
-    /// The board that is drilled together with it.
-    pub pair: Option<u32>,
-    /// What is wrong with it.
-    pub faults: Vec<String>,
-}
-
-/// One step.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct StepReport {
-    /// Its name in the plan.
-    pub id: String,
-    /// In which part of the work.
-    pub phase: &'static str,
-    /// What that is called.
-    pub phase_name: &'static str,
-    /// What it is.
-    pub title: String,
-    /// What to do.
-    pub how: String,
-    /// Why.
-    pub why: String,
-    /// Lines of the parts list that it uses.
-    pub parts: Vec<String>,
-    /// Boards that it is about.
-    pub panels: Vec<u32>,
-    /// Tools.
-    pub tools: Vec<&'static str>,
-    /// How many clamps, and how far they must open, m.
-    pub clamps: Option<(u32, f64)>,
-    /// Work on all cabinets, minutes.
-    pub minutes: f64,
-    /// What must dry or set, and how long, h.
-    pub wait: Option<(String, f64)>,
-    /// What can hurt.
-    pub caution: Option<&'static str>,
-    /// What to look at before it counts as done.
-    pub check: String,
-    /// What went wrong where that fails, for the log.
-    pub mistake: Option<String>,
-    /// How that is put right.
-    pub fix: Option<String>,
-    /// The value of the design that changes then, as a place in its file.
-    pub changes: Option<&'static str>,
-    /// What is measured here.
-    pub measures: Option<MeasuresReport>,
-    /// Where builders differ: what each does.
-    pub schools: Vec<(&'static str, &'static str)>,
-    /// Steps before it.
-    pub after: Vec<String>,
-    /// How a hand gets to it, in words; nothing where the box is open.
-    pub reach: Option<String>,
-}
-
-/// What is measured at a step.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct MeasuresReport {
-    /// `thickness`, `cutout`, `depth` or `volume`.
-    pub what: &'static str,
-    /// Of which material, in files.
-    pub material: Option<&'static str>,
-    /// What the design has, SI.
-    pub drawn: f64,
-}
-
 /// When something is done.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
 pub struct SlotReport {
@@ -343,9 +235,9 @@ fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildP
         cost: parts.total(),
         budget: making.brief.and_then(|brief| brief.budget),
         mass: making.weight.total(),
-        hours: steps.iter().map(|step| minutes(step, making)).sum::<f64>() / 60.0,
+        hours: steps.iter().map(|step| step.minutes).sum::<f64>() / 60.0,
         sheets: making.sheets.iter().map(|group| sheet_group(making, group)).collect(),
-        holes: holes.iter().map(hole).collect(),
+        holes,
         items: parts.items.iter().map(|item| self::item(item, &steps)).collect(),
         ends: calendar
             .last()
@@ -357,39 +249,19 @@ fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildP
         finish: finish_name(making.workshop.finish),
         outdated: outdated(progress, &says),
         says,
-        steps: steps.iter().enumerate().map(|(at, step)| self::step(making, &steps, at, step)).collect(),
+        steps,
         faults,
     }
 }
 
-/// Each cabinet takes as long as the first, but for what is looked at once.
-fn minutes(step: &Step, making: &Making<'_>) -> f64 {
-    step.minutes * f64::from(making.cabinets)
-}
-
 fn shops(parts: &PartsList) -> Vec<ShopReport> {
     let used = Shop::ALL.into_iter().filter(|shop| parts.items.iter().any(|item| item.shop == *shop));
-    used.map(|shop| ShopReport { id: shop.id(), name: shop.name(), cost: parts.of_shop(shop) }).collect()
+    used.map(|shop| ShopReport { id: shop, name: shop.name(), cost: parts.of_shop(shop) }).collect()
 }
 
 fn item(item: &Item, steps: &[Step]) -> ItemReport {
     let uses = steps.iter().filter(|step| step.parts.contains(&item.id)).map(|step| step.id.clone());
-    ItemReport {
-        id: item.id.clone(),
-        name: item.name.clone(),
-        shop: item.shop.id(),
-        amount: item.amount,
-        unit: item.unit,
-        pack: item.pack,
-        packs: item.packs(),
-        price: item.price,
-        own_price: item.own_price,
-        cost: item.cost(),
-        stock: item.stock,
-        bought: item.bought,
-        note: item.note.clone(),
-        steps: uses.collect(),
-    }
+    ItemReport { item: item.clone(), packs: item.packs(), cost: item.cost(), steps: uses.collect() }
 }
 
 fn sheet_group(making: &Making<'_>, group: &SheetGroup) -> SheetGroupReport {
@@ -442,62 +314,6 @@ fn sheet_group(making: &Making<'_>, group: &SheetGroup) -> SheetGroupReport {
     }
 }
 
-fn hole(plan: &HolePlan) -> HoleReport {
-    HoleReport {
-        panel: plan.panel,
-        index: plan.index,
-        what: plan.what.clone(),
-        kind: plan.hole.kind,
-        at: plan.hole.at,
-        size: plan.hole.size,
-        round: plan.hole.round,
-        depth: plan.hole.depth,
-        inch32: plan.inch32,
-        template: plan.template,
-        drill: plan.drill.clone(),
-        pair: plan.pair,
-        faults: plan.faults.clone(),
-    }
-}
-
-fn step(making: &Making<'_>, steps: &[Step], at: usize, step: &Step) -> StepReport {
-    let measures = step.measures.as_ref().map(|measures| match measures {
-        Measures::Thickness(material, drawn) => {
-            MeasuresReport { what: "thickness", material: Some(material), drawn: *drawn }
-        }
-        Measures::Cutout(drawn) => MeasuresReport { what: "cutout", material: None, drawn: *drawn },
-        Measures::Depth(drawn) => MeasuresReport { what: "depth", material: None, drawn: *drawn },
-        Measures::Volume(drawn) => MeasuresReport { what: "volume", material: None, drawn: *drawn },
-    });
-    let reach = step
-        .reach
-        .as_ref()
-        .map(|reach| format!("Through the {}, {:.0} mm wide.", reach.through, reach.width * 1e3));
-    StepReport {
-        id: step.id.clone(),
-        phase: step.phase.id(),
-        phase_name: step.phase.name(),
-        title: step.title.clone(),
-        how: step.how.clone(),
-        why: step.why.clone(),
-        parts: step.parts.clone(),
-        panels: step.panels.clone(),
-        tools: step.tools.clone(),
-        clamps: step.clamps,
-        minutes: minutes(step, making),
-        wait: step.wait.clone(),
-        caution: step.caution,
-        check: step.check.clone(),
-        mistake: step.fails.as_ref().map(|remedy| remedy.mistake.clone()),
-        fix: step.fails.as_ref().map(|remedy| remedy.fix.clone()),
-        changes: step.fails.as_ref().and_then(|remedy| remedy.changes),
-        measures,
-        schools: step.schools.clone(),
-        after: super::calendar::before(steps, at).into_iter().map(|at| steps[at].id.clone()).collect(),
-        reach,
-    }
-}
-
 fn calendar(
     making: &Making<'_>,
     steps: &[Step],
@@ -517,9 +333,7 @@ fn calendar(
             Some(Done { step: tick.step.clone(), at })
         })
         .collect();
-    let steps: Vec<Step> =
-        steps.iter().map(|step| Step { minutes: minutes(step, making), ..step.clone() }).collect();
-    let slots = lay(&steps, &making.workshop.hours, begin, &done);
+    let slots = lay(steps, &making.workshop.hours, begin, &done);
     slots
         .into_iter()
         .map(|slot| {

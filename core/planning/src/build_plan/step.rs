@@ -1,14 +1,19 @@
 //! A step of the work.
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 use super::hands::Reach;
 
 /// What one does at a time.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Step {
     /// Its name in the plan, which stays the same however the plan changes.
     pub id: String,
     /// In which part of the work.
     pub phase: Phase,
+    /// What that is called.
+    pub phase_name: &'static str,
     /// What it is.
     pub title: String,
     /// What to do.
@@ -23,7 +28,7 @@ pub struct Step {
     pub tools: Vec<&'static str>,
     /// How many clamps, and how far they must open, m.
     pub clamps: Option<(u32, f64)>,
-    /// Work, minutes.
+    /// Work on all cabinets, minutes.
     pub minutes: f64,
     /// What must pass before the next step, and how long that takes, h.
     pub wait: Option<(String, f64)>,
@@ -37,16 +42,17 @@ pub struct Step {
     pub measures: Option<Measures>,
     /// Where builders differ: what each does.
     pub schools: Vec<(&'static str, &'static str)>,
-    /// What must be done before.
-    pub after: Vec<&'static str>,
+    /// Steps before it.
+    pub after: Vec<String>,
     /// Whether a hand works inside the box.
+    #[serde(skip)]
     pub inside: bool,
-    /// How a hand gets there.
+    /// How a hand gets there, once the box is closed.
     pub reach: Option<Reach>,
 }
 
 /// What to do where a check fails: what the logbook would say, and what of the design changes.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Remedy {
     /// What went wrong, for the log.
     pub mistake: String,
@@ -57,20 +63,26 @@ pub struct Remedy {
 }
 
 /// A value that is measured in the workshop.
-#[derive(Debug, Clone, PartialEq)]
-pub enum Measures {
-    /// Thickness of a board: its material and what the design has, m.
-    Thickness(&'static str, f64),
-    /// The hole that the driver needs, m.
-    Cutout(f64),
-    /// Depth of the driver, m.
-    Depth(f64),
-    /// Net volume behind the drivers, m3.
-    Volume(f64),
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Measures {
+    /// `thickness`, `cutout`, `depth` or `volume`.
+    pub what: &'static str,
+    /// Of a board's thickness: which material, in files.
+    pub material: Option<&'static str>,
+    /// What the design has, SI.
+    pub drawn: f64,
+}
+
+impl Measures {
+    /// Of no board.
+    pub(super) fn of(what: &'static str, drawn: f64) -> Self {
+        Self { what, material: None, drawn }
+    }
 }
 
 /// Parts of the work, in their order.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Phase {
     /// A cheap box for trial.
     MockUp,
@@ -93,21 +105,6 @@ pub enum Phase {
 }
 
 impl Phase {
-    /// Its name in files.
-    pub fn id(self) -> &'static str {
-        match self {
-            Self::MockUp => "mock_up",
-            Self::Arrive => "arrive",
-            Self::Cut => "cut",
-            Self::Holes => "holes",
-            Self::Assemble => "assemble",
-            Self::Fit => "fit",
-            Self::Prove => "prove",
-            Self::Finish => "finish",
-            Self::Done => "done",
-        }
-    }
-
     /// What to call it.
     pub fn name(self) -> &'static str {
         match self {
@@ -130,6 +127,7 @@ impl Step {
         Self {
             id: id.into(),
             phase,
+            phase_name: phase.name(),
             title: title.into(),
             how: String::new(),
             why: String::new(),
@@ -181,7 +179,7 @@ impl Step {
     }
 
     pub(super) fn after(mut self, after: &[&'static str]) -> Self {
-        self.after = after.to_vec();
+        self.after = after.iter().map(|name| (*name).to_owned()).collect();
         self
     }
 

@@ -1,6 +1,7 @@
 //! The steps of a build, in the order in which a builder works. Facts are common practice.
 
 use oak_cabinetry::PartKind;
+use oak_cabinetry::cut::HoleKind;
 use oak_design::file::{RawAssembly, RawFeet, RawFinish, RawFixing, RawGlue, RawTerminal};
 use oak_design::report::CutPanel;
 
@@ -35,21 +36,32 @@ pub(super) fn steps(making: &Making<'_>, parts: &PartsList) -> Vec<Step> {
     plan.prove();
     plan.finish();
     plan.done();
-    let known: Vec<String> = plan.steps.iter().map(|step| step.id.clone()).collect();
-    for step in &mut plan.steps {
-        // Only what this build has can come before.
-        step.after.retain(|before| {
-            known
-                .iter()
-                .any(|id| id == before || id.strip_prefix(before).is_some_and(|rest| rest.starts_with(' ')))
-        });
+    let ids: Vec<String> = plan.steps.iter().map(|step| step.id.clone()).collect();
+    for (at, step) in plan.steps.iter_mut().enumerate() {
+        step.after = before(&ids[..at], &step.id, &step.after);
         step.parts.sort();
         step.parts.dedup();
+        // Each cabinet takes as long as the first.
+        step.minutes *= f64::from(making.cabinets);
         if step.inside && step.phase > Phase::Assemble {
             step.reach = making.reach();
         }
     }
     plan.steps
+}
+
+/// The steps that come before one, of those before it: those it names, all coats of a coat that it names with them, and of a coat the one
+/// before it. What this build does not have cannot come before.
+fn before(earlier: &[String], id: &str, named: &[String]) -> Vec<String> {
+    let coat_of = |id: &str| {
+        id.rsplit_once(' ').and_then(|(name, coat)| Some((name.to_owned(), coat.parse::<u32>().ok()?)))
+    };
+    let last = coat_of(id).map(|(name, coat)| format!("{name} {}", coat.saturating_sub(1)));
+    let is = |other: &String, name: &String| {
+        other == name || other.strip_prefix(name.as_str()).is_some_and(|rest| rest.starts_with(' '))
+    };
+    let comes = |other: &&String| named.iter().any(|name| is(other, name)) || last.as_ref() == Some(*other);
+    earlier.iter().filter(comes).cloned().collect()
 }
 
 struct Plan<'a, 'b> {
@@ -139,7 +151,7 @@ impl Plan<'_, '_> {
                 ("Tight", "No play: the basket is held and centred by its hole."),
                 ("Rounded up", "To the next size of cutter: what is forced in tears the gasket and leaks."),
             ]);
-        cutout.measures = Some(Measures::Cutout(drivers.cutout));
+        cutout.measures = Some(Measures::of("cutout", drivers.cutout));
         self.add(cutout);
         let mut depth = Step::new("arrive.depth", Phase::Arrive, "Measure how deep the driver is", 3.0)
             .how("From the front of the frame to the back of the magnet.")
@@ -147,7 +159,7 @@ impl Plan<'_, '_> {
             .tools(&["ruler"])
             .check(format!("It is {:.0} mm, as drawn; else type what it is.", drivers.depth * 1e3))
             .after(&["arrive.parts"]);
-        depth.measures = Some(Measures::Depth(drivers.depth));
+        depth.measures = Some(Measures::of("depth", drivers.depth));
         self.add(depth);
         for group in &making.sheets {
             let id = format!(
@@ -165,10 +177,11 @@ impl Plan<'_, '_> {
                 group.material.id,
                 oak_units::significant(group.thickness * 1e3, 3)
             )]);
-            board.measures = Some(Measures::Thickness(
-                group.material.id,
-                self.nominal(group.material.id, group.thickness),
-            ));
+            board.measures = Some(Measures {
+                what: "thickness",
+                material: Some(group.material.id),
+                drawn: self.nominal(group.material.id, group.thickness),
+            });
             self.add(board);
         }
         self.add(
@@ -305,8 +318,9 @@ impl Plan<'_, '_> {
             dowels.parts = self.lines(&["dowel"]);
             self.add(dowels);
         }
-        let driven =
-            self.numbers(|panel| panel.holes.iter().any(|hole| ["driver", "radiator"].contains(&hole.kind)));
+        let driven = self.numbers(|panel| {
+            panel.holes.iter().any(|hole| matches!(hole.kind, HoleKind::Driver | HoleKind::Radiator))
+        });
         self.add(
             Step::new("holes.test", Phase::Holes, "Test circle in scrap", 15.0)
                 .how("Set the circle jig, cut the hole and, if there is one, the recess in a piece of the same board.")
@@ -323,7 +337,7 @@ impl Plan<'_, '_> {
                     .how("First pass: wide and shallow, to the depth of the frame. The hole comes after, from the same centre.")
                     .why("Once the middle is gone the jig has nothing to turn on.")
                     .tools(&["router", "circle jig"])
-                    .panels(self.numbers(|panel| panel.holes.iter().any(|hole| hole.kind == "recess")))
+                    .panels(self.numbers(|panel| panel.holes.iter().any(|hole| hole.kind == HoleKind::Recess)))
                     .caution(ROUTER)
                     .after(&["holes.test"])
                     .check("The frame lies flush, gasket included."),
@@ -340,7 +354,8 @@ impl Plan<'_, '_> {
                 .check("The real driver drops in.")
                 .fails("The driver does not go in.", "A ring of the right size as template and a bush on the router widens it evenly; a hole too wide gets a ring glued behind.", Some("measured.cutout")),
         );
-        let ported = self.numbers(|panel| panel.holes.iter().any(|hole| hole.kind == "port" && hole.round));
+        let ported =
+            self.numbers(|panel| panel.holes.iter().any(|hole| hole.kind == HoleKind::Port && hole.round));
         if !ported.is_empty() {
             self.add(
                 Step::new("holes.ports", Phase::Holes, "Cut the holes for the ports", self.many(10.0, &ported))
@@ -353,7 +368,7 @@ impl Plan<'_, '_> {
                     .check("The tube goes in with a hand's push."),
             );
         }
-        let plated = self.numbers(|panel| panel.holes.iter().any(|hole| hole.kind == "item"));
+        let plated = self.numbers(|panel| panel.holes.iter().any(|hole| hole.kind == HoleKind::Item));
         if !plated.is_empty() {
             self.add(
                 Step::new(
@@ -409,7 +424,7 @@ impl Plan<'_, '_> {
             .tools(&["drill"])
             .after(&["holes.cut"])
             .check("Every screw turns in by hand for its last turns.");
-        pilots.panels = self.numbers(|panel| panel.holes.iter().any(|hole| hole.kind == "driver"));
+        pilots.panels = self.numbers(|panel| panel.holes.iter().any(|hole| hole.kind == HoleKind::Driver));
         pilots.parts = self.lines(&["tnut", "insert"]);
         self.add(pilots);
     }
@@ -771,7 +786,7 @@ impl Plan<'_, '_> {
                 "Type it: length of the port and tuning follow.",
                 Some("enclosure.ports.length"),
             );
-        volume.measures = Some(Measures::Volume(self.net()));
+        volume.measures = Some(Measures::of("volume", self.net()));
         self.add(volume);
         self.add(
             Step::new("prove.travel", Phase::Prove, "Listen at full travel", 20.0)
@@ -856,7 +871,7 @@ impl Plan<'_, '_> {
                     ]);
                 }
                 // One after the other, whatever their names.
-                step.after = vec![before];
+                step.after = vec![before.to_owned()];
                 self.add(step);
             }
             before = stage.id;

@@ -5,6 +5,7 @@ use std::collections::HashSet;
 use approx::assert_relative_eq;
 use chrono::{Duration, NaiveDateTime};
 use oak_acoustics::Stop;
+use oak_cabinetry::cut::HoleKind;
 use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::file::{
     RawAssembly, RawBody, RawBrief, RawDesign, RawFamily, RawFinish, RawFixing, RawGlue, RawJoinery,
@@ -161,7 +162,7 @@ fn what_it_weighs_is_its_boards_and_its_parts() {
 #[test]
 fn every_part_is_used_by_a_step_and_no_step_uses_what_is_not_there() {
     for (design, plan) in plans() {
-        let known: HashSet<&str> = plan.items.iter().map(|item| item.id.as_str()).collect();
+        let known: HashSet<&str> = plan.items.iter().map(|line| line.item.id.as_str()).collect();
         assert_eq!(known.len(), plan.items.len(), "{}: a line stands twice", design.name);
         let used: HashSet<&str> =
             plan.steps.iter().flat_map(|step| &step.parts).map(String::as_str).collect();
@@ -171,7 +172,12 @@ fn every_part_is_used_by_a_step_and_no_step_uses_what_is_not_there() {
         assert!(idle.is_empty(), "{}: {idle:?}", design.name);
         for step in &plan.steps {
             assert!(step.parts.len() <= 8, "{} {:?}", step.id, step.parts);
-            assert!(!step.how.is_empty() && !step.why.is_empty() || step.phase == "finish", "{}", step.id);
+            assert!(
+                !step.how.is_empty() && !step.why.is_empty()
+                    || step.phase == oak_planning::build_plan::Phase::Finish,
+                "{}",
+                step.id
+            );
             assert!(!step.check.is_empty(), "{} has no check", step.id);
         }
         let steps: HashSet<&str> = plan.steps.iter().map(|step| step.id.as_str()).collect();
@@ -262,7 +268,7 @@ fn nothing_is_fitted_inside_after_the_last_board_that_no_hand_reaches() {
     let mut early = 0;
     for (design, plan) in plans() {
         let closed = plan.steps.iter().position(|step| step.id == "glue.close").expect("it is closed");
-        let hand = |step: &oak_planning::build_plan::StepReport| {
+        let hand = |step: &oak_planning::build_plan::Step| {
             ["seams", "fill", "wire"].iter().any(|what| step.id.ends_with(&format!(".{what}")))
         };
         for (at, step) in
@@ -356,7 +362,7 @@ fn glue_paint_and_fill_follow_from_what_is_drawn() {
     let mut design = demo_build("Pit organ").variants[0].clone();
     let amount = |design: &RawDesign, id: &str| {
         let found = plan(design, None, &RawWorkshop::default());
-        found.items.iter().find(|item| item.id == id).map(|item| item.amount)
+        found.items.iter().find(|line| line.item.id == id).map(|line| line.item.amount)
     };
     let body = design.body.get_or_insert_with(RawBody::default);
     (body.width, body.height, body.depth) = (text("600 mm"), text("900 mm"), text("500 mm"));
@@ -385,7 +391,7 @@ fn equal_cabinets_need_no_more_sheets_than_as_many_ones() {
             let sheets: usize = found.sheets.iter().map(|group| group.sheets.len()).sum();
             (
                 sheets,
-                found.items.iter().find(|item| item.id == "driver").expect("a driver").amount,
+                found.items.iter().find(|line| line.item.id == "driver").expect("a driver").item.amount,
                 found.hours,
             )
         };
@@ -410,7 +416,7 @@ fn holes_are_the_same_everywhere() {
         for ((number, hole), found) in listed.iter().zip(&plan.holes) {
             assert_eq!(
                 (*number, &hole.what, hole.at, hole.size),
-                (found.panel, &found.what, found.at, found.size)
+                (found.panel, &found.hole.what, found.hole.at, found.hole.size)
             );
             // In inches it is never smaller, and by less than a 32nd larger.
             let inches = f64::from(found.inch32) / 32.0 * 0.0254;
@@ -427,7 +433,7 @@ fn a_hole_across_a_joint_and_a_screw_that_is_too_long_are_said() {
     let mut thin = design.clone();
     thin.body.get_or_insert_with(RawBody::default).thickness = text("6 mm");
     let found = build_plan(&question(&thin, None, &RawWorkshop::default())).expect("whole").expect("a box");
-    let bolted = found.holes.iter().any(|hole| hole.kind == "bolt");
+    let bolted = found.holes.iter().any(|hole| hole.hole.kind == HoleKind::Bolt);
     assert_eq!(
         found.faults.iter().any(|fault| fault.contains("no screw holds")),
         bolted,
@@ -487,7 +493,12 @@ fn what_is_measured_flows_back_and_marks_what_was_printed() {
         .find_map(|step| step.measures.as_ref().filter(|one| one.what == "thickness"))
         .expect("measured");
     assert_relative_eq!(again.drawn, board.drawn, epsilon = 1e-9);
-    assert!(after.holes.iter().any(|hole| hole.kind == "driver" && (hole.size[0] - 0.3).abs() < 1e-9));
+    assert!(
+        after
+            .holes
+            .iter()
+            .any(|hole| hole.hole.kind == HoleKind::Driver && (hole.hole.size[0] - 0.3).abs() < 1e-9)
+    );
     let [old] = after.outdated.as_slice() else { panic!("{:?}", after.outdated) };
     assert!(old.page == "panels" && old.changed.len() > 3, "{old:?}");
     // A volume that was found is one more thing in the ledger, whichever way it differs.
@@ -517,7 +528,7 @@ fn what_is_measured_flows_back_and_marks_what_was_printed() {
 fn own_prices_and_stock_stand_over_the_usual_ones_and_go_out_and_in_as_a_table() {
     let design = &demo_build("Narrowboat nook").variants[0];
     let usual = plan(design, None, &RawWorkshop::default());
-    let glue = usual.items.iter().find(|item| item.id == "glue.pva").expect("glue");
+    let glue = &usual.items.iter().find(|line| line.item.id == "glue.pva").expect("glue").item;
     let own =
         RawStock { item: "glue.pva".to_owned(), price: Some(Typed::Number(7.5)), ..RawStock::default() };
     let stocked = RawStock {
@@ -528,8 +539,8 @@ fn own_prices_and_stock_stand_over_the_usual_ones_and_go_out_and_in_as_a_table()
     };
     let workshop = RawWorkshop { items: vec![own, stocked], ..RawWorkshop::default() };
     let mine = plan(design, None, &workshop);
-    let driver = usual.items.iter().find(|item| item.id == "driver").expect("a driver");
-    let saved = driver.cost.expect("priced") - (7.5 - 5.0) * glue.packs;
+    let driver = &usual.items.iter().find(|line| line.item.id == "driver").expect("a driver").item;
+    let saved = driver.cost().expect("priced") - (7.5 - 5.0) * glue.packs();
     assert_relative_eq!(usual.cost.expect("priced") - mine.cost.expect("priced"), saved, epsilon = 1e-9);
     let table = price_table(&mine);
     let read = prices_of(&table).expect("a table");

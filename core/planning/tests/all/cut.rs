@@ -1,6 +1,7 @@
 //! What is cut, of the demo builds.
 
 use approx::assert_relative_eq;
+use oak_cabinetry::cut::HoleKind;
 use oak_design::conditions::RawQuestion;
 use oak_design::file::{RawBody, RawBrief, RawDesign, RawOverlap, Typed};
 use oak_design::report::CutReport;
@@ -47,7 +48,7 @@ fn every_demo_box_is_cut_and_its_boards_weigh_what_they_fill() {
             // Once a board, however many layers it is of.
             let boards = found.panels.iter().filter(|panel| panel.layer.is_none_or(|[layer, _]| layer == 1));
             let holes = boards.flat_map(|panel| &panel.holes);
-            let through = holes.filter(|hole| hole.depth.is_none() && hole.kind != "bolt");
+            let through = holes.filter(|hole| hole.depth.is_none() && hole.kind != HoleKind::Bolt);
             assert_eq!(mounted.count(), through.count(), "{}", design.name);
             for part in cabinet.parts.iter().filter(|part| cabinet.hole(part, &boxed.contents).is_some()) {
                 let Some(face) = part.face else { continue };

@@ -1,4 +1,5 @@
-import type { HoleReport } from '../../api/types';
+import type { HolePlan } from '../../api/types';
+import { inches } from '../../model/preferences';
 import { Button } from '../../ui/Button';
 import { Scroll } from '../../ui/Scroll';
 import { Table } from '../../ui/Table';
@@ -36,7 +37,7 @@ export function HolesSheet({ plan, onShow }: SheetProps) {
             cell: ({ what, faults }) => (faults.length ? `${what}: ${faults.join('; ')}` : what),
           },
           { name: 'Size', kind: 'figure', cell: (hole) => sizeOf(hole.size, hole.round) },
-          { name: 'Inches', kind: 'figure', cell: ({ inch32 }) => inches(inch32) },
+          { name: 'Inches', kind: 'figure', cell: ({ inch32 }) => `${inches(inch32 / 32)} in` },
           {
             name: 'Deep',
             kind: 'figure',
@@ -78,15 +79,6 @@ export function HolesSheet({ plan, onShow }: SheetProps) {
 const sizeOf = ([w = 0, h = 0]: number[], round: boolean) =>
   round ? `⌀ ${lengthOf(w)}` : `${lengthOf(w)} × ${lengthOf(h)}`;
 
-/** A length in 32nds of an inch as a carpenter writes it. */
-export function inches(thirtySeconds: number): string {
-  const whole = Math.floor(thirtySeconds / 32);
-  let [over, under] = [thirtySeconds % 32, 32];
-  while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2];
-  const fraction = over ? `${over}/${under}` : '';
-  return `${[whole || '', fraction].filter(Boolean).join(' ') || '0'} in`;
-}
-
 interface Drilled {
   panel: number;
   what: string;
@@ -97,7 +89,7 @@ interface Drilled {
 }
 
 /** Bolts and dowels of a board that are drilled alike. */
-function grouped(holes: HoleReport[]): Drilled[] {
+function grouped(holes: HolePlan[]): Drilled[] {
   const found = new Map<string, Drilled>();
   for (const { panel, what, size, depth, drill, faults } of holes) {
     const [diameter, words] = drill ?? [size[0] ?? 0, depth == null ? 'through' : `${lengthOf(depth)} deep`];

@@ -58,9 +58,9 @@ export function PanelDrawing({ panel, tools, onJoin }: Props) {
                 </g>
               );
             })}
-            {panel.grooves.map(({ what, outline, inside }) => (
+            {panel.grooves.map(({ what, outline, side }) => (
               <polygon
-                key={`${what} ${inside}`}
+                key={`${what} ${side}`}
                 points={points(outline)}
                 fill="var(--shelf)"
                 stroke="var(--ink)"
@@ -139,10 +139,10 @@ export function PanelDrawing({ panel, tools, onJoin }: Props) {
           <Table
             caption="Milled strips"
             rows={panel.grooves}
-            keyOf={({ what, inside }) => `${what} ${inside}`}
+            keyOf={({ what, side }) => `${what} ${side}`}
             columns={[
               { name: 'For', names: true, cell: ({ what }) => what },
-              { name: 'From', cell: ({ inside }) => (inside ? 'inside' : 'outside') },
+              { name: 'From', cell: ({ side }) => (side === 'inner' ? 'inside' : 'outside') },
               { name: 'Wide', kind: 'figure', cell: ({ outline }) => lengthOf(narrowOf(outline)) },
               { name: 'Deep', kind: 'figure', cell: ({ depth }) => lengthOf(depth) },
             ]}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { StepReport, Typed } from '../../api/types';
+import type { Step, Typed } from '../../api/types';
 import { fieldAt, usualUnit, writeTyped } from '../../model/units';
 import { keepEntry, localMoment, progressOn, tick, withMeasured } from '../../model/workshop';
 import { Button } from '../../ui/Button';
@@ -54,7 +54,7 @@ export function StepsSheet(props: SheetProps) {
 }
 
 interface RowProps extends SheetProps {
-  step: StepReport;
+  step: Step;
   state: 'done' | 'failed' | null;
   open: boolean;
   onOpen: () => void;
@@ -69,8 +69,8 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
       at: localMoment(new Date()),
       step: step.id,
       text: step.title,
-      mistake: step.mistake ?? '',
-      fix: step.fix ?? '',
+      mistake: step.fails?.mistake ?? '',
+      fix: step.fails?.fix ?? '',
     };
     keepEntry(workbench, { id: crypto.randomUUID(), entry });
     onShow('log');
@@ -107,7 +107,11 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
           <div className="flex flex-col gap-1">
             <p>{step.how}</p>
             {step.why && <p className="text-soft">{step.why}</p>}
-            {step.reach && <p className="text-soft">{step.reach}</p>}
+            {step.reach && (
+              <p className="text-soft">
+                Through the {step.reach.through}, {lengthOf(step.reach.width)} wide.
+              </p>
+            )}
             {step.caution && (
               <p className="border-short border-l-3 pl-2">
                 <b>Caution.</b> {step.caution}
@@ -130,10 +134,10 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
                 </dl>
               </details>
             )}
-            {step.fix && (
+            {step.fails && (
               <p className="flex flex-wrap items-center gap-2">
                 <Button onClick={fail}>The check failed…</Button>
-                <span className="text-soft">{step.fix}</span>
+                <span className="text-soft">{step.fails.fix}</span>
               </p>
             )}
           </div>

@@ -1,5 +1,4 @@
 import { expect, it } from 'vitest';
-import { inches } from './HolesSheet';
 import { amountOf, drying, lasting, money } from './sheet';
 
 it('says amounts as one buys them', () => {
@@ -14,15 +13,4 @@ it('says amounts as one buys them', () => {
 it('says how long things take', () => {
   expect([lasting(0), lasting(20), lasting(66), lasting(120)]).toEqual(['no work', '20 min', '1.1 h', '2 h']);
   expect([drying(0.5), drying(2), drying(11.96)]).toEqual(['30 min', '2 h', '12 h']);
-});
-
-it('writes 32nds of an inch as a carpenter does', () => {
-  expect([363, 360, 352, 16, 0, 1].map(inches)).toEqual([
-    '11 11/32 in',
-    '11 1/4 in',
-    '11 in',
-    '1/2 in',
-    '0 in',
-    '1/32 in',
-  ]);
 });

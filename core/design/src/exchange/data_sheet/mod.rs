@@ -18,7 +18,7 @@ use crate::problem::{Problem, ProblemKind, Range};
 /// A data sheet as text.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct RawSheet {
+pub struct RawDataSheet {
     /// As typed or pasted.
     #[schema(max_length = 20000)]
     pub text: String,
@@ -58,7 +58,7 @@ const OF_A_COIL: [&str; 4] = ["re", "le", "nominal", "bl"];
 /// Longest text that is read, characters.
 const LONGEST: usize = 20_000;
 
-impl RawSheet {
+impl RawDataSheet {
     /// Reads it.
     ///
     /// # Errors
