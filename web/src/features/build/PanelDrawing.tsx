@@ -64,7 +64,7 @@ export function PanelDrawing({ panel, tools, onJoin }: Props) {
                 points={points(outline)}
                 fill="var(--shelf)"
                 stroke="var(--ink)"
-                strokeDasharray={inside ? '2 2' : undefined}
+                strokeDasharray={side === 'inner' ? '2 2' : undefined}
               />
             ))}
             {panel.window && (
