@@ -19,7 +19,7 @@ export default defineConfig({
           groups: [
             {
               name: 'bench',
-              test: /\/src\/(model|api|lanes)\/(?!picture|ValuesDialog|RangeDialog|TimeLane)/,
+              test: /\/src\/(model|api|lanes)\/(?!picture|ValuesDialog|RangeDialog|TimeLane|places|presets|way|differences|pipes|start_draft|photos|meanings\.json|glossary|queries\/(signal|place|jobs|plan|cut|library))/,
             },
           ],
         },

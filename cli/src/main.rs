@@ -10,7 +10,7 @@ use oak_design::Problem;
 use oak_design::conditions::{RawBasis, RawConditions, RawQuestion};
 use oak_design::exchange::{write_limit_table, write_response_table};
 use oak_design::file::{RawBuild, RawFamily, Typed, open_build, open_design, open_driver};
-use oak_design::quantities::quantities;
+use oak_design::quantities::{meanings, quantities};
 use oak_design::report::{BuiltExport, Report, compute};
 use oak_design::resolve::ResolvedDesign;
 use oak_design::response::FrequencyGrid;
@@ -51,8 +51,10 @@ enum Command {
         /// Which kind.
         kind: String,
     },
-    /// Prints every quantity that files can hold, with units, ranges and meaning, as JSON.
+    /// Prints every quantity that files can hold, with units and ranges, as JSON.
     Quantities,
+    /// Prints what every quantity means, the glossary, and the pipes that are easily had, as JSON.
+    Meanings,
 }
 
 #[derive(Subcommand)]
@@ -170,6 +172,7 @@ fn main() -> ExitCode {
         Command::Schema { kind } => print_schema(&kind),
         Command::Worker { arguments } => worker(&arguments),
         Command::Quantities => pretty(&quantities()),
+        Command::Meanings => pretty(&meanings()),
     };
     match outcome {
         Ok(text) => {

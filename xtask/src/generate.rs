@@ -16,6 +16,7 @@ const PRINTED: &[(&str, &str, &[&str])] = &[
     ("docs/schema/driver.schema.json", CLI, &["schema", "driver"]),
     ("docs/schema/build.schema.json", CLI, &["schema", "build"]),
     ("web/src/model/quantities.json", CLI, &["quantities"]),
+    ("web/src/model/meanings.json", CLI, &["meanings"]),
 ];
 const TYPES: &str = "web/src/api/schema.d.ts";
 

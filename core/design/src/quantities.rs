@@ -1,9 +1,9 @@
-//! The tables of units, fields and families as one document, for programs in other languages.
+//! The tables of units, fields and families, and what they mean, as documents for programs in other languages.
 
 use oak_acoustics::medium::{Frame, Stuffing, fill_materials};
 use oak_cabinetry::{PIPES, Pipe};
 use oak_units::UNITS;
-use serde_json::{Value, json};
+use serde_json::{Map, Value, json};
 
 use crate::field::FIELDS;
 use crate::file::RawFamily;
@@ -15,8 +15,8 @@ fn rounded(metres: f64) -> f64 {
     (metres * 1e4).round() / 1e4
 }
 
-/// Every unit with its spellings and SI factor, every field with its usual unit, range (SI) and meaning, and every
-/// family of cabinets with its starting points, the glossary, and the pipes and fills that are easily had.
+/// Every unit with its spellings and SI factor, every field with its usual unit and range (SI), every family of cabinets with its starting
+/// points, and the fills that are easily had.
 pub fn quantities() -> Value {
     let units: Vec<_> = UNITS
         .iter()
@@ -39,7 +39,6 @@ pub fn quantities() -> Value {
                 "unit": field.unit,
                 "min": field.min,
                 "max": field.max,
-                "meaning": field.meaning,
             })
         })
         .collect();
@@ -53,18 +52,6 @@ pub fn quantities() -> Value {
                 "good": family.good(),
                 "bad": family.bad(),
                 "starting_points": starting_points.map(|starting_point| json!({ "id": starting_point.id, "name": starting_point.name })).collect::<Vec<_>>(),
-            })
-        })
-        .collect();
-    let terms: Vec<_> =
-        TERMS.iter().map(|(term, meaning)| json!({ "term": term, "meaning": meaning })).collect();
-    let pipes: Vec<_> = PIPES
-        .iter()
-        .map(|Pipe { name, outside, inside, flare, flange, fittings }| {
-            json!({
-                "name": name, "outside": outside, "inside": inside, "flare": flare, "flange": flange,
-                "elbow": rounded(fittings.elbow), "socket": rounded(fittings.socket),
-                "coupling": rounded(fittings.coupling), "cap": rounded(fittings.cap),
             })
         })
         .collect();
@@ -83,13 +70,24 @@ pub fn quantities() -> Value {
             })
         })
         .collect();
-    json!({
-        "units": units,
-        "fields": fields,
-        "families": families,
-        "terms": terms,
-        "pipes": pipes,
-        "fills": fills,
-        "amounts": amounts,
-    })
+    json!({ "units": units, "fields": fields, "families": families, "fills": fills, "amounts": amounts })
+}
+
+/// What every field means, by its path, the glossary, and the pipes that are easily had.
+pub fn meanings() -> Value {
+    let fields: Map<String, Value> =
+        FIELDS.iter().map(|field| (field.path.to_owned(), json!(field.meaning))).collect();
+    let terms: Vec<_> =
+        TERMS.iter().map(|(term, meaning)| json!({ "term": term, "meaning": meaning })).collect();
+    let pipes: Vec<_> = PIPES
+        .iter()
+        .map(|Pipe { name, outside, inside, flare, flange, fittings }| {
+            json!({
+                "name": name, "outside": outside, "inside": inside, "flare": flare, "flange": flange,
+                "elbow": rounded(fittings.elbow), "socket": rounded(fittings.socket),
+                "coupling": rounded(fittings.coupling), "cap": rounded(fittings.cap),
+            })
+        })
+        .collect();
+    json!({ "fields": fields, "terms": terms, "pipes": pipes })
 }

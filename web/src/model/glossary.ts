@@ -1,16 +1,19 @@
 // Terms of the trade, from the core's tables.
 
-import tables from './quantities.json' with { type: 'json' };
+import tables from './meanings.json' with { type: 'json' };
+import { allFields } from './units';
 
 export interface Term {
   term: string;
   meaning: string;
 }
 
+const fields: Readonly<Record<string, string>> = tables.fields;
+
 /** Terms and symbols in the order of the alphabet; a symbol that several fields share is told once for each meaning. */
 export const GLOSSARY: Term[] = [
   ...tables.terms,
-  ...tables.fields.map(({ symbol, meaning }) => ({ term: symbol, meaning })),
+  ...allFields.map(({ symbol, path }) => ({ term: symbol, meaning: fields[path] ?? '' })),
 ]
   .filter(
     (one, at, all) =>

@@ -1,6 +1,6 @@
 // The pipes and flared kits that a person can get: those that are easily had, until the list is written anew.
 
-import tables from './quantities.json' with { type: 'json' };
+import tables from './meanings.json' with { type: 'json' };
 import { Stored } from './stored';
 
 export interface Pipe {

@@ -18,7 +18,6 @@ export interface Field {
   unit: string;
   min: number;
   max: number;
-  meaning: string;
 }
 
 export interface Quantity {
@@ -34,7 +33,7 @@ const units: Unit[] = tables.units;
 const fields = new Map<string, Field>(tables.fields.map((field) => [field.path, field]));
 
 /** Both chambers hold the same values, and so do the stretches of a way and its stub. */
-function generic(path: string): string {
+export function generic(path: string): string {
   return path
     .replace(/\[\d+\]/g, '')
     .replace('enclosure.front.', 'enclosure.')
@@ -53,7 +52,9 @@ export function fieldAt(path: string): Field {
   return field;
 }
 
-export const driverFields: Field[] = tables.fields.filter((field) => field.path.startsWith('driver.'));
+export const allFields: readonly Field[] = tables.fields;
+
+export const driverFields: Field[] = allFields.filter((field) => field.path.startsWith('driver.'));
 
 export function unitsOf(dimension: string): Unit[] {
   return units.filter((unit) => unit.dimension === dimension);

@@ -1,5 +1,7 @@
 import { type ReactNode, useState } from 'react';
+import { meaningIn, meanings } from '../model/meanings';
 import type { Field } from '../model/units';
+import { useObserved } from './observed';
 
 interface Props {
   /** Said while nothing is pointed at. */
@@ -17,6 +19,7 @@ export interface HelpProps {
 /** A group of values with one line below it that explains the value in hand, covering nothing. */
 export function HelpText({ otherwise, className = '', children }: Props) {
   const [field, setField] = useState<Field | null>(null);
+  const known = useObserved(meanings);
   const explain = (next: Field): HelpProps => ({
     onPointerEnter: () => setField(next),
     onFocus: () => setField(next),
@@ -27,7 +30,7 @@ export function HelpText({ otherwise, className = '', children }: Props) {
       <p className="min-h-[34px] text-[0.929rem] text-soft leading-[17px]">
         {field ? (
           <>
-            <b className="text-ink">{field.symbol}</b> {field.meaning}
+            <b className="text-ink">{field.symbol}</b> {meaningIn(known, field)}
           </>
         ) : (
           otherwise

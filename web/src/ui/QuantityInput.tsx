@@ -1,5 +1,6 @@
 import { type KeyboardEvent, useId, useRef } from 'react';
 import type { Typed } from '../api/types';
+import { meaningIn, meanings } from '../model/meanings';
 import { noteAt } from '../model/notes';
 import { asRead, preferredUnit, rememberUnit, unitOf } from '../model/preferences';
 import {
@@ -13,7 +14,7 @@ import {
   usualUnit,
 } from '../model/units';
 import { useDraft } from './draft';
-import { usePreferences } from './observed';
+import { useObserved, usePreferences } from './observed';
 
 interface Props {
   label: string;
@@ -43,6 +44,7 @@ export function QuantityInput(props: Props) {
   const input = useRef<HTMLInputElement>(null);
   const messageId = useId();
   const { notes } = usePreferences();
+  const meaning = meaningIn(useObserved(meanings), fields[0]);
   const written =
     typed === null ? (follows ?? '') : `${shown(readIn(typed, fields))}${notes ? noteOf(typed, fields) : ''}`;
 
@@ -87,7 +89,7 @@ export function QuantityInput(props: Props) {
         aria-label={label}
         aria-invalid={message ? true : undefined}
         aria-describedby={message ? messageId : undefined}
-        aria-description={fields[0]?.meaning}
+        aria-description={meaning}
         data-quantity=""
         data-draft={draft === null ? undefined : ''}
         autoComplete="off"

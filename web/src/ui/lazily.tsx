@@ -2,11 +2,12 @@
 // open at once, and also when the server has gone away.
 
 import { type ComponentType, lazy } from 'react';
+import { meanings } from '../model/meanings';
 import { toasts } from '../model/toasts';
 
 type Load = () => Promise<unknown>;
 
-const waiting = new Set<Load>();
+const waiting = new Set<Load>([() => meanings.load()]);
 
 /** How often a part that is wanted is asked for while the server is away, ms. */
 const AGAIN = 2000;

@@ -2,7 +2,7 @@
 
 use oak_design::field::{FIELDS, Field, driver_fields};
 use oak_design::file::{RawDriver, Typed};
-use oak_design::quantities::quantities;
+use oak_design::quantities::{meanings, quantities};
 use oak_design::schema::{SCHEMAS, schema};
 use oak_design::{Problem, ProblemKind, Range};
 use oak_units::{Dimension, NumberError, QuantityError, parse_quantity, unit_named};
@@ -57,6 +57,7 @@ fn the_document_of_quantities_holds_both_tables_whole() {
     assert_eq!(fields.len(), FIELDS.len());
     for (written, field) in fields.iter().zip(FIELDS) {
         assert_eq!(written["path"], field.path);
+        assert_eq!(meanings()["fields"][field.path], field.meaning);
         let unit = written["unit"].as_str().expect("text");
         assert_eq!(
             unit_named(unit).map(|unit| unit.dimension),
