@@ -2476,61 +2476,9 @@ export interface components {
             words: string;
         };
         /** @description Single figures of a design at its drive. */
-        FigureReport: {
-            /**
-             * @description What F3, F6 and F10 refer to: `piston`, the level that the driver's parameters promise, or `passband`, the mean power of what
-             *     lies within 3 dB of it.
-             */
-            reference: string;
-            /**
-             * Format: double
-             * @description Its level, dB.
-             */
-            reference_level: number;
-            /**
-             * Format: double
-             * @description Hz.
-             */
-            f3?: number | null;
-            /**
-             * Format: double
-             * @description Hz.
-             */
-            f6?: number | null;
-            /**
-             * Format: double
-             * @description Hz.
-             */
-            f10?: number | null;
-            /**
-             * Format: double
-             * @description Where the band that begins at F3 ends, Hz.
-             */
-            f3_upper?: number | null;
-            /** @description Highest level, dB. */
-            level_peak: components["schemas"]["Peak"];
-            /**
-             * Format: double
-             * @description How far the deepest dip between two peaks of the passband lies below the lower of them, dB.
-             */
-            ripple: number;
-            excursion_in_band?: components["schemas"]["Peak"] | null;
-            excursion_minimum?: components["schemas"]["Peak"] | null;
-            radiator_travel?: components["schemas"]["Peak"] | null;
-            /**
-             * Format: double
-             * @description Lowest frequency above which the cone stays within Xmax, Hz.
-             */
-            within_xmax_above?: number | null;
-            air_speed?: components["schemas"]["Peak"] | null;
-            /** @description Which opening that is. */
+        FigureReport: components["schemas"]["Figures"] & {
+            /** @description In which opening the air is fastest. */
             fastest_opening?: string | null;
-            /** @description Lowest impedance, ohm. */
-            impedance_minimum: components["schemas"]["Peak"];
-            /** @description Largest group delay from F10 up, s. */
-            group_delay: components["schemas"]["Peak"];
-            /** @description Highest efficiency, 0 to 1. */
-            efficiency: components["schemas"]["Peak"];
             /**
              * Format: double
              * @description Sealed: system resonance, Hz.
@@ -2571,6 +2519,58 @@ export interface components {
             /** @description Two ported chambers: each port of the rear one. */
             rear_ports: components["schemas"]["PortReport"][];
             passage?: components["schemas"]["PassageReport"] | null;
+        };
+        /** @description Figures of one network at one drive. */
+        Figures: {
+            /** @description What F3, F6 and F10 refer to. */
+            reference: components["schemas"]["Reference"];
+            /**
+             * Format: double
+             * @description Its level at this drive, dB.
+             */
+            reference_level: number;
+            /**
+             * Format: double
+             * @description Lowest frequencies within 3, 6 and 10 dB of the reference level, Hz.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description See `f3`.
+             */
+            f6?: number | null;
+            /**
+             * Format: double
+             * @description See `f3`.
+             */
+            f10?: number | null;
+            /**
+             * Format: double
+             * @description Where the band that begins at F3 falls by 3 dB again, Hz, if it does below 1 kHz.
+             */
+            f3_upper?: number | null;
+            /** @description Highest level between 5 Hz and 1 kHz, dB. */
+            level_peak: components["schemas"]["Peak"];
+            /**
+             * Format: double
+             * @description How far the deepest dip between two peaks in the two octaves above F3 lies below the lower of them, dB.
+             */
+            ripple: number;
+            excursion_in_band?: components["schemas"]["Peak"] | null;
+            excursion_minimum?: components["schemas"]["Peak"] | null;
+            radiator_travel?: components["schemas"]["Peak"] | null;
+            /**
+             * Format: double
+             * @description Lowest frequency above which the cone stays within Xmax at this drive, Hz.
+             */
+            within_xmax_above?: number | null;
+            air_speed?: components["schemas"]["Peak"] | null;
+            /** @description Lowest impedance from 10 Hz up, ohm. */
+            impedance_minimum: components["schemas"]["Peak"];
+            /** @description Largest group delay from F10 up, s. */
+            group_delay: components["schemas"]["Peak"];
+            /** @description Highest share of the real power that leaves as sound. */
+            efficiency: components["schemas"]["Peak"];
         };
         /** @description A layer of fill. */
         FillReport: {
@@ -5299,6 +5299,11 @@ export interface components {
             /** @description How what was stated probably came about. */
             slip?: string | null;
         };
+        /**
+         * @description What the level of a design is compared with.
+         * @enum {string}
+         */
+        Reference: "piston" | "passband";
         /** @description What to do where a check fails: what the logbook would say, and what of the design changes. */
         Remedy: {
             /** @description What went wrong, for the log. */

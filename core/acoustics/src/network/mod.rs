@@ -1,6 +1,9 @@
 //! What a cabinet compiles to: nodes that carry pressure or voltage, elements between them that
 //! carry volume velocity or current.
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 use crate::driver::Driver;
 use crate::element::Element;
 use crate::medium::{Air, Space};
@@ -77,7 +80,8 @@ pub struct Path {
 }
 
 /// What the level of a design is compared with.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Reference {
     /// The level that the driver's parameters promise for its piston band.
     Piston,

@@ -33,7 +33,7 @@ pub struct Peak {
 }
 
 /// Figures of one network at one drive.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Figures {
     /// What F3, F6 and F10 refer to.
     pub reference: Reference,
@@ -62,10 +62,12 @@ pub struct Figures {
     /// Fastest air in any opening, peak m/s.
     pub air_speed: Option<Peak>,
     /// Which opening that is, by position.
+    #[serde(skip)]
     pub fastest_opening: Option<usize>,
     /// Lowest impedance from 10 Hz up, ohm.
     pub impedance_minimum: Peak,
     /// Impedance minimum between the first two peaks, Hz.
+    #[serde(skip)]
     pub impedance_dip: Option<f64>,
     /// Largest group delay from F10 up, s.
     pub group_delay: Peak,

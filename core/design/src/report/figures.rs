@@ -1,8 +1,7 @@
 //! Single figures.
 
 use oak_acoustics::enclosure::{PassageFacts, PortTuning};
-use oak_acoustics::network::Reference;
-use oak_acoustics::response::Peak;
+use oak_acoustics::response::Figures;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -41,41 +40,11 @@ pub struct PortReport {
 /// Single figures of a design at its drive.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct FigureReport {
-    /// What F3, F6 and F10 refer to: `piston`, the level that the driver's parameters promise, or `passband`, the mean power of what
-    /// lies within 3 dB of it.
-    pub reference: &'static str,
-    /// Its level, dB.
-    pub reference_level: f64,
-    /// Hz.
-    pub f3: Option<f64>,
-    /// Hz.
-    pub f6: Option<f64>,
-    /// Hz.
-    pub f10: Option<f64>,
-    /// Where the band that begins at F3 ends, Hz.
-    pub f3_upper: Option<f64>,
-    /// Highest level, dB.
-    pub level_peak: Peak,
-    /// How far the deepest dip between two peaks of the passband lies below the lower of them, dB.
-    pub ripple: f64,
-    /// Largest cone excursion from F3 up, peak, m.
-    pub excursion_in_band: Option<Peak>,
-    /// Where the cone stands stillest, peak, m.
-    pub excursion_minimum: Option<Peak>,
-    /// Largest travel of a radiator from F3 up, peak, m.
-    pub radiator_travel: Option<Peak>,
-    /// Lowest frequency above which the cone stays within Xmax, Hz.
-    pub within_xmax_above: Option<f64>,
-    /// Fastest air in an opening, peak, m/s.
-    pub air_speed: Option<Peak>,
-    /// Which opening that is.
+    /// What is read off the solution.
+    #[serde(flatten)]
+    pub solved: Figures,
+    /// In which opening the air is fastest.
     pub fastest_opening: Option<String>,
-    /// Lowest impedance, ohm.
-    pub impedance_minimum: Peak,
-    /// Largest group delay from F10 up, s.
-    pub group_delay: Peak,
-    /// Highest efficiency, 0 to 1.
-    pub efficiency: Peak,
     /// Sealed: system resonance, Hz.
     pub fc: Option<f64>,
     /// Sealed: Q at that resonance, box losses included.
@@ -126,26 +95,8 @@ impl FigureReport {
         let fb =
             tuning.map(|tuning| tuning.reactance).or(radiators.map(|tuning| tuning.tuning)).or(resonance);
         Self {
-            reference: match figures.reference {
-                Reference::Piston => "piston",
-                Reference::Passband => "passband",
-            },
-            reference_level: figures.reference_level,
-            f3: figures.f3,
-            f6: figures.f6,
-            f10: figures.f10,
-            f3_upper: figures.f3_upper,
-            level_peak: figures.level_peak,
-            ripple: figures.ripple,
-            excursion_in_band: figures.excursion_in_band,
-            excursion_minimum: figures.excursion_minimum,
-            radiator_travel: figures.radiator_travel,
-            within_xmax_above: figures.within_xmax_above,
-            air_speed: figures.air_speed,
+            solved: figures.clone(),
             fastest_opening: figures.fastest_opening.map(|at| compiled.network.openings[at].label.clone()),
-            impedance_minimum: figures.impedance_minimum,
-            group_delay: figures.group_delay,
-            efficiency: figures.efficiency,
             fc: compiled.closed_box.map(|closed| closed.fc),
             qtc: compiled.closed_box.map(|closed| closed.qtc),
             fb,

@@ -310,7 +310,7 @@ proptest! {
                 for trace in simulated {
                     prop_assert!(trace.values.iter().all(Option::is_some), "{trace:?}");
                 }
-                prop_assert!(report.figures.reference_level.is_finite());
+                prop_assert!(report.figures.solved.reference_level.is_finite());
             }
         }
     }

@@ -401,7 +401,7 @@ proptest! {
             let phase = trace.phase.iter().flatten().all(|degrees| degrees.is_finite());
             prop_assert!(whole && phase, "{document}");
         }
-        prop_assert!(report.figures.reference_level.is_finite());
+        prop_assert!(report.figures.solved.reference_level.is_finite());
         // What is answered can be written and read again.
         let text = serde_json::to_string(&raw).expect("JSON");
         prop_assert_eq!(open_design(text.as_bytes()).expect("a design"), raw);

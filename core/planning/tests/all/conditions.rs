@@ -40,7 +40,7 @@ fn lines(report: &Report, quantity: Quantity) -> Vec<Vec<f64>> {
 fn chips_are_of_the_lanes(asked: &RawQuestion, report: &Report, network: &Network, checks: &[Check]) {
     let brief = resolve_brief(asked.brief.as_ref().expect("given")).expect("a brief");
     let chip = |id: &str| checks.iter().find(|check| check.id == id);
-    if let (Some(chip), Some(f3)) = (chip("lowest"), report.figures.f3) {
+    if let (Some(chip), Some(f3)) = (chip("lowest"), report.figures.solved.f3) {
         assert_eq!(chip.reached, format!("{f3:.1} Hz"), "{}", asked.design.name);
     }
     let loud = brief.loudness.expect("the demo asks for one") + 20.0 * brief.distance.log10();
@@ -108,10 +108,10 @@ fn every_screen_says_the_same(asked: &RawQuestion) {
         turned.steps.iter().find(|step| (step.value - standing).abs() < 1e-9).expect("it stands among them");
     let outcome = step.outcome.as_ref().unwrap_or_else(|| panic!("{name}: {:?}", step.problem));
     let figures = &report.figures;
-    assert_eq!(outcome.f3, figures.f3, "{name}");
-    assert_relative_eq!(outcome.reference_level, figures.reference_level, max_relative = 1e-12);
-    assert_eq!(outcome.excursion_in_band, figures.excursion_in_band.map(|peak| peak.value), "{name}");
-    assert_eq!(outcome.air_speed, figures.air_speed.map(|peak| peak.value), "{name}");
+    assert_eq!(outcome.f3, figures.solved.f3, "{name}");
+    assert_relative_eq!(outcome.reference_level, figures.solved.reference_level, max_relative = 1e-12);
+    assert_eq!(outcome.excursion_in_band, figures.solved.excursion_in_band.map(|peak| peak.value), "{name}");
+    assert_eq!(outcome.air_speed, figures.solved.air_speed.map(|peak| peak.value), "{name}");
     assert_eq!(
         outcome.port_length,
         figures.rear_ports.first().or(figures.ports.first()).map(|port| port.length),
@@ -121,8 +121,8 @@ fn every_screen_says_the_same(asked: &RawQuestion) {
     // The workings, and in use the chips.
     let worked = workings(asked).expect("works out");
     let result = |id: &str| worked.iter().find(|one| one.id == id).map(|one| one.result.clone());
-    assert_eq!(result("f3"), figures.f3.map(|f3| format!("{f3:.1} Hz")), "{name}");
-    assert_eq!(result("level"), Some(format!("{:.1} dB", figures.reference_level)), "{name}");
+    assert_eq!(result("f3"), figures.solved.f3.map(|f3| format!("{f3:.1} Hz")), "{name}");
+    assert_eq!(result("level"), Some(format!("{:.1} dB", figures.solved.reference_level)), "{name}");
     if asked.conditions == RawConditions::default() {
         let brief = resolve_brief(asked.brief.as_ref().expect("given")).expect("a brief");
         let case = Case::of(&brief, &asked.design).expect("whole");
@@ -204,7 +204,7 @@ fn how_sure_begins_with_the_figures_of_the_lanes() {
             let RawQuestion { design, brief, conditions } = asked;
             let ask = RawTolerance { design, brief, conditions, spreads: RawSpreads::default() };
             let shaken = tolerance(&ask, &Stop::default()).expect("builds");
-            assert_eq!(shaken.f3.map(|f3| f3.designed), report.figures.f3);
+            assert_eq!(shaken.f3.map(|f3| f3.designed), report.figures.solved.f3);
             let drawn = &lines(&report, Quantity::Level)[0];
             assert_eq!(shaken.level.len(), drawn.len());
             for (level, lane) in shaken.level.iter().zip(drawn) {
