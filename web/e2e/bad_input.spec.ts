@@ -8,7 +8,7 @@ const WRONG: [string, string, string][] = [
   ['Volume Vb', '40 Hz', '"Hz" is a unit of frequency, not of volume'],
   ['Volume Vb', '', 'nothing was written'],
   ['Tuning Fb', '29 mm', '"mm" is a unit of length, not of frequency'],
-  ['Slot height', '1,000 mm', 'may mean a thousand or a decimal comma'],
+  ['Slot height', '1,000 mm', 'may mark thousands or decimals'],
   ['Ports', '99', '99 is outside 1 to 16'],
   ['Leakage (QL)', '0.5', '0.5 is outside 1 to 1000'],
 ];

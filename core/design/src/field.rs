@@ -216,8 +216,8 @@ fields! {
     AMPLIFIER_CURRENT = "signal.amplifier.current", "Current", Current, "A", 0.1, 500.0, "Highest current of the amplifier, RMS of a sine.";
     AMPLIFIER_LOAD = "signal.amplifier.minimum_load", "Minimum load", Resistance, "ohm", 0.5, 64.0, "The lowest impedance that the amplifier stands.";
     AMPLIFIER_RESISTANCE = "signal.amplifier.output_resistance", "Output resistance", Resistance, "ohm", 0.0, 50.0, "Resistance of the amplifier at its terminals: hundredths of an ohm of most, ohms of valves. Raises Qes as a cable does.";
-    MOUNTING_WIDTH = "signal.amplifier.mounting.width", "Inside width", Length, "mm", 0.02, 2.0, "Of what of the amplifier reaches into the box, along its board.";
-    MOUNTING_HEIGHT = "signal.amplifier.mounting.height", "Inside height", Length, "mm", 0.02, 2.0, "Of what of the amplifier reaches into the box, up its board.";
+    MOUNTING_WIDTH = "signal.amplifier.mounting.width", "Inside width", Length, "mm", 0.02, 2.0, "Width of the part of the amplifier that reaches into the box, along its board.";
+    MOUNTING_HEIGHT = "signal.amplifier.mounting.height", "Inside height", Length, "mm", 0.02, 2.0, "Height of the part of the amplifier that reaches into the box, up its board.";
     MOUNTING_DEPTH = "signal.amplifier.mounting.depth", "Depth", Length, "mm", 0.01, 1.0, "How deep the amplifier reaches behind its board.";
     MOUNTING_RIM = "signal.amplifier.mounting.rim", "Rim", Length, "mm", 0.0, 0.2, "How far its plate reaches beyond the opening on every side: the gasket and every screw need their place there.";
     MOUNTING_ACROSS = "signal.amplifier.mounting.across", "From the left", Length, "mm", 0.0, 8.0, "Its middle from the left as seen from the front; in a side from the back.";
@@ -225,11 +225,11 @@ fields! {
     FILTER_ORDER = "signal.filters.order", "Order", Number, "", 1.0, 8.0, "How steep it is: 6 dB per octave each.";
     FILTER_FREQUENCY = "signal.filters.frequency", "Frequency", Frequency, "Hz", 1.0, 20_000.0, "The corner of a pass or shelf filter, the middle of a band.";
     FILTER_Q = "signal.filters.q", "Q", Number, "", 0.1, 50.0, "How narrow it is, or how much it overshoots.";
-    FILTER_GAIN = "signal.filters.gain", "Gain", Level, "dB", -40.0, 40.0, "How much louder it makes.";
-    FILTER_OCTAVES = "signal.filters.octaves", "Octaves", Number, "", 0.05, 6.0, "How wide it is, between the two frequencies of half its gain.";
+    FILTER_GAIN = "signal.filters.gain", "Gain", Level, "dB", -40.0, 40.0, "How much louder it makes the sound.";
+    FILTER_OCTAVES = "signal.filters.octaves", "Octaves", Number, "", 0.05, 6.0, "How wide it is: from the one frequency to the other at which it has half its gain in dB.";
     FILTER_SLOPE = "signal.filters.slope", "Slope", Number, "", 0.1, 1.0, "How steeply a shelf passes over; 1 is the steepest without overshoot.";
-    WANTED_FREQUENCY = "signal.filters.wanted_frequency", "New Fc", Frequency, "Hz", 5.0, 500.0, "The corner that the box gets.";
-    WANTED_Q = "signal.filters.wanted_q", "New Qtc", Number, "", 0.3, 2.0, "The Q that the box gets; 0.71 is flattest.";
+    WANTED_FREQUENCY = "signal.filters.wanted_frequency", "New Fc", Frequency, "Hz", 5.0, 500.0, "The corner frequency that the box has with this filter.";
+    WANTED_Q = "signal.filters.wanted_q", "New Qtc", Number, "", 0.3, 2.0, "The Q that the box has with this filter; 0.71 is flattest.";
     FILTER_DELAY = "signal.filters.delay", "Delay", Time, "ms", 0.0, 0.2, "How much later it plays.";
     PART_RESISTANCE = "signal.parts.resistance", "R", Resistance, "ohm", 0.01, 1000.0, "Resistor at this place of the passive circuit.";
     PART_INDUCTANCE = "signal.parts.inductance", "L", Inductance, "mH", 1e-6, 0.2, "Coil at this place of the passive circuit.";

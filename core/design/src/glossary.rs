@@ -67,7 +67,7 @@ pub static TERMS: &[(&str, &str)] = &[
     ("Passive radiator", "A cone without a motor that does the work of a port; tuned by its mass."),
     (
         "Transmission line",
-        "A long filled pipe behind the driver; it takes the cone's load at a quarter of the wave.",
+        "A long filled pipe behind the driver; where it is a quarter of a wave long it holds the cone nearly still.",
     ),
     (
         "End correction",

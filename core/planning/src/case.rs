@@ -115,7 +115,7 @@ impl<'a> Case<'a> {
                 format!("As the mean of the seats in {}, over a third of an octave", place.name)
             }
             _ if self.brief.at_seats => {
-                format!("No place is chosen to be heard in, so {} m away in the open", self.brief.distance)
+                format!("No listening place is chosen: {} m away in the open", self.brief.distance)
             }
             _ => format!("In the space that the brief names, {} m away", self.brief.distance),
         }

@@ -22,7 +22,7 @@ impl fmt::Display for NumberError {
             Self::NotANumber(text) => write!(f, "\"{text}\" is not a number"),
             Self::Ambiguous(text) => write!(
                 f,
-                "\"{text}\" may mean a thousand or a decimal comma; write it with a point or without the comma"
+                "the comma in \"{text}\" may mark thousands or decimals; write a point, or leave the comma out"
             ),
             Self::ZeroDenominator(text) => write!(f, "\"{text}\" divides by zero"),
         }

@@ -143,7 +143,7 @@ impl Shared {
     fn attempt(&self, task: &Task) -> Result<(), ApiError> {
         let get = || self.pool.get().map_err(ApiError::unreachable);
         let Ok(piece) = serde_json::from_value::<Piece>(task.metadata.clone()) else {
-            tracing::error!(task = %task.id, "a piece that is none is thrown away");
+            tracing::error!(task = %task.id, "a task that is no piece of a job is thrown away");
             return queue::discard(&mut *get()?, task);
         };
         let job = job::lookup(&mut *get()?, piece.job)?.filter(|job| job.at_work());

@@ -84,7 +84,7 @@ export function parseNumber(written: string): number | string {
   if (!/^[-+]?(\d+\.?\d*|\.\d+)([eE][-+]?\d+)?$/.test(plain)) return none;
   const ambiguous = /^[-+]?0*[1-9]\d*,\d{3}$/.test(text);
   if (ambiguous)
-    return `"${text}" may mean a thousand or a decimal comma; write it with a point or without the comma`;
+    return `the comma in "${text}" may mark thousands or decimals; write a point, or leave the comma out`;
   const value = Number(plain);
   return Number.isFinite(value) ? value : none;
 }

@@ -151,13 +151,13 @@ fn settled(
     let mut say = |words: String| notes.push(words);
     if head.contains("khz") {
         rows.iter_mut().for_each(|row| row[0] *= 1e3);
-        say("Frequencies in kHz, as its head says.".to_owned());
+        say("Frequencies in kHz, as its header says.".to_owned());
     }
     if broken > 0 {
         say(format!("{broken} rows that hold no finite number are left out."));
     }
     if other > 0 {
-        say(format!("{other} lines among the rows that are none are left out."));
+        say(format!("{other} lines among the rows hold no numbers and are left out."));
     }
     let before = rows.len();
     rows.retain(|row| row[0] > 0.0);
@@ -179,12 +179,12 @@ fn settled(
     }
     let unit = unit(head, &rows);
     if unit == TraceUnit::Linear {
-        say("Magnitudes taken as linear, as its head says.".to_owned());
+        say("Magnitudes taken as linear, as its header says.".to_owned());
     }
     let radians = phased && head.contains("rad") && rows.iter().all(|row| row[2].abs() < 4.0 * PI);
     if radians {
         rows.iter_mut().for_each(|row| row[2] = row[2].to_degrees());
-        say("Phase in radians, as its head says.".to_owned());
+        say("Phase in radians, as its header says.".to_owned());
     }
     Ok(TraceReading {
         frequency: rows.iter().map(|row| row[0]).collect(),

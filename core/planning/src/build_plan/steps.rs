@@ -767,7 +767,7 @@ impl Plan<'_, '_> {
         if let Some(tuning) = self.tuning() {
             let mut tune = Step::new("prove.tuning", Phase::Prove, "Find the tuning", 25.0)
                 .how(format!("Impedance sweep: the dip between the two peaks should be at {tuning:.1} Hz. Trim the port a little at a time until it is."))
-                .why("The end of a real port counts a little otherwise than any formula.")
+                .why("No formula gets the ends of a real port quite right.")
                 .tools(&["measuring rig or multimeter and resistor"])
                 .caution(LOUD)
                 .after(&["prove.leak"])
@@ -883,8 +883,8 @@ impl Plan<'_, '_> {
         let finished = making.workshop.finish != RawFinish::Raw;
         let feet = self.lines(&["feet"]);
         let mut fit = Step::new("done.fit", Phase::Done, "Mount everything for good", 30.0)
-            .how("Gaskets looked at, screws crosswise, feet, handles, corners and grille on. Cladding hovers a millimetre or two, so that it cannot rattle.")
-            .why("What was tried is put back as it was.")
+            .how("Check the gaskets, tighten the screws crosswise, put feet, handles, corners and grille on. Cladding hovers a millimetre or two, so that it cannot rattle.")
+            .why("Everything goes back as it was when it was proved.")
             .tools(&["screwdriver"])
             .after(if finished { &["finish.unmount", "finish.cure", "finish.carpet", "prove.travel"] } else { &["prove.travel", "prove.port"] })
             .check("Nothing rattles when you knock on every side.");

@@ -52,7 +52,7 @@ fn open_baffle(scene: &Scene<'_>) -> Option<Debate> {
     Some(Debate {
         name: "A box or an open baffle in this room?",
         words: format!(
-            "An open baffle drives the room by pushing and pulling at two places, so it leaves alone what is alike at both, the pressure of the whole room first. Here, at {count} frequencies \
+            "An open baffle pushes at one place while it pulls at another, so it hardly drives what is the same at both: above all the pressure of the whole room. Here, at {count} frequencies \
              from 20 to 120 Hz, it would spread by {:.1} dB over the seats instead of {:.1} dB, and at {BOTTOM:.0} Hz be {softer:.0} dB softer for the same movement of the cone.",
             dipole.cost, sealed.cost
         ),

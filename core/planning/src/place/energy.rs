@@ -58,7 +58,7 @@ pub(super) fn report(scene: &Scene<'_>) -> Option<EnergyReport> {
             hours_in_words(budget.hours())
         )),
         (None, Some(backoff)) => words.push_str(&format!(
-            " As loud as the brief asks it never gets on average: it is {:.0} dB short.",
+            " On average it never gets as loud as the brief asks: it is {:.0} dB short.",
             -backoff
         )),
         _ => {}

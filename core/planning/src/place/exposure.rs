@@ -55,7 +55,7 @@ pub(super) fn report(scene: &Scene<'_>) -> ExposureReport {
         (_, false) => format!("At this drive it is {level:.0} dB at the seats. "),
     };
     let mut words = format!(
-        "{here}Bass alone that is {weighted:.0} dB(A), since the A-curve takes {:.0} dB off it, and may last {}. With music as loud as that, {level:.0} dB(A) may last {}.",
+        "{here}Bass alone counts {weighted:.0} dB(A), because A-weighting takes {:.0} dB off it, and may last {}. Music of {level:.0} dB(A) may last {}.",
         -curve,
         time(bass),
         time(whole)

@@ -55,8 +55,8 @@ pub(super) fn report(scene: &Scene<'_>) -> Option<FieldReport> {
     let [_, behind] = steered_pair(stand, frequency, speed);
     let front = scene.built().outside().map_or(USUAL_FRONT, |[width, height, _]| width.max(height));
     let words = format!(
-        "A front of {:.0} cm plays alike to all sides below {:.0} Hz: one cabinet cannot be aimed, a pair can. The level falls by 6 dB for each doubling of the distance on open ground; what the air \
-         swallows of the bass is nothing. A second cabinet {:.2} m behind the first, {:.1} ms later and reversed, takes the sound to the back away around {frequency:.0} Hz and adds up to 6 dB to \
+        "A front of {:.0} cm plays alike to all sides below {:.0} Hz: one cabinet cannot be aimed, a pair can. The level falls by 6 dB for each doubling of the distance on open ground; air \
+         swallows practically no bass. A second cabinet {:.2} m behind the first, {:.1} ms later and reversed, takes the sound to the back away around {frequency:.0} Hz and adds up to 6 dB to \
          the front.",
         front * 100.0,
         beams(front, speed),

@@ -186,16 +186,15 @@ impl Candidates {
         match (hardly.is_empty(), full.is_empty()) {
             (false, false) => {
                 format!(
-                    "Hardly drives the standing waves at {} Hz, in full those at {} Hz.",
+                    "Hardly drives the standing waves at {} Hz, but fully those at {} Hz.",
                     hardly.join(", "),
                     full.join(", ")
                 )
             }
             (false, true) => format!("Hardly drives the standing waves at {} Hz.", hardly.join(", ")),
-            (true, false) => format!(
-                "Drives the standing waves at {} Hz in full; together they are even.",
-                full.join(", ")
-            ),
+            (true, false) => {
+                format!("Fully drives the standing waves at {} Hz; together they are even.", full.join(", "))
+            }
             (true, true) => "Drives every standing wave in part.".to_owned(),
         }
     }

@@ -107,7 +107,7 @@ pub fn crossover(question: &RawQuestion) -> Result<CrossoverReport, Vec<Problem>
     let off = |delay: f64| summed(settable.delay + delay, settable.inverted).span;
     let milli = off(1e-3).max(off(-1e-3));
     let sensitivity = format!(
-        "A millisecond more or less, {:.2} m of path, leaves {milli:.1} dB between the highest and the lowest; the other polarity {:.1} dB.",
+        "With a millisecond more or less, {:.2} m of path, highest and lowest level are {milli:.1} dB apart; with the other polarity {:.1} dB.",
         design.air.speed * 1e-3,
         summed(settable.delay, !settable.inverted).span
     );
@@ -134,12 +134,12 @@ fn words(now: &SumReport, best: &SumReport, settable: &SumReport) -> String {
             "No more delay".to_owned()
         };
         format!(
-            "{delay}, {polarity}: {:.1} dB between the highest and the lowest instead of {:.1}.",
+            "{delay}, {polarity}: highest and lowest level {:.1} dB apart instead of {:.1}.",
             settable.span, now.span
         )
     } else {
         format!(
-            "As they are they add up to {:.1} dB between the highest and the lowest; nothing that is set on the sub is better.",
+            "As they are, highest and lowest level are {:.1} dB apart; no setting of the sub does better.",
             now.span
         )
     };
@@ -148,7 +148,7 @@ fn words(now: &SumReport, best: &SumReport, settable: &SumReport) -> String {
     }
     let inverted = if best.inverted { " and the sub inverted" } else { "" };
     format!(
-        "{on_the_sub} With {:.1} ms of delay on the mains{inverted} it would be {:.1} dB: the sub comes late, and nothing plays before it is told.",
+        "{on_the_sub} With {:.1} ms of delay on the mains{inverted} it would be {:.1} dB: the sub comes late, and delay can only be added.",
         -best.delay * 1e3,
         best.span
     )

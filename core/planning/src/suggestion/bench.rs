@@ -287,7 +287,7 @@ impl<'a> Bench<'a> {
                     format!("only {louder:.1} dB louder")
                 };
                 format!(
-                    "At {lowest:.0} Hz it is {there}; what lowers the figure is that the level above falls by {fallen:.1} dB."
+                    "At {lowest:.0} Hz it is {there}; the figure is lower only because the level above it falls by {fallen:.1} dB."
                 )
             }
             _ => String::new(),

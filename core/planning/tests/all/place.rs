@@ -194,7 +194,7 @@ fn the_brief_may_ask_at_the_seats() {
         (reached, found.words + &found.why, case.drive())
     };
     let (open, said, drive) = chip(None);
-    assert!(said.contains("No place is chosen"), "{said}");
+    assert!(said.contains("No listening place is chosen"), "{said}");
     let (seated, said, in_room) = chip(Some(room()));
     assert!(said.contains("seats in Lounge"), "{said}");
     assert_ne!(in_room, drive);

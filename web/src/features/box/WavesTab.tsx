@@ -64,7 +64,7 @@ export function WavesTab({ report, chosen, onChoose, ...editing }: Props) {
         ]}
       />
       <p className="text-[0.929rem] text-soft">
-        Choose a wave to see it in the side section: oak where the pressure rises, blue where it falls,
+        Choose a wave to see it in the side section: brown where the pressure rises, blue where it falls,
         nothing along its nodes. The bars show how strongly a driver or port couples to it, in percent. Fill
         works where the air moves, which is where the pressure does nothing.
       </p>

@@ -34,8 +34,8 @@ export function BlockPanel({ block, ...props }: BlockProps & { block: string }) 
           />
           {props.signal && (
             <p>
-              {significant(props.signal.cable, 2)} Ω in all cost {props.signal.cable_loss.toFixed(1)} dB and
-              raise Qes by as much. Length is one way; the current takes it twice.
+              {significant(props.signal.cable, 2)} Ω in all cost {props.signal.cable_loss.toFixed(1)} dB, and
+              Qes rises in the same ratio. Length is one way; the current takes it twice.
             </p>
           )}
         </Titled>
@@ -52,8 +52,8 @@ function SourcePanel(props: BlockProps) {
     <Titled title="Signal">
       <Values {...props} plain={false} rows={[DRIVE]} />
       <p>
-        What is played at where no filter changes it: all that the amplifier gives, unless it is set here. The
-        Drive lane shows what the filters make of it.
+        The level where no filter changes it: all that the amplifier gives, unless it is set here. The Drive
+        lane shows what the filters make of it.
       </p>
       {props.signal && (
         <p className="text-soft">

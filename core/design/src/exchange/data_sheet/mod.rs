@@ -253,7 +253,7 @@ impl Reader<'_> {
         let Some(number) = found.iter().find(own).or_else(|| found.iter().find(bare)) else { return };
         let Some(value) = number.value else {
             let stands = &self.text[number.at.clone()];
-            self.left.push(format!("{} {stands}: a comma may mean a thousand or a part", field.symbol));
+            self.left.push(format!("{} {stands}: the comma may mark thousands or decimals", field.symbol));
             return;
         };
         let named = unit.and_then(unit_of).filter(|unit| unit.dimension == field.dimension);
