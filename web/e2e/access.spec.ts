@@ -1,4 +1,4 @@
-import type { Build } from '../src/api/types';
+import type { Build } from '../src/schema/types';
 import { violated } from './axe';
 import { expect, openBuild, test } from './support';
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Locator, Page } from '@playwright/test';
-import type { Build } from '../src/api/types';
+import type { Build } from '../src/schema/types';
 import { expect, openBuild, type Server, test } from './support';
 
 /** The box of a demo variant, in a build of its own that the test may change. */

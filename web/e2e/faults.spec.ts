@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import type { Revision } from '../src/api/types';
+import type { Revision } from '../src/schema/types';
 import { expect, openBuild, type Server, test } from './support';
 
 /** How the server fails while an edit is sent; each is over before the next edit. */

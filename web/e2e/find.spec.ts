@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import type { Build } from '../src/api/types';
+import type { Build } from '../src/schema/types';
 import { expect, expectFigures, test } from './support';
 
 const found = (page: Page) => page.getByRole('row').filter({ has: page.locator('th[scope=row]') });

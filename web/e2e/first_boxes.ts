@@ -1,7 +1,7 @@
 // Twenty first boxes by both ways in, at the speed of a person: cargo xtask e2e -- --project=first-boxes
 
 import type { Page } from '@playwright/test';
-import type { RawDriver } from '../src/api/types';
+import type { RawDriver } from '../src/schema/types';
 import { expect, expectFigures, figure, type Server, test } from './support';
 
 /** What a person takes, s: a key, moving the pointer and pressing, deciding. */

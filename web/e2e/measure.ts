@@ -1,7 +1,7 @@
 // Speed as a user has it: cargo xtask e2e -- --project=measure
 
 import { gzipSync } from 'node:zlib';
-import type { Build } from '../src/api/types';
+import type { Build } from '../src/schema/types';
 import { expect, openBuild, test } from './support';
 
 const MOVES = 200;

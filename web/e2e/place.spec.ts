@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import type { RawListeningPlace } from '../src/api/types';
+import type { RawListeningPlace } from '../src/schema/types';
 import { violated } from './axe';
 import { expect, openBuild, type Server, test } from './support';
 

@@ -1,6 +1,6 @@
 // Pictures of the main views for the documentation: cargo xtask e2e -- --project=screenshots
 
-import type { Build } from '../src/api/types';
+import type { Build } from '../src/schema/types';
 import { expect, openBuild, test } from './support';
 
 const FOLDER = new URL('../../docs/screenshots/', import.meta.url).pathname;

@@ -5,7 +5,7 @@ import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { test as base, expect, type Page } from '@playwright/test';
 import { briefOf, nameOf, type Variant, variantsOf } from '../src/api/documents';
-import type { Driver, DriverPage, OpenBuild, RawBrief, RawDesign } from '../src/api/types';
+import type { Driver, DriverPage, OpenBuild, RawBrief, RawDesign } from '../src/schema/types';
 
 export { expect };
 

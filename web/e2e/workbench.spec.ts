@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import type { RawBrief, RawDesign } from '../src/api/types';
+import type { RawBrief, RawDesign } from '../src/schema/types';
 import { expect, figure, kept, openBuild, type Server, test } from './support';
 
 const BRIEF: RawBrief = {

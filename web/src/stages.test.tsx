@@ -4,9 +4,9 @@ import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { CommandContext } from './actions/action';
-import type { Check } from './api/types';
 import { StageBar } from './features/shell/StageBar';
 import { StagesContext, useActions, type Work } from './features/shell/stages';
+import type { Check } from './schema/types';
 import { STAGES } from './stages';
 import { slot } from './testing/nook';
 

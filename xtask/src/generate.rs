@@ -18,7 +18,7 @@ const PRINTED: &[(&str, &str, &[&str])] = &[
     ("web/src/model/quantities.json", CLI, &["quantities"]),
     ("web/src/model/meanings.json", CLI, &["meanings"]),
 ];
-const TYPES: &str = "web/src/api/schema.d.ts";
+const TYPES: &str = "web/src/schema/schema.d.ts";
 
 /// Builds the programs and writes all of them.
 pub fn run() -> Result<()> {

@@ -1,5 +1,5 @@
-import type { RawDesign } from '../api/types';
 import type { OnBench, Workbench } from '../model/workbench';
+import type { RawDesign } from '../schema/types';
 
 /** The windows over the workbench, by their names in the address. */
 export const WINDOWS = [

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { RawDesign } from '../api/types';
 import type { Workbench } from '../model/workbench';
+import type { RawDesign } from '../schema/types';
 import { nookBench, variants } from '../testing/nook';
 import { ACTIONS } from '.';
 import type { CommandContext } from './action';

@@ -1,9 +1,9 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import { UNASKED } from '../model/conditions';
+import type { RawDesign } from '../schema/types';
 import { ringInFull } from './cavity_check';
 import { Refusal, Unreachable } from './client';
 import { linesOf } from './lines';
-import type { RawDesign } from './types';
 
 const DESIGN = { name: 'Nook' } as RawDesign;
 const { signal } = new AbortController();

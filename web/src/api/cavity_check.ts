@@ -1,9 +1,9 @@
 // The check of standing waves in three directions, which tells how far it is.
 
 import type { Asked } from '../model/conditions';
+import type { CavityCheckLine, CavityCheckReport, RawDesign } from '../schema/types';
 import { Refusal, Unreachable } from './client';
 import { askLines } from './lines';
-import type { CavityCheckLine, CavityCheckReport, RawDesign } from './types';
 
 /** Checks in full; `onProgress` hears what share is done. Null where the cabinet is no single room. */
 export async function ringInFull(

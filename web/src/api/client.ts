@@ -1,6 +1,6 @@
 import createClient from 'openapi-fetch';
-import type { paths } from './schema';
-import type { ProblemDocument } from './types';
+import type { paths } from '../schema/schema';
+import type { ProblemDocument } from '../schema/types';
 
 export const api = createClient<paths>({ baseUrl: '' });
 

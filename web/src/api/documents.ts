@@ -6,8 +6,8 @@ import { type Held, held, heldBrief, type Order } from '../model/documents';
 import type { DocumentKind, Outcome, Saved } from '../model/outbox';
 import { restoreVariant } from '../model/restore';
 import { KEPT_KINDS } from '../model/workbench';
+import type { NewDocument, OpenBuild, RawBrief, RawDesign, SavedDocument } from '../schema/types';
 import { answered, api, ifMatch, Refusal } from './client';
-import type { NewDocument, OpenBuild, RawBrief, RawDesign, SavedDocument } from './types';
 
 /** What became of a request; a dead or overloaded server is asked again. */
 async function outcome<Content>(request: Promise<Saved<Content>>): Promise<Outcome<Content>> {

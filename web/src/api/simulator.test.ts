@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from 'vitest';
+import type { RawConditions, RawDesign, Report } from '../schema/types';
 import { slot as design } from '../testing/nook';
 import { type Result, Simulator } from './simulator';
-import type { RawConditions, RawDesign, Report } from './types';
 
 const named = (name: string): RawDesign => ({ ...design, name });
 const report = (name: string) => ({ name }) as unknown as Report;

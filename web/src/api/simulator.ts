@@ -3,7 +3,7 @@
 
 import { type Asked, UNASKED } from '../model/conditions';
 import { Observable } from '../model/observable';
-import type { ProblemDocument, RawDesign, Report } from './types';
+import type { ProblemDocument, RawDesign, Report } from '../schema/types';
 
 export type Result = { ok: true; report: Report } | { ok: false; problem: ProblemDocument | null };
 export type Ask = (design: RawDesign, asked: Asked, signal: AbortSignal) => Promise<Result>;

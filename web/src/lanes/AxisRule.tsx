@@ -3,7 +3,7 @@ import { noteAt } from '../model/notes';
 import { logarithmic } from '../model/scale';
 import { significant } from '../model/units';
 import { FILM, frequencyAt, LANDMARKS, ticks } from './axis';
-import { GUTTER } from './Plot';
+import { GUTTER } from './line';
 
 interface Props {
   from: number;

@@ -1,32 +1,10 @@
 import { useLayoutEffect, useRef } from 'react';
 import uPlot from 'uplot';
 import 'uplot/dist/uPlot.min.css';
-import type { Mark } from '../model/mark';
 import { ticks } from './axis';
 import { Backdrop } from './backdrop';
+import { type Band, GUTTER, type Line, PADDING } from './line';
 import { band, colour, curve, hatch, marks, threshold } from './paint';
-
-/** Width left of every plot for the numbers of its axis, px. */
-export const GUTTER = 40;
-export const PADDING = 7;
-
-export interface Line {
-  place: number;
-  mark: Mark;
-  strong: boolean;
-  /** Belongs to the active variant beside its main line; drawn thin and without marks. */
-  secondary: boolean;
-  /** Hz, rising. */
-  frequency: readonly number[];
-  values: readonly (number | null)[];
-}
-
-/** An area around the first line that its real value may lie in. */
-export interface Band {
-  frequency: readonly number[];
-  low: readonly number[];
-  high: readonly number[];
-}
 
 interface Props {
   width: number;

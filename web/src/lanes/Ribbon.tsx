@@ -1,7 +1,7 @@
-import type { RibbonPiece } from '../api/types';
 import { logarithmic } from '../model/scale';
 import { significant } from '../model/units';
-import { GUTTER } from './Plot';
+import type { RibbonPiece } from '../schema/types';
+import { GUTTER } from './line';
 import { layRibbon, limitName } from './ribbon_pieces';
 
 interface Props {

@@ -3,7 +3,7 @@ import { useTransients } from '../api/queries/design';
 import { linear, roundUp } from '../model/scale';
 import { significant } from '../model/units';
 import type { Columns } from './LaneRow';
-import { GUTTER } from './Plot';
+import { GUTTER } from './line';
 import type { Shown } from './shown';
 
 interface Props {

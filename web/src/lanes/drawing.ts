@@ -1,5 +1,5 @@
 import { extrasOf, type Lane, mainOf } from './lane';
-import type { Line } from './Plot';
+import type { Line } from './line';
 import type { Shown } from './shown';
 
 /** What a lane draws of the shown variants: the main line of each first, then what stands beside the active one's. */

@@ -3,7 +3,7 @@
 import type { ReactNode } from 'react';
 import { significant } from '../model/units';
 import { MarkGlyph } from '../ui/MarkGlyph';
-import { GUTTER, type Line, PADDING } from './Plot';
+import { GUTTER, type Line, PADDING } from './line';
 import { namedPeaks, peakOf } from './peaks';
 import type { Shown } from './shown';
 import { valueAt } from './trace';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Trace } from '../api/types';
 import { markAt } from '../model/mark';
+import type { Trace } from '../schema/types';
 import { slot } from '../testing/nook';
 import { drawn, report, sealedReport } from '../testing/report';
 import { drawing } from './drawing';

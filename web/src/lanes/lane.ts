@@ -1,7 +1,7 @@
 // What each lane shows.
 
-import type { Quantity, Trace } from '../api/types';
 import { roundUp } from '../model/scale';
+import type { Quantity, Trace } from '../schema/types';
 import type { Shown } from './shown';
 import { largestOf, tracesOf } from './trace';
 

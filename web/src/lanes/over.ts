@@ -1,4 +1,4 @@
-import type { Trace } from '../api/types';
+import type { Trace } from '../schema/types';
 import { tracesOf } from './trace';
 
 /** By how much a level must pass the maximum clean one to count: rounding is no excess, dB. */

@@ -3,7 +3,7 @@
 import type uPlot from 'uplot';
 import { type Mark, OUTLINE } from '../model/mark';
 import { frequencyAt } from './axis';
-import type { Band, Line } from './Plot';
+import type { Band, Line } from './line';
 import { valueAt } from './trace';
 
 /** Dash of what stands beside a variant's main line, px. */

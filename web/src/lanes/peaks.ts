@@ -1,7 +1,7 @@
 // Peaks and dips of a curve, for those who want them named.
 
 import { fraction } from './axis';
-import type { Line } from './Plot';
+import type { Line } from './line';
 
 export interface Extreme {
   /** Hz. */

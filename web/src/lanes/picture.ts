@@ -7,7 +7,7 @@ import { significant } from '../model/units';
 import { FILM, LANDMARKS, ticks } from './axis';
 import { drawing } from './drawing';
 import { type Lane, unitOf } from './lane';
-import type { Line } from './Plot';
+import type { Line } from './line';
 import { BESIDE } from './paint';
 import { namedPeaks, peakOf } from './peaks';
 import { layRibbon } from './ribbon_pieces';

@@ -1,7 +1,7 @@
 // What limits it along the frequency axis, laid out once for the screen, pictures and paper.
 
-import type { RibbonPiece } from '../api/types';
 import { logarithmic } from '../model/scale';
+import type { RibbonPiece } from '../schema/types';
 
 const LOOKS: Record<string, { words: string; short: string; fill: string }> = {
   voltage: { words: 'amplifier voltage', short: 'volts', fill: '--ribbon-voltage' },

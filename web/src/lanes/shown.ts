@@ -1,5 +1,5 @@
-import type { RawDesign, Report, Trace } from '../api/types';
 import type { Mark } from '../model/mark';
+import type { RawDesign, Report, Trace } from '../schema/types';
 
 /** A variant as the lanes show it. */
 export interface Shown {

@@ -1,6 +1,6 @@
 // Lines over frequencies of their own: simulated, measured, aimed at, or where a limit is met.
 
-import type { Quantity, Trace } from '../api/types';
+import type { Quantity, Trace } from '../schema/types';
 
 /** The traces of a quantity from one origin, in the order of openings, radiators or chambers. */
 export function tracesOf(

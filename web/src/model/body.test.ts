@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { RawDesign } from '../api/types';
+import type { RawDesign } from '../schema/types';
 import {
   bodyOf,
   portBuildAt,

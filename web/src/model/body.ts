@@ -1,6 +1,6 @@
 // Changes to the box of a design. Nothing is computed here.
 
-import type { RawBody, RawBrace, RawDesign, RawFace, RawFold, RawPortBuild, Typed } from '../api/types';
+import type { RawBody, RawBrace, RawDesign, RawFace, RawFold, RawPortBuild, Typed } from '../schema/types';
 import { withBranch } from './design';
 
 /** The box as written; an empty one where there is none. */

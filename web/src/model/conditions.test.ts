@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import type { Report } from '../api/types';
+import type { Report } from '../schema/types';
 import { conditionsOf } from './conditions';
 
 const of = (name: string, words: string) => ({ name, report: { conditions: words } as Report });

@@ -1,6 +1,6 @@
 // In which conditions figures are looked at: as the brief uses a design, or on the bench.
 
-import type { RawBasis, RawBrief, RawConditions, Report } from '../api/types';
+import type { RawBasis, RawBrief, RawConditions, Report } from '../schema/types';
 import { Stored } from './stored';
 
 /** What travels with every computation. */

@@ -1,6 +1,14 @@
 // Changes to a design file, each returning a new one. Nothing acoustic is computed here.
 
-import type { RawDesign, RawDriver, RawEnclosure, RawLinked, RawPort, RawSegment, Typed } from '../api/types';
+import type {
+  RawDesign,
+  RawDriver,
+  RawEnclosure,
+  RawLinked,
+  RawPort,
+  RawSegment,
+  Typed,
+} from '../schema/types';
 import tables from './quantities.json' with { type: 'json' };
 import { fieldAt, readTyped, unitNamed, writeTyped } from './units';
 

@@ -1,6 +1,6 @@
 // Where designs differ.
 
-import type { RawDesign } from '../api/types';
+import type { RawDesign } from '../schema/types';
 import { same, unordered } from './design';
 import { asRead } from './preferences';
 import { fieldAt, isField, shown } from './units';

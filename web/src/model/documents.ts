@@ -1,6 +1,6 @@
 // What a build is made of, as it is edited, undone and sent.
 
-import type { RawBrief, RawDesign, RawTitle } from '../api/types';
+import type { RawBrief, RawDesign, RawTitle } from '../schema/types';
 import type { DocumentKey } from './drafts';
 
 /** A document as it is wanted: what it says, and whether it is archived. */

@@ -1,6 +1,6 @@
 // The kinds of cabinets, from the core's table.
 
-import type { RawDesign, RawEnclosure } from '../api/types';
+import type { RawDesign, RawEnclosure } from '../schema/types';
 import tables from './quantities.json' with { type: 'json' };
 
 export type Family = RawEnclosure['family'];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { RawListeningPlace } from '../api/types';
+import type { RawListeningPlace } from '../schema/types';
 import { nookBench } from '../testing/nook';
 import {
   archivePlace,

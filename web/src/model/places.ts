@@ -1,6 +1,6 @@
 // Where a build is listened to: its documents, and changes to one, each returning a new one.
 
-import type { RawListeningPlace, RawSeat, RawStand, Typed } from '../api/types';
+import type { RawListeningPlace, RawSeat, RawStand, Typed } from '../schema/types';
 import { readTyped } from './units';
 import type { Bench, Kept, Workbench } from './workbench';
 

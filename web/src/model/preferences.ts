@@ -1,6 +1,6 @@
 // In which units a person likes to read what is written in any.
 
-import type { Typed } from '../api/types';
+import type { Typed } from '../schema/types';
 import { restorePath } from './restore';
 import { Stored } from './stored';
 import { type Field, readTyped, significant, type Unit, unitsOf, usualUnit, writeTyped } from './units';

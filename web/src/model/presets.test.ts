@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { RawPreset } from '../api/types';
+import type { RawPreset } from '../schema/types';
 import { nookBench } from '../testing/nook';
 import type { Held } from './documents';
 import type { DocumentKey } from './drafts';

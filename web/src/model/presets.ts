@@ -1,6 +1,6 @@
 // Filters that a build keeps by name.
 
-import type { RawFilter, RawPreset } from '../api/types';
+import type { RawFilter, RawPreset } from '../schema/types';
 import type { Bench, Kept, Workbench } from './workbench';
 
 export interface KeptPreset {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import old from '../../../demo/old/design-first-names.json';
-import type { RawDesign } from '../api/types';
+import type { RawDesign } from '../schema/types';
 import { slot } from '../testing/nook';
 import { restoreDesign, restorePath } from './restore';
 

@@ -1,7 +1,7 @@
 // Documents and paths as an earlier program wrote them into this browser, lifted to today's names. Files and what the server
 // keeps are lifted by the server.
 
-import type { RawDesign } from '../api/types';
+import type { RawDesign } from '../schema/types';
 import type { HeldVariant } from './documents';
 
 const FIRST_NAMES: Readonly<Record<string, string>> = {

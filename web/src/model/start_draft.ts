@@ -1,6 +1,6 @@
 // What was said on the way to a first box; leaving half-way keeps it.
 
-import type { RawBrief, RawDriver } from '../api/types';
+import type { RawBrief, RawDriver } from '../schema/types';
 import { Stored } from './stored';
 
 /** How the woofer is given. */

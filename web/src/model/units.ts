@@ -1,7 +1,7 @@
 // Quantities as typed, read and written as the core reads and writes them: the tables are generated from
 // it, and both sides are tested with the same vectors.
 
-import type { Typed } from '../api/types';
+import type { Typed } from '../schema/types';
 import tables from './quantities.json' with { type: 'json' };
 
 export interface Unit {

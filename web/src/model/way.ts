@@ -1,6 +1,6 @@
 // The way of a line or horn as area along its length: its points, and what moving them does to the design.
 
-import type { RawDesign, RawSegment } from '../api/types';
+import type { RawDesign, RawSegment } from '../schema/types';
 import { siAt, valueAt, withValue } from './design';
 import { unitOf } from './preferences';
 import { type Field, fieldAt, writeTyped } from './units';

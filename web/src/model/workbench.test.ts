@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { RawDesign } from '../api/types';
+import type { RawDesign } from '../schema/types';
 import { nookBench, variants } from '../testing/nook';
 import { withValue } from './design';
 import type { HeldVariant } from './documents';

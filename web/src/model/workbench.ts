@@ -1,6 +1,6 @@
 // What is on the workbench, and how it got there. Framework-free; see `outbox.ts` for how it is saved.
 
-import type { RawBrief, RawDesign, RawTitle } from '../api/types';
+import type { RawBrief, RawDesign, RawTitle } from '../schema/types';
 import { same, unordered } from './design';
 import {
   briefKey,

@@ -8,7 +8,7 @@ import type {
   RawStock,
   RawWorkshop,
   Typed,
-} from '../api/types';
+} from '../schema/types';
 import type { Bench, Kept, KeptKind, Workbench } from './workbench';
 
 type WithKept = Pick<Bench, 'kept'>;

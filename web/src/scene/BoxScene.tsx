@@ -26,7 +26,7 @@ import {
   Vector3,
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import type { ModelReport } from '../api/types';
+import type { ModelReport } from '../schema/types';
 import { type Assembly, assemble } from './assemble';
 import type { Surface } from './surface';
 import { fibres, grain, shade } from './textures';

@@ -1,6 +1,6 @@
 import { type BufferGeometry, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
-import type { ModelReport } from '../api/types';
+import type { ModelReport } from '../schema/types';
 import { assemble } from './assemble';
 import { between, board, piece, tube } from './boards';
 import { scaleFigureFor } from './scale_figure';

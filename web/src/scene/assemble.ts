@@ -1,7 +1,7 @@
 // The model of the core as a few surfaces.
 
 import { Vector3 } from 'three';
-import type { ModelReport } from '../api/types';
+import type { ModelReport } from '../schema/types';
 import { board, piece, tube } from './boards';
 import { diaphragm } from './driver_shape';
 import { type ScaleFigure, scaleFigureFor, stand } from './scale_figure';

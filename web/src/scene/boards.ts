@@ -1,7 +1,7 @@
 // Boards with their holes, and what else is of wood or a pipe.
 
 import { Vector2, Vector3 } from 'three';
-import type { ModelReport } from '../api/types';
+import type { ModelReport } from '../schema/types';
 import { axesOf, normalOf, type Point, type Surface, vector } from './surface';
 
 type Part = ModelReport['parts'][number];

@@ -1,7 +1,7 @@
 // What a driver or radiator looks like, turned round its axis from the sizes that the model has.
 
 import { Vector3 } from 'three';
-import type { ModelReport } from '../api/types';
+import type { ModelReport } from '../schema/types';
 import { type Surface, vector } from './surface';
 
 type Part = ModelReport['parts'][number];

@@ -1,5 +1,5 @@
 import { describe, expect, it, vi } from 'vitest';
-import type { ModelReport } from '../api/types';
+import type { ModelReport } from '../schema/types';
 import { paint, patches } from './still';
 
 type Part = ModelReport['parts'][number];

@@ -1,7 +1,7 @@
 // A small picture of a box without a graphics card: the surfaces of the scene, seen from the same side and painted from back to front.
 
 import { Color, Plane, Vector3 } from 'three';
-import type { ModelReport } from '../api/types';
+import type { ModelReport } from '../schema/types';
 import { assemble } from './assemble';
 import { normalOf, type Surface, vector } from './surface';
 import { LIT_FROM, SEEN_FROM, WOOD } from './view';

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, cleanup, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { RawDesign } from '../api/types';
+import type { RawDesign } from '../schema/types';
 import { slot } from '../testing/nook';
 import { BoxPicture } from './BoxPicture';
 

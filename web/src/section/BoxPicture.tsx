@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useModel } from '../api/queries/box';
-import type { RawDesign } from '../api/types';
+import type { RawDesign } from '../schema/types';
 
 interface Props {
   design: RawDesign;

@@ -1,5 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
-import type { RawDesign } from '../api/types';
+import type { RawDesign } from '../schema/types';
 import type { Frame } from './frame';
 import type { Handle } from './handles';
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { Motion } from '../api/types';
+import type { Motion } from '../schema/types';
 import type { Frame } from './frame';
 import { type Moving, magnification, movingParts, placeAt } from './movers';
 import type { Scene } from './scene';

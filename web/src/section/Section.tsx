@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import type { BodyReport, Motion, RawDesign, Report } from '../api/types';
 import { inWords } from '../model/preferences';
+import type { BodyReport, Motion, RawDesign, Report } from '../schema/types';
 import { usePreferences } from '../ui/observed';
 import { useSize } from '../ui/size';
 import { type Frame, frameFor } from './frame';

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { RawBrief } from '../api/types';
+import type { RawBrief } from '../schema/types';
 
 const line = { fill: 'none', stroke: 'var(--ink)', strokeWidth: 1.6, strokeLinejoin: 'round' } as const;
 const oak = { fill: 'var(--rule)', stroke: 'var(--oak)', strokeWidth: 1.6, strokeLinejoin: 'round' } as const;

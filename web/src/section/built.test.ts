@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { BodyReport, RawDesign, Report } from '../api/types';
+import type { BodyReport, RawDesign, Report } from '../schema/types';
 import { layOutBuilt } from './built';
 import { handlesOf } from './handles';
 import type { Subject } from './scene';

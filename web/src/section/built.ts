@@ -1,7 +1,7 @@
 // Lays out the section of a box from its boards: the side section as the core has it.
 
-import type { BodyReport } from '../api/types';
 import { significant } from '../model/units';
+import type { BodyReport } from '../schema/types';
 import { driverSize, extras, fillText, millimetres } from './geometry';
 import {
   DRIVER,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { RawDesign, Report } from '../api/types';
 import { siAt, withValue } from '../model/design';
 import type { Family } from '../model/families';
+import type { RawDesign, Report } from '../schema/types';
 import { sealed, slot } from '../testing/nook';
 import { report, sealedReport, withFigures } from '../testing/report';
 import { layOut } from './layout';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { RawDesign } from '../api/types';
 import { siAt, withBranch, withValue } from '../model/design';
+import type { RawDesign } from '../schema/types';
 import { sealed, slot } from '../testing/nook';
 import { report, sealedReport, withFigures } from '../testing/report';
 import { type Handle, handlesOf } from './handles';

@@ -1,10 +1,10 @@
 // What can be taken by the hand in the drawing, and what a pull does to the design.
 
-import type { RawDesign, RawFace } from '../api/types';
 import { withBody, withFold } from '../model/body';
 import { siAt, valueAt, withValue } from '../model/design';
 import { unitOf } from '../model/preferences';
 import { fieldAt, writeTyped } from '../model/units';
+import type { RawDesign, RawFace } from '../schema/types';
 import type { Part, Scene, Subject } from './scene';
 
 export interface Handle {

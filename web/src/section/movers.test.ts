@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Motion, Mover } from '../api/types';
+import type { Motion, Mover } from '../schema/types';
 import { slot } from '../testing/nook';
 import { report } from '../testing/report';
 import { layOut } from './layout';

@@ -1,6 +1,6 @@
 // Which part of the drawing moves as which mover of the solution.
 
-import type { Motion, Mover } from '../api/types';
+import type { Motion, Mover } from '../schema/types';
 import type { Facing, Part, Scene } from './scene';
 
 export interface Moving {

@@ -1,6 +1,6 @@
 // The cabinet as drawn, part by part. Lengths in m, x to the right, y up.
 
-import type { BodyReport, RawDesign, Report } from '../api/types';
+import type { BodyReport, RawDesign, Report } from '../schema/types';
 
 export interface Rect {
   x: number;

@@ -1,6 +1,6 @@
 // A kind of cabinet as a recommendation has it, for tests of what is made of it.
 
-import type { KindReport } from '../api/types';
+import type { KindReport } from '../schema/types';
 import { slot } from './nook';
 
 export function kind(change: Partial<KindReport>): KindReport {

@@ -1,8 +1,8 @@
 // The first demo build, as the server gives it.
 
 import nook from '../../../demo/builds/narrowboat-nook.json';
-import type { RawDesign } from '../api/types';
 import { type OnWanted, type Opened, Workbench } from '../model/workbench';
+import type { RawDesign } from '../schema/types';
 
 const designs = nook.variants.slice(0, 3) as unknown as [RawDesign, RawDesign, RawDesign];
 

@@ -1,6 +1,6 @@
 // A report as the server answers, for tests of what is made of it.
 
-import type { Quantity, Report, Trace } from '../api/types';
+import type { Quantity, Report, Trace } from '../schema/types';
 
 /** A computed line over the frequencies of the report. */
 export function drawn(quantity: Quantity, values: number[]): Trace {

@@ -1,5 +1,4 @@
 import { type KeyboardEvent, useId, useRef } from 'react';
-import type { Typed } from '../api/types';
 import { meaningIn, meanings } from '../model/meanings';
 import { noteAt } from '../model/notes';
 import { asRead, preferredUnit, rememberUnit, unitOf } from '../model/preferences';
@@ -13,6 +12,7 @@ import {
   type Unit,
   usualUnit,
 } from '../model/units';
+import type { Typed } from '../schema/types';
 import { useDraft } from './draft';
 import { useObserved, usePreferences } from './observed';
 

@@ -7,11 +7,11 @@ import {
   useRef,
   useState,
 } from 'react';
-import type { Typed } from '../api/types';
 import { nudged, rounded } from '../model/nudge';
 import { measure, unitOf } from '../model/preferences';
 import { roundUp } from '../model/scale';
 import { type Field, shown, significant, type Unit, writeTyped } from '../model/units';
+import type { Typed } from '../schema/types';
 import { usePreferences } from './observed';
 import { arrowSteps, QuantityInput } from './QuantityInput';
 import { useSize } from './size';

@@ -1,4 +1,4 @@
-import type { Unreadable } from '../api/types';
+import type { Unreadable } from '../schema/types';
 
 /** Stored documents that this program cannot read: named, so that nothing is missing without a word. */
 export function UnreadableList({ documents }: { documents: readonly Unreadable[] }) {

@@ -1,5 +1,5 @@
-//! What each file of the front end takes from the others. A part that is loaded when it is wanted (`import()`) hangs on nothing, and
-//! types alone leave no trace in what runs.
+//! What each file of the front end takes from the others, types as well: who reads one must read the other. A part that is loaded when it is
+//! wanted (`import()`) hangs on nothing.
 
 use std::collections::BTreeSet;
 use std::fs;
@@ -44,13 +44,13 @@ fn flat(path: &Path) -> String {
     found.display().to_string()
 }
 
-/// The relative targets of all import and export declarations but those of types alone.
+/// The relative targets of all import and export declarations.
 fn imports(text: &str) -> Vec<&str> {
     let mut found = Vec::new();
     for statement in text.split(';') {
         let statement = statement.trim_start();
         let begins = |word: &str| statement.lines().any(|line| line.starts_with(word));
-        if !(begins("import ") || begins("export ")) || begins("import type") || begins("export type") {
+        if !(begins("import ") || begins("export ")) {
             continue;
         }
         let Some((_, rest)) = statement.rsplit_once(" from '").or_else(|| statement.split_once("import '"))
@@ -71,11 +71,11 @@ mod tests {
     use super::*;
 
     #[test]
-    fn imports_of_values_are_read_in_all_their_forms() {
+    fn imports_are_read_in_all_their_forms() {
         let text = "// from './comment'\nimport a from './a';\nimport {\n  b,\n  type C,\n} from '../b';\n\
                     import type { D } from './d';\nimport './styles.css';\nimport x from 'react';\n\
                     export { e } from './e';\nconst f = lazy(() => import('./f'));\n";
-        assert_eq!(imports(text), ["./a", "../b", "./styles.css", "./e"]);
+        assert_eq!(imports(text), ["./a", "../b", "./d", "./styles.css", "./e"]);
         assert_eq!(flat(Path::new("web/src/a/../b/./c")), "web/src/b/c");
     }
 }

@@ -1,10 +1,10 @@
 // The box as it is built.
 
 import { useQuery } from '@tanstack/react-query';
+import type { CavityCheckReport, RawDesign } from '../../schema/types';
 import { ringInFull } from '../cavity_check';
 import { answered, api } from '../client';
 import { useConditions } from '../conditions';
-import type { CavityCheckReport, RawDesign } from '../types';
 import { ASKED_ONCE } from './shared';
 
 /** The box of a design, in its conditions; null where the cabinet has none. */

@@ -1,8 +1,8 @@
 // Builds, their documents, and briefs to begin with.
 
 import { useMutation, useQuery } from '@tanstack/react-query';
+import type { RawBrief } from '../../schema/types';
 import { answered, api, Refusal } from '../client';
-import type { RawBrief } from '../types';
 import { keys } from './shared';
 
 /** The builds in hand, or those that were archived. */

@@ -1,9 +1,9 @@
 // What is cut.
 
 import { useQuery } from '@tanstack/react-query';
+import type { CutReport, RawBrief, RawDesign } from '../../schema/types';
 import { answered, api } from '../client';
 import { useConditions } from '../conditions';
-import type { CutReport, RawBrief, RawDesign } from '../types';
 
 /** The boards of a design as they are cut; null where it has no box. */
 export function useCutPanels(design: RawDesign) {

@@ -2,8 +2,6 @@
 
 import { useQueries, useQuery } from '@tanstack/react-query';
 import type { Asked } from '../../model/conditions';
-import { answered, api } from '../client';
-import { useConditions } from '../conditions';
 import type {
   RawAsk,
   RawBrief,
@@ -13,7 +11,9 @@ import type {
   RawSweep,
   RawTolerance,
   Transient,
-} from '../types';
+} from '../../schema/types';
+import { answered, api } from '../client';
+import { useConditions } from '../conditions';
 import { ASKED_ONCE } from './shared';
 
 /** What every starting point of a family comes to. */

@@ -1,8 +1,8 @@
 // Jobs, and what driver matches found.
 
 import { useQuery } from '@tanstack/react-query';
+import type { Job, RawEnclosure } from '../../schema/types';
 import { answered, api } from '../client';
-import type { Job, RawEnclosure } from '../types';
 import { keys } from './shared';
 
 /** How often a search that runs is looked at, ms. */

@@ -1,8 +1,8 @@
 // The library of drivers.
 
 import { queryOptions, useQueries, useQuery } from '@tanstack/react-query';
+import type { RawComparison, RawDriver, WantedDrivers } from '../../schema/types';
 import { answered, api } from '../client';
-import type { RawComparison, RawDriver, WantedDrivers } from '../types';
 import { keys, queryClient } from './shared';
 
 function driverPage(wanted: WantedDrivers) {

@@ -1,9 +1,9 @@
 // Where a build is listened to.
 
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { PlaceSearch, RawDesign } from '../../schema/types';
 import { answered, api } from '../client';
 import { useConditions } from '../conditions';
-import type { PlaceSearch, RawDesign } from '../types';
 import { runs } from './jobs';
 
 /** How often a search that runs is looked at, ms. */

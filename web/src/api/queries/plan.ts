@@ -1,9 +1,6 @@
 // What is bought, cut and done.
 
 import { useQuery } from '@tanstack/react-query';
-import { answered, api, Refusal, Unreachable } from '../client';
-import { useConditions } from '../conditions';
-import { askLines } from '../lines';
 import type {
   BuildPlan,
   LayoutLine,
@@ -12,7 +9,10 @@ import type {
   RawPlanQuestion,
   RawProgress,
   RawStock,
-} from '../types';
+} from '../../schema/types';
+import { answered, api, Refusal, Unreachable } from '../client';
+import { useConditions } from '../conditions';
+import { askLines } from '../lines';
 
 /** A design as it is asked about, in its conditions. */
 export function useDesignQuestion(design: RawDesign) {

@@ -1,9 +1,9 @@
 // What comes before the drivers.
 
 import { useQuery } from '@tanstack/react-query';
+import type { BiquadSheet, RawDesign, ReadTrace } from '../../schema/types';
 import { answered, api } from '../client';
 import { useConditions } from '../conditions';
-import type { BiquadSheet, RawDesign, ReadTrace } from '../types';
 
 /** The chain of a design, block by block; the answer before stays on show until the next is there. */
 export function useSignal(design: RawDesign) {

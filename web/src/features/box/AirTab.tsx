@@ -1,8 +1,8 @@
-import type { BodyReport, RawBrief, RawDesign, RawFace } from '../../api/types';
 import { bodyOf, FACES, portBuildAt, withBody, withPortBuild } from '../../model/body';
 import { portsAt, withValue } from '../../model/design';
 import { hasTwoChambers } from '../../model/families';
 import { inWords } from '../../model/preferences';
+import type { BodyReport, RawBrief, RawDesign, RawFace } from '../../schema/types';
 import { Choice } from '../../ui/Choice';
 import { Select } from '../../ui/Select';
 import { SuggestionList } from '../workbench/FigureCard';

@@ -1,7 +1,7 @@
-import type { FieldError, RawDesign, Typed } from '../../api/types';
 import { valueAt, withValue } from '../../model/design';
 import { measure, preferredUnit } from '../../model/preferences';
 import { fieldAt, usualUnit } from '../../model/units';
+import type { FieldError, RawDesign, Typed } from '../../schema/types';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Term } from '../../ui/Term';
 

@@ -1,8 +1,8 @@
 import { Tabs } from 'radix-ui';
 import { lazy, Suspense, useDeferredValue, useState } from 'react';
 import { askDrawing, useCabinet, useModel } from '../../api/queries/box';
-import type { BodyReport, FieldError, RawDesign } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import type { BodyReport, FieldError, RawDesign } from '../../schema/types';
 import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';

@@ -1,8 +1,8 @@
 import { useDeferredValue, useState } from 'react';
 import { useRing, useRingInFull } from '../../api/queries/box';
-import type { CavityCheckCurves, RawDesign } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
+import type { CavityCheckCurves, RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';

@@ -1,8 +1,8 @@
-import type { PortCutReport, RadiatorReport, RawDesign } from '../../api/types';
 import { withBody, withPortBuild } from '../../model/body';
 import { withValue } from '../../model/design';
 import { madeOf, pipes, pipesOf } from '../../model/pipes';
 import { inWords } from '../../model/preferences';
+import type { PortCutReport, RadiatorReport, RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { useObserved } from '../../ui/observed';
 import { Select } from '../../ui/Select';

@@ -1,8 +1,8 @@
-import type { DampingReport, RawDesign, Typed } from '../../api/types';
 import { FILL_MATERIALS, type Fill, withBranch, withFill, withValue } from '../../model/design';
 import { inWords } from '../../model/preferences';
 import tables from '../../model/quantities.json' with { type: 'json' };
 import { type Field, fieldAt, readTyped, usualUnit, writeTyped } from '../../model/units';
+import type { DampingReport, RawDesign, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';

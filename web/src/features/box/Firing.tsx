@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useFirings } from '../../api/queries/box';
-import type { RawDesign } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import type { RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { Table } from '../../ui/Table';

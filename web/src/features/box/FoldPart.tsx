@@ -1,8 +1,8 @@
 import { useDeferredValue } from 'react';
 import { useFolds } from '../../api/queries/box';
-import type { FoldReport, RawFace, RawFold } from '../../api/types';
 import { bodyOf, withFold } from '../../model/body';
 import { inWords } from '../../model/preferences';
+import type { FoldReport, RawFace, RawFold } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Table } from '../../ui/Table';

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useRef, useState } from 'react';
-import type { ModelReport } from '../../api/types';
 import { type Axis, BoxScene, type SceneHandle } from '../../scene/BoxScene';
 import { scaleFigureFor } from '../../scene/scale_figure';
+import type { ModelReport } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { save } from '../../ui/download';

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { useBoards } from '../../api/queries/box';
-import type { BodyReport, RawBrace, RawDesign } from '../../api/types';
 import { bodyOf, MATERIALS, withBody, withBrace, without } from '../../model/body';
 import { withBranch } from '../../model/design';
 import { inWords } from '../../model/preferences';
 import { significant } from '../../model/units';
+import type { BodyReport, RawBrace, RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react';
-import type { DrawingReport, WaveReport } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import type { DrawingReport, WaveReport } from '../../schema/types';
 import { Patterns } from '../../section/Patterns';
 import { usePreferences } from '../../ui/observed';
 import { useSize } from '../../ui/size';

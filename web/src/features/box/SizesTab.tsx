@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { BodyReport, ChamberReport, RawBody, RawBrief, RawItem } from '../../api/types';
 import {
   bodyOf,
   FACES,
@@ -16,6 +15,7 @@ import {
 import { siAt, valueAt, withValue } from '../../model/design';
 import { asRead, inWords, measure, unitOf } from '../../model/preferences';
 import { fieldAt, shown } from '../../model/units';
+import type { BodyReport, ChamberReport, RawBody, RawBrief, RawItem } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Icon } from '../../ui/Icon';

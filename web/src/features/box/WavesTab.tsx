@@ -1,7 +1,7 @@
-import type { BodyReport, RawFace, WaveReport } from '../../api/types';
 import { bodyOf, FACES, withBody, without } from '../../model/body';
 import { withBranch } from '../../model/design';
 import { inWords } from '../../model/preferences';
+import type { BodyReport, RawFace, WaveReport } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Select } from '../../ui/Select';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { DrawingReport } from '../../api/types';
+import type { DrawingReport } from '../../schema/types';
 import { GAP, grouped, ROW, scaled, tabOf } from './sheet';
 
 const DRAWING: DrawingReport = {

@@ -1,6 +1,6 @@
 // From a drawing in metres to the screen.
 
-import type { DrawingReport } from '../../api/types';
+import type { DrawingReport } from '../../schema/types';
 
 export interface Fit {
   x: (metres: number) => number;

@@ -1,4 +1,4 @@
-import type { Check } from '../../api/types';
+import type { Check } from '../../schema/types';
 import { lazily } from '../../ui/lazily';
 import { isOfTheBox, type Stage } from '../shell/stages';
 

@@ -1,10 +1,10 @@
 import { type ReactNode, useState } from 'react';
 import { Refusal } from '../../api/client';
 import { useBriefs, useCheckedBrief } from '../../api/queries/builds';
-import type { RawBrief, Typed } from '../../api/types';
 import { same } from '../../model/design';
 import { FAMILIES } from '../../model/families';
 import { type Field, fieldAt } from '../../model/units';
+import type { RawBrief, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { type HelpProps, HelpText } from '../../ui/HelpText';

@@ -1,5 +1,5 @@
-import type { HolePlan } from '../../api/types';
 import { inches } from '../../model/preferences';
+import type { HolePlan } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Scroll } from '../../ui/Scroll';
 import { Table } from '../../ui/Table';

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { askFlat, searchLayouts } from '../../api/queries/plan';
-import type { SheetGroupReport, SheetReport } from '../../api/types';
 import { editWorkshop, workshopOn } from '../../model/workshop';
+import type { SheetGroupReport, SheetReport } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
 import { Message } from '../../ui/Message';

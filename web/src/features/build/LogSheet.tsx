@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { keepPhoto, photoAt } from '../../api/photos';
-import type { RawEntry, Typed } from '../../api/types';
 import { fieldAt, readTyped } from '../../model/units';
 import {
   archiveEntry,
@@ -10,6 +9,7 @@ import {
   localMoment,
   progressOn,
 } from '../../model/workshop';
+import type { RawEntry, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { chooseFile } from '../../ui/file';
 import { Message } from '../../ui/Message';

@@ -1,6 +1,6 @@
-import type { BuildPlan } from '../../api/types';
 import type { Workbench } from '../../model/workbench';
 import { printedNow } from '../../model/workshop';
+import type { BuildPlan } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { dayOf } from './sheet';
 

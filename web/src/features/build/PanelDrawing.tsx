@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { CutPanel, RawFace, RawJoinery } from '../../api/types';
+import type { CutPanel, RawFace, RawJoinery } from '../../schema/types';
 import { Scroll } from '../../ui/Scroll';
 import { Select } from '../../ui/Select';
 import { useSize } from '../../ui/size';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { askCutList, useCutPanels } from '../../api/queries/cut';
 import { askFlat } from '../../api/queries/plan';
-import type { CutPanel, RawFace, RawJoinery, RawOverlap } from '../../api/types';
 import { bodyOf } from '../../model/body';
+import type { CutPanel, RawFace, RawJoinery, RawOverlap } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { save } from '../../ui/download';

@@ -1,9 +1,9 @@
 import { type ReactNode, useState } from 'react';
 import { askPlanFile, readPrices } from '../../api/queries/plan';
-import type { BuildPlan, ItemReport, RawStock, Typed } from '../../api/types';
 import { fieldAt } from '../../model/units';
 import type { Workbench } from '../../model/workbench';
 import { editStock, editWorkshop, workshopOn } from '../../model/workshop';
+import type { BuildPlan, ItemReport, RawStock, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
 import { chooseFile } from '../../ui/file';

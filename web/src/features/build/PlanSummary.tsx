@@ -1,4 +1,4 @@
-import type { BuildPlan } from '../../api/types';
+import type { BuildPlan } from '../../schema/types';
 import { dayOf, money } from './sheet';
 
 /** What the plan comes to, in one line. */

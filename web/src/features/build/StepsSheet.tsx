@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import type { Step, Typed } from '../../api/types';
 import { fieldAt, usualUnit, writeTyped } from '../../model/units';
 import { keepEntry, localMoment, progressOn, tick, withMeasured } from '../../model/workshop';
+import type { Step, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Scroll } from '../../ui/Scroll';

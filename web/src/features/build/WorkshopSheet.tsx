@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import { Refusal } from '../../api/client';
-import type { RawMaterial, RawSheet, RawWorkshop, Typed } from '../../api/types';
 import { MATERIALS } from '../../model/body';
 import { fieldAt } from '../../model/units';
 import { AS_USUAL, editWorkshop, workshopOn } from '../../model/workshop';
+import type { RawMaterial, RawSheet, RawWorkshop, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { HelpText } from '../../ui/HelpText';
 import { QuantityInput } from '../../ui/QuantityInput';

@@ -1,6 +1,6 @@
 // How boards are joined, in words.
 
-import type { RawFace, RawJoinery } from '../../api/types';
+import type { RawFace, RawJoinery } from '../../schema/types';
 
 export const JOINERIES: readonly (readonly [RawJoinery, string])[] = [
   ['butt', 'Butt'],

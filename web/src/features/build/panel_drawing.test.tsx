@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { CutPanel } from '../../api/types';
+import type { CutPanel } from '../../schema/types';
 import { PanelDrawing } from './PanelDrawing';
 
 vi.mock('../../ui/size', () => ({ useSize: () => [{ current: null }, { width: 400, height: 300 }] }));

@@ -1,4 +1,4 @@
-import type { BuildPlan, RawPlanQuestion } from '../../api/types';
+import type { BuildPlan, RawPlanQuestion } from '../../schema/types';
 import type { StageProps } from '../shell/stages';
 
 /** What every sheet of the build is given. */

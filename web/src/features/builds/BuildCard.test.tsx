@@ -2,7 +2,7 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Build, Check, OpenBuild, RawBrief } from '../../api/types';
+import type { Build, Check, OpenBuild, RawBrief } from '../../schema/types';
 import { STAGES } from '../../stages';
 import { slot } from '../../testing/nook';
 import { StagesContext } from '../shell/stages';

@@ -1,4 +1,4 @@
-import type { ProblemDocument } from '../../api/types';
+import type { ProblemDocument } from '../../schema/types';
 
 /** Why the lanes show an earlier state; what is wrong with a value of the cabinet is said at that value. */
 export function NotComputed({ problem }: { problem: ProblemDocument | null }) {

@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
-import type { Typed, WantedDrivers } from '../../api/types';
 import { type Field, fieldAt, readTyped, shown, usualUnit, writeTyped } from '../../model/units';
+import type { Typed, WantedDrivers } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Select } from '../../ui/Select';

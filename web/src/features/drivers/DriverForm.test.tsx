@@ -3,7 +3,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { Refusal } from '../../api/client';
 import type { useCompletion } from '../../api/queries/library';
-import type { DriverReport, FieldError, RawDriver } from '../../api/types';
+import type { DriverReport, FieldError, RawDriver } from '../../schema/types';
 import { report } from '../../testing/report';
 import { DriverForm } from './DriverForm';
 import { emptyDriver } from './empty';

@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
 import { Refusal } from '../../api/client';
 import { useAlike, useCompletion } from '../../api/queries/library';
-import type { DriverReport, RawDriver, Typed } from '../../api/types';
 import { same } from '../../model/design';
 import { driverFields, type Field, fieldAt, shown, usualUnit, writeTyped } from '../../model/units';
+import type { DriverReport, RawDriver, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { type HelpProps, HelpText } from '../../ui/HelpText';
 import { Message } from '../../ui/Message';

@@ -1,6 +1,6 @@
 import { useDeferredValue, useState } from 'react';
 import { useDrivers } from '../../api/queries/library';
-import type { Driver, WantedDrivers } from '../../api/types';
+import type { Driver, WantedDrivers } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';

@@ -1,4 +1,4 @@
-import type { RawDriver } from '../../api/types';
+import type { RawDriver } from '../../schema/types';
 import { today, withSource } from './source';
 
 interface Props {

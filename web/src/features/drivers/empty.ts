@@ -1,4 +1,4 @@
-import type { RawDriver } from '../../api/types';
+import type { RawDriver } from '../../schema/types';
 
 export function emptyDriver(): RawDriver {
   return { format: 'oak-drum/driver', version: 2, name: '' } as RawDriver;

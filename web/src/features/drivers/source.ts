@@ -1,6 +1,6 @@
 // Where the values of a driver come from, and how one takes the place of another and back.
 
-import type { RawDriver, RawSource, Typed } from '../../api/types';
+import type { RawDriver, RawSource, Typed } from '../../schema/types';
 
 export function today(): string {
   return new Date().toISOString().slice(0, 10);

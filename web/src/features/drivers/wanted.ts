@@ -1,6 +1,6 @@
 // What is looked for in the library, as it stands in the address.
 
-import type { WantedDrivers } from '../../api/types';
+import type { WantedDrivers } from '../../schema/types';
 
 /** What is looked for at first: the smallest before the largest. */
 export const ALL_DRIVERS: WantedDrivers = { sort: 'sd' };

@@ -4,7 +4,7 @@ import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-li
 import type { ReactNode } from 'react';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { DriverMatch, DriverMatchRow, Found, OpenBuild } from '../../api/types';
+import type { DriverMatch, DriverMatchRow, Found, OpenBuild } from '../../schema/types';
 import { FindPage } from './FindPage';
 
 let opened: OpenBuild | undefined;

@@ -6,14 +6,15 @@ import { briefOf, createVariant, keptOf, nameOf, variantsOf } from '../../api/do
 import { useBuildNow } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
 import { runs, useFound, useMatchOf, usePoints } from '../../api/queries/jobs';
-import type { DriverMatch, OpenBuild, RawBrief } from '../../api/types';
 import { FAMILIES, type Family } from '../../model/families';
+import type { DriverMatch, OpenBuild, RawBrief } from '../../schema/types';
 import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { Select } from '../../ui/Select';
 import { Shell } from '../shell/Shell';
 import { StageBar } from '../shell/StageBar';
+import type { Chosen } from './chosen';
 import { FoundTable } from './FoundTable';
 import { Outcomes } from './Outcomes';
 import { Progress } from './Progress';
@@ -75,13 +76,6 @@ const KINDS = [
 ] as const satisfies readonly (readonly [string, string])[];
 
 const KIND_IDS: readonly string[] = KINDS.map(([id]) => id);
-
-/** The driver that is looked at more closely. */
-export interface Chosen {
-  driver: string;
-  name: string;
-  family: Family | null;
-}
 
 interface FindProps {
   build: OpenBuild;

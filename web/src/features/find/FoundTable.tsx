@@ -1,10 +1,10 @@
-import type { DriverMatchRow, Found } from '../../api/types';
 import { type Family, familyEntry } from '../../model/families';
 import { hertz } from '../../model/units';
+import type { DriverMatchRow, Found } from '../../schema/types';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
 import { Table } from '../../ui/Table';
-import type { Chosen } from './FindPage';
+import type { Chosen } from './chosen';
 
 interface Props {
   rows: DriverMatchRow[];

@@ -1,11 +1,11 @@
 import { useOutcomes } from '../../api/queries/jobs';
-import type { DriverMatch } from '../../api/types';
 import { type Family, familyEntry } from '../../model/families';
 import { hertz } from '../../model/units';
+import type { DriverMatch } from '../../schema/types';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
-import type { Chosen } from './FindPage';
+import type { Chosen } from './chosen';
 import { litres, percent } from './FoundTable';
 
 interface Props {

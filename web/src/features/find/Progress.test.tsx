@@ -2,7 +2,7 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { DriverMatch } from '../../api/types';
+import type { DriverMatch } from '../../schema/types';
 import { Progress } from './Progress';
 
 afterEach(cleanup);

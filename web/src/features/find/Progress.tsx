@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { runs } from '../../api/queries/jobs';
-import type { DriverMatch } from '../../api/types';
+import type { DriverMatch } from '../../schema/types';
 import { Button } from '../../ui/Button';
 
 interface Props {

@@ -2,8 +2,8 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
-import type { DriverMatchPoint } from '../../api/types';
-import type { Chosen } from './FindPage';
+import type { DriverMatchPoint } from '../../schema/types';
+import type { Chosen } from './chosen';
 import { Tradeoff } from './Tradeoff';
 
 afterEach(cleanup);

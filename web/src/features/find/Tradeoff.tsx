@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import type { DriverMatchPoint } from '../../api/types';
 import { familyEntry } from '../../model/families';
+import type { DriverMatchPoint } from '../../schema/types';
 import { Select } from '../../ui/Select';
-import type { Chosen } from './FindPage';
+import type { Chosen } from './chosen';
 import { AXES, type Axis, nextOnFront, scaleOf } from './tradeoff';
 
 interface Props {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { DriverMatchPoint } from '../../api/types';
+import type { DriverMatchPoint } from '../../schema/types';
 import { AXES, nextOnFront, scaleOf } from './tradeoff';
 
 function point(volume: number, f3: number, loudness: number, front = true): DriverMatchPoint {

@@ -1,7 +1,7 @@
 // Cabinets as marks on a plane of two of: size, lowest note, loudness.
 
-import type { DriverMatchPoint } from '../../api/types';
 import { decades, linear, logarithmic, rungs } from '../../model/scale';
+import type { DriverMatchPoint } from '../../schema/types';
 
 export interface Axis {
   id: 'volume' | 'f3' | 'loudness';

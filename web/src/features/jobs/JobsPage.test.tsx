@@ -3,7 +3,7 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Job } from '../../api/types';
+import type { Job } from '../../schema/types';
 import { JobsPage } from './JobsPage';
 
 let jobs: Job[];

@@ -2,7 +2,7 @@ import { Link } from 'react-router';
 import { answered, api } from '../../api/client';
 import { runs, useJobs } from '../../api/queries/jobs';
 import { useChange } from '../../api/queries/shared';
-import type { Job } from '../../api/types';
+import type { Job } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { Table } from '../../ui/Table';

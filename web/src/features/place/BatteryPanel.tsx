@@ -1,4 +1,4 @@
-import type { RawListeningPlace } from '../../api/types';
+import type { RawListeningPlace } from '../../schema/types';
 import { type PanelProps, PlaceValues, without } from './panel';
 
 const NAMES = ['capacity', 'usable', 'efficiency', 'idle', 'solar'] as const;

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { runs } from '../../api/queries/jobs';
 import { useBestPlaces, useStartBestPlaces, useStopBestPlaces } from '../../api/queries/place';
-import type { PlaceSearch, RawArea, RawListeningPlace } from '../../api/types';
 import { same } from '../../model/design';
 import { inMetres, sizeOf } from '../../model/places';
+import type { PlaceSearch, RawArea, RawListeningPlace } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';

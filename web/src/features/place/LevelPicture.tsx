@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { LevelMap } from '../../api/types';
+import type { LevelMap } from '../../schema/types';
 import type { Frame } from './frame';
 
 interface Props {

@@ -1,4 +1,4 @@
-import type { PlaceReport } from '../../api/types';
+import type { PlaceReport } from '../../schema/types';
 import { Table } from '../../ui/Table';
 import type { PanelProps } from './panel';
 

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
-import type { RawListeningPlace } from '../../api/types';
 import { type Axes, type Chosen, movedTo, sizeOf, snapped, withItem } from '../../model/places';
+import type { RawListeningPlace } from '../../schema/types';
 import { arrowSteps } from '../../ui/QuantityInput';
 import { type Drawn, type Frame, reachOf } from './frame';
 

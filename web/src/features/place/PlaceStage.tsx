@@ -1,10 +1,10 @@
 import { Suspense, useCallback, useMemo, useState } from 'react';
 import { usePlace } from '../../api/queries/place';
-import type { RawListeningPlace } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
 import { conditions } from '../../model/conditions';
 import { type Chosen, type KeptPlace, placesOn } from '../../model/places';
+import type { RawListeningPlace } from '../../schema/types';
 import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';

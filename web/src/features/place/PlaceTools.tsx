@@ -1,4 +1,3 @@
-import type { PlaceReport, RawListeningPlace } from '../../api/types';
 import {
   archivePlace,
   type Chosen,
@@ -11,6 +10,7 @@ import {
   withItem,
 } from '../../model/places';
 import type { Workbench } from '../../model/workbench';
+import type { PlaceReport, RawListeningPlace } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Menu, Item as MenuItem } from '../../ui/Menu';
 import { TextInput } from '../../ui/TextInput';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useLevelMap } from '../../api/queries/place';
-import type { PlaceReport, RawDesign, RawListeningPlace } from '../../api/types';
 import { cursor } from '../../model/lane_view';
 import { type Axes, type Chosen, sizeOf } from '../../model/places';
+import type { PlaceReport, RawDesign, RawListeningPlace } from '../../schema/types';
 import { Choice } from '../../ui/Choice';
 import { useObserved } from '../../ui/observed';
 import { useSize } from '../../ui/size';

@@ -1,5 +1,5 @@
-import type { RawListeningPlace, Typed } from '../../api/types';
 import { inside } from '../../model/places';
+import type { RawListeningPlace, Typed } from '../../schema/types';
 import { type PanelProps, type PlaceRow, PlaceValues, without } from './panel';
 
 const WALLS = ['left', 'right', 'below', 'above', 'floor', 'ceiling'] as const;

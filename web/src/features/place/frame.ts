@@ -1,8 +1,8 @@
 // How a place lies on the sheet, and what stands in it.
 
-import type { PlaceReport, RawListeningPlace } from '../../api/types';
 import { type Axes, type Item, metres, sizeOf, whereIs } from '../../model/places';
 import { readTyped } from '../../model/units';
+import type { PlaceReport, RawListeningPlace } from '../../schema/types';
 import type { Size } from '../../ui/size';
 
 /** A cabinet or a seat, as it is drawn. */

@@ -1,7 +1,7 @@
 import { Refusal } from '../../api/client';
-import type { PlaceReport, RawBrief, RawDesign, RawListeningPlace, Typed } from '../../api/types';
 import type { Chosen } from '../../model/places';
 import { fieldAt } from '../../model/units';
+import type { PlaceReport, RawBrief, RawDesign, RawListeningPlace, Typed } from '../../schema/types';
 import { HelpText } from '../../ui/HelpText';
 import { QuantityInput } from '../../ui/QuantityInput';
 

@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { PlaceReport, PlaceSearch, RawListeningPlace } from '../../api/types';
 import { NEW_PLACES } from '../../model/places';
+import type { PlaceReport, PlaceSearch, RawListeningPlace } from '../../schema/types';
 import { slot } from '../../testing/nook';
 import { BatteryPanel } from './BatteryPanel';
 import { BestPlacesPanel } from './BestPlacesPanel';

@@ -1,7 +1,7 @@
 // What there is to see and set of a place; a new panel is a line here.
 
 import type { ComponentType } from 'react';
-import type { RawListeningPlace } from '../../api/types';
+import type { RawListeningPlace } from '../../schema/types';
 import { BatteryPanel } from './BatteryPanel';
 import { BestPlacesPanel } from './BestPlacesPanel';
 import { EarsPanel } from './EarsPanel';

@@ -5,9 +5,9 @@ import { type ComponentType, createContext, use, useMemo } from 'react';
 import { ACTIONS } from '../../actions';
 import type { Action, Window } from '../../actions/action';
 import { toStage } from '../../actions/go';
-import type { Check, FieldError, ProblemDocument, RawBrief, RawDesign, Report } from '../../api/types';
 import type { Shown } from '../../lanes/shown';
 import type { Bench, OnBench, Workbench } from '../../model/workbench';
+import type { Check, FieldError, ProblemDocument, RawBrief, RawDesign, Report } from '../../schema/types';
 
 /** What a stage is given to show. */
 export interface StageProps {

@@ -1,7 +1,7 @@
 import { useAmplifierKinds } from '../../api/queries/signal';
-import type { AmplifierKind, RawAmplifier } from '../../api/types';
 import { FACES } from '../../model/body';
 import { significant } from '../../model/units';
+import type { AmplifierKind, RawAmplifier } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Select } from '../../ui/Select';
 import { Table } from '../../ui/Table';

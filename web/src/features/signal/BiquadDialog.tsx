@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { askBiquadTable, useBiquads } from '../../api/queries/signal';
-import type { RawDesign } from '../../api/types';
 import { significant } from '../../model/units';
+import type { RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { save } from '../../ui/download';

@@ -1,5 +1,5 @@
-import type { FieldError, RawAmplifier, RawFilter, SignalReport } from '../../api/types';
 import { fieldAt } from '../../model/units';
+import type { FieldError, RawAmplifier, RawFilter, SignalReport } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { kindName, withItem } from './filters';

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { SignalReport } from '../../api/types';
+import type { SignalReport } from '../../schema/types';
 import { slot } from '../../testing/nook';
 import { ChainStrip } from './ChainStrip';
 import { withFilters, withParts } from './filters';

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import type { RawDesign, RawFilterKind, Report, SignalReport } from '../../api/types';
 import { shown, significant } from '../../model/units';
+import type { RawDesign, RawFilterKind, Report, SignalReport } from '../../schema/types';
 import { Icon } from '../../ui/Icon';
 import { Item, Menu } from '../../ui/Menu';
 import { FILTER_KINDS, filtersOf, kindName, partsOf } from './filters';

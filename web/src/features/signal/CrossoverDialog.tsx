@@ -1,10 +1,10 @@
 import { useMutation } from '@tanstack/react-query';
 import { askTrace, useCrossover } from '../../api/queries/signal';
-import type { CrossoverReport, FieldError, RawDesign, RawFilter, RawMains, Report } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
 import { significant } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
+import type { CrossoverReport, FieldError, RawDesign, RawFilter, RawMains, Report } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';

@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { RawDesign, RawFilter } from '../../api/types';
 import type { LanePlace } from '../../lanes/place';
+import type { RawDesign, RawFilter } from '../../schema/types';
 import { slot } from '../../testing/nook';
 import { FilterHandles } from './FilterHandles';
 import { filtersOf, withFilters } from './filters';

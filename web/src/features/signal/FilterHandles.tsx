@@ -1,8 +1,8 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react';
-import type { RawDesign, RawFilter } from '../../api/types';
 import type { LanePlace } from '../../lanes/place';
 import { nudged } from '../../model/nudge';
 import { readTyped, significant } from '../../model/units';
+import type { RawDesign, RawFilter } from '../../schema/types';
 import { arrowSteps } from '../../ui/QuantityInput';
 import { filtersOf, hasGain, hasHandle, kindName, withFilters, withItem } from './filters';
 

@@ -1,6 +1,6 @@
-import type { RawAlignment, RawFilter } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { fieldAt, readTyped, significant } from '../../model/units';
+import type { RawAlignment, RawFilter } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Icon } from '../../ui/Icon';

@@ -1,6 +1,6 @@
-import type { RawAmplifier, Typed } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { fieldAt } from '../../model/units';
+import type { RawAmplifier, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { type BlockProps, Verdicts } from './block';

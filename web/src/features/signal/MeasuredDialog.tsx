@@ -1,8 +1,8 @@
 import { useMutation } from '@tanstack/react-query';
 import { askTrace } from '../../api/queries/signal';
-import type { ReadTrace } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { significant } from '../../model/units';
+import type { ReadTrace } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { chooseTrace } from '../../ui/file';

@@ -1,6 +1,6 @@
-import type { RawPart, RawPartWiring } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { significant } from '../../model/units';
+import type { RawPart, RawPartWiring } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Icon } from '../../ui/Icon';

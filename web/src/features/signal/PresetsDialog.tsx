@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { useArchived } from '../../api/queries/builds';
-import type { RawDesign, RawFilter } from '../../api/types';
 import { archivePreset, bringBackPreset, presetsOn, renamePreset, savePreset } from '../../model/presets';
 import { shown } from '../../model/units';
 import type { Bench, Workbench } from '../../model/workbench';
+import type { RawDesign, RawFilter } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { TextInput } from '../../ui/TextInput';

@@ -1,5 +1,5 @@
-import type { RawFilter, SignalReport } from '../../api/types';
 import { inWords } from '../../model/preferences';
+import type { RawFilter, SignalReport } from '../../schema/types';
 import { Button } from '../../ui/Button';
 
 interface Props {

@@ -1,8 +1,8 @@
 import { Suspense, useCallback, useMemo, useState } from 'react';
 import { useSignal } from '../../api/queries/signal';
-import type { RawDesign, RawFilterKind, RawPart } from '../../api/types';
 import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
+import type { RawDesign, RawFilterKind, RawPart } from '../../schema/types';
 import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { lazily } from '../../ui/lazily';

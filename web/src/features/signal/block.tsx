@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
-import type { FieldError, RawDesign, Report, SignalReport } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
+import type { FieldError, RawDesign, Report, SignalReport } from '../../schema/types';
 import { HelpText } from '../../ui/HelpText';
 import type { Row } from '../workbench/groups';
 import { Value } from '../workbench/ValueTapes';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { RawDesign, RawFilter } from '../../api/types';
+import type { RawDesign, RawFilter } from '../../schema/types';
 import { slot } from '../../testing/nook';
 import {
   asKind,

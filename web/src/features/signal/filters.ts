@@ -1,6 +1,6 @@
 // Filters and passive parts of a design, each change returning a new one. Nothing is computed here.
 
-import type { RawDesign, RawFilter, RawFilterKind, RawPart, RawSignal } from '../../api/types';
+import type { RawDesign, RawFilter, RawFilterKind, RawPart, RawSignal } from '../../schema/types';
 
 /** What filters are called where one is chosen. */
 export const FILTER_KINDS: readonly (readonly [RawFilterKind, string])[] = [

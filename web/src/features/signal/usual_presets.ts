@@ -1,4 +1,4 @@
-import type { RawPreset } from '../../api/types';
+import type { RawPreset } from '../../schema/types';
 
 /** Presets to begin with (common practice). */
 export const USUAL_PRESETS: readonly RawPreset[] = [

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Recommendation } from '../../api/types';
+import type { Recommendation } from '../../schema/types';
 import { kind } from '../../testing/kind';
 import { slot } from '../../testing/nook';
 import { Recommended } from './Recommended';

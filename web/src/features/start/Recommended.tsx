@@ -1,8 +1,8 @@
 import { useDeferredValue, useState } from 'react';
 import { useRecommendation } from '../../api/queries/design';
-import type { KindReport, RawBrief, RawDesign, RawDriver } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { hertz } from '../../model/units';
+import type { KindReport, RawBrief, RawDesign, RawDriver } from '../../schema/types';
 import { Silhouette } from '../../section/Silhouette';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';

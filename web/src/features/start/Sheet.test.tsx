@@ -2,7 +2,7 @@
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Refusal } from '../../api/client';
-import type { RawDriver, SheetReading } from '../../api/types';
+import type { RawDriver, SheetReading } from '../../schema/types';
 import { report } from '../../testing/report';
 import { emptyDriver } from '../drivers/empty';
 import { Sheet } from './Sheet';

@@ -1,8 +1,8 @@
 import { type ReactNode, useDeferredValue, useState } from 'react';
 import { Refusal } from '../../api/client';
 import { useCompletion, useSheet } from '../../api/queries/library';
-import type { RawDriver, SheetReading, SheetValue, Typed } from '../../api/types';
 import { driverFields, fieldAt, shown, usualUnit, writeTyped } from '../../model/units';
+import type { RawDriver, SheetReading, SheetValue, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';

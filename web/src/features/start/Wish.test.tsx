@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { RawBrief } from '../../api/types';
+import type { RawBrief } from '../../schema/types';
 import { Wish } from './Wish';
 
 const FILM: RawBrief = {

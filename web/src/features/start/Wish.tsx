@@ -1,8 +1,8 @@
 import { type ReactNode, useState } from 'react';
 import { useBriefs } from '../../api/queries/builds';
-import type { RawBrief, Typed } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { fieldAt, readTyped } from '../../model/units';
+import type { RawBrief, Typed } from '../../schema/types';
 import { SpacePicture } from '../../section/SpacePicture';
 import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';

@@ -1,7 +1,7 @@
-import type { Sweep } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { linear } from '../../model/scale';
 import { significant } from '../../model/units';
+import type { Sweep } from '../../schema/types';
 import { useSize } from '../../ui/size';
 import { Term } from '../../ui/Term';
 import { parameterValue } from './suggestions';

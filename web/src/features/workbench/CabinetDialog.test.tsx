@@ -2,8 +2,8 @@
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { KindReport, RawAsk, RawDesign, Recommendation, StartReport } from '../../api/types';
 import { familyEntry } from '../../model/families';
+import type { KindReport, RawAsk, RawDesign, Recommendation, StartReport } from '../../schema/types';
 import { kind } from '../../testing/kind';
 import { sealed, slot } from '../../testing/nook';
 import { CabinetDialog } from './CabinetDialog';

@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
 import { AxisRule } from '../../lanes/AxisRule';
 import { frequencyAt } from '../../lanes/axis';
-import { type Band, GUTTER, type Line, PADDING, Plot } from '../../lanes/Plot';
+import { type Band, GUTTER, type Line, PADDING } from '../../lanes/line';
+import { Plot } from '../../lanes/Plot';
 import { valueAt } from '../../lanes/trace';
 import { linear } from '../../model/scale';
 import { useSize } from '../../ui/size';

@@ -1,9 +1,9 @@
 import { memo, Suspense, useRef, useState } from 'react';
 import { useJudgement } from '../../api/queries/design';
-import type { Check, RawBrief, RawDesign, Report } from '../../api/types';
 import { NO_BRIEF } from '../../model/documents';
 import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
+import type { Check, RawBrief, RawDesign, Report } from '../../schema/types';
 import { lazily } from '../../ui/lazily';
 import { usePreferences } from '../../ui/observed';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';

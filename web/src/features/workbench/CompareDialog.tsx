@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import type { Report } from '../../api/types';
 import { conditionsOf } from '../../model/conditions';
 import { differences, nameOf } from '../../model/differences';
 import { markAt } from '../../model/mark';
 import type { Bench, OnBench } from '../../model/workbench';
+import type { Report } from '../../schema/types';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
 import { MarkGlyph } from '../../ui/MarkGlyph';

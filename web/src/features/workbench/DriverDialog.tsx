@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { answered, api } from '../../api/client';
 import { useChange } from '../../api/queries/shared';
-import type { Driver, RawDesign, RawDriver } from '../../api/types';
 import { firstDesign } from '../../model/design';
+import type { Driver, RawDesign, RawDriver } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Icon } from '../../ui/Icon';

@@ -1,10 +1,10 @@
 import { Popover } from 'radix-ui';
 import { type RefObject, useDeferredValue } from 'react';
 import { useSuggestions } from '../../api/queries/design';
-import type { RawBrief, RawDesign, Suggestion } from '../../api/types';
 import { NO_BRIEF } from '../../model/documents';
 import { inWords } from '../../model/preferences';
 import type { Workbench } from '../../model/workbench';
+import type { RawBrief, RawDesign, Suggestion } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';

@@ -1,6 +1,6 @@
 import { useRevisions } from '../../api/queries/builds';
-import type { Revision } from '../../api/types';
 import { differences, nameOf } from '../../model/differences';
+import type { Revision } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';

@@ -1,5 +1,4 @@
 import { useConditions } from '../../api/conditions';
-import type { RawDesign, RawDriverArray, RawPort, RawSegment } from '../../api/types';
 import {
   FILL_MATERIALS,
   portsAt,
@@ -12,6 +11,7 @@ import {
   withSegment,
   withShape,
 } from '../../model/design';
+import type { RawDesign, RawDriverArray, RawPort, RawSegment } from '../../schema/types';
 import { SpacePicture } from '../../section/SpacePicture';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';

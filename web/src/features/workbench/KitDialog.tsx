@@ -1,7 +1,7 @@
 import { useDeferredValue, useState } from 'react';
 import { useKit } from '../../api/queries/box';
-import type { RawDesign } from '../../api/types';
 import { fieldAt, shown, usualUnit, writeTyped } from '../../model/units';
+import type { RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';

@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui';
-import type { FieldError, Report } from '../../api/types';
 import { fieldAt, hertz } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
+import type { FieldError, Report } from '../../schema/types';
 import type { Target } from '../../section/scene';
 import { HelpText } from '../../ui/HelpText';
 import { groupsOf, type Row } from './groups';

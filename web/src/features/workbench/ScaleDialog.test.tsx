@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { ScaleOutcome } from '../../api/types';
+import type { ScaleOutcome } from '../../schema/types';
 import { slot } from '../../testing/nook';
 import { ScaleDialog } from './ScaleDialog';
 

@@ -1,8 +1,8 @@
 import { useDeferredValue, useState } from 'react';
 import { useScaled } from '../../api/queries/design';
-import type { RawBrief, RawDesign, ScaleOutcome } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { hertz, parseNumber } from '../../model/units';
+import type { RawBrief, RawDesign, ScaleOutcome } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';

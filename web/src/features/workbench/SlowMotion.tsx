@@ -1,9 +1,9 @@
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { useMotion } from '../../api/queries/design';
-import type { BodyReport, Motion, RawDesign, Report } from '../../api/types';
 import { cursor } from '../../model/lane_view';
 import { noteAt } from '../../model/notes';
 import { inWords } from '../../model/preferences';
+import type { BodyReport, Motion, RawDesign, Report } from '../../schema/types';
 import { Section } from '../../section/Section';
 import type { Target } from '../../section/scene';
 import { Button } from '../../ui/Button';

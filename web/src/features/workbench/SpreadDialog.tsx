@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useTolerance } from '../../api/queries/design';
-import type { Percentiles, RawDesign, RawSpreads, Tolerance } from '../../api/types';
 import type { Mark } from '../../model/mark';
 import { significant } from '../../model/units';
+import type { Percentiles, RawDesign, RawSpreads, Tolerance } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';

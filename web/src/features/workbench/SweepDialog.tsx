@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { useSweep } from '../../api/queries/design';
-import type { RawDesign, Sweep, SweepStep } from '../../api/types';
 import { markAt } from '../../model/mark';
 import { inWords } from '../../model/preferences';
 import { roundUp } from '../../model/scale';
 import { parseQuantity, shown } from '../../model/units';
+import type { RawDesign, Sweep, SweepStep } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';

@@ -1,7 +1,7 @@
-import type { FieldError, RawDesign, Report, Typed } from '../../api/types';
 import { siAt, valueAt, withValue } from '../../model/design';
 import { type Field, fieldAt } from '../../model/units';
 import type { OnBench, Workbench } from '../../model/workbench';
+import type { FieldError, RawDesign, Report, Typed } from '../../schema/types';
 import { type HelpProps, HelpText } from '../../ui/HelpText';
 import { Tape } from '../../ui/Tape';
 import type { Group, Kind, Row } from './groups';

@@ -1,11 +1,11 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { useCabinet } from '../../api/queries/box';
-import type { RawDesign, Report, Typed } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { linear, logarithmic, rungs } from '../../model/scale';
 import { fieldAt, readTyped, significant, usualUnit, writeTyped } from '../../model/units';
 import { areaAt, inWood, pointsOf, stretchesOf, withBend, withPoint, withPointAdded } from '../../model/way';
 import type { OnBench, Workbench } from '../../model/workbench';
+import type { RawDesign, Report, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { QuantityInput } from '../../ui/QuantityInput';

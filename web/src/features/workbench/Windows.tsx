@@ -1,9 +1,9 @@
 import { type ComponentType, Suspense } from 'react';
 import type { Window } from '../../actions/action';
 import type { Variant } from '../../api/documents';
-import type { RawBrief, RawDesign, Report } from '../../api/types';
 import { markAt } from '../../model/mark';
 import type { Bench, OnBench } from '../../model/workbench';
+import type { RawBrief, RawDesign, Report } from '../../schema/types';
 import { lazily } from '../../ui/lazily';
 
 /** What a window over the workbench is given. */

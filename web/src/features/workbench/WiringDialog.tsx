@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useChanges, useWirings } from '../../api/queries/design';
-import type { ChangeStep, RawDesign, RawDriverArray, Report, WiringOption } from '../../api/types';
 import { siAt } from '../../model/design';
+import type { ChangeStep, RawDesign, RawDriverArray, Report, WiringOption } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';

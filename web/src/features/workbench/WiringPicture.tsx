@@ -1,5 +1,5 @@
 import type { ReactElement } from 'react';
-import type { RawDriverArray } from '../../api/types';
+import type { RawDriverArray } from '../../schema/types';
 
 interface Props {
   coils: NonNullable<RawDriverArray['coils']> | null;

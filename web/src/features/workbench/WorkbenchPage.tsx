@@ -14,7 +14,7 @@ import { ConditionsProvider } from '../../api/conditions';
 import { createVariant } from '../../api/documents';
 import { useBuild } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
-import type { Check, FieldError, OpenBuild, RawBrief, RawDesign } from '../../api/types';
+import type { Check, FieldError, OpenBuild, RawBrief, RawDesign } from '../../schema/types';
 import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';

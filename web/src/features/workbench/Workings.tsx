@@ -1,8 +1,8 @@
 import { useDeferredValue, useState } from 'react';
 import { useWorkings } from '../../api/queries/design';
-import type { RawDesign, Working } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import type { OnBench } from '../../model/workbench';
+import type { RawDesign, Working } from '../../schema/types';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
 import { Scroll } from '../../ui/Scroll';

@@ -1,8 +1,8 @@
 // Figures of variants beside each other, and which of them does best in each.
 
-import type { Report } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { hertz, significant } from '../../model/units';
+import type { Report } from '../../schema/types';
 
 interface Figure {
   name: string;

@@ -1,4 +1,4 @@
-import type { RawDesign } from '../../api/types';
+import type { RawDesign } from '../../schema/types';
 import { chooseFile, readJson } from '../../ui/file';
 
 /** Lets the user choose a design file. The server judges what is in it. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Check } from '../../api/types';
 import { hertz } from '../../model/units';
+import type { Check } from '../../schema/types';
 import { report, sealedReport, withFigures } from '../../testing/report';
 import { chips, strip } from './figures';
 

@@ -1,9 +1,9 @@
 // Figures of a report in words.
 
-import type { Check, Report } from '../../api/types';
 import { FLARED, STRAIGHT } from '../../lanes/lane';
 import { noteAt } from '../../model/notes';
 import { hertz, significant } from '../../model/units';
+import type { Check, Report } from '../../schema/types';
 
 export type Verdict = 'met' | 'careful' | 'short' | 'plain';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { RawDesign } from '../../api/types';
 import { FAMILIES, type Family } from '../../model/families';
 import { isField } from '../../model/units';
+import type { RawDesign } from '../../schema/types';
 import { slot } from '../../testing/nook';
 import { groupsOf } from './groups';
 

@@ -1,8 +1,8 @@
 // Which values a cabinet has, in groups that open together.
 
-import type { RawDesign, Report } from '../../api/types';
 import { portsAt } from '../../model/design';
 import { hasTwoChambers, hasWay } from '../../model/families';
+import type { RawDesign, Report } from '../../schema/types';
 
 export interface Row {
   name: string;

@@ -3,7 +3,6 @@
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Window } from '../../actions/action';
-import type { RawDesign, RawListeningPlace, RawPreset, Report } from '../../api/types';
 import type { Shown } from '../../lanes/shown';
 import { type Asked, conditions } from '../../model/conditions';
 import { copyOf } from '../../model/design';
@@ -12,6 +11,7 @@ import { markAt } from '../../model/mark';
 import type { Outbox } from '../../model/outbox';
 import type { Bench, HeardKind, Workbench } from '../../model/workbench';
 import { workshopOn } from '../../model/workshop';
+import type { RawDesign, RawListeningPlace, RawPreset, Report } from '../../schema/types';
 import { addressWith } from '../../ui/address';
 import { useObserved } from '../../ui/observed';
 import { windowOf } from './Windows';

@@ -3,7 +3,6 @@
 import { ask } from '../../api/ask';
 import { documentKinds, keptOf, saved, textsOf, type Variant, variantsOf } from '../../api/documents';
 import { Simulator } from '../../api/simulator';
-import type { OpenBuild } from '../../api/types';
 import {
   briefKey,
   briefOf,
@@ -18,6 +17,7 @@ import { Outbox } from '../../model/outbox';
 import { restoreVariant } from '../../model/restore';
 import { openTabs, tabName } from '../../model/tab';
 import { isKept, type Listening, type Past, type View, Workbench } from '../../model/workbench';
+import type { OpenBuild } from '../../schema/types';
 
 /** The outbox of each build in this tab: opened again, the one before leaves the sending to it. */
 const sending = new Map<string, Outbox>();

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { Suggestion, Turn } from '../../api/types';
 import { preferences } from '../../model/preferences';
+import type { Suggestion, Turn } from '../../schema/types';
 import { slot } from '../../testing/nook';
 import { costWords, suggestedDesign, suggestionDetail, suggestionWords } from './suggestions';
 

@@ -1,8 +1,8 @@
 // What fixes a design, in words.
 
-import type { RawDesign, Suggestion, Turn } from '../../api/types';
 import { measure, preferences } from '../../model/preferences';
 import { shown, unitsOf } from '../../model/units';
+import type { RawDesign, Suggestion, Turn } from '../../schema/types';
 
 function unitFor({ dimension, unit }: Pick<Turn, 'dimension' | 'unit'>) {
   const symbol = preferences.snapshot().units[dimension] ?? unit;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Sweep } from '../../api/types';
+import type { Sweep } from '../../schema/types';
 import { columnsOf, curveOf, written } from './swept';
 
 const outcome = (f3: number, air: number | null) =>

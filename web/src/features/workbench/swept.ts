@@ -1,8 +1,8 @@
 // What is read of each step of a sweep.
 
-import type { Sweep, SweepStep } from '../../api/types';
 import { inWords } from '../../model/preferences';
 import { hertz, significant } from '../../model/units';
+import type { Sweep, SweepStep } from '../../schema/types';
 
 type Outcome = NonNullable<SweepStep['outcome']>;
 
