@@ -6,6 +6,7 @@ use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
 use actix_web::middleware::{Compress, Condition, from_fn};
 use actix_web::{App, Error, HttpServer, web};
+use oak_planning::build_plan::{StepsOnPhone, ToldStep};
 use tracing_actix_web::TracingLogger;
 use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
@@ -16,12 +17,15 @@ use crate::state::State;
 use crate::{assets, guard, routes};
 
 #[derive(OpenApi)]
-#[openapi(info(
-    title = "Oak Drum",
-    description = "Drivers, builds and variants of subwoofers and bass cabinets, and the computation behind them. \
+#[openapi(
+    info(
+        title = "Oak Drum",
+        description = "Drivers, builds and variants of subwoofers and bass cabinets, and the computation behind them. \
                    Errors are application/problem+json and name field, value and allowed range.",
-    license(name = "MIT", identifier = "MIT")
-))]
+        license(name = "MIT", identifier = "MIT")
+    ),
+    components(schemas(StepsOnPhone, ToldStep))
+)]
 struct Description;
 
 /// The application, and its API description.

@@ -13,6 +13,8 @@ use crate::error::ApiError;
 
 /// Longest JSON document, bytes. A build of a hundred variants has about a fifth of it.
 pub const JSON_LIMIT: usize = 1 << 20;
+/// Longest body that a phone sends, bytes.
+pub const SMALL_LIMIT: usize = 16 << 10;
 /// Longest table, bytes: twenty thousand drivers.
 pub const TABLE_LIMIT: usize = 8 << 20;
 
@@ -29,6 +31,15 @@ const PATIENCE: Duration = Duration::from_secs(10);
 pub async fn json<T: DeserializeOwned>(request: &HttpRequest, payload: Payload) -> Result<T, ApiError> {
     let bytes = json_bytes(request, payload).await?;
     Ok(read_json(&bytes)?)
+}
+
+/// Reads the JSON body of a phone.
+///
+/// # Errors
+/// See [`json`]; [`SMALL_LIMIT`] is the longest.
+pub async fn small_json<T: DeserializeOwned>(request: &HttpRequest, payload: Payload) -> Result<T, ApiError> {
+    expect_type(request, "application/json")?;
+    Ok(read_json(&bytes(payload, SMALL_LIMIT).await?)?)
 }
 
 /// Reads a JSON body as bytes, for the files that have a format and a version to look at first.

@@ -113,6 +113,22 @@ pub enum ApiError {
         /// How.
         reason: String,
     },
+    /// A phone asks without a link that holds.
+    #[error("this link does not open the page any more; ask for a new one")]
+    NotJoined,
+    /// A link has written as much as one may.
+    #[error("one link takes at most {most} {what}")]
+    Quota {
+        /// Most allowed.
+        most: i32,
+        /// Of what.
+        what: &'static str,
+    },
+    /// Phones are not listened to.
+    #[error(
+        "pages for phones are off; start the program with --companion and the address of this machine in the local network, such as --companion 192.168.1.20:7474"
+    )]
+    CompanionOff,
     /// More is being computed than can be.
     #[error("too much is being computed just now; try again in a second")]
     Overloaded,
@@ -256,6 +272,9 @@ impl ApiError {
             Self::ForeignOrigin { .. } => (StatusCode::FORBIDDEN, "foreign-origin", "Foreign origin"),
             Self::AtWork { .. } => (StatusCode::CONFLICT, "at-work", "At work already"),
             Self::Conflict { .. } => (StatusCode::CONFLICT, "conflict", "A clash with what is stored"),
+            Self::NotJoined => (StatusCode::FORBIDDEN, "not-joined", "The link does not hold"),
+            Self::Quota { .. } => (StatusCode::TOO_MANY_REQUESTS, "quota", "Too many"),
+            Self::CompanionOff => (StatusCode::CONFLICT, "companion-off", "Pages for phones are off"),
             Self::Overloaded => (StatusCode::TOO_MANY_REQUESTS, "overloaded", "Too much at once"),
             Self::Unavailable(_) => {
                 (StatusCode::SERVICE_UNAVAILABLE, "unavailable", "The database cannot be reached or is busy")

@@ -6,6 +6,7 @@
 pub mod app;
 mod assets;
 mod body;
+pub mod companion;
 pub mod compute;
 pub mod db;
 pub mod demo;

@@ -1,5 +1,6 @@
 //! `oak-drum-server`: serves the interface and the API on loopback.
 
+use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
 use std::time::Duration;
@@ -7,8 +8,8 @@ use std::time::Duration;
 use anyhow::Context;
 use clap::{Parser, Subcommand};
 use diesel::{Connection, PgConnection};
-use oak_server::app;
 use oak_server::state::State;
+use oak_server::{app, companion};
 use oak_server::{db, demo, jobs};
 use tokio::signal::unix::{SignalKind, signal};
 use tracing_subscriber::filter::{LevelFilter, Targets};
@@ -49,6 +50,12 @@ struct Serve {
     /// Threads for jobs in this program; 0 leaves them to workers of their own. One for each core where absent.
     #[arg(long)]
     job_threads: Option<usize>,
+    /// Address of this machine in the local network and a port, such as 192.168.1.20:7474: opens pages for phones there. Off where absent.
+    #[arg(long, value_name = "ADDRESS:PORT")]
+    companion: Option<SocketAddr>,
+    /// Folder that keeps the certificate of the pages for phones; made for this run alone where absent.
+    #[arg(long, requires = "companion")]
+    companion_keys: Option<PathBuf>,
     #[command(flatten)]
     lease: Lease,
 }
@@ -110,7 +117,14 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
         demo::load(&mut connection, folder)?;
     }
     drop(connection);
-    let state = State::new(&arguments.database_url, 8)?;
+    let mut state = State::new(&arguments.database_url, 8)?;
+    if let Some(address) = arguments.companion {
+        let options =
+            companion::Options { address, keys: arguments.companion_keys.clone(), idle: companion::IDLE };
+        let started = companion::start(&arguments.database_url, state.compute.clone(), &options)?;
+        println!("Pages for phones are at {}/, opened by links that the program makes", started.origin());
+        state.companion = Some(started);
+    }
     let workers = match threads(arguments.job_threads) {
         0 => None,
         count => Some(jobs::start_workers(&arguments.database_url, count, arguments.lease.seconds.into())?),

@@ -3,6 +3,7 @@
 use std::sync::Arc;
 use std::sync::atomic::AtomicBool;
 
+use crate::companion::Companion;
 use crate::compute::Compute;
 use crate::db::{self, Pool};
 use crate::error::ApiError;
@@ -16,6 +17,8 @@ pub struct State {
     pub unreachable: Arc<AtomicBool>,
     /// Where computation happens.
     pub compute: Compute,
+    /// What listens to phones, where that is wanted.
+    pub companion: Option<Arc<Companion>>,
 }
 
 impl State {
@@ -26,6 +29,11 @@ impl State {
     pub fn new(database_url: &str, connections: u32) -> Result<Self, ApiError> {
         let threads = std::thread::available_parallelism().map_or(1, usize::from);
         let compute = Compute::new(threads).map_err(ApiError::internal)?;
-        Ok(Self { pool: db::pool(database_url, connections), unreachable: Arc::default(), compute })
+        Ok(Self {
+            pool: db::pool(database_url, connections),
+            unreachable: Arc::default(),
+            compute,
+            companion: None,
+        })
     }
 }

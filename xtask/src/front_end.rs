@@ -10,8 +10,17 @@ use anyhow::{Context, Result};
 use crate::command;
 
 /// What the build is made of, besides the installed packages.
-const SOURCES: [&str; 7] =
-    ["src", "public", "index.html", "package.json", "package-lock.json", "tsconfig.json", "vite.config.ts"];
+const SOURCES: [&str; 9] = [
+    "src",
+    "public",
+    "index.html",
+    "companion.html",
+    "package.json",
+    "package-lock.json",
+    "tsconfig.json",
+    "vite.config.ts",
+    "vite.companion.config.ts",
+];
 
 /// Installs the packages of the lock file, where that has not been done for this lock file.
 pub fn install() -> Result<()> {
@@ -32,7 +41,7 @@ pub fn build() -> Result<()> {
     let stamp = web.join("node_modules/.built-from");
     let now = fingerprint(&web)?;
     let built = fs::read_to_string(&stamp).is_ok_and(|before| before == now);
-    if built && web.join("dist/index.html").exists() {
+    if built && web.join("dist/index.html").exists() && web.join("dist-companion/companion.html").exists() {
         return Ok(());
     }
     npm(&["run", "--silent", "build"])?;

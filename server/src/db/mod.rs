@@ -28,22 +28,33 @@ const LIMITS: &str = "SET statement_timeout = '15s'; SET lock_timeout = '5s'";
 /// Longest to wait for a connection, so that a dead database is said and not sat out.
 const WAIT: std::time::Duration = std::time::Duration::from_secs(5);
 
+/// What a connection is told first.
 #[derive(Debug)]
-struct Limits;
+struct Told(&'static [&'static str]);
 
-impl CustomizeConnection<PgConnection, diesel::r2d2::Error> for Limits {
+impl CustomizeConnection<PgConnection, diesel::r2d2::Error> for Told {
     fn on_acquire(&self, connection: &mut PgConnection) -> Result<(), diesel::r2d2::Error> {
-        connection.batch_execute(LIMITS).map_err(diesel::r2d2::Error::QueryError)
+        let mut told = self.0.iter();
+        told.try_for_each(|words| connection.batch_execute(words)).map_err(diesel::r2d2::Error::QueryError)
     }
 }
 
 /// A pool that connects when it is first used.
 pub fn pool(url: &str, size: u32) -> Pool {
+    pool_told(url, size, &[LIMITS])
+}
+
+/// One whose connections may do no more than what phones need.
+pub fn companion_pool(url: &str, size: u32) -> Pool {
+    pool_told(url, size, &[LIMITS, "SET ROLE oak_companion"])
+}
+
+fn pool_told(url: &str, size: u32, told: &'static [&'static str]) -> Pool {
     Pool::builder()
         .max_size(size)
         .min_idle(Some(0))
         .connection_timeout(WAIT)
-        .connection_customizer(Box::new(Limits))
+        .connection_customizer(Box::new(Told(told)))
         .build_unchecked(ConnectionManager::new(url))
 }
 

@@ -110,6 +110,23 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    companion_links (id) {
+        id -> Uuid,
+        build_id -> Uuid,
+        variant_id -> Uuid,
+        purpose -> Text,
+        token_hash -> Bytea,
+        session_hash -> Nullable<Bytea>,
+        created_at -> Timestamptz,
+        join_before -> Timestamptz,
+        joined_at -> Nullable<Timestamptz>,
+        expires_at -> Timestamptz,
+        revoked_at -> Nullable<Timestamptz>,
+        writes -> Int4,
+    }
+}
+
 diesel::joinable!(driver_match_rows -> drivers (driver_id));
 diesel::joinable!(driver_match_rows -> jobs (job_id));
 diesel::joinable!(jobs -> builds (build_id));

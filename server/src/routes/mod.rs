@@ -3,6 +3,7 @@
 mod brief;
 mod build;
 mod cabinet;
+mod companion;
 mod compare;
 mod cut;
 mod document;
@@ -45,6 +46,9 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(signal::signal_crossover)
         .service(signal::amplifier_kinds)
         .service(trace::read_trace)
+        .service(companion::companion_links)
+        .service(companion::make_companion_link)
+        .service(companion::revoke_companion_link)
         .service(cut::panels)
         .service(photo::keep_photo)
         .service(photo::read_photo)

@@ -2,6 +2,7 @@
 
 mod bad_input;
 mod cabinet;
+mod companion;
 mod compute;
 mod documents;
 mod errors;

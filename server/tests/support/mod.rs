@@ -164,7 +164,7 @@ impl Site {
     }
 }
 
-fn answer(result: Result<ureq::http::Response<ureq::Body>, ureq::Error>) -> Answer {
+pub fn answer(result: Result<ureq::http::Response<ureq::Body>, ureq::Error>) -> Answer {
     let mut response = result.expect("an answer");
     let header = |name: &str| response.headers().get(name).map(|v| v.to_str().expect("text").to_owned());
     Answer {

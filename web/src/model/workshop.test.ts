@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { RawDesign } from '../schema/types';
 import { nookBench } from '../testing/nook';
+import { localDay, localMoment } from './moment';
 import {
   AS_USUAL,
   archiveEntry,
@@ -8,8 +9,6 @@ import {
   editWorkshop,
   entriesOn,
   keepEntry,
-  localDay,
-  localMoment,
   printedNow,
   progressOn,
   tick,

@@ -9,6 +9,7 @@ import type {
   RawWorkshop,
   Typed,
 } from '../schema/types';
+import { localMoment } from './moment';
 import type { Bench, Kept, KeptKind, Workbench } from './workbench';
 
 type WithKept = Pick<Bench, 'kept'>;
@@ -90,18 +91,6 @@ export function printedNow(
   const printed = [...others, { page, at: localMoment(now), said: [...said] }].slice(-20);
   keepOnly(workbench, 'progress', { ...progress, printed }, 'print');
 }
-
-/** A moment in the workshop's own time, with its offset. */
-export function localMoment(now: Date): string {
-  const two = (value: number) => String(Math.floor(Math.abs(value))).padStart(2, '0');
-  const offset = -now.getTimezoneOffset();
-  const zone = `${offset < 0 ? '-' : '+'}${two(offset / 60)}:${two(offset % 60)}`;
-  const day = `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-  return `${day}T${two(now.getHours())}:${two(now.getMinutes())}:${two(now.getSeconds())}${zone}`;
-}
-
-/** This day in the workshop's own time. */
-export const localDay = (now: Date): string => localMoment(now).slice(0, 10);
 
 export interface KeptEntry {
   id: string;

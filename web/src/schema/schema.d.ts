@@ -160,6 +160,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{id}/companion-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether phones can open pages, and the latest links of a build. */
+        get: operations["listCompanionLinks"];
+        put?: never;
+        /** Makes a link that a phone can open once, within ten minutes. */
+        post: operations["makeCompanionLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{id}/driver-match": {
         parameters: {
             query?: never;
@@ -395,6 +413,23 @@ export interface paths {
         put?: never;
         /** What each change that a design makes to its drivers does, one after the other, in the same box. */
         post: operations["changeDriverArray"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/companion-links/{id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a link back, whether or not a phone has opened it. */
+        post: operations["revokeCompanionLink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1794,6 +1829,47 @@ export interface components {
             unit: string;
             /** @description The first cells that hold something, at most three. */
             samples: string[];
+        };
+        /** @description A link for a phone; what it is opened with is only known when it is made. */
+        CompanionLink: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The variant that its page is about.
+             */
+            variant: string;
+            /** @description What its page is for. */
+            purpose: components["schemas"]["Purpose"];
+            /** @description How it stands. */
+            state: components["schemas"]["LinkState"];
+            /**
+             * Format: date-time
+             * @description When it was made.
+             */
+            created_at: string;
+            /**
+             * Format: date-time
+             * @description Until when it can be opened.
+             */
+            join_before: string;
+            /**
+             * Format: date-time
+             * @description Until when its page works.
+             */
+            expires_at: string;
+        };
+        /** @description Whether phones can open pages, and the links of a build to them. */
+        Companions: {
+            /** @description Where the listener for phones is; absent while it is off. */
+            address?: string | null;
+            /** @description SHA-256 of its certificate, as phones show it. */
+            fingerprint?: string | null;
+            /** @description The latest links. */
+            links: components["schemas"]["CompanionLink"][];
         };
         /** @description One driver in both boxes. */
         ComparedDriver: {
@@ -3225,6 +3301,20 @@ export interface components {
             /** @description Hz; dB by the rule of thumb, by the pressure of the leaking cabin alone, and at the seats by all modes. */
             rows: number[][];
         };
+        /**
+         * @description How a link stands.
+         * @enum {string}
+         */
+        LinkState: "waiting" | "joined" | "expired" | "revoked";
+        /** @description A link that was made; its address is told this once. */
+        MadeCompanionLink: {
+            /** @description How it stands. */
+            link: components["schemas"]["CompanionLink"];
+            /** @description What a phone opens. */
+            url: string;
+            /** @description The same as a QR code: a row a text, `1` where it is dark. */
+            code: string[];
+        };
         /** @description A material compared. */
         MaterialReport: {
             /** @description Its name in files. */
@@ -3383,6 +3473,16 @@ export interface components {
             bands: components["schemas"]["BandReport"][];
             /** @description All that in words. */
             words: string;
+        };
+        /** @description What a link is for. */
+        NewCompanionLink: {
+            /**
+             * Format: uuid
+             * @description The variant that its page is about.
+             */
+            variant: string;
+            /** @description What its page is for. */
+            purpose: components["schemas"]["Purpose"];
         };
         /** @description A document as it shall be saved. */
         NewDocument: ({
@@ -4022,6 +4122,11 @@ export interface components {
             words: string;
             filter?: components["schemas"]["RawFilter"] | null;
         };
+        /**
+         * @description What a page for phones is for.
+         * @enum {string}
+         */
+        Purpose: "steps";
         /**
          * @description What a trace is of, and its unit.
          * @enum {string}
@@ -5782,6 +5887,27 @@ export interface components {
             after: string[];
             reach?: components["schemas"]["Reach"] | null;
         };
+        /** @description The steps of a build on a phone. */
+        StepsOnPhone: {
+            /** @description Name of the build. */
+            build: string;
+            /** @description Name of the variant. */
+            variant: string;
+            /** @description What is done, in order. */
+            steps: components["schemas"]["Step"][];
+            /** @description Parts by their name in steps, with what to call them. */
+            parts: [
+                string,
+                string
+            ][];
+            /** @description Boards by their number, with what to call them. */
+            boards: [
+                number,
+                string
+            ][];
+            /** @description Steps that are done or that failed. */
+            ticks: components["schemas"]["RawTick"][];
+        };
         /** @description A polygon or a line. */
         StrokeReport: {
             /** @description What it belongs to. */
@@ -5921,6 +6047,15 @@ export interface components {
              * @description Highest one, ohm.
              */
             most: number;
+        };
+        /** @description What became of a step, as a phone says it. */
+        ToldStep: {
+            /** @description Which step, by its name in the plan. */
+            step: string;
+            /** @description When, in RFC 3339. */
+            at: string;
+            /** @description Whether it is done; else nothing is said of it any more. */
+            done: boolean;
         };
         /** @description What comes of it. */
         Tolerance: {
@@ -6566,6 +6701,76 @@ export interface operations {
             };
         };
     };
+    listCompanionLinks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Companions"];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    makeCompanionLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCompanionLink"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeCompanionLink"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     readDriverMatchOfBuild: {
         parameters: {
             query?: never;
@@ -7113,6 +7318,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    revokeCompanionLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanionLink"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

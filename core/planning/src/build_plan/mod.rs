@@ -2,7 +2,7 @@
 //!
 //! `making` is a design with the workshop it is made in; `amounts` are its areas and joints, `sheets` its boards on sheets, `holes` every hole with
 //! template and pilot, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when.
-//! `catalogue`, `hardware` and `finish` are facts of the trade. `pages` is what printed pages say; `report` is all of it for people.
+//! `catalogue`, `hardware` and `finish` are facts of the trade. `pages` is what printed pages say; `phone` is what a phone in the workshop shows and says; `report` is all of it for people.
 
 mod amounts;
 pub mod calendar;
@@ -16,6 +16,7 @@ mod holes;
 mod making;
 mod pages;
 mod parts;
+mod phone;
 mod report;
 mod sheets;
 mod step;
@@ -28,6 +29,7 @@ pub use holes::HolePlan;
 pub use making::Making;
 pub(crate) use parts::unboxed_cost;
 pub use parts::{Item, PartsList};
+pub use phone::{StepsOnPhone, ToldStep, take_over};
 pub use report::{
     BuildPlan, ItemReport, RawPlanQuestion, SheetGroupReport, SheetReport, SlotReport, build_plan, with_plan,
 };

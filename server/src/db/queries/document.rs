@@ -141,6 +141,18 @@ pub fn find(connection: &mut PgConnection, id: Uuid) -> Result<Document, ApiErro
     row.ok_or(ApiError::NotFound { what: "document" })?.show()
 }
 
+/// The document of a kind that a build has one of, archived or not.
+pub fn sole(
+    connection: &mut PgConnection,
+    build: Uuid,
+    kind: &DocumentKind,
+) -> Result<Option<Document>, ApiError> {
+    let of_kind = newest().filter(documents::build_id.eq(build)).filter(documents::kind.eq(kind.id));
+    let row: Option<Row> =
+        of_kind.order(documents::archived_at.is_not_null()).first(connection).optional()?;
+    row.map(Row::show).transpose()
+}
+
 /// A variant with the brief of its build.
 pub fn variant(connection: &mut PgConnection, id: Uuid) -> Result<(RawDesign, Option<RawBrief>), ApiError> {
     let found = find(connection, id)?;

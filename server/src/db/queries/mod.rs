@@ -1,6 +1,7 @@
 //! One file a table, and one for what is asked of several columns at once.
 
 pub mod build;
+pub mod companion;
 pub mod document;
 pub mod driver;
 pub mod driver_match;

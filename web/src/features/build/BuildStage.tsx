@@ -1,6 +1,7 @@
 import { type ComponentType, useState } from 'react';
 import { usePlan, usePlanQuestion } from '../../api/queries/plan';
-import { localDay, progressOn } from '../../model/workshop';
+import { localDay } from '../../model/moment';
+import { progressOn } from '../../model/workshop';
 import { useInAddress } from '../../ui/address';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';

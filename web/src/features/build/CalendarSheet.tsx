@@ -1,5 +1,6 @@
 import { askPlanFile } from '../../api/queries/plan';
-import { AS_USUAL, editWorkshop, localDay, workshopOn } from '../../model/workshop';
+import { localDay } from '../../model/moment';
+import { AS_USUAL, editWorkshop, workshopOn } from '../../model/workshop';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
 import { Scroll } from '../../ui/Scroll';

@@ -1,14 +1,8 @@
 import { useState } from 'react';
 import { keepPhoto, photoAt } from '../../api/photos';
+import { localMoment } from '../../model/moment';
 import { fieldAt, readTyped } from '../../model/units';
-import {
-  archiveEntry,
-  entriesOn,
-  type KeptEntry,
-  keepEntry,
-  localMoment,
-  progressOn,
-} from '../../model/workshop';
+import { archiveEntry, entriesOn, type KeptEntry, keepEntry, progressOn } from '../../model/workshop';
 import type { RawEntry, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { chooseFile } from '../../ui/file';

@@ -1,12 +1,14 @@
 import { useState } from 'react';
+import { drying, lasting } from '../../model/duration';
+import { localMoment } from '../../model/moment';
 import { fieldAt, usualUnit, writeTyped } from '../../model/units';
-import { keepEntry, localMoment, progressOn, tick, withMeasured } from '../../model/workshop';
+import { keepEntry, progressOn, tick, withMeasured } from '../../model/workshop';
 import type { Step, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Scroll } from '../../ui/Scroll';
 import { lengthOf } from './lengths';
-import { drying, lasting, type SheetProps } from './sheet';
+import type { SheetProps } from './sheet';
 
 /** What is done in which order, each with its check; what is measured on the way flows back into the design. */
 export function StepsSheet(props: SheetProps) {

@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
-import { amountOf, drying, lasting, money } from './sheet';
+import { drying, lasting } from '../../model/duration';
+import { amountOf, money } from './sheet';
 
 it('says amounts as one buys them', () => {
   expect(amountOf(1, 'pieces')).toBe('1 piece');

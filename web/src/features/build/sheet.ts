@@ -22,18 +22,6 @@ export function amountOf(amount: number, unit: string): string {
 /** Money in whole units, unknown as a dash. */
 export const money = (sum: number | null | undefined): string => (sum == null ? '–' : sum.toFixed(0));
 
-/** Minutes as one says them. */
-export function lasting(minutes: number): string {
-  if (minutes < 1) return 'no work';
-  if (minutes < 60) return `${Math.round(minutes)} min`;
-  const hours = Math.round(minutes / 6) / 10;
-  return `${hours} h`;
-}
-
-/** Hours that something dries. */
-export const drying = (hours: number): string =>
-  hours < 1 ? `${Math.round(hours * 60)} min` : `${Math.round(hours * 10) / 10} h`;
-
 const DAY = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
 const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
 
