@@ -67,6 +67,11 @@ impl Cluster {
         self.url_of(NAME)
     }
 
+    /// Where its data are kept, with what else belongs to them.
+    pub fn folder(&self) -> &Path {
+        &self.folder
+    }
+
     /// Address of a database in this cluster.
     pub fn url_of(&self, database: &str) -> String {
         format!("postgres://{NAME}:{}@127.0.0.1:{}/{database}", self.password, self.port)

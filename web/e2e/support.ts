@@ -37,10 +37,14 @@ export class Server {
 
   async start(): Promise<void> {
     const program = required('OAK_DRUM_SERVER');
-    const child = spawn(program, ['serve', '--port', String(this.port), '--demo', DEMO], {
-      env: { ...process.env, OAK_DRUM_DATABASE_URL: this.database },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
+    const child = spawn(
+      program,
+      ['serve', '--port', String(this.port), '--demo', DEMO, '--companion', '127.0.0.1:0'],
+      {
+        env: { ...process.env, OAK_DRUM_DATABASE_URL: this.database },
+        stdio: ['ignore', 'pipe', 'inherit'],
+      },
+    );
     this.child = child;
     for await (const line of createInterface({ input: child.stdout })) {
       const port = /^Oak Drum is at http:\/\/127\.0\.0\.1:(\d+)\/$/.exec(line)?.[1];

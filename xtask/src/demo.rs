@@ -13,7 +13,7 @@ use crate::stages::Clock;
 use crate::{command, front_end, machine, stages};
 
 /// Installs, builds, starts and waits for Ctrl-C.
-pub fn run(port: u16) -> Result<()> {
+pub fn run(port: u16, companion: Option<&str>) -> Result<()> {
     check_port(port)?;
     machine::check_node()?;
     let whole = Clock::start();
@@ -25,7 +25,7 @@ pub fn run(port: u16) -> Result<()> {
     )?;
     let cluster = start_cluster()?;
     println!("Ready after {}", whole.read());
-    let outcome = serve(&cluster, port);
+    let outcome = serve(&cluster, port, companion);
     println!("Stopping the database");
     cluster.stop()?;
     outcome
@@ -67,9 +67,14 @@ fn start_in(folder: &Path) -> Result<Cluster> {
     Ok(cluster)
 }
 
-fn serve(cluster: &Cluster, port: u16) -> Result<()> {
-    let mut server = Command::new(command::programs().join("oak-drum-server"))
-        .args(["serve", "--port", &port.to_string(), "--demo"])
+fn serve(cluster: &Cluster, port: u16, companion: Option<&str>) -> Result<()> {
+    let mut server = Command::new(command::programs().join("oak-drum-server"));
+    server.args(["serve", "--port", &port.to_string()]);
+    if let Some(address) = companion {
+        server.args(["--companion", address, "--companion-keys"]).arg(cluster.folder());
+    }
+    let mut server = server
+        .arg("--demo")
         .arg(command::root().join("demo"))
         .env("OAK_DRUM_DATABASE_URL", cluster.url())
         // A group of its own: Ctrl-C reaches this process, which then asks the server to finish.

@@ -24,6 +24,7 @@ const HELP: &str = "\
 Usage: cargo xtask COMMAND
 
   demo [--port PORT]  Installs what is missing, builds everything and starts it with demo data, at 7373 or another port.
+       [--companion ADDRESS:PORT]  Opens pages for phones at an address that this machine has in the local network.
   test                Runs every check: format, layers, lints, Cargo tests, front end, browser.
   e2e [-- ARGUMENT]   Runs the browser tests alone, or another Playwright project.
   generate            Writes the generated files anew: API description, schemas, front-end types and quantities.
@@ -52,17 +53,18 @@ fn run(mut arguments: Arguments) -> Result<()> {
     }
     let command = arguments.subcommand()?.unwrap_or_default();
     let port = arguments.opt_value_from_str("--port")?;
+    let companion: Option<String> = arguments.opt_value_from_str("--companion")?;
     let rest: Vec<String> = arguments
         .finish()
         .into_iter()
         .map(|word| word.to_string_lossy().into_owned())
         .filter(|word| word != "--")
         .collect();
-    if port.is_some() && command != "demo" || !rest.is_empty() && command != "e2e" {
+    if (port.is_some() || companion.is_some()) && command != "demo" || !rest.is_empty() && command != "e2e" {
         bail!("cargo xtask {command} takes no such argument\n\n{HELP}");
     }
     match command.as_str() {
-        "demo" => demo::run(port.unwrap_or(PORT)),
+        "demo" => demo::run(port.unwrap_or(PORT), companion.as_deref()),
         "test" => test::run(),
         "e2e" => end_to_end::prepare_and_run(&rest),
         "generate" => generate::run(),

@@ -4,6 +4,7 @@
 import { same } from '../model/design';
 import { type Held, held, heldBrief, type Order } from '../model/documents';
 import type { DocumentKind, Outcome, Saved } from '../model/outbox';
+import { mergedProgress } from '../model/progress';
 import { restoreVariant } from '../model/restore';
 import { KEPT_KINDS } from '../model/workbench';
 import type { NewDocument, OpenBuild, RawBrief, RawDesign, SavedDocument } from '../schema/types';
@@ -39,6 +40,8 @@ interface KeptKind {
   name: string;
   /** Lifts what an earlier program left unsent. */
   restore?: (wanted: unknown) => Held<unknown>;
+  /** Both changes in one, where nobody has to choose. */
+  merge?: (mine: unknown, theirs: unknown, base: unknown) => unknown;
 }
 
 const KEPT: Record<Kept, KeptKind> = {
@@ -48,7 +51,7 @@ const KEPT: Record<Kept, KeptKind> = {
   preset: { name: 'This preset' },
   place: { name: 'This place' },
   workshop: { name: 'How this build is made' },
-  progress: { name: 'What is done of this build' },
+  progress: { name: 'What is done of this build', merge: mergedProgress },
   entry: { name: 'This entry of the log' },
 };
 
@@ -70,7 +73,7 @@ export async function createVariant(build: string, design: RawDesign): Promise<V
   return (await writeDocument(build, 'variant', crypto.randomUUID(), 0, held(design))) as Variant;
 }
 
-function kept(build: string, id: Kept, { name, restore }: KeptKind): DocumentKind<Held<unknown>> {
+function kept(build: string, id: Kept, { name, restore, merge }: KeptKind): DocumentKind<Held<unknown>> {
   return {
     id,
     name,
@@ -87,6 +90,12 @@ function kept(build: string, id: Kept, { name, restore }: KeptKind): DocumentKin
     same: (a, b) => a.archived === b.archived && (a.archived || same(a.content, b.content)),
     // One that was only archived elsewhere comes back with what was changed here.
     gives: (theirs, base) => theirs.archived && same(theirs.content, base.content),
+    ...(merge && {
+      merge: (mine: Held<unknown>, theirs: Held<unknown>, base: Held<unknown>) => ({
+        ...mine,
+        content: merge(mine.content, theirs.content, base.content),
+      }),
+    }),
     restore: restore ?? ((wanted) => wanted),
   };
 }

@@ -311,3 +311,39 @@ describe('what somebody else saved meanwhile', () => {
     expect(outbox.snapshot().conflict?.document).toEqual(A);
   });
 });
+
+describe('what somebody else saved', () => {
+  it('is taken over where nothing waits here, and not while something does', async () => {
+    server.save('a', note('from a phone'));
+    await outbox.refresh(A);
+    expect(taken).toEqual(['from a phone']);
+    outbox.want(A, note('here'));
+    await settle();
+    // It was based on what was taken over.
+    expect(server.texts('a')).toEqual(['first', 'from a phone', 'here']);
+    server.here = false;
+    outbox.want(A, note('unsent'));
+    await settle();
+    server.here = true;
+    server.save('a', note('once more'));
+    await outbox.refresh(A);
+    expect(taken).toEqual(['from a phone']);
+  });
+
+  it('is put together with what was changed here, without a question, where its kind can', async () => {
+    const both: DocumentKind<Note> = {
+      ...server.kind,
+      merge: (mine, theirs) => note(`${theirs.text} and ${mine.text}`),
+    };
+    const merging = new Outbox([both], new Drafts(localStorage, 'two', 'build'), (_, content) =>
+      taken.push((content as Note).text),
+    );
+    merging.open(A, server.now('a'));
+    server.save('a', note('theirs'));
+    merging.want(A, note('mine'));
+    await settle();
+    expect(merging.snapshot().conflict).toBeNull();
+    expect(server.texts('a')).toEqual(['first', 'theirs', 'theirs and mine']);
+    expect(taken).toEqual(['theirs and mine']);
+  });
+});

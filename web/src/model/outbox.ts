@@ -27,6 +27,8 @@ export interface DocumentKind<Content> {
   same(a: Content, b: Content): boolean;
   /** Whether what somebody else made of it may give way to a change without a question. */
   gives?(theirs: Content, base: Content): boolean;
+  /** What was changed here on top of what somebody else saved, where both can stand. */
+  merge?(mine: Content, theirs: Content, base: Content): Content;
   /** Lifts what an earlier program wrote. */
   restore(content: Content): Content;
 }
@@ -123,6 +125,18 @@ export class Outbox extends Observable<OutboxState> {
 
   knows(document: DocumentKey): boolean {
     return this.items.has(keyOf(document));
+  }
+
+  /** Takes over what somebody else has saved, where nothing of a document waits here. */
+  async refresh(document: DocumentKey): Promise<void> {
+    const item = this.items.get(keyOf(document));
+    const idle = () => item && !item.sending && !item.theirs && isSaved(item);
+    if (!item || !idle()) return;
+    const theirs = await item.kind.read(document.id);
+    if (!theirs || theirs.revision <= item.saved.revision || !idle() || this.stopped) return;
+    item.saved = theirs;
+    item.wanted = theirs.content;
+    this.onTaken(document, item.wanted);
   }
 
   /** Says how a document should be from now on. */
@@ -257,6 +271,14 @@ export class Outbox extends Observable<OutboxState> {
       kind.gives?.(theirs.content, saved.content);
     if (agreed && theirs !== saved) {
       item.saved = theirs;
+      void this.send(item);
+      return;
+    }
+    if (kind.merge && theirs !== saved) {
+      item.wanted = kind.merge(wanted, theirs.content, saved.content);
+      item.saved = theirs;
+      item.stored = this.drafts.put(item.document, theirs.revision, item.wanted);
+      this.onTaken(item.document, item.wanted);
       void this.send(item);
       return;
     }

@@ -99,6 +99,8 @@ export interface Opened {
   kept?: readonly Kept[];
   /** The place of the next variant. */
   next: number;
+  /** Keys of the documents that a build has one of, by their kind. */
+  sole?: Partial<Record<KeptKind, string>>;
   view: View | null;
   past?: Past | null;
 }
@@ -119,9 +121,10 @@ export class Workbench extends Observable<Bench> {
   private readonly title: DocumentKey;
   readonly brief: DocumentKey;
   private next: number;
+  private readonly sole: Partial<Record<KeptKind, string>>;
 
   constructor(
-    { build, title, brief, text, variants, kept = [], next, view, past }: Opened,
+    { build, title, brief, text, variants, kept = [], next, sole = {}, view, past }: Opened,
     private readonly onWanted: OnWanted,
   ) {
     const onBench = variants.map((variant) => ({ ...variant, archived: false }));
@@ -146,12 +149,19 @@ export class Workbench extends Observable<Bench> {
     this.title = titleKey(title);
     this.brief = briefKey(brief);
     this.next = next;
+    this.sole = sole;
     if (past) this.remember(past);
   }
 
   /** What can be undone and done again, to be remembered. */
   get history(): Past {
     return { past: this.past, future: this.future };
+  }
+
+  /** The document of a kind that a build has one of, whether or not there is one yet. */
+  soleOf(kind: KeptKind): DocumentKey {
+    const known = this.state.kept.find((one) => one.kind === kind && !one.archived)?.id;
+    return { kind, id: known ?? this.sole[kind] ?? crypto.randomUUID() };
   }
 
   find(id: string): OnBench | undefined {

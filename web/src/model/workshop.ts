@@ -43,7 +43,7 @@ function keepOnly(
   content: unknown,
   label: string,
 ): void {
-  const id = ofKind(workbench.snapshot(), kind)[0]?.id ?? crypto.randomUUID();
+  const { id } = workbench.soleOf(kind);
   workbench.keep({ kind, id, content, archived: false }, label);
 }
 

@@ -32,7 +32,7 @@ const SHEETS: readonly { id: string; name: string; Sheet: ComponentType<SheetPro
 ];
 
 /** What is bought, cut and done to build the active variant. */
-export function BuildStage({ variant, workbench, bench, brief, build }: StageProps) {
+export function BuildStage({ variant, workbench, bench, brief, build, onRefresh }: StageProps) {
   const design = useThrottled(variant.design, FOLLOWED);
   const [today] = useState(() => localDay(new Date()));
   const question = usePlanQuestion(design, progressOn(bench), today);
@@ -72,6 +72,7 @@ export function BuildStage({ variant, workbench, bench, brief, build }: StagePro
             brief={brief}
             build={build}
             onShow={show}
+            onRefresh={onRefresh}
             error={answer.error}
           />
         </>

@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { useCompanions } from '../../api/queries/companion';
 import { drying, lasting } from '../../model/duration';
 import { localMoment } from '../../model/moment';
 import { fieldAt, usualUnit, writeTyped } from '../../model/units';
@@ -8,6 +9,7 @@ import { Button } from '../../ui/Button';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { Scroll } from '../../ui/Scroll';
 import { lengthOf } from './lengths';
+import { PhoneDialog } from './PhoneDialog';
 import type { SheetProps } from './sheet';
 
 /** What is done in which order, each with its check; what is measured on the way flows back into the design. */
@@ -20,15 +22,23 @@ export function StepsSheet(props: SheetProps) {
   };
   const next = plan.steps.find(({ id }) => stateOf(id) !== 'done');
   const [opened, open] = useState<string | null>(null);
+  const [phone, setPhone] = useState(false);
+  useFromPhones(props);
   const shown = opened ?? next?.id;
   const phases = [...new Set(plan.steps.map(({ phase }) => phase))];
   const done = plan.steps.filter(({ id }) => stateOf(id) === 'done').length;
   return (
     <Scroll label="Steps" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
-      <p className="pb-1 text-soft">
-        {done} of {plan.steps.length} done{next ? `; next: ${next.title.toLowerCase()}` : ''}. Tick a step
-        when its check holds; what you measure is taken into the design.
-      </p>
+      <div className="flex flex-wrap items-center gap-2 pb-1">
+        <p className="min-w-60 flex-1 text-soft">
+          {done} of {plan.steps.length} done{next ? `; next: ${next.title.toLowerCase()}` : ''}. Tick a step
+          when its check holds; what you measure is taken into the design.
+        </p>
+        <Button onClick={() => setPhone(true)}>On a phone…</Button>
+      </div>
+      {phone && (
+        <PhoneDialog build={props.build} variant={props.variant.id} onClose={() => setPhone(false)} />
+      )}
       {phases.map((phase) => {
         const steps = plan.steps.filter((step) => step.phase === phase);
         return (
@@ -53,6 +63,16 @@ export function StepsSheet(props: SheetProps) {
       })}
     </Scroll>
   );
+}
+
+/** While a phone has the steps open, what is ticked there is looked at. */
+function useFromPhones({ build, onRefresh }: SheetProps) {
+  const { data, dataUpdatedAt } = useCompanions(build);
+  const open = data?.links.some(({ state }) => state === 'joined') ?? false;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: at every answer
+  useEffect(() => {
+    if (open) onRefresh('progress');
+  }, [open, dataUpdatedAt, onRefresh]);
 }
 
 interface RowProps extends SheetProps {

@@ -2,7 +2,8 @@ import type { BuildPlan, RawPlanQuestion } from '../../schema/types';
 import type { StageProps } from '../shell/stages';
 
 /** What every sheet of the build is given. */
-export interface SheetProps extends Pick<StageProps, 'variant' | 'workbench' | 'bench' | 'brief' | 'build'> {
+export interface SheetProps
+  extends Pick<StageProps, 'variant' | 'workbench' | 'bench' | 'brief' | 'build' | 'onRefresh'> {
   plan: BuildPlan;
   question: RawPlanQuestion;
   /** Why there is no newer plan. */

@@ -6,7 +6,7 @@ import { ACTIONS } from '../../actions';
 import type { Action, Window } from '../../actions/action';
 import { toStage } from '../../actions/go';
 import type { Shown } from '../../lanes/shown';
-import type { Bench, OnBench, Workbench } from '../../model/workbench';
+import type { Bench, KeptKind, OnBench, Workbench } from '../../model/workbench';
 import type { Check, FieldError, ProblemDocument, RawBrief, RawDesign, Report } from '../../schema/types';
 
 /** What a stage is given to show. */
@@ -29,6 +29,8 @@ export interface StageProps {
   onTry: (design: RawDesign) => void;
   onBrief: (brief: RawBrief) => void;
   onOpen: (window: Window) => void;
+  /** Looks at what somebody else has made of a document that a build has one of. */
+  onRefresh: (kind: KeptKind) => void;
 }
 
 /** What the state of a stage is told by. */

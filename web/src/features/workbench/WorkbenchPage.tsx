@@ -14,6 +14,7 @@ import { ConditionsProvider } from '../../api/conditions';
 import { createVariant } from '../../api/documents';
 import { useBuild } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
+import type { KeptKind } from '../../model/workbench';
 import type { Check, FieldError, OpenBuild, RawBrief, RawDesign } from '../../schema/types';
 import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
@@ -123,6 +124,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
     (design: RawDesign) => addVariant(unlike(design, workbench.snapshot())),
     [addVariant, workbench],
   );
+  const refresh = useCallback((kind: KeptKind) => session.refresh(kind), [session]);
   const changeBrief = useCallback((brief: RawBrief) => workbench.write({ brief }, 'brief'), [workbench]);
 
   return (
@@ -176,6 +178,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
                 onTry={tryOut}
                 onBrief={changeBrief}
                 onOpen={open}
+                onRefresh={refresh}
               />
             </Suspense>
             <Shelf

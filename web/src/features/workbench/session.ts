@@ -16,7 +16,15 @@ import { type DocumentKey, Drafts } from '../../model/drafts';
 import { Outbox } from '../../model/outbox';
 import { restoreVariant } from '../../model/restore';
 import { openTabs, tabName } from '../../model/tab';
-import { isKept, type Listening, type Past, type View, Workbench } from '../../model/workbench';
+import {
+  isKept,
+  KEPT_KINDS,
+  type KeptKind,
+  type Listening,
+  type Past,
+  type View,
+  Workbench,
+} from '../../model/workbench';
 import type { OpenBuild } from '../../schema/types';
 
 /** The outbox of each build in this tab: opened again, the one before leaves the sending to it. */
@@ -74,6 +82,7 @@ export class Session {
         variants,
         kept,
         next: build.next.variant?.number ?? 0,
+        sole: Object.fromEntries(KEPT_KINDS.map((kind) => [kind, build.next[kind]?.id ?? undefined])),
         view,
         past,
       },
@@ -111,6 +120,15 @@ export class Session {
   bringBack(variant: Variant, label = 'bring back'): void {
     this.take(variant);
     this.workbench.addBack({ id: variant.id, design: variant.content, place: variant.number }, label);
+  }
+
+  /** Looks at what somebody else has made of a document that a build has one of. */
+  refresh(kind: KeptKind): void {
+    const document = this.workbench.soleOf(kind);
+    if (!this.outbox.knows(document)) {
+      this.outbox.open(document, { content: { content: {}, archived: true }, revision: 0 });
+    }
+    void this.outbox.refresh(document);
   }
 
   private take(variant: Variant): HeldVariant {
