@@ -195,7 +195,7 @@ fields! {
     ITEM_ACROSS = "body.items.across", "From the left", Length, "mm", 0.0, 8.0, "Its middle from the left as seen from the front; in a side from the back.";
     ITEM_UP = "body.items.up", "From below", Length, "mm", 0.0, 8.0, "Its middle from below; in a lid or floor from the back.";
     MEASURED_NOMINAL = "measured.boards.nominal", "Thickness in the design", Length, "mm", 0.001, 0.1, "The thickness that the design has for this board.";
-    MEASURED_THICKNESS = "measured.boards.measured", "Measured thickness", Length, "mm", 0.001, 0.1, "The thickness of the board in hand, by caliper, in several places.";
+    MEASURED_THICKNESS = "measured.boards.measured", "Measured thickness", Length, "mm", 0.001, 0.1, "The thickness of the board in hand, by calliper, in several places.";
     MEASURED_CUTOUT = "measured.cutout", "Hole for the driver", Length, "mm", 0.02, 1.5, "Diameter of the hole that the driver in hand needs.";
     MEASURED_DEPTH = "measured.depth", "Depth of the driver", Length, "mm", 0.01, 1.0, "From the front of its frame to the back of its magnet, as measured.";
     MEASURED_VOLUME = "measured.volume.measured", "Measured volume", Volume, "l", 0.00005, 20.0, "Net volume behind the drivers, as it was found.";

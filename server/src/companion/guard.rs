@@ -1,8 +1,5 @@
 //! Who may ask a page of the companion.
 
-use std::sync::Mutex;
-use std::time::{Duration, Instant};
-
 use actix_web::body::{BoxBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::Method;
@@ -11,7 +8,8 @@ use actix_web::middleware::Next;
 use actix_web::web::Data;
 use actix_web::{Error, HttpRequest, ResponseError};
 
-use super::{CompanionState, Secret};
+use super::secret::Secret;
+use super::state::CompanionState;
 use crate::db;
 use crate::db::queries::companion::{self, Purpose, Visit};
 use crate::error::ApiError;
@@ -19,28 +17,6 @@ use crate::headers::secure;
 
 /// The cookie that a link is swapped for.
 pub const COOKIE: &str = "__Host-oak-drum";
-
-/// Tries to join that failed lately.
-#[derive(Debug, Default)]
-pub struct Joins(Mutex<Vec<Instant>>);
-
-/// How many may fail in how long before all wait.
-const MOST_FAILED: usize = 20;
-const LATELY: Duration = Duration::from_secs(60);
-
-impl Joins {
-    /// Refuses while too many have failed.
-    pub fn check(&self) -> Result<(), ApiError> {
-        let mut failed = self.0.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
-        failed.retain(|at| at.elapsed() < LATELY);
-        if failed.len() < MOST_FAILED { Ok(()) } else { Err(ApiError::Overloaded) }
-    }
-
-    /// Counts one that failed.
-    pub fn failed(&self) {
-        self.0.lock().unwrap_or_else(std::sync::PoisonError::into_inner).push(Instant::now());
-    }
-}
 
 /// Refuses what is meant for another host, and writes from another page; tells browsers what every answer tells them.
 pub async fn ours(

@@ -3,15 +3,16 @@
 
 mod certificate;
 mod guard;
+mod joins;
 mod page;
 mod secret;
+mod state;
 mod steps;
 
 use std::net::SocketAddr;
 use std::path::PathBuf;
-use std::sync::atomic::{AtomicBool, Ordering};
-use std::sync::{Arc, Mutex};
-use std::time::{Duration, Instant};
+use std::sync::Arc;
+use std::time::Duration;
 
 use actix_web::middleware::from_fn;
 use actix_web::{App, HttpServer, web};
@@ -22,6 +23,9 @@ use crate::db::{self, Pool};
 use crate::error::ApiError;
 
 pub use secret::Secret;
+pub use state::Companion;
+
+use state::CompanionState;
 
 /// How the listener is started.
 #[derive(Debug, Clone)]
@@ -36,47 +40,6 @@ pub struct Options {
 
 /// After how long without use it stops where nothing else is said.
 pub const IDLE: Duration = Duration::from_secs(8 * 3600);
-
-/// The listener, as the rest of the program sees it.
-#[derive(Debug)]
-pub struct Companion {
-    /// Where it listens.
-    pub address: SocketAddr,
-    /// SHA-256 of its certificate, as phones show it.
-    pub fingerprint: String,
-    running: AtomicBool,
-    used: Mutex<Instant>,
-}
-
-impl Companion {
-    /// Whether it still answers.
-    pub fn running(&self) -> bool {
-        self.running.load(Ordering::Relaxed)
-    }
-
-    /// Its address as a page has it.
-    pub fn origin(&self) -> String {
-        format!("https://{}", self.address)
-    }
-
-    /// Remembers that it is used.
-    pub(crate) fn touch(&self) {
-        *self.used.lock().unwrap_or_else(std::sync::PoisonError::into_inner) = Instant::now();
-    }
-
-    fn unused(&self) -> Duration {
-        self.used.lock().unwrap_or_else(std::sync::PoisonError::into_inner).elapsed()
-    }
-}
-
-/// What the pages can reach.
-#[derive(Clone)]
-pub(crate) struct CompanionState {
-    pub pool: Pool,
-    pub compute: Compute,
-    pub companion: Arc<Companion>,
-    pub joins: Arc<guard::Joins>,
-}
 
 /// Why it cannot be started.
 #[derive(Debug, thiserror::Error)]
@@ -123,12 +86,8 @@ pub fn start(
     let refused =
         |error: std::io::Error| CompanionError::Address { address: wanted, reason: error.to_string() };
     let socket = std::net::TcpListener::bind(wanted).map_err(refused)?;
-    let companion = Arc::new(Companion {
-        address: socket.local_addr().map_err(refused)?,
-        fingerprint: identity.fingerprint,
-        running: AtomicBool::new(true),
-        used: Mutex::new(Instant::now()),
-    });
+    let address = socket.local_addr().map_err(refused)?;
+    let companion = Arc::new(Companion::at(address, identity.fingerprint));
     let state = CompanionState { pool, compute, companion: companion.clone(), joins: Arc::default() };
     let server = HttpServer::new(move || {
         App::new()
@@ -160,7 +119,7 @@ pub fn start(
         while watched.unused() < idle {
             tokio::time::sleep((idle / 8).clamp(Duration::from_millis(50), Duration::from_secs(60))).await;
         }
-        watched.running.store(false, Ordering::Relaxed);
+        watched.end();
         handle.stop(true).await;
     });
     actix_web::rt::spawn(async move {

@@ -8,7 +8,8 @@ use oak_planning::build_plan::{StepsOnPhone, ToldStep, build_plan};
 use serde::Deserialize;
 
 use super::guard::{COOKIE, visit};
-use super::{CompanionState, Secret};
+use super::secret::Secret;
+use super::state::CompanionState;
 use crate::db::queries::companion::{self, Purpose};
 use crate::error::ApiError;
 use crate::{body, db};

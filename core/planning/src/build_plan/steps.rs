@@ -167,7 +167,7 @@ impl Plan<'_, '_> {
                 group.material.id,
                 oak_units::significant(group.thickness * 1e3, 3)
             );
-            let mut board = Step::new(id, Phase::Arrive, format!("Measure the {} of {} mm", group.material.name, oak_units::significant(group.thickness * 1e3, 3)), 5.0)
+            let mut board = Step::new(id, Phase::Arrive, format!("Measure the {} of {} mm", in_a_sentence(group.material.name), oak_units::significant(group.thickness * 1e3, 3)), 5.0)
                 .how("Calliper in four places of every sheet.")
                 .why("Ply of 18 mm is often 17.5, and two layers make a millimetre: sizes of every board, net volume and tuning follow.")
                 .tools(&["calliper"])
@@ -913,5 +913,15 @@ impl Plan<'_, '_> {
                 .after(&["done.leak"])
                 .check("The next one begins with what this one taught."),
         );
+    }
+}
+
+/// A name as it stands within a sentence: abbreviations stay as they are.
+fn in_a_sentence(name: &str) -> String {
+    let second = name.chars().nth(1);
+    if second.is_some_and(char::is_lowercase) {
+        name.chars().take(1).flat_map(char::to_lowercase).chain(name.chars().skip(1)).collect()
+    } else {
+        name.to_owned()
     }
 }
