@@ -3240,6 +3240,8 @@ export interface components {
             size: number[];
             /** @description Whether it lies turned by a right angle. */
             turned: boolean;
+            /** @description Whether it is the mirror image of the drawn one, for the other half of a pair. */
+            mirrored: boolean;
         };
         /** @description The amplifier that is to come later. */
         LaterReport: {

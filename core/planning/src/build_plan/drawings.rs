@@ -11,11 +11,12 @@ use super::making::Making;
 const SMALL: f64 = 0.3;
 const TAB: f64 = 0.01;
 
-/// How a board lies: its lowest corner on the sheet, and whether it is turned by a right angle.
+/// How a board lies: its lowest corner on the sheet, whether it is turned by a right angle, and whether it is turned over.
 #[derive(Clone, Copy)]
 struct Lie {
     at: [f64; 2],
     turned: bool,
+    mirrored: bool,
     /// Width of the sheet, which is laid level, m; of a board alone none.
     level: Option<f64>,
     width: f64,
@@ -24,6 +25,7 @@ struct Lie {
 impl Lie {
     /// A place of the board on the sheet: turned to the left where it is turned.
     fn of(self, [x, y]: [f64; 2]) -> [f64; 2] {
+        let x = if self.mirrored { self.width - x } else { x };
         // Turned to the left by a right angle about its lowest corner and moved back into its place.
         let [x, y] = if self.turned { [y, self.width - x] } else { [x, y] };
         let [x, y] = [self.at[0] + x, self.at[1] + y];
@@ -37,7 +39,7 @@ impl Making<'_> {
     pub fn panel_drawing(&self, number: u32) -> Option<Drawing> {
         let panel = self.cut.panels.iter().find(|panel| panel.number == number)?;
         let mut drawing = Drawing::plain();
-        let lie = Lie { at: [0.0; 2], turned: false, level: None, width: panel.size[0] };
+        let lie = Lie { at: [0.0; 2], turned: false, mirrored: false, level: None, width: panel.size[0] };
         self.board(&mut drawing, panel, lie, &self.holes());
         Some(drawing.bounded())
     }
@@ -53,7 +55,8 @@ impl Making<'_> {
         drawing.polygon("sheet", Line::Mark, vec![[0.0, 0.0], [height, 0.0], [height, width], [0.0, width]]);
         let holes = self.holes();
         let over = self.workshop.oversize;
-        for laid in one.root.laid() {
+        let mirrored = self.mirrored();
+        for (laid, mirrored) in one.root.laid().zip(&mirrored[sheet]) {
             let number = group.blanks[laid.blank].number;
             let Some(panel) = self.cut.panels.iter().find(|panel| panel.number == number) else { continue };
             let at = laid.rect.at.map(|side| side + over);
@@ -61,7 +64,7 @@ impl Making<'_> {
             self.board(
                 &mut drawing,
                 panel,
-                Lie { at, turned, level: Some(width), width: panel.size[0] },
+                Lie { at, turned, mirrored: *mirrored, level: Some(width), width: panel.size[0] },
                 &holes,
             );
         }
@@ -109,7 +112,7 @@ impl Making<'_> {
         }
         let [width, height] = panel.size;
         let words = if lie.level.is_some() {
-            format!("{} {}", panel.number, panel.name)
+            format!("{} {}{}", panel.number, panel.name, if lie.mirrored { ", mirrored" } else { "" })
         } else {
             format!("{} {}, {} x {}", panel.number, panel.name, millimetres(width), millimetres(height))
         };

@@ -2,7 +2,7 @@
 //!
 //! `making` is a design with the workshop it is made in; `amounts` are its areas and joints, `sheets` its boards on sheets, `holes` every hole with
 //! template and pilot, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when.
-//! `catalogue`, `hardware` and `finish` are facts of the trade. `pages` is what printed pages say; `phone` is what a phone in the workshop shows and says; `report` is all of it for people.
+//! `catalogue`, `hardware` and `finish` are facts of the trade. `mirrored` are the boards of a pair's other half, `pages` is what printed pages say; `phone` is what a phone in the workshop shows and says; `report` is all of it for people.
 
 mod amounts;
 pub mod calendar;
@@ -14,6 +14,7 @@ mod hands;
 pub mod hardware;
 mod holes;
 mod making;
+mod mirrored;
 mod pages;
 mod parts;
 mod phone;

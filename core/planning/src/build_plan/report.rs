@@ -147,6 +147,8 @@ pub struct LaidReport {
     pub size: [f64; 2],
     /// Whether it lies turned by a right angle.
     pub turned: bool,
+    /// Whether it is the mirror image of the drawn one, for the other half of a pair.
+    pub mirrored: bool,
 }
 
 /// One cut.
@@ -236,7 +238,7 @@ fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildP
         budget: making.brief.and_then(|brief| brief.budget),
         mass: making.weight.total(),
         hours: steps.iter().map(|step| step.minutes).sum::<f64>() / 60.0,
-        sheets: making.sheets.iter().map(|group| sheet_group(making, group)).collect(),
+        sheets: sheet_groups(making),
         holes,
         items: parts.items.iter().map(|item| self::item(item, &steps)).collect(),
         ends: calendar
@@ -264,9 +266,21 @@ fn item(item: &Item, steps: &[Step]) -> ItemReport {
     ItemReport { item: item.clone(), packs: item.packs(), cost: item.cost(), steps: uses.collect() }
 }
 
-fn sheet_group(making: &Making<'_>, group: &SheetGroup) -> SheetGroupReport {
+/// All groups; sheets are counted through them.
+fn sheet_groups(making: &Making<'_>) -> Vec<SheetGroupReport> {
+    let mirrored = making.mirrored();
+    let mut left = mirrored.as_slice();
+    let each = making.sheets.iter().map(|group| {
+        let (own, rest) = left.split_at(group.layout.sheets.len());
+        left = rest;
+        sheet_group(making, group, own)
+    });
+    each.collect()
+}
+
+fn sheet_group(making: &Making<'_>, group: &SheetGroup, mirrored: &[Vec<bool>]) -> SheetGroupReport {
     let all_cuts = group.steps();
-    let sheets = group.layout.sheets.iter().zip(all_cuts).map(|(one, cuts)| {
+    let sheets = group.layout.sheets.iter().zip(all_cuts).zip(mirrored).map(|((one, cuts), mirrored)| {
         let sheet = group.sheets[one.sheet];
         SheetReport {
             size: sheet.size,
@@ -275,7 +289,8 @@ fn sheet_group(making: &Making<'_>, group: &SheetGroup) -> SheetGroupReport {
             boards: one
                 .root
                 .laid()
-                .map(|laid| {
+                .zip(mirrored)
+                .map(|(laid, mirrored)| {
                     let number = group.blanks[laid.blank].number;
                     let panel = making.cut.panels.iter().find(|panel| panel.number == number);
                     LaidReport {
@@ -284,6 +299,7 @@ fn sheet_group(making: &Making<'_>, group: &SheetGroup) -> SheetGroupReport {
                         at: laid.rect.at,
                         size: laid.rect.size,
                         turned: laid.turned != group.turned[laid.blank],
+                        mirrored: *mirrored,
                     }
                 })
                 .collect(),

@@ -259,7 +259,7 @@ impl Plan<'_, '_> {
             );
         }
         let mirrored = if making.workshop.mirrored && making.cabinets > 1 {
-            " Half of the boards with holes are mirror images of the drawn ones: turn the drawing over for them, and mark L and R."
+            " Boards that the sheets call mirrored are mirror images of the drawn ones: turn the drawing over for them, and mark L and R."
         } else {
             ""
         };

@@ -8,15 +8,16 @@ use oak_acoustics::Stop;
 use oak_cabinetry::cut::HoleKind;
 use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::file::{
-    RawAssembly, RawBody, RawBrief, RawDesign, RawFamily, RawFinish, RawFixing, RawGlue, RawJoinery,
-    RawLeads, RawMaterial, RawMeasuredBoard, RawMeasuredVolume, RawMeasurements, RawOverlap, RawPortBuild,
-    RawPortSection, RawPrinted, RawProgress, RawSheet, RawStock, RawStuffing, RawTick, RawWorkshop, Typed,
+    RawAssembly, RawBody, RawBrief, RawDesign, RawFace, RawFamily, RawFinish, RawFixing, RawGlue, RawJoinery,
+    RawLeads, RawMaterial, RawMeasuredBoard, RawMeasuredVolume, RawMeasurements, RawOverlap, RawPlace,
+    RawPortBuild, RawPortSection, RawPrinted, RawProgress, RawSheet, RawStock, RawStuffing, RawTick,
+    RawWorkshop, Typed,
 };
 use oak_planning::Case;
 use oak_planning::build_plan::hardware::{Screw, Wire, clamps, nut_hole, thread_for};
 use oak_planning::build_plan::{
-    BuildPlan, RawPlanQuestion, build_plan, calendar_file, parts_table, price_table, prices_of,
-    search_layouts, with_making,
+    BuildPlan, Flat, RawPlanQuestion, build_plan, calendar_file, flat_drawing, parts_table, price_table,
+    prices_of, search_layouts, with_making,
 };
 use oak_planning::check::judge;
 
@@ -617,4 +618,58 @@ fn what_is_typed_wrongly_is_refused_with_field_and_range() {
     let mut baffle = question(design, None, &RawWorkshop::default());
     baffle.question.design.enclosure.family = RawFamily::InfiniteBaffle;
     assert_eq!(build_plan(&baffle).expect("whole"), None);
+}
+
+#[test]
+fn every_second_cabinet_of_a_mirrored_pair_has_its_handed_boards_turned_over() {
+    let build = demo_build("Pit organ");
+    let mut design = build.variants[0].clone();
+    let body = design.body.get_or_insert_with(RawBody::default);
+    body.driver = Some(RawPlace { face: RawFace::Front, across: text("300 mm"), up: None });
+    let brief = RawBrief { cabinets: Some(Typed::from(2.0)), ..RawBrief::default() };
+    let mirrored_of = |mirrored: bool| {
+        let workshop = RawWorkshop { mirrored, ..RawWorkshop::default() };
+        let asked = question(&design, Some(&brief), &workshop);
+        let plan = build_plan(&asked).expect("it can be built").expect("it has a box");
+        let sheets: Vec<_> = plan.sheets.into_iter().flat_map(|group| group.sheets).collect();
+        (asked.question, sheets)
+    };
+    let (_, sheets) = mirrored_of(false);
+    assert!(sheets.iter().flat_map(|sheet| &sheet.boards).all(|board| !board.mirrored));
+
+    let (asked, sheets) = mirrored_of(true);
+    let boards = |name: &str| -> Vec<bool> {
+        let all = sheets.iter().flat_map(|sheet| &sheet.boards);
+        all.filter(|board| board.name.starts_with(name)).map(|board| board.mirrored).collect()
+    };
+    let fronts = boards("front");
+    assert_eq!(fronts.iter().filter(|mirrored| **mirrored).count() * 2, fronts.len(), "{fronts:?}");
+    assert!(!fronts.is_empty() && boards("left").iter().all(|mirrored| !mirrored));
+
+    // As it is drawn, its driver is as far from the other side.
+    let mut off = Vec::new();
+    for (at, sheet) in sheets.iter().enumerate() {
+        let drawing = flat_drawing(&asked, Flat::Sheet(at)).expect("drawn").expect("a sheet");
+        for board in sheet.boards.iter().filter(|board| board.name.starts_with("front")) {
+            let name = format!("{} {}", board.number, board.name);
+            let hole =
+                drawing.rings.iter().filter(|ring| ring.part == name).map(|ring| (ring.radius, ring.middle));
+            // The length of the sheet lies level, its width down.
+            let [x, y] = [board.at[1], sheet.size[0] - board.at[0]];
+            let inside =
+                |[a, b]: [f64; 2]| (x..x + board.size[1]).contains(&a) && (y - board.size[0]..y).contains(&b);
+            let mine = hole.filter(|(_, middle)| inside(*middle));
+            let (_, middle) = mine.max_by(|a, b| a.0.total_cmp(&b.0)).expect("a driver");
+            let from = if board.turned { x + board.size[1] - middle[0] } else { y - middle[1] };
+            off.push((board.mirrored, (from * 1e4).round() / 1e4));
+        }
+    }
+    off.sort_by(|a, b| a.0.cmp(&b.0));
+    let plain = off[0].1;
+    let width = sheets.iter().flat_map(|sheet| &sheet.boards).find(|board| board.name.starts_with("front"));
+    let width = width.map(|board| board.size[usize::from(board.turned)]).expect("a front");
+    for (mirrored, from) in off {
+        let wanted = if mirrored { width - plain } else { plain };
+        assert!((from - wanted).abs() < 1e-3, "{mirrored} {from} {wanted}");
+    }
 }

@@ -124,7 +124,7 @@ function SheetPicture({ sheet }: { sheet: SheetReport }) {
           aria-label={`Sheet of ${lengthOf(long)} by ${lengthOf(width)} with ${sheet.boards.length} boards`}
         >
           <rect {...rect([0, 0], sheet.size)} fill="var(--shelf)" stroke="var(--ink)" strokeWidth="1.5" />
-          {sheet.boards.map(({ number, name, at, size: sides }) => {
+          {sheet.boards.map(({ number, name, at, size: sides, mirrored }) => {
             const board = rect(at, sides);
             const [across, along] = sides;
             return (
@@ -138,7 +138,7 @@ function SheetPicture({ sheet }: { sheet: SheetReport }) {
                   fontWeight="600"
                   className="fill-ink"
                 >
-                  {board.width > 110 ? `${number} ${name}` : number}
+                  {board.width > 110 ? `${number} ${name}${mirrored ? ', mirrored' : ''}` : `${number}${mirrored ? ' m' : ''}`}
                 </text>
                 {board.width > 90 && board.height > 44 && (
                   <text
