@@ -261,6 +261,28 @@ impl Book<'_, '_> {
             })
             .collect();
         self.flow.table(&columns, &rows);
+        if !self.plan.veneers.is_empty() {
+            self.flow.paragraph("Veneer, 25 mm over on every side; it is trimmed once it is glued.");
+            let rows: Vec<Vec<String>> = self
+                .plan
+                .veneers
+                .iter()
+                .map(|piece| {
+                    let [width, height] = piece.size.map(millimetres);
+                    vec![piece.panel.to_string(), piece.name.clone(), piece.count.to_string(), width, height]
+                })
+                .collect();
+            self.flow.table(
+                &[
+                    figures("No.", 8.0),
+                    words("For", 38.0),
+                    figures("Pieces", 14.0),
+                    figures("Width", 20.0),
+                    figures("Height", 20.0),
+                ],
+                &rows,
+            );
+        }
         for note in &cut.notes {
             self.flow.paragraph(note);
         }

@@ -1639,6 +1639,8 @@ export interface components {
             hours: number;
             /** @description Boards on sheets. */
             sheets: components["schemas"]["SheetGroupReport"][];
+            /** @description Veneer, where it is veneered. */
+            veneers: components["schemas"]["VeneerPiece"][];
             /** @description Holes. */
             holes: components["schemas"]["HolePlan"][];
             /** @description What is done, in order. */
@@ -6243,6 +6245,23 @@ export interface components {
              * @description Air between the cones of an isobaric pair, m3.
              */
             trapped?: number | null;
+        };
+        /** @description One size of veneer. */
+        VeneerPiece: {
+            /**
+             * Format: int32
+             * @description Number of the board it goes on.
+             */
+            panel: number;
+            /** @description What that is. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many, of all cabinets.
+             */
+            count: number;
+            /** @description Width and height, along the board's, m. */
+            size: number[];
         };
         /**
          * @description How a design stands.

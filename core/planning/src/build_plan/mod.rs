@@ -1,7 +1,7 @@
 //! From a drawn box to what is bought, cut and done.
 //!
 //! `making` is a design with the workshop it is made in; `amounts` are its areas and joints, `sheets` its boards on sheets, `holes` every hole with
-//! template and pilot, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when.
+//! template and pilot, `veneer` its pieces, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when.
 //! `catalogue`, `hardware` and `finish` are facts of the trade. `mirrored` are the boards of a pair's other half, `pages` is what printed pages say; `phone` is what a phone in the workshop shows and says; `report` is all of it for people.
 
 mod amounts;
@@ -22,6 +22,7 @@ mod report;
 mod sheets;
 mod step;
 mod steps;
+mod veneer;
 
 pub use amounts::Amounts;
 pub(crate) use exchange::table;
@@ -36,6 +37,7 @@ pub use report::{
 };
 pub use sheets::SheetGroup;
 pub use step::{Measures, Phase, Remedy, Step};
+pub use veneer::VeneerPiece;
 
 use oak_cabinetry::drawing::Drawing;
 use oak_cabinetry::sheet::Search;

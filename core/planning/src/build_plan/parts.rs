@@ -510,13 +510,8 @@ impl List<'_, '_> {
         }
         match workshop.finish {
             RawFinish::Veneer => {
-                let edges = making.each(making.amounts.edges) * 0.05;
-                self.ware(
-                    "veneer",
-                    "",
-                    1.15 * area + edges,
-                    "25 mm over on every side, sheets matched before they are cut.",
-                );
+                let note = "25 mm over on every side, sheets matched before they are cut.";
+                self.ware("veneer", "", making.veneer(), note);
             }
             RawFinish::Carpet => self.ware("carpet", "", 1.15 * area, ""),
             _ => {}

@@ -16,6 +16,7 @@ use super::pages::{OutdatedReport, outdated, says};
 use super::parts::{Item, PartsList};
 use super::sheets::SheetGroup;
 use super::step::Step;
+use super::veneer::VeneerPiece;
 use super::with_making;
 
 /// A design whose plan is wanted, and what has been done of it.
@@ -51,6 +52,8 @@ pub struct BuildPlan {
     pub hours: f64,
     /// Boards on sheets.
     pub sheets: Vec<SheetGroupReport>,
+    /// Veneer, where it is veneered.
+    pub veneers: Vec<VeneerPiece>,
     /// Holes.
     pub holes: Vec<HolePlan>,
     /// What is done, in order.
@@ -239,6 +242,7 @@ fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildP
         mass: making.weight.total(),
         hours: steps.iter().map(|step| step.minutes).sum::<f64>() / 60.0,
         sheets: sheet_groups(making),
+        veneers: making.veneers(),
         holes,
         items: parts.items.iter().map(|item| self::item(item, &steps)).collect(),
         ends: calendar

@@ -673,3 +673,32 @@ fn every_second_cabinet_of_a_mirrored_pair_has_its_handed_boards_turned_over() {
         assert!((from - wanted).abs() < 1e-3, "{mirrored} {from} {wanted}");
     }
 }
+
+#[test]
+fn veneer_is_cut_over_its_boards_and_bought_by_what_is_cut() {
+    let build = demo_build("Pit organ");
+    let veneered = RawWorkshop { finish: RawFinish::Veneer, ..RawWorkshop::default() };
+    let found = plan(&build.variants[0], None, &veneered);
+    let cut = oak_design::report::CutReport::of(
+        &oak_design::resolve::resolve_design(&build.variants[0]).expect("whole").built().expect("built"),
+    )
+    .expect("a box");
+    let outer: Vec<_> = cut
+        .panels
+        .iter()
+        .filter(|panel| panel.outside && panel.layer.is_none_or(|[at, _]| at == 1))
+        .collect();
+    assert_eq!(found.veneers.len(), outer.len());
+    let mut area = 0.0;
+    for (piece, panel) in found.veneers.iter().zip(outer) {
+        assert_eq!((piece.panel, piece.count), (panel.number, panel.count));
+        for axis in 0..2 {
+            assert_relative_eq!(piece.size[axis], panel.size[axis] + 0.05, epsilon = 1e-9);
+        }
+        area += f64::from(piece.count) * piece.size[0] * piece.size[1];
+    }
+    let bought = &found.items.iter().find(|line| line.item.id == "veneer").expect("veneer").item;
+    assert_relative_eq!(bought.amount, 1.15 * area, max_relative = 1e-9);
+    let painted = plan(&build.variants[0], None, &RawWorkshop::default());
+    assert!(painted.veneers.is_empty());
+}

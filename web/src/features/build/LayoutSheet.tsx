@@ -138,7 +138,9 @@ function SheetPicture({ sheet }: { sheet: SheetReport }) {
                   fontWeight="600"
                   className="fill-ink"
                 >
-                  {board.width > 110 ? `${number} ${name}${mirrored ? ', mirrored' : ''}` : `${number}${mirrored ? ' m' : ''}`}
+                  {board.width > 110
+                    ? `${number} ${name}${mirrored ? ', mirrored' : ''}`
+                    : `${number}${mirrored ? ' m' : ''}`}
                 </text>
                 {board.width > 90 && board.height > 44 && (
                   <text

@@ -25,7 +25,7 @@ const OVERLAPS: readonly (readonly [RawOverlap, string])[] = [
 const degrees = (angle: number) => `${Math.abs(angle).toFixed(1)}°`;
 
 /** The boards of the box as they are cut, and how they are joined. */
-export function PanelsSheet({ variant, workbench, brief, question }: SheetProps) {
+export function PanelsSheet({ variant, workbench, brief, question, plan }: SheetProps) {
   const { design, id } = variant;
   const answer = useCutPanels(question.question.design);
   const [chosen, choose] = useState(1);
@@ -126,6 +126,27 @@ export function PanelsSheet({ variant, workbench, brief, question }: SheetProps)
                 { name: 'Saw', className: 'pl-3', headingClass: 'pl-3', cell: (row) => bevelsOf(row) },
               ]}
             />
+            {plan.veneers.length > 0 && (
+              <Table
+                className="mt-3 text-[0.929rem]"
+                caption="Veneer, 25 mm over on every side: trimmed once it is glued"
+                rows={plan.veneers}
+                keyOf={({ panel }) => panel}
+                columns={[
+                  { name: 'No.', kind: 'figure', cell: ({ panel }) => panel },
+                  {
+                    name: 'For',
+                    names: true,
+                    className: 'pl-3',
+                    headingClass: 'pl-3',
+                    cell: ({ name }) => name,
+                  },
+                  { name: 'Pieces', kind: 'figure', cell: ({ count }) => count },
+                  { name: 'Width', kind: 'figure', cell: ({ size }) => lengthOf(size[0] ?? 0) },
+                  { name: 'Height', kind: 'figure', cell: ({ size }) => lengthOf(size[1] ?? 0) },
+                ]}
+              />
+            )}
             {report.notes.map((note) => (
               <p key={note} className="mt-2">
                 {note}
