@@ -2,12 +2,16 @@
 // open at once, and also when the server has gone away.
 
 import { type ComponentType, lazy } from 'react';
-import { meanings } from '../model/meanings';
 import { toasts } from '../model/toasts';
 
 type Load = () => Promise<unknown>;
 
-const waiting = new Set<Load>([() => meanings.load()]);
+const waiting = new Set<Load>();
+
+/** Has something fetched as soon as nothing else is to be done. */
+export function ahead(load: Load): void {
+  waiting.add(load);
+}
 
 /** How often a part that is wanted is asked for while the server is away, ms. */
 const AGAIN = 2000;

@@ -664,7 +664,7 @@ fn every_second_cabinet_of_a_mirrored_pair_has_its_handed_boards_turned_over() {
             off.push((board.mirrored, (from * 1e4).round() / 1e4));
         }
     }
-    off.sort_by(|a, b| a.0.cmp(&b.0));
+    off.sort_by_key(|board| board.0);
     let plain = off[0].1;
     let width = sheets.iter().flat_map(|sheet| &sheet.boards).find(|board| board.name.starts_with("front"));
     let width = width.map(|board| board.size[usize::from(board.turned)]).expect("a front");

@@ -2,10 +2,13 @@ import { memo, type ReactNode, Suspense, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import type { Action, CommandContext, Sheet } from '../../actions/action';
 import { pressed } from '../../actions/keys';
+import { meanings } from '../../model/meanings';
 import { Icon } from '../../ui/Icon';
-import { lazily, loadAhead } from '../../ui/lazily';
+import { ahead, lazily, loadAhead } from '../../ui/lazily';
 import { useActions } from './stages';
 import { switchTheme, useTheme } from './theme';
+
+ahead(() => meanings.load());
 
 const Palette = lazily(() => import('./Palette').then(({ Palette }) => Palette));
 const KeySheet = lazily(() => import('./KeySheet').then(({ KeySheet }) => KeySheet));
