@@ -290,10 +290,10 @@ test('sub and mains are added up, and the delay and polarity that are best are s
   await dialog.getByRole('button', { name: 'As stated' }).click();
   await dialog.getByRole('textbox', { name: 'Sub distance', exact: true }).fill('1 m');
   await page.keyboard.press('Enter');
-  await expect(dialog.getByRole('status')).toContainText('between the highest and the lowest instead of');
+  await expect(dialog.getByRole('status')).toContainText('apart instead of');
   await violated(page, 'crossover', '[role="dialog"]');
   await dialog.getByRole('button', { name: 'Set it on the sub' }).click();
-  await expect(dialog.getByRole('status')).toContainText('nothing that is set on the sub is better');
+  await expect(dialog.getByRole('status')).toContainText('no setting of the sub does better');
   const filters = await filtersOf(server, id);
   expect(filters.slice(1).every(({ kind }) => kind === 'delay' || kind === 'invert')).toBe(true);
   await expect.poll(async () => (await filtersOf(server, id)).length).toBeGreaterThan(1);
