@@ -30,6 +30,8 @@ test('five hundred edits leave the memory as it was', async ({ page, server }) =
 test('nothing jumps while a value is dragged', async ({ page, server }) => {
   const build = await server.makeBuild('No jumps');
   await openBuild(page, server, build.id);
+  // All that is judged stands in the strip before anything is dragged.
+  await expect(page.getByRole('button', { name: /^Box, as drawn/ })).toBeVisible();
   await page.evaluate(() => {
     const seen = Object.assign(window, { shifted: 0 });
     new PerformanceObserver((list) => {

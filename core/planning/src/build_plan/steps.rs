@@ -557,7 +557,7 @@ impl Plan<'_, '_> {
             self.add(
                 Step::new("glue.listen", Phase::Assemble, "Clamp the last side on and listen", 45.0)
                     .how("The side on with clamps and tape as a gasket, driver in; sweep and listen before it is glued.")
-                    .why("A line or horn is only mended while it is open: fill moved, a fold shifted.")
+                    .why("A line or horn can only be changed while it is open: fill moved, a fold shifted.")
                     .tools(&["clamps", "amplifier"])
                     .caution(LOUD)
                     .after(&["glue.inside", "glue.fill", "glue.wire"])
@@ -791,7 +791,7 @@ impl Plan<'_, '_> {
         self.add(
             Step::new("prove.travel", Phase::Prove, "Listen at full travel", 20.0)
                 .how("A slow sweep from 20 Hz to the crossover at rising level; then music you know.")
-                .why("What buzzes now is mended with a screw; under veneer it stays.")
+                .why("What buzzes now is cured with a screw; under veneer it stays.")
                 .caution(LOUD)
                 .after(&["prove.leak", "prove.tuning"])
                 .check("No buzz, no hiss, no knock up to the level you asked for.")

@@ -22,7 +22,8 @@ export function Kept({ outbox, onChoose }: Props) {
           trouble
             ? // The bar has no room for a sentence.
               'fixed top-9 left-1/2 z-40 max-w-[90vw] -translate-x-1/2 rounded-[3px] border border-short bg-short-wash px-2.5 py-0.5 font-medium text-short shadow'
-            : 'shrink-0 text-soft'
+            : // As wide as what it says most, so that nothing beside it moves.
+              'min-w-14 shrink-0 text-soft'
         }
       >
         {state === 'saved' && saving.savedAt ? (
