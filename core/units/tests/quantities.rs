@@ -40,7 +40,7 @@ fn a_message_names_what_was_written_and_what_would_do() {
         "\"kg\" is a unit of mass, not of volume; write it with l, cuft, cuin, cm3 or m3"
     );
     assert_eq!(message("30", Dimension::Frequency), "a unit is missing; write it with Hz or kHz");
-    assert!(message("1,000 l", Dimension::Volume).contains("decimal comma"));
+    assert!(message("1,000 l", Dimension::Volume).contains("may mark thousands or decimals"));
     assert!(message("NaN l", Dimension::Volume).contains("not a number"));
     assert!(matches!(
         parse_quantity("4 furlongs", Dimension::Length),
