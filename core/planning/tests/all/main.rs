@@ -1,5 +1,6 @@
 //! Briefs, checks, suggestions, searches. One program, so that it is built and linked once.
 
+mod boards;
 mod build_plan;
 mod cabinet;
 mod checks;

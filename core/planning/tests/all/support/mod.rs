@@ -3,6 +3,7 @@
 
 pub mod recommended;
 pub mod remedies;
+pub mod workshop;
 
 use oak_design::exchange::{ImportAsk, read_drivers};
 use oak_design::file::{RawBuild, RawDriver, open_build};
