@@ -157,7 +157,7 @@ impl Cluster {
         let data = path(&self.data());
         let sync = if self.durability == Durability::Kept { "on" } else { "off" };
         let options = format!(
-            "-c listen_addresses=127.0.0.1 -c port={port} -c unix_socket_directories= -c fsync={sync} -c max_connections=60"
+            "-c listen_addresses=127.0.0.1 -c port={port} -c unix_socket_directories= -c fsync={sync} -c max_connections=200"
         );
         let log = path(&self.folder.join("server.log"));
         self.programs.run(

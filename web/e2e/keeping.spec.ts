@@ -77,6 +77,8 @@ test('two windows on one variant: both states are shown and none is lost', async
   await expect(dialog).toContainText('50 l');
   await dialog.getByRole('button', { name: 'Take the other' }).click();
   await expect(page.getByRole('textbox', { name: 'Volume Vb' })).toHaveValue('50 l');
+  // What was given up is kept as a state before the other one is again the last.
+  await expect.poll(async () => (await kept(server, build)).revision).toBe(4);
 
   await second.getByRole('textbox', { name: 'Volume Vb' }).fill('51 l');
   await second.keyboard.press('Enter');

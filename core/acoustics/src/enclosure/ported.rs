@@ -15,6 +15,8 @@ const SHORTEST_PORT: f64 = 1e-3;
 /// Up to where a tuning is looked for, Hz, and by which steps beyond the quarter wave of the longest port.
 const HIGHEST: f64 = 5000.0;
 const STEP: f64 = 1.02;
+/// Where it is looked for first, as parts of Helmholtz's frequency.
+const HELMHOLTZ: [f64; 2] = [0.9, 1.01];
 
 /// A port, or several equal ones.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -107,22 +109,32 @@ impl Port {
             network.paths.push(Path { element, terminal: 1, distance: self.path });
         }
     }
-
-    fn admittance(&self, length: f64, frequency: f64, air: &Air, fidelity: Fidelity) -> Complex {
-        let at = At { omega: 2.0 * PI * frequency, air, space: Space::Half };
-        let mut y = [Complex::new(0.0, 0.0); 4];
-        self.element([Node::Inside(0), Node::Outside], length, air, fidelity).admit(&at, &mut y);
-        y[0]
-    }
 }
 
 impl Ported {
-    /// Susceptance on the box side of the cone, m3/(s Pa); rises through zero at the tuning.
-    fn susceptance(&self, lengths: &[f64], frequency: f64, air: &Air, fidelity: Fidelity) -> f64 {
-        let chamber = 2.0 * PI * frequency * air.compliance(self.volume);
-        let ports = self.ports.iter().zip(lengths);
-        chamber
-            + ports.map(|(port, length)| port.admittance(*length, frequency, air, fidelity).im).sum::<f64>()
+    /// Susceptance on the box side of the cone, m3/(s Pa), at a frequency; rises through zero at the tuning.
+    fn susceptance<'a>(
+        &self,
+        lengths: &[f64],
+        air: &'a Air,
+        fidelity: Fidelity,
+    ) -> impl Fn(f64) -> f64 + use<'a> {
+        let compliance = air.compliance(self.volume);
+        let ports: Vec<_> = self
+            .ports
+            .iter()
+            .zip(lengths)
+            .map(|(port, length)| port.element([Node::Inside(0), Node::Outside], *length, air, fidelity))
+            .collect();
+        move |frequency| {
+            let at = At { omega: 2.0 * PI * frequency, air, space: Space::Half };
+            let susceptance = ports.iter().map(|port| {
+                let mut y = [Complex::new(0.0, 0.0); 4];
+                port.admit(&at, &mut y);
+                y[0].im
+            });
+            at.omega * compliance + susceptance.sum::<f64>()
+        }
     }
 
     /// The first frequency where chamber and ports are in balance, Hz; `None` where there is none.
@@ -135,8 +147,14 @@ impl Ported {
             .fold(0.0, f64::max);
         // Times the frequency it is nearly a parabola below the quarter wave of a pipe, where its susceptance is that of a mass. Of
         // several, shorter ones go on being masses beyond that of the longest.
-        let rising = |f: f64| f * self.susceptance(lengths, f, air, fidelity);
+        let susceptance = self.susceptance(lengths, air, fidelity);
+        let rising = |f: f64| f * susceptance(f);
         let (mut low, mut high) = (0.1, air.speed / (4.0 * longest));
+        // The wave in the pipe and the layer at its wall tune it a little below Helmholtz's formula.
+        let near = HELMHOLTZ.map(|share| share * self.helmholtz(lengths, air));
+        if near[1] < high && rising(near[0]) < 0.0 && rising(near[1]) >= 0.0 {
+            return zero(near[0], near[1], 0.0, rising);
+        }
         while low < HIGHEST {
             if rising(low) < 0.0 && rising(high) >= 0.0 {
                 return zero(low, high, 0.0, rising);
@@ -161,7 +179,7 @@ impl Ported {
             (None, Some(port)) => Err(CompileError::LengthUnknown { port, front: false }),
             (Some(_), None) => Err(CompileError::NothingToTune { front: false }),
             (Some(tuning), Some(_)) => {
-                let susceptance = |length: f64| self.susceptance(&with(length), tuning, air, fidelity);
+                let susceptance = |length: f64| self.susceptance(&with(length), air, fidelity)(tuning);
                 if susceptance(SHORTEST_PORT) > 0.0 {
                     let highest = self.tuning_of(&with(SHORTEST_PORT), air, fidelity);
                     let highest = highest.ok_or(CompileError::Untunable { front: false })?;

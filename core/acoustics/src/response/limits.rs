@@ -1,5 +1,7 @@
 //! What limits it: the maximum clean level at each frequency.
 
+use std::ops::Range;
+
 use super::Response;
 use super::curves::{level_of, size};
 use crate::network::{Network, OpeningKind};
@@ -55,17 +57,41 @@ impl MaxOutput {
     pub fn of(network: &Network, response: &Response, allowance: &Allowance) -> Self {
         let mut max_output = Self { volts: Vec::new(), level: Vec::new(), limit: Vec::new() };
         for index in 0..response.frequency.len() {
-            let nothing = (f64::INFINITY, None);
-            let (scale, limit) = scales(network, response, allowance, index)
-                .filter(|(scale, _)| scale.is_finite())
-                .map(|(scale, limit)| (scale, Some(limit)))
-                .fold(nothing, |least, next| if next.0 < least.0 { next } else { least });
+            let (scale, limit) = largest(network, response, allowance, index);
             max_output.volts.push(scale * size(response.drive[index]));
             max_output.level.push(level_of(response.pressure[index]) + 20.0 * scale.log10());
             max_output.limit.push(limit);
         }
         max_output
     }
+
+    /// The least of its levels over some of the frequencies, dB; infinite where nothing limits.
+    pub fn least_level(
+        network: &Network,
+        response: &Response,
+        allowance: &Allowance,
+        band: Range<usize>,
+    ) -> f64 {
+        let pressure = |index: usize| {
+            let (scale, _) = largest(network, response, allowance, index);
+            if scale.is_finite() { response.pressure[index] * scale } else { f64::INFINITY.into() }
+        };
+        let least = band.map(pressure).min_by(|a, b| a.norm_sqr().total_cmp(&b.norm_sqr()));
+        least.map_or(f64::INFINITY, level_of)
+    }
+}
+
+/// By how much the drive of a response may be multiplied, and what binds then.
+fn largest(
+    network: &Network,
+    response: &Response,
+    allowance: &Allowance,
+    index: usize,
+) -> (f64, Option<Limit>) {
+    scales(network, response, allowance, index)
+        .filter(|(scale, _)| scale.is_finite())
+        .map(|(scale, limit)| (scale, Some(limit)))
+        .fold((f64::INFINITY, None), |least, next| if next.0 < least.0 { next } else { least })
 }
 
 /// Mean power of a programme with a crest factor (dB of peak over RMS) over that of a sine of the same peak, whose crest is 2 in power.

@@ -42,7 +42,8 @@ proptest! {
         };
         let network = network(&enclosure, driver_array);
         let grid = grid(12.0, 300.0, 14);
-        let max_output = MaxOutput::of(&network, &Response::of(&network, &grid, 2.0), &allowance);
+        let response = Response::of(&network, &grid, 2.0);
+        let max_output = MaxOutput::of(&network, &response, &allowance);
         for (k, frequency) in grid.frequencies().iter().enumerate() {
             let drive = max_output.volts[k];
             let there = Response::of(&network, &FrequencyGrid::logarithmic(*frequency, frequency * 1.001, 2).expect("grid"), drive);
@@ -66,6 +67,8 @@ proptest! {
             }
             prop_assert!(max_output.limit[k].is_some());
         }
+        let least = max_output.level[3..9].iter().copied().fold(f64::INFINITY, f64::min);
+        prop_assert!((MaxOutput::least_level(&network, &response, &allowance, 3..9) - least).abs() < 1e-9);
     }
 
     /// Nothing gives more sound than it takes power.
@@ -82,7 +85,9 @@ proptest! {
 #[test]
 fn nothing_given_limits_nothing_in_a_closed_box() {
     let network = network(&sealed(0.03), woofer());
-    let max_output = MaxOutput::of(&network, &Response::of(&network, &grid(10.0, 100.0, 4), 1.0), &NOTHING);
+    let response = Response::of(&network, &grid(10.0, 100.0, 4), 1.0);
+    let max_output = MaxOutput::of(&network, &response, &NOTHING);
+    assert!(MaxOutput::least_level(&network, &response, &NOTHING, 0..4).is_infinite());
     assert!(max_output.limit.iter().all(Option::is_none));
     assert!(max_output.volts.iter().all(|volts| volts.is_infinite()));
 }

@@ -43,6 +43,36 @@ fn chain(y: &[Complex]) -> [Complex; 4] {
     [y[3] / through, through.inv(), (y[0] * y[3] - y[1] * y[2]) / through, y[0] / through]
 }
 
+/// A cone is solved exactly whatever it is cut into; only the friction at its walls is that of the middle of a slice.
+#[test]
+fn a_straight_sided_way_is_cut_no_finer_than_its_walls_need() {
+    let air = Air::reference();
+    let wool = Fill::polyester(12.0, Frame::Limp);
+    for (fill, most, within) in [(Some(wool), 1, 1e-9), (None, 6, 1e-5)] {
+        let segment = Segment { fill, ..plain(Flare::Conical, 2.3, 0.045, 0.025) };
+        let profile = Profile { segments: vec![segment] };
+        let coarse = profile.slices(0.0, 2.3);
+        assert!(coarse.len() <= most, "{}", coarse.len());
+        let root = |at: f64| (0.045f64.sqrt() + at * (0.025f64.sqrt() - 0.045f64.sqrt())).powi(2);
+        let fine: Vec<Slice> = (0..200)
+            .map(|k| Slice {
+                length: 2.3 / 200.0,
+                start: root(f64::from(k) / 200.0),
+                end: root(f64::from(k + 1) / 200.0),
+                width: None,
+                fill,
+            })
+            .collect();
+        let [coarse, fine] = [coarse, fine].map(|slices| Passage::new(INSIDE, &slices, [None, None], true));
+        for frequency in [15.0, 37.0, 74.5, 150.0, 400.0] {
+            let at = at(&air, frequency);
+            for (coarse, fine) in admittance(&coarse, &at).iter().zip(admittance(&fine, &at)) {
+                assert!((coarse - fine).norm() < within * fine.norm(), "{frequency} Hz: {coarse} {fine}");
+            }
+        }
+    }
+}
+
 /// Webster's equation in `psi = p sqrt(S)` is `psi'' + (k^2 - mu^2) psi = 0` where `sqrt(S)'' = mu^2 sqrt(S)`:
 /// conical mu = 0, exponential m/2, hyperbolic 1/x0 (Salmon 1946). The chain matrix follows from `cos` and `sin` of
 /// `b L`, `b^2 = k^2 - mu^2`, with the root of the area and its slope at both ends.

@@ -93,8 +93,8 @@ impl Evaluator {
         let f3 = self.f3(&level, passband);
         let octaves = (f3 / (AIM[0] * self.around.lowest)).log2().max(0.0);
         let decibels = self.asked.map_or(0.0, |asked| {
-            let max_output = MaxOutput::of(&compiled.network, &response, &self.allowance);
-            let least = max_output.level[self.band.clone()].iter().copied().fold(f64::INFINITY, f64::min);
+            let least =
+                MaxOutput::least_level(&compiled.network, &response, &self.allowance, self.band.clone());
             ((asked + AIM[1] - least) / DOUBLING).max(0.0)
         });
         let narrow = if self.asked.is_none() { self.narrow(&compiled) } else { 0.0 };
