@@ -53,6 +53,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
         .service(photo::keep_photo)
         .service(photo::read_photo)
         .service(plan::plan_build)
+        .service(plan::place_terminal)
         .service(plan::plan_file)
         .service(plan::read_prices)
         .service(plan::draw_flat)

@@ -7,8 +7,8 @@ use oak_design::conditions::RawQuestion;
 use oak_design::file::{RawLayout, RawStock};
 use oak_design::problem::{Problem, ProblemKind};
 use oak_planning::build_plan::{
-    BuildPlan, Flat, RawPlanQuestion, build_plan, calendar_file, flat_drawing, parts_table, price_table,
-    prices_of, search_layouts,
+    BuildPlan, Flat, RawPlanQuestion, TerminalReport, build_plan, calendar_file, flat_drawing, parts_table,
+    price_table, prices_of, search_layouts, with_terminal,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -34,6 +34,22 @@ pub async fn plan_build(
 ) -> Result<Json<Option<BuildPlan>>, ApiError> {
     let question: RawPlanQuestion = body::json(&request, payload).await?;
     Ok(Json(state.compute.quick(move || build_plan(&question)).await??))
+}
+
+/// A design with a hole for the terminal of its workshop, where nothing is in its way; null where it has one, needs none, or no board has room.
+#[utoipa::path(operation_id = "placeTerminal", tag = "plan", request_body = RawQuestion, responses(
+    (status = 200, body = Option<TerminalReport>),
+    (status = 400, body = ProblemDocument, content_type = "application/problem+json"),
+    (status = 422, body = ProblemDocument, content_type = "application/problem+json"),
+))]
+#[post("/plan/terminal")]
+pub async fn place_terminal(
+    request: HttpRequest,
+    payload: Payload,
+    state: Data<State>,
+) -> Result<Json<Option<TerminalReport>>, ApiError> {
+    let question: RawQuestion = body::json(&request, payload).await?;
+    Ok(Json(state.compute.quick(move || with_terminal(&question)).await??))
 }
 
 /// Which part of a plan is wanted as a file.

@@ -1007,6 +1007,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/terminal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A design with a hole for the terminal of its workshop, where nothing is in its way; null where it has one, needs none, or no board has room. */
+        post: operations["placeTerminal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/recommendation": {
         parameters: {
             query?: never;
@@ -1637,12 +1654,16 @@ export interface components {
              * @description Work on all cabinets, h.
              */
             hours: number;
+            /** @description The box with its boards cut to whole millimetres and to fractions of an inch. */
+            rounded: components["schemas"]["RoundedBox"][];
             /** @description Boards on sheets. */
             sheets: components["schemas"]["SheetGroupReport"][];
             /** @description Veneer, where it is veneered. */
             veneers: components["schemas"]["VeneerPiece"][];
             /** @description Holes. */
             holes: components["schemas"]["HolePlan"][];
+            /** @description Whether the lead comes in by something that no hole is drawn for. */
+            terminal_lacks_hole: boolean;
             /** @description What is done, in order. */
             steps: components["schemas"]["Step"][];
             /** @description When; steps that are done are left out. */
@@ -5503,6 +5524,26 @@ export interface components {
             /** @description What is to be known of it. */
             words: string;
         };
+        /** @description A box with its outside sizes rounded. */
+        RoundedBox: {
+            /**
+             * Format: double
+             * @description What they are rounded to, m.
+             */
+            division: number;
+            /** @description Width, height and depth outside, m. */
+            outside: number[];
+            /**
+             * Format: double
+             * @description What the net volume becomes more, m3; less than nothing where it becomes less.
+             */
+            volume: number;
+            /**
+             * Format: double
+             * @description What the tuning of its ports, as long as they are drawn, becomes higher, Hz; lower where it is less than nothing.
+             */
+            tuning?: number | null;
+        };
         /** @description One problem in a table. */
         RowProblem: {
             /**
@@ -6020,6 +6061,13 @@ export interface components {
             about: string;
             /** @description The brief. */
             brief: components["schemas"]["RawBrief"];
+        };
+        /** @description A design whose terminal has a hole. */
+        TerminalReport: {
+            /** @description Where it is and what it takes, in words. */
+            words: string;
+            /** @description The design with it. */
+            design: components["schemas"]["RawDesign"];
         };
         /** @description A circuit to begin with. */
         Textbook: {
@@ -8700,6 +8748,45 @@ export interface operations {
                 };
             };
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    placeTerminal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TerminalReport"] | null;
+                };
+            };
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

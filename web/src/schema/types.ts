@@ -136,6 +136,7 @@ export type SlotReport = Schemas['SlotReport'];
 export type HolePlan = Schemas['HolePlan'];
 export type CutStepReport = Schemas['CutStepReport'];
 export type Measures = Schemas['Measures'];
+export type TerminalReport = Schemas['TerminalReport'];
 export type LayoutLine = Schemas['LayoutLine'];
 export type RawPlanQuestion = Schemas['RawPlanQuestion'];
 export type RawWorkshop = Schemas['RawWorkshop'];

@@ -93,8 +93,10 @@ pub struct Spot {
     pub along: f64,
 }
 
-/// Rounds in which heights and places along the way find each other.
+/// Rounds in which heights and places along the way find each other, at most, and the part of the room by which they may still move
+/// in the last.
 const ROUNDS: usize = 14;
+const STILL: f64 = 1e-12;
 /// Least height of a channel and least gap, m: less is no way for bass (common practice).
 const LEAST: f64 = 0.005;
 /// Share of the other end's height below which the ends of the channels are not stretched to fill the room.
@@ -120,7 +122,13 @@ impl Fold {
             gaps: vec![even.min(WIDEST * plan.run); count - 1],
         };
         for _ in 0..ROUNDS {
-            layout = layout.towards(path)?;
+            let next = layout.towards(path)?;
+            let moved = next.heights.iter().flatten().zip(layout.heights.iter().flatten());
+            let settled = moved.map(|(next, last)| (next - last).abs()).all(|by| by < STILL * plan.stack);
+            layout = next;
+            if settled {
+                break;
+            }
         }
         let layout = layout.shifted()?;
         let stretches = layout.walk(true);

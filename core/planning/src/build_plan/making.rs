@@ -4,7 +4,7 @@ use std::sync::LazyLock;
 
 use oak_cabinetry::{Cabinet, Contents};
 use oak_design::built::{Boxed, Built};
-use oak_design::file::RawDesign;
+use oak_design::file::{RawDesign, RawTerminal};
 use oak_design::report::{CutReport, WeightReport};
 use oak_design::resolve::{Brief, Workshop};
 
@@ -79,12 +79,14 @@ impl<'a> Making<'a> {
         self.built.design.body.items.iter().any(|item| item.name.starts_with("amplifier"))
     }
 
-    /// Whether something lets the lead in that has been given a place.
-    pub(super) fn has_terminal_hole(&self) -> bool {
+    /// Whether the lead comes in by something that no hole is drawn for.
+    pub(super) fn lacks_terminal_hole(&self) -> bool {
         let let_in = |item: &oak_cabinetry::Item| {
             item.block.is_some_and(|block| block.opening.is_some()) && !item.name.starts_with("handle")
         };
-        self.built.design.body.items.iter().any(let_in)
+        self.workshop.terminal != RawTerminal::None
+            && !self.has_amplifier_inside()
+            && !self.built.design.body.items.iter().any(let_in)
     }
 
     /// Bolts of one driver, and the hole of its frame for one, m.

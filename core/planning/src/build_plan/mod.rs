@@ -1,7 +1,7 @@
 //! From a drawn box to what is bought, cut and done.
 //!
 //! `making` is a design with the workshop it is made in; `amounts` are its areas and joints, `sheets` its boards on sheets, `holes` every hole with
-//! template and pilot, `veneer` its pieces, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when.
+//! template and pilot, `veneer` its pieces, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when. `terminal` finds a place for its hole, `rounding` is a box cut to a rule's divisions.
 //! `catalogue`, `hardware` and `finish` are facts of the trade. `mirrored` are the boards of a pair's other half, `pages` is what printed pages say; `phone` is what a phone in the workshop shows and says; `report` is all of it for people.
 
 mod amounts;
@@ -19,9 +19,11 @@ mod pages;
 mod parts;
 mod phone;
 mod report;
+mod rounding;
 mod sheets;
 mod step;
 mod steps;
+mod terminal;
 mod veneer;
 
 pub use amounts::Amounts;
@@ -35,8 +37,10 @@ pub use phone::{StepsOnPhone, ToldStep, take_over};
 pub use report::{
     BuildPlan, ItemReport, RawPlanQuestion, SheetGroupReport, SheetReport, SlotReport, build_plan, with_plan,
 };
+pub use rounding::RoundedBox;
 pub use sheets::SheetGroup;
 pub use step::{Measures, Phase, Remedy, Step};
+pub use terminal::{TerminalReport, with_terminal};
 pub use veneer::VeneerPiece;
 
 use oak_cabinetry::drawing::Drawing;

@@ -14,6 +14,7 @@ use super::holes::HolePlan;
 use super::making::Making;
 use super::pages::{OutdatedReport, outdated, says};
 use super::parts::{Item, PartsList};
+use super::rounding::RoundedBox;
 use super::sheets::SheetGroup;
 use super::step::Step;
 use super::veneer::VeneerPiece;
@@ -50,12 +51,16 @@ pub struct BuildPlan {
     pub mass: f64,
     /// Work on all cabinets, h.
     pub hours: f64,
+    /// The box with its boards cut to whole millimetres and to fractions of an inch.
+    pub rounded: Vec<RoundedBox>,
     /// Boards on sheets.
     pub sheets: Vec<SheetGroupReport>,
     /// Veneer, where it is veneered.
     pub veneers: Vec<VeneerPiece>,
     /// Holes.
     pub holes: Vec<HolePlan>,
+    /// Whether the lead comes in by something that no hole is drawn for.
+    pub terminal_lacks_hole: bool,
     /// What is done, in order.
     pub steps: Vec<Step>,
     /// When; steps that are done are left out.
@@ -241,9 +246,11 @@ fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildP
         budget: making.brief.and_then(|brief| brief.budget),
         mass: making.weight.total(),
         hours: steps.iter().map(|step| step.minutes).sum::<f64>() / 60.0,
+        rounded: making.rounded(),
         sheets: sheet_groups(making),
         veneers: making.veneers(),
         holes,
+        terminal_lacks_hole: making.lacks_terminal_hole(),
         items: parts.items.iter().map(|item| self::item(item, &steps)).collect(),
         ends: calendar
             .last()

@@ -6,9 +6,9 @@ use oak_cabinetry::cut::HoleKind;
 use oak_design::conditions::RawQuestion;
 use oak_design::file::{
     RawBody, RawBrief, RawDesign, RawFace, RawFinish, RawMaterial, RawMeasuredBoard, RawMeasuredVolume,
-    RawMeasurements, RawPlace, RawPrinted, RawSheet, RawWorkshop, Typed,
+    RawMeasurements, RawPlace, RawPrinted, RawSheet, RawTerminal, RawWorkshop, Typed,
 };
-use oak_planning::build_plan::{BuildPlan, Flat, build_plan, flat_drawing, search_layouts};
+use oak_planning::build_plan::{BuildPlan, Flat, build_plan, flat_drawing, search_layouts, with_terminal};
 
 use crate::support::workshop::{plan, plans, question, text};
 use crate::support::{demo_build, demo_builds};
@@ -256,4 +256,80 @@ fn veneer_is_cut_over_its_boards_and_bought_by_what_is_cut() {
     assert_relative_eq!(bought.amount, 1.15 * area, max_relative = 1e-9);
     let painted = plan(&build.variants[0], None, &RawWorkshop::default());
     assert!(painted.veneers.is_empty());
+}
+
+#[test]
+fn a_terminal_without_a_hole_gets_one_where_nothing_is_in_its_way() {
+    let kinds = [RawTerminal::Cup, RawTerminal::Posts, RawTerminal::Locking];
+    let (mut placed, mut tried) = (0, 0);
+    for (turn, design) in demo_builds().into_iter().flat_map(|build| build.variants).enumerate() {
+        let workshop = RawWorkshop { terminal: kinds[turn % 3], ..RawWorkshop::default() };
+        let before = question(&design, None, &workshop);
+        let Ok(Some(plan)) = build_plan(&before) else { continue };
+        let found = with_terminal(&before.question).expect("it can be built");
+        if !plan.terminal_lacks_hole {
+            assert_eq!(found, None, "{}", design.name);
+            continue;
+        }
+        tried += 1;
+        let Some(found) = found else { continue };
+        placed += 1;
+        let after = question(&found.design, None, &workshop);
+        let with = build_plan(&after).expect("it can be built").expect("it has a box");
+        assert!(!with.terminal_lacks_hole, "{}", design.name);
+        assert!(with.faults.len() <= plan.faults.len(), "{}: {:?}", design.name, with.faults);
+        let items = &found.design.body.as_ref().expect("a body").items;
+        let names: Vec<&str> =
+            items.iter().map(|item| item.name.as_str()).filter(|name| found.words.contains(*name)).collect();
+        assert!(with.holes.iter().any(|hole| names.contains(&hole.hole.what.as_str())), "{}", design.name);
+        assert!(
+            !items.iter().any(|item| item.face.is_none() && item.name == "Terminal cup"),
+            "{}",
+            design.name
+        );
+        let step = with.steps.iter().find(|step| step.id == "fit.terminal").expect("a step");
+        assert!(!step.how.contains("not in the drawing"), "{}", design.name);
+        assert_eq!(with_terminal(&after.question), Ok(None), "{}", design.name);
+    }
+    assert!(tried > 8 && placed * 10 >= tried * 8, "{placed} of {tried}");
+}
+
+#[test]
+fn boards_cut_to_a_rule_say_what_that_does_to_volume_and_tuning() {
+    let mut design = demo_build("Pit organ").variants.remove(0);
+    design.body = Some(RawBody {
+        width: text("15.3 in"),
+        height: text("30.02 in"),
+        depth: text("18.04 in"),
+        ..RawBody::default()
+    });
+    design.enclosure.volume = None;
+    let rounded = plan(&design, None, &RawWorkshop::default()).rounded;
+    let sixteenths = rounded.last().expect("a box of one room");
+    assert_relative_eq!(sixteenths.division, 0.0254 / 16.0);
+    for (side, inches) in sixteenths.outside.iter().zip([15.3125, 30.0, 18.0625]) {
+        assert_relative_eq!(*side, 0.0254 * inches, max_relative = 1e-9);
+    }
+    // The same box drawn with those sizes, its port as long as before.
+    let built = |design: &RawDesign| {
+        let resolved = RawQuestion::of(design.clone()).resolve().expect("whole").design;
+        let built = resolved.built().expect("builds");
+        let net = built.boxed.as_ref().expect("a box").cabinet.chambers[0].ledger.net();
+        let tuning = built.compiled.port_tuning.as_ref().expect("a port");
+        (net, tuning.reactance, tuning.ports[0].length)
+    };
+    let (net, tuning, length) = built(&design);
+    design.enclosure.tuning = None;
+    design.enclosure.ports[0].length = text(&format!("{} mm", length * 1e3));
+    let body = design.body.as_mut().expect("a body");
+    (body.width, body.height, body.depth) = (text("15.3125 in"), text("30 in"), text("18.0625 in"));
+    let (rounded_net, rounded_tuning, _) = built(&design);
+    assert!(
+        (sixteenths.volume - (rounded_net - net)).abs() < 2e-5,
+        "{} {}",
+        sixteenths.volume,
+        rounded_net - net
+    );
+    let told = sixteenths.tuning.expect("a tuning");
+    assert!((told - (rounded_tuning - tuning)).abs() < 0.02, "{told} {}", rounded_tuning - tuning);
 }

@@ -9,6 +9,7 @@ import type {
   RawPlanQuestion,
   RawProgress,
   RawStock,
+  TerminalReport,
 } from '../../schema/types';
 import { answered, api, Refusal, Unreachable } from '../client';
 import { useConditions } from '../conditions';
@@ -36,6 +37,10 @@ export function usePlan(question: RawPlanQuestion) {
     retry: false,
   });
 }
+
+/** A design with a hole for its terminal, where a board has room for it. */
+export const askTerminal = (question: RawPlanQuestion): Promise<TerminalReport | null> =>
+  answered(api.POST('/api/v1/plan/terminal', { body: question.question })) as Promise<TerminalReport | null>;
 
 /** A part of a plan as a file. */
 export const askPlanFile = (

@@ -1,13 +1,25 @@
-import { inches } from '../../model/preferences';
+import { useState } from 'react';
+import { askTerminal } from '../../api/queries/plan';
+import { inches, inWords } from '../../model/preferences';
 import type { HolePlan } from '../../schema/types';
 import { Button } from '../../ui/Button';
+import { Message } from '../../ui/Message';
 import { Scroll } from '../../ui/Scroll';
 import { Table } from '../../ui/Table';
 import { lengthOf } from './lengths';
 import type { SheetProps } from './sheet';
 
 /** Every hole with its template and what is drilled around it. */
-export function HolesSheet({ plan, onShow }: SheetProps) {
+export function HolesSheet({ plan, question, variant, workbench, onShow }: SheetProps) {
+  const [answer, setAnswer] = useState<string | null>(null);
+  const [failure, setFailure] = useState<unknown>(null);
+  const place = () =>
+    askTerminal(question).then((found) => {
+      setAnswer(
+        found?.words ?? 'No board has room for it: choose another terminal, or move what is in the way.',
+      );
+      if (found) workbench.edit(variant.id, found.design, 'terminal');
+    }, setFailure);
   const cut = plan.holes.filter(({ kind }) => kind !== 'bolt' && kind !== 'dowel');
   const drilled = grouped(plan.holes.filter(({ kind }) => kind === 'bolt' || kind === 'dowel'));
   const boardOf = (number: number) => `no. ${number}`;
@@ -20,6 +32,16 @@ export function HolesSheet({ plan, onShow }: SheetProps) {
         </p>
         <Button onClick={() => onShow('workshop')}>Cutter and bush…</Button>
       </div>
+      {plan.terminal_lacks_hole && (
+        <p className="flex flex-wrap items-center gap-2 pb-1">
+          No hole is drawn for the terminal yet.
+          <Button onClick={() => void place()}>Put it in</Button>
+        </p>
+      )}
+      <Message error={failure} />
+      <p role="status" className={answer ? 'pb-1' : 'sr-only'}>
+        {answer && inWords(answer)}
+      </p>
       <Table
         caption="Holes and recesses; their middle from the left and from below, as seen from outside"
         rows={cut}

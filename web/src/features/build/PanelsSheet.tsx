@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { askCutList, useCutPanels } from '../../api/queries/cut';
 import { askFlat } from '../../api/queries/plan';
 import { bodyOf } from '../../model/body';
+import { inWords } from '../../model/preferences';
 import type { CutPanel, RawFace, RawJoinery, RawOverlap } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
@@ -11,7 +12,7 @@ import { Scroll } from '../../ui/Scroll';
 import { Select } from '../../ui/Select';
 import { Table } from '../../ui/Table';
 import { JOINERIES } from './joints';
-import { lengthOf } from './lengths';
+import { lengthOf, readsInches } from './lengths';
 import { PanelDrawing } from './PanelDrawing';
 import type { SheetProps } from './sheet';
 
@@ -147,6 +148,7 @@ export function PanelsSheet({ variant, workbench, brief, question, plan }: Sheet
                 ]}
               />
             )}
+            <Rounded plan={plan} />
             {report.notes.map((note) => (
               <p key={note} className="mt-2">
                 {note}
@@ -173,6 +175,33 @@ export function PanelsSheet({ variant, workbench, brief, question, plan }: Sheet
       )}
     </>
   );
+}
+
+/** What cutting to the divisions of the reader's rule does to volume and tuning. */
+function Rounded({ plan }: Pick<SheetProps, 'plan'>) {
+  const wanted = readsInches() ? [1 / 32, 1 / 16] : [1 / 25.4];
+  const rows = wanted.flatMap((part) =>
+    plan.rounded.filter(({ division }) => Math.abs(division / (part * 0.0254) - 1) < 1e-6),
+  );
+  return rows.map(({ division, outside, volume, tuning }) => (
+    <p key={division} className="mt-2">
+      {`Cut to ${DIVISIONS.get(Math.round(division * 1e6))}, ${outside.map((side) => lengthOf(side)).join(' × ')} outside: net volume ${changeOf(volume * 1e3, ' l', inWords)}${
+        tuning == null ? '' : `, tuning ${changeOf(tuning, ' Hz')}`
+      }.`}
+    </p>
+  ));
+}
+
+const DIVISIONS = new Map([
+  [1000, 'whole millimetres'],
+  [794, '32nds of an inch'],
+  [1588, '16ths of an inch'],
+]);
+
+/** A small change in words. */
+function changeOf(value: number, unit: string, read = (words: string) => words): string {
+  const size = Math.abs(value).toFixed(Math.abs(value) < 1 ? 2 : 1);
+  return Number(size) === 0 ? 'as drawn' : `${read(`${size}${unit}`)} ${value > 0 ? 'more' : 'less'}`;
 }
 
 /** How the saw is tilted for a board. */

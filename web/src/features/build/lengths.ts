@@ -3,8 +3,10 @@
 import { measure, preferredUnit } from '../../model/preferences';
 import { fieldAt, usualUnit } from '../../model/units';
 
+const unitOfBoxes = () => preferredUnit(fieldAt('body.width')) ?? usualUnit(fieldAt('body.width'));
+
 /** A length of a board in the unit that the reader chose for boxes. */
-export function lengthOf(metres: number): string {
-  const field = fieldAt('body.width');
-  return measure(metres, preferredUnit(field) ?? usualUnit(field));
-}
+export const lengthOf = (metres: number): string => measure(metres, unitOfBoxes());
+
+/** Whether the reader cuts by the inch. */
+export const readsInches = (): boolean => unitOfBoxes()?.symbol === 'in';

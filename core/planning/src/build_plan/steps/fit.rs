@@ -1,7 +1,7 @@
 //! What goes into the closed box, and its proof.
 
 use oak_cabinetry::PartKind;
-use oak_design::file::{RawFixing, RawTerminal};
+use oak_design::file::RawFixing;
 
 use super::{LOUD, MAINS, Plan};
 use crate::build_plan::finish::slower;
@@ -59,8 +59,8 @@ impl Plan<'_, '_> {
             if inside {
                 terminal = terminal.caution(MAINS);
             }
-            if !inside && !making.has_terminal_hole() && making.workshop.terminal != RawTerminal::None {
-                terminal.how.push_str(" Its hole is not in the drawing yet: add it to the box, or drill it on the back, away from the braces.");
+            if making.lacks_terminal_hole() {
+                terminal.how.push_str(" Its hole is not in the drawing yet: put it there on the sheet Holes, so that templates and drawings have it.");
             }
             self.add(terminal);
         }
