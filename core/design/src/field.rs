@@ -265,6 +265,7 @@ fields! {
     WORKSHOP_OVERSIZE = "workshop.oversize", "Cut over", Length, "mm", 0.0, 0.05, "How much larger boards are cut at first on every side, to be trimmed to size later; shops that cut roughly need about 13 mm.";
     WORKSHOP_HATCH = "workshop.hatch_width", "Into the car, width", Length, "mm", 0.2, 4.0, "Narrower side of the largest piece that goes into the car; sheets are cut to that at the shop.";
     WORKSHOP_HATCH_LENGTH = "workshop.hatch_length", "Into the car, length", Length, "mm", 0.2, 6.0, "Longer side of the largest piece that goes into the car.";
+    WORKSHOP_KIT = "workshop.kit", "Kit costs", Number, "", 0.0, 1e5, "What a kit of ready-cut and drilled boards for one cabinet costs; it is compared with cutting them from sheets.";
     WORKSHOP_COATS = "workshop.coats", "Coats", Number, "", 1.0, 12.0, "How many coats of the finish.";
     WORKSHOP_ROUND_OVER = "workshop.round_over", "Round-over", Length, "mm", 0.0, 0.06, "Radius that the outside edges are rounded with.";
     WORKSHOP_HANDLES = "workshop.handles", "Handles", Number, "", 0.0, 8.0, "How many handles a cabinet has.";

@@ -1644,6 +1644,7 @@ export interface components {
              * @description What it may cost.
              */
             budget?: number | null;
+            kit?: components["schemas"]["KitReport"] | null;
             /**
              * Format: double
              * @description Mass of one cabinet, kg.
@@ -3240,6 +3241,33 @@ export interface components {
             body?: components["schemas"]["RawBody"] | null;
             /** @description How the boards go together, or why they do not. */
             words: string;
+        };
+        /** @description What building from a kit comes to. */
+        KitReport: {
+            /**
+             * Format: double
+             * @description What the boards of all cabinets cost from the kit, and cut from sheets; the latter unknown where a sheet has no price.
+             */
+            boards: number;
+            /**
+             * Format: double
+             * @description See there.
+             */
+            own_boards?: number | null;
+            /**
+             * Format: double
+             * @description What everything costs with the kit; unknown where another part has no price.
+             */
+            cost?: number | null;
+            /**
+             * Format: double
+             * @description Work that is left, h.
+             */
+            hours: number;
+            /** @description Steps that it saves, by their titles. */
+            saves: string[];
+            /** @description Tools that only those steps need. */
+            tools: string[];
         };
         /** @description Words at a place. */
         LabelReport: {
@@ -5339,6 +5367,7 @@ export interface components {
             any_grain?: boolean;
             hatch_width?: components["schemas"]["Typed"] | null;
             hatch_length?: components["schemas"]["Typed"] | null;
+            kit?: components["schemas"]["Typed"] | null;
             /** @description Glue. */
             glue?: components["schemas"]["RawGlue"];
             /** @description What holds the boards while it sets. */

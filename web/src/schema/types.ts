@@ -137,6 +137,7 @@ export type HolePlan = Schemas['HolePlan'];
 export type CutStepReport = Schemas['CutStepReport'];
 export type Measures = Schemas['Measures'];
 export type TerminalReport = Schemas['TerminalReport'];
+export type KitReport = Schemas['KitReport'];
 export type LayoutLine = Schemas['LayoutLine'];
 export type RawPlanQuestion = Schemas['RawPlanQuestion'];
 export type RawWorkshop = Schemas['RawWorkshop'];

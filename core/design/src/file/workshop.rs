@@ -31,6 +31,9 @@ pub struct RawWorkshop {
     /// Longest side of what goes into the car.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub hatch_length: Option<Typed>,
+    /// What a kit of ready-cut boards for one cabinet costs; not compared where absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub kit: Option<Typed>,
     /// Glue.
     #[serde(default)]
     pub glue: RawGlue,

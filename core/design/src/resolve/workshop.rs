@@ -21,6 +21,8 @@ pub struct Workshop {
     pub oversize: f64,
     /// Whether grain may run any way.
     pub any_grain: bool,
+    /// What a kit of ready-cut boards for one cabinet costs.
+    pub kit: Option<f64>,
     /// Glue.
     pub glue: RawGlue,
     /// What holds boards while it sets.
@@ -149,6 +151,7 @@ pub fn resolve_workshop(raw: &RawWorkshop) -> Result<Workshop, Vec<Problem>> {
         saw,
         oversize: usual("oversize", &field::WORKSHOP_OVERSIZE, &raw.oversize, 0.0),
         any_grain: raw.any_grain,
+        kit: None,
         glue: raw.glue,
         assembly: raw.assembly,
         fixing: raw.fixing,
@@ -179,10 +182,12 @@ pub fn resolve_workshop(raw: &RawWorkshop) -> Result<Workshop, Vec<Problem>> {
     let coats = raw.coats.as_ref().and_then(|_| reading.count("coats", &field::WORKSHOP_COATS, &raw.coats));
     let handles =
         raw.handles.as_ref().and_then(|_| reading.count("handles", &field::WORKSHOP_HANDLES, &raw.handles));
+    let kit = reading.optional("kit", &field::WORKSHOP_KIT, &raw.kit);
     let width = reading.optional("hatch_width", &field::WORKSHOP_HATCH, &raw.hatch_width);
     let length = reading.optional("hatch_length", &field::WORKSHOP_HATCH_LENGTH, &raw.hatch_length);
     let workshop = Workshop {
         coats,
+        kit,
         handles: handles.unwrap_or(0),
         saw: Saw {
             transport: width.or(length).map(|one| [width.unwrap_or(one), length.unwrap_or(f64::MAX)]),

@@ -1,7 +1,7 @@
 //! From a drawn box to what is bought, cut and done.
 //!
 //! `making` is a design with the workshop it is made in; `amounts` are its areas and joints, `sheets` its boards on sheets, `holes` every hole with
-//! template and pilot, `veneer` its pieces, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when. `terminal` finds a place for its hole, `rounding` is a box cut to a rule's divisions.
+//! template and pilot, `veneer` its pieces, `parts` what is bought, `steps` what is done in which order, `hands` whether a hand gets there, `calendar` when. `terminal` finds a place for its hole, `rounding` is a box cut to a rule's divisions, `kit` compares ready-cut boards with own wood.
 //! `catalogue`, `hardware` and `finish` are facts of the trade. `mirrored` are the boards of a pair's other half, `pages` is what printed pages say; `phone` is what a phone in the workshop shows and says; `report` is all of it for people.
 
 mod amounts;
@@ -13,6 +13,7 @@ pub mod finish;
 mod hands;
 pub mod hardware;
 mod holes;
+mod kit;
 mod making;
 mod mirrored;
 mod pages;
@@ -30,6 +31,7 @@ pub use amounts::Amounts;
 pub(crate) use exchange::table;
 pub use exchange::{calendar_file, parts_table, price_table, prices_of};
 pub use holes::HolePlan;
+pub use kit::KitReport;
 pub use making::Making;
 pub(crate) use parts::unboxed_cost;
 pub use parts::{Item, PartsList};

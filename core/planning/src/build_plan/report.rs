@@ -11,6 +11,7 @@ use utoipa::ToSchema;
 use super::calendar::{Done, lay};
 use super::catalogue::{Shop, finish_name};
 use super::holes::HolePlan;
+use super::kit::KitReport;
 use super::making::Making;
 use super::pages::{OutdatedReport, outdated, says};
 use super::parts::{Item, PartsList};
@@ -47,6 +48,8 @@ pub struct BuildPlan {
     pub cost: Option<f64>,
     /// What it may cost.
     pub budget: Option<f64>,
+    /// What a kit of ready-cut boards would make of it, where the workshop knows its price.
+    pub kit: Option<KitReport>,
     /// Mass of one cabinet, kg.
     pub mass: f64,
     /// Work on all cabinets, h.
@@ -244,6 +247,7 @@ fn plan(making: &Making<'_>, progress: &RawProgress, today: NaiveDate) -> BuildP
         shops: shops(&parts),
         cost: parts.total(),
         budget: making.brief.and_then(|brief| brief.budget),
+        kit: KitReport::of(making, &parts, &steps),
         mass: making.weight.total(),
         hours: steps.iter().map(|step| step.minutes).sum::<f64>() / 60.0,
         rounded: making.rounded(),

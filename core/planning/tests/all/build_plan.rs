@@ -7,7 +7,9 @@ use oak_design::file::{
 };
 use oak_planning::Case;
 use oak_planning::build_plan::hardware::{Screw, Wire, clamps, nut_hole, thread_for};
-use oak_planning::build_plan::{build_plan, calendar_file, parts_table, price_table, prices_of, with_making};
+use oak_planning::build_plan::{
+    Phase, build_plan, calendar_file, parts_table, price_table, prices_of, with_making,
+};
 use oak_planning::check::judge;
 use std::collections::HashSet;
 
@@ -362,4 +364,33 @@ fn what_is_typed_wrongly_is_refused_with_field_and_range() {
     let mut baffle = question(design, None, &RawWorkshop::default());
     baffle.question.design.enclosure.family = RawFamily::InfiniteBaffle;
     assert_eq!(build_plan(&baffle).expect("whole"), None);
+}
+
+#[test]
+fn a_kit_is_compared_with_cutting_the_boards_oneself() {
+    let design = demo_build("Pit organ").variants.remove(0);
+    let own = plan(&design, None, &RawWorkshop::default());
+    assert_eq!(own.kit, None);
+    let workshop = RawWorkshop { kit: Some(Typed::Number(90.0)), ..RawWorkshop::default() };
+    let two = RawBrief { cabinets: Some(Typed::Number(2.0)), ..RawBrief::default() };
+    for (brief, cabinets) in [(None, 1.0), (Some(&two), 2.0)] {
+        let found = plan(&design, brief, &workshop);
+        let kit = found.kit.expect("its price is known");
+        assert_relative_eq!(kit.boards, 90.0 * cabinets);
+        // The same parts but for the boards, the same steps but for cutting and drilling.
+        let [all, boards] = [found.cost, kit.own_boards].map(|cost| cost.expect("usual prices"));
+        let sheets: f64 = found.sheets.iter().map(|group| group.cost).sum();
+        assert_relative_eq!(boards, sheets, max_relative = 1e-9);
+        assert_relative_eq!(kit.cost.expect("usual prices"), all - boards + kit.boards, max_relative = 1e-9);
+        let spared = |phase: Phase| matches!(phase, Phase::Cut | Phase::Holes);
+        let spared: Vec<_> = found.steps.iter().filter(|step| spared(step.phase)).collect();
+        let minutes: f64 = spared.iter().map(|step| step.minutes).sum();
+        assert_relative_eq!(found.hours - kit.hours, minutes / 60.0, max_relative = 1e-9);
+        assert_eq!(kit.saves.len(), spared.len());
+        assert!(
+            kit.tools.contains(&"table saw or guide rail") && !kit.tools.contains(&"clamps"),
+            "{:?}",
+            kit.tools
+        );
+    }
 }

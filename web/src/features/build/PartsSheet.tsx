@@ -3,7 +3,7 @@ import { askPlanFile, readPrices } from '../../api/queries/plan';
 import { fieldAt } from '../../model/units';
 import type { Workbench } from '../../model/workbench';
 import { editStock, editWorkshop, workshopOn } from '../../model/workshop';
-import type { BuildPlan, ItemReport, RawStock, Typed } from '../../schema/types';
+import type { BuildPlan, ItemReport, KitReport, RawStock, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
 import { chooseFile } from '../../ui/file';
@@ -15,6 +15,34 @@ import { amountOf, money, type SheetProps } from './sheet';
 
 const PRICE = fieldAt('workshop.items.price');
 const STOCK = fieldAt('workshop.items.stock');
+
+/** A kit of ready-cut boards beside cutting them oneself. */
+function KitOrOwnWood({ kit, plan }: { kit: KitReport; plan: BuildPlan }) {
+  const rows = [
+    { name: 'Cut from sheets', boards: kit.own_boards, cost: plan.cost, hours: plan.hours },
+    { name: 'From the kit', boards: kit.boards, cost: kit.cost, hours: kit.hours },
+  ];
+  return (
+    <section aria-label="Kit or own wood" className="mt-3">
+      <Table
+        caption="Kit or own wood"
+        rows={rows}
+        keyOf={({ name }) => name}
+        columns={[
+          { name: 'Boards', names: true, cell: ({ name }) => name },
+          { name: 'Cost of boards', kind: 'figure', cell: ({ boards }) => money(boards) },
+          { name: 'Cost of all', kind: 'figure', cell: ({ cost }) => money(cost) },
+          { name: 'Work', kind: 'figure', cell: ({ hours }) => `${hours.toFixed(0)} h` },
+        ]}
+      />
+      <p className="text-[0.929rem] text-soft">
+        The kit saves: {kit.saves.join(', ').toLowerCase()}.
+        {kit.tools.length > 0 && ` Not needed then: ${kit.tools.join(', ')}.`} Measure its boards when they
+        arrive; they are as thick as they are.
+      </p>
+    </section>
+  );
+}
 
 /** What is bought, shop by shop, with what is in stock and what has been bought. */
 export function PartsSheet({ plan, question, workbench, bench, variant }: SheetProps) {
@@ -75,6 +103,7 @@ export function PartsSheet({ plan, question, workbench, bench, variant }: SheetP
       <p className="flex justify-between border-ink border-t-2 pt-1 font-semibold">
         Together <span className="font-mono">{money(plan.cost)}</span>
       </p>
+      {plan.kit && <KitOrOwnWood kit={plan.kit} plan={plan} />}
     </Scroll>
   );
 }

@@ -69,6 +69,7 @@ const USUAL: Record<string, string> = {
   oversize: '0 mm',
   hatch_width: 'whole',
   hatch_length: 'whole',
+  kit: 'no kit',
   coats: 'as usual',
   round_over: '0 mm',
   handles: '0',
@@ -142,6 +143,7 @@ export function WorkshopSheet({ workbench, bench, plan, error }: SheetProps) {
                 {value('oversize')}
                 {value('hatch_width')}
                 {value('hatch_length')}
+                {value('kit')}
                 {value('cutter')}
                 {value('bush')}
                 {flag('any_grain', 'Grain may run any way')}
