@@ -6,6 +6,7 @@ use std::process::ExitCode;
 
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand, ValueEnum};
+use oak_cabinetry::drawing::write_dxf;
 use oak_design::Problem;
 use oak_design::conditions::{RawBasis, RawConditions, RawQuestion};
 use oak_design::exchange::{write_limit_table, write_response_table};
@@ -17,6 +18,7 @@ use oak_design::response::FrequencyGrid;
 use oak_design::schema::{SCHEMAS, schema};
 use oak_design::start::{RawAsk, starting_points};
 use oak_design::transient::{Played, TransientReport, excitation};
+use oak_planning::build_plan::{Flat, flat_drawing};
 
 #[derive(Parser)]
 #[command(name = "oak-drum", version, about = "Computes subwoofers and bass cabinets from design files")]
@@ -38,6 +40,14 @@ enum Command {
     Limits(Spanned),
     /// Writes a design as it is built, with its box in three dimensions, for other programs to work out again, as JSON.
     Built(Asked),
+    /// Writes a board of a design at full size, as DXF: cut, recess, drill, mark and label on layers of their own.
+    Panel {
+        #[command(flatten)]
+        asked: Asked,
+        /// Number of the board, as on its label.
+        #[arg(long)]
+        number: u32,
+    },
     /// Writes what is heard of a step or tone burst, as CSV.
     Transient(Transient),
     /// Takes long work out of a database's queue: `oak-drum-server worker`, the program beside this one.
@@ -168,6 +178,7 @@ fn main() -> ExitCode {
         Command::Start { what: Started::Design(arguments) } => start(&arguments),
         Command::Limits(arguments) => limits(&arguments),
         Command::Built(asked) => built(&asked),
+        Command::Panel { asked, number } => panel(&asked, number),
         Command::Transient(arguments) => transient(&arguments),
         Command::Schema { kind } => print_schema(&kind),
         Command::Worker { arguments } => worker(&arguments),
@@ -204,7 +215,7 @@ fn all(path: &Path, problems: &[Problem]) -> anyhow::Error {
 }
 
 impl Asked {
-    fn open(&self) -> anyhow::Result<ResolvedDesign> {
+    fn question(&self) -> anyhow::Result<RawQuestion> {
         let path = &self.design;
         let design = open_design(&read(path)?).map_err(|problem| all(path, &[problem]))?;
         let build = self.build.as_ref().map(|path| {
@@ -219,8 +230,12 @@ impl Asked {
         let place = named(places, self.place.as_deref(), "place", |place| &place.name)?;
         let preset = named(presets, self.preset.as_deref(), "preset", |preset| &preset.name)?;
         let conditions = RawConditions { basis, preset, place, workshop };
-        let question = RawQuestion { design, brief, conditions };
-        Ok(question.resolve().map_err(|problems| all(path, &problems))?.design)
+        Ok(RawQuestion { design, brief, conditions })
+    }
+
+    fn open(&self) -> anyhow::Result<ResolvedDesign> {
+        let question = self.question()?;
+        Ok(question.resolve().map_err(|problems| all(&self.design, &problems))?.design)
     }
 }
 
@@ -260,6 +275,14 @@ fn built(asked: &Asked) -> anyhow::Result<String> {
     let design = asked.open()?;
     let built = design.built().map_err(|problem| all(&asked.design, &[problem]))?;
     pretty(&BuiltExport::of(&design, &built))
+}
+
+fn panel(asked: &Asked, number: u32) -> anyhow::Result<String> {
+    let drawn = flat_drawing(&asked.question()?, Flat::Panel(number));
+    let drawing = drawn.map_err(|problems| all(&asked.design, &problems))?;
+    let drawing =
+        drawing.with_context(|| format!("--number: the box of this design has no board {number}"))?;
+    Ok(String::from_utf8(write_dxf(&drawing)?)?)
 }
 
 fn transient(arguments: &Transient) -> anyhow::Result<String> {

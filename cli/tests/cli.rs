@@ -249,6 +249,14 @@ fn the_ribbon_names_what_binds_at_each_frequency() {
 }
 
 #[test]
+fn a_board_is_written_at_full_size_and_one_that_is_not_there_is_named() {
+    let design = design("board", |design| design["body"] = serde_json::json!({ "width": "400 mm" }));
+    let written = printed(&["panel", &design, "--number", "1"]);
+    assert!(written.contains("SECTION") && written.contains("1 front, 400 x "), "{written}");
+    assert!(refused(&["panel", &design, "--number", "99"]).contains("no board 99"));
+}
+
+#[test]
 fn steps_and_bursts_are_written_over_time() {
     let file = design("transient", |_| {});
     let step = printed(&["transient", &file]);

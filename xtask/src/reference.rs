@@ -6,7 +6,8 @@ use crate::command;
 use crate::machine::{self, NGSPICE};
 
 /// Python packages of the scripts under `reference/`, as they were when the results were made.
-const PACKAGES: &[&str] = &["numpy==2.4.6", "openwind==0.12.4", "scikit-fem==12.0.2", "scipy==1.17.1"];
+const PACKAGES: &[&str] =
+    &["ezdxf==1.4.3", "numpy==2.4.6", "openwind==0.12.4", "scikit-fem==12.0.2", "scipy==1.17.1"];
 
 /// `cargo xtask reference`: runs every script that makes results.
 pub fn run() -> Result<()> {
@@ -18,7 +19,7 @@ pub fn run() -> Result<()> {
     command::run(&python, "reference/opening-wall", &["run.py"])?;
     // These ask the program for what it would build.
     command::build()?;
-    ["reference/as-built", "reference/voxels"]
+    ["reference/as-built", "reference/dxf", "reference/voxels"]
         .into_iter()
         .try_for_each(|folder| command::run(&python, folder, &["run.py"]))
 }

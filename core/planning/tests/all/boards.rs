@@ -9,6 +9,8 @@ use oak_design::file::{
     RawMeasurements, RawPlace, RawPrinted, RawSheet, RawTerminal, RawWorkshop, Typed,
 };
 use oak_planning::build_plan::{BuildPlan, Flat, build_plan, flat_drawing, search_layouts, with_terminal};
+use oak_planning::cut::cut;
+use serde_json::Value;
 
 use crate::support::workshop::{plan, plans, question, text};
 use crate::support::{demo_build, demo_builds};
@@ -332,4 +334,56 @@ fn boards_cut_to_a_rule_say_what_that_does_to_volume_and_tuning() {
     );
     let told = sixteenths.tuning.expect("a tuning");
     assert!((told - (rounded_tuning - tuning)).abs() < 0.02, "{told} {}", rounded_tuning - tuning);
+}
+
+/// What ezdxf reads in the files of boards (`reference/dxf/run.py`) against the boards themselves, to 0.2 mm.
+#[test]
+fn another_program_reads_the_boards_as_large_as_they_are_with_all_their_holes() {
+    let path = concat!(env!("CARGO_MANIFEST_DIR"), "/../../reference/dxf/results.json");
+    let results: Value = serde_json::from_slice(&std::fs::read(path).expect("results")).expect("JSON");
+    let near = |a: f64, b: f64| assert!((a - b).abs() < 0.2, "{a} mm, {b} mm");
+    let number = |value: &Value| value.as_f64().expect("a number");
+    for (file, name) in
+        [("pit-organ", "Pit organ"), ("barn-dance", "Barn dance"), ("narrowboat-nook", "Narrowboat nook")]
+    {
+        let design = demo_build(name).variants.remove(0);
+        let found = cut(&RawQuestion::of(design)).expect("it can be built").expect("it has a box");
+        let read = results[file].as_array().expect("boards");
+        assert_eq!(read.len(), found.panels.len(), "{name}");
+        for (panel, read) in found.panels.iter().zip(read) {
+            assert_eq!(read["millimetres"], true);
+            let span = |axis: usize| {
+                let along = panel.outer.iter().map(|point| point[axis] * 1e3);
+                let low = along.clone().fold(f64::INFINITY, f64::min);
+                (low, along.fold(f64::NEG_INFINITY, f64::max) - low)
+            };
+            for axis in [0, 1] {
+                near(number(&read["from"][axis]), span(axis).0);
+                near(number(&read["size"][axis]), span(axis).1);
+            }
+            let mut circles: Vec<[f64; 3]> = panel
+                .holes
+                .iter()
+                .filter(|hole| hole.round && hole.kind != HoleKind::Bolt)
+                .map(|hole| [hole.at[0], hole.at[1], hole.size[0]].map(|length| length * 1e3))
+                .collect();
+            let read: Vec<&Value> = read["circles"].as_array().expect("circles").iter().collect();
+            let mut read: Vec<[f64; 3]> = read
+                .into_iter()
+                .filter(|circle| {
+                    circle[0] != "drill" || panel.holes.iter().all(|hole| hole.kind != HoleKind::Bolt)
+                })
+                .map(|circle| [1, 2, 3].map(|at| number(&circle[at])))
+                .collect();
+            let order = |a: &[f64; 3], b: &[f64; 3]| {
+                a.map(f64::round).partial_cmp(&b.map(f64::round)).expect("finite")
+            };
+            circles.sort_by(order);
+            read.sort_by(order);
+            assert_eq!(read.len(), circles.len(), "{name}, {}", panel.name);
+            for (read, own) in read.iter().flatten().zip(circles.iter().flatten()) {
+                near(*read, *own);
+            }
+        }
+    }
 }
