@@ -187,3 +187,28 @@ test('the calendar moves with the free hours and leaves as a file', async ({ pag
   await page.getByLabel('Begin').fill('2199-12-01');
   await expect(days.first()).toContainText(/Dec/);
 });
+
+test('a terminal without a hole gets one, and a kit is compared with own wood', async ({ page, server }) => {
+  const build = await server.makeBuild('Holes and kit');
+  await openBuild(page, server, build.id);
+  await openStage(page);
+  await sheet(page, 'Holes');
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  await expect(page.getByRole('row', { name: /terminal cup/ })).toContainText('76 mm');
+  await expect(page.getByRole('button', { name: 'Put it in' })).toHaveCount(0);
+  await expect(page.getByText('A hole of 76 mm across for the terminal cup in the back')).toBeVisible();
+  await expect
+    .poll(async () => (await server.open(build.id)).variants[0]?.content.body?.items?.[0]?.name)
+    .toBe('terminal cup');
+
+  await sheet(page, 'Panels');
+  await expect(page.getByText(/^Cut to whole millimetres, .* net volume/)).toBeVisible();
+
+  await sheet(page, 'Workshop');
+  await page.getByRole('textbox', { name: 'Kit costs' }).fill('120');
+  await page.keyboard.press('Enter');
+  await sheet(page, 'Parts');
+  const kit = page.getByRole('region', { name: 'Kit or own wood' });
+  await expect(kit.getByRole('row', { name: /From the kit/ })).toContainText('120');
+  await expect(kit).toContainText('The kit saves: cut the boards');
+});
