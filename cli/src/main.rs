@@ -18,6 +18,7 @@ use oak_design::response::FrequencyGrid;
 use oak_design::schema::{SCHEMAS, schema};
 use oak_design::start::{RawAsk, starting_points};
 use oak_design::transient::{Played, TransientReport, excitation};
+use oak_metering::session::{Folder, work_out};
 use oak_planning::build_plan::{Flat, flat_drawing};
 
 #[derive(Parser)]
@@ -50,6 +51,14 @@ enum Command {
     },
     /// Writes what is heard of a step or tone burst, as CSV.
     Transient(Transient),
+    /// Works out a folder of measurements: `design.json`, `session.json` and the traces that it names. Drivers in free air, alone and with a mass on the cone.
+    Measure {
+        /// The folder.
+        folder: PathBuf,
+        /// How the answer is written.
+        #[arg(long, value_enum, default_value_t = Answered::Json)]
+        format: Answered,
+    },
     /// Takes long work out of a database's queue: `oak-drum-server worker`, the program beside this one.
     Worker {
         /// As that program takes them; the database is named by OAK_DRUM_DATABASE_URL.
@@ -169,6 +178,11 @@ enum Format {
     Json,
 }
 
+#[derive(Clone, Copy, ValueEnum)]
+enum Answered {
+    Json,
+}
+
 /// Larger files are not design files.
 const LARGEST_FILE: u64 = 4 << 20;
 
@@ -180,6 +194,7 @@ fn main() -> ExitCode {
         Command::Built(asked) => built(&asked),
         Command::Panel { asked, number } => panel(&asked, number),
         Command::Transient(arguments) => transient(&arguments),
+        Command::Measure { folder, format: Answered::Json } => measure(&folder),
         Command::Schema { kind } => print_schema(&kind),
         Command::Worker { arguments } => worker(&arguments),
         Command::Quantities => pretty(&quantities()),
@@ -283,6 +298,25 @@ fn panel(asked: &Asked, number: u32) -> anyhow::Result<String> {
     let drawing =
         drawing.with_context(|| format!("--number: the box of this design has no board {number}"))?;
     Ok(String::from_utf8(write_dxf(&drawing)?)?)
+}
+
+/// Larger files are no traces.
+const LARGEST_TRACE: u64 = 64 << 20;
+
+fn measure(path: &Path) -> anyhow::Result<String> {
+    let mut folder = Folder::new();
+    let entries = std::fs::read_dir(path).with_context(|| format!("{}", path.display()))?;
+    for entry in entries {
+        let entry = entry?;
+        let (name, size) = (entry.file_name().to_string_lossy().into_owned(), entry.metadata()?.len());
+        if entry.file_type()?.is_file() {
+            if size > LARGEST_TRACE {
+                bail!("{name}: is {size} bytes long; at most {LARGEST_TRACE} are allowed");
+            }
+            folder.insert(name, std::fs::read(entry.path())?);
+        }
+    }
+    pretty(&work_out(&folder).map_err(|problems| all(path, &problems))?)
 }
 
 fn transient(arguments: &Transient) -> anyhow::Result<String> {

@@ -257,6 +257,15 @@ fn a_board_is_written_at_full_size_and_one_that_is_not_there_is_named() {
 }
 
 #[test]
+fn a_folder_that_is_no_session_says_what_is_missing() {
+    let folder = PathBuf::from(env!("CARGO_TARGET_TMPDIR")).join("session");
+    fs::create_dir_all(&folder).expect("a folder");
+    let path = folder.to_str().expect("path");
+    assert!(refused(&["measure", path]).contains("design.json"));
+    assert!(refused(&["measure", "no/such/folder"]).contains("no/such/folder"));
+}
+
+#[test]
 fn steps_and_bursts_are_written_over_time() {
     let file = design("transient", |_| {});
     let step = printed(&["transient", &file]);

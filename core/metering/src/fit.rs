@@ -1,0 +1,141 @@
+//! Nonlinear least squares with standard errors.
+
+use levenberg_marquardt::{LeastSquaresProblem, LevenbergMarquardt};
+use nalgebra::storage::Owned;
+use nalgebra::{DMatrix, DVector, Dyn};
+
+/// What a fit came to.
+#[derive(Debug, Clone)]
+pub struct Fit {
+    /// The values, `[p]`.
+    pub values: Vec<f64>,
+    /// Their covariance, `[p][p]`.
+    covariance: DMatrix<f64>,
+    /// Root of the mean square of what is left, in units of the stated error of each residual.
+    pub left: f64,
+}
+
+/// Step of the differences that a derivative is made of.
+const STEP: f64 = 1e-6;
+/// Beyond so many times what is usual a residual counts as if it lay there (Huber 1964).
+const FAR: f64 = 2.5;
+/// Rounds of fitting and weighing.
+const ROUNDS: usize = 3;
+
+/// Values that make residuals least, from a first guess. `residuals` gives as many for every set of values; the last `priors` of them are what
+/// is known beforehand, each over its standard deviation, and say nothing of the noise.
+///
+/// Residuals of the data count by their own scatter, so they may be in any unit; far ones count less. `None` where the data leave a value open
+/// altogether, or nothing is found.
+pub fn fit(start: &[f64], priors: usize, residuals: &dyn Fn(&[f64]) -> Vec<f64>) -> Option<Fit> {
+    let first = residuals(start);
+    let data = first.len().checked_sub(priors).filter(|data| *data > start.len())?;
+    let mut values = start.to_vec();
+    let mut scale = scatter(&first[..data]).max(f64::MIN_POSITIVE);
+    let mut weights = vec![1.0; data];
+    for _ in 0..ROUNDS {
+        let weighted = |values: &[f64]| {
+            let mut all = residuals(values);
+            for (residual, weight) in all.iter_mut().zip(&weights) {
+                *residual *= weight / scale;
+            }
+            DVector::from_vec(all)
+        };
+        let problem = Problem { at: DVector::from_vec(values), residuals: &weighted };
+        let (found, report) =
+            LevenbergMarquardt::new().with_ftol(1e-9).with_xtol(1e-8).with_patience(40).minimize(problem);
+        if !report.objective_function.is_finite() || found.at.iter().any(|value| !value.is_finite()) {
+            return None;
+        }
+        values = found.at.as_slice().to_vec();
+        let left = residuals(&values);
+        scale = scatter(&left[..data]).max(f64::MIN_POSITIVE);
+        weights = left[..data].iter().map(|one| (FAR * scale / one.abs()).min(1.0).sqrt()).collect();
+    }
+    let weighted = |values: &[f64]| {
+        let mut all = residuals(values);
+        for (residual, weight) in all.iter_mut().zip(&weights) {
+            *residual *= weight / scale;
+        }
+        DVector::from_vec(all)
+    };
+    let all = weighted(&values);
+    let jacobian = jacobian(&values, &weighted);
+    let covariance = (jacobian.transpose() * &jacobian).try_inverse()?;
+    let used: f64 = weights.iter().sum();
+    let chi: f64 = all.iter().take(data).map(|residual| residual * residual).sum();
+    // What counts less has less to say of the error as well.
+    let left = (chi / (used - values.len() as f64).max(1.0)).sqrt() * data as f64 / used;
+    let covariance = covariance * (left * left);
+    covariance.diagonal().iter().all(|one| one.is_finite() && *one >= 0.0).then_some(Fit {
+        values,
+        covariance,
+        left,
+    })
+}
+
+impl Fit {
+    /// A quantity that follows from the values, with its standard error to first order.
+    pub fn of(&self, quantity: impl Fn(&[f64]) -> f64) -> (f64, f64) {
+        let value = quantity(&self.values);
+        let gradient = DVector::from_iterator(
+            self.values.len(),
+            (0..self.values.len()).map(|at| {
+                let moved = |by: f64| {
+                    let mut values = self.values.clone();
+                    values[at] += by;
+                    quantity(&values)
+                };
+                (moved(STEP) - moved(-STEP)) / (2.0 * STEP)
+            }),
+        );
+        let variance = (gradient.transpose() * &self.covariance * gradient)[(0, 0)];
+        (value, variance.max(0.0).sqrt())
+    }
+}
+
+/// Standard deviation by the median, which far ones do not move.
+fn scatter(residuals: &[f64]) -> f64 {
+    let mut sizes: Vec<f64> = residuals.iter().map(|one| one.abs()).collect();
+    sizes.sort_by(f64::total_cmp);
+    1.4826 * sizes.get(sizes.len() / 2).copied().unwrap_or(0.0)
+}
+
+fn jacobian(values: &[f64], residuals: &dyn Fn(&[f64]) -> DVector<f64>) -> DMatrix<f64> {
+    let here = residuals(values);
+    let columns: Vec<DVector<f64>> = (0..values.len())
+        .map(|at| {
+            let mut moved = values.to_vec();
+            moved[at] += STEP;
+            (residuals(&moved) - &here) / STEP
+        })
+        .collect();
+    DMatrix::from_columns(&columns)
+}
+
+struct Problem<'a> {
+    at: DVector<f64>,
+    residuals: &'a dyn Fn(&[f64]) -> DVector<f64>,
+}
+
+impl LeastSquaresProblem<f64, Dyn, Dyn> for Problem<'_> {
+    type ParameterStorage = Owned<f64, Dyn>;
+    type ResidualStorage = Owned<f64, Dyn>;
+    type JacobianStorage = Owned<f64, Dyn, Dyn>;
+
+    fn set_params(&mut self, values: &DVector<f64>) {
+        self.at.clone_from(values);
+    }
+
+    fn params(&self) -> DVector<f64> {
+        self.at.clone()
+    }
+
+    fn residuals(&self) -> Option<DVector<f64>> {
+        Some((self.residuals)(self.at.as_slice()))
+    }
+
+    fn jacobian(&self) -> Option<DMatrix<f64>> {
+        Some(jacobian(self.at.as_slice(), self.residuals))
+    }
+}

@@ -1,0 +1,13 @@
+//! From traces to numbers: what was measured of a driver or a box, read, fitted, and said with its error.
+//!
+//! `session` is a folder of traces with what is known of each; `trace` an impedance over frequency; `fit` least squares with errors; `driver` what a
+//! driver's impedance says; `answer` all of it as one document. Nothing here reads a file.
+
+pub mod answer;
+pub mod driver;
+pub mod fit;
+pub mod session;
+pub mod trace;
+
+/// A complex number.
+pub type Complex = num_complex::Complex<f64>;

@@ -1,0 +1,61 @@
+//! An impedance over frequency.
+
+use oak_design::Problem;
+use oak_design::exchange::read_trace_text;
+use oak_design::problem::ProblemKind;
+
+use crate::Complex;
+
+/// A measured impedance.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Impedance {
+    /// Hz, rising.
+    pub frequency: Vec<f64>,
+    /// Ohm.
+    pub value: Vec<Complex>,
+    /// Whether its phase was measured; 0 throughout where not.
+    pub phased: bool,
+    /// What was found while it was read.
+    pub notes: Vec<String>,
+}
+
+impl Impedance {
+    /// Reads one from text, its magnitude in ohms whatever its header says; `file` names it in what is wrong with it.
+    ///
+    /// # Errors
+    /// It is no trace, or holds what is no impedance.
+    pub fn read(file: &str, bytes: &[u8]) -> Result<Self, Problem> {
+        let wrong = |reason: String| Problem::new(file, ProblemKind::Unshapeable { reason });
+        let text =
+            std::str::from_utf8(bytes).map_err(|error| wrong(format!("it is no text in UTF-8: {error}")))?;
+        let reading = read_trace_text(text).map_err(|problem| Problem::new(file, problem.kind))?;
+        if let Some(at) = reading.magnitude.iter().position(|size| *size <= 0.0) {
+            let (size, frequency) = (reading.magnitude[at], reading.frequency[at]);
+            return Err(wrong(format!(
+                "{size} ohm at {frequency} Hz is no impedance; more than 0 is allowed"
+            )));
+        }
+        let phase = |at: usize| reading.phase.as_ref().map_or(0.0, |phase| phase[at].to_radians());
+        let value =
+            reading.magnitude.iter().enumerate().map(|(at, size)| Complex::from_polar(*size, phase(at)));
+        Ok(Self {
+            value: value.collect(),
+            phased: reading.phase.is_some(),
+            frequency: reading.frequency,
+            notes: reading.notes,
+        })
+    }
+
+    /// The part between two frequencies, Hz.
+    #[must_use]
+    pub fn between(&self, low: f64, high: f64) -> Self {
+        let kept = |at: &usize| (low..=high).contains(&self.frequency[*at]);
+        let places: Vec<usize> = (0..self.frequency.len()).filter(kept).collect();
+        Self {
+            frequency: places.iter().map(|at| self.frequency[*at]).collect(),
+            value: places.iter().map(|at| self.value[*at]).collect(),
+            phased: self.phased,
+            notes: self.notes.clone(),
+        }
+    }
+}

@@ -1,0 +1,5 @@
+//! Measuring, against drivers that the fit does not know. One program, so that it is built and linked once.
+
+mod driver;
+mod sessions;
+mod support;
