@@ -37,11 +37,55 @@ pub struct DriverAnswer {
     pub spread_fs_hz: Option<f64>,
 }
 
+/// Something that would mend a box.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct RemedyAnswer {
+    /// What is done.
+    pub what: String,
+    /// How much of it.
+    pub by: String,
+    /// What it comes to then.
+    pub predicted: Prediction,
+}
+
+/// What a remedy comes to.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+pub struct Prediction {
+    /// The tuning.
+    pub tuning_hz: f64,
+}
+
 /// The answer to a session.
 #[derive(Debug, Clone, Default, PartialEq, Serialize)]
 pub struct Answer {
+    /// Where box and port are in balance with every loss taken out; of a closed box its Fc.
+    pub tuning_hz: Option<Estimate>,
+    /// Leaks.
+    pub ql: Option<Estimate>,
+    /// What is absorbed.
+    pub qa: Option<Estimate>,
+    /// Of a closed box.
+    pub qtc: Option<Estimate>,
+    /// How large the box seems, its fill included.
+    pub effective_volume_l: Option<Estimate>,
+    /// Whether it leaks more than a sound one.
+    pub leak: Option<bool>,
+    /// Whether one of several drivers is wired backwards.
+    pub reversed: Option<bool>,
+    /// A filter hidden in the chain.
+    pub lowpass: Option<()>,
+    /// A standing wave that is in the traces.
+    pub box_mode_hz: Option<Estimate>,
+    /// What is taken off each port for the design's own tuning; minus is to be added.
+    pub port_cut_mm: Option<Estimate>,
+    /// How long each port is, by tuning and volume.
+    pub port_length_mm: Option<Estimate>,
     /// The driver.
     pub driver: DriverAnswer,
+    /// What wants a look.
+    pub alarms: Vec<String>,
+    /// What would mend it.
+    pub remedies: Vec<RemedyAnswer>,
     /// Values that the traces leave open against each other.
     pub cannot_tell_apart: Vec<[String; 2]>,
     /// What was found while reading, and why something is null.

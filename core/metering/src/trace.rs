@@ -49,13 +49,60 @@ impl Impedance {
     /// The part between two frequencies, Hz.
     #[must_use]
     pub fn between(&self, low: f64, high: f64) -> Self {
-        let kept = |at: &usize| (low..=high).contains(&self.frequency[*at]);
-        let places: Vec<usize> = (0..self.frequency.len()).filter(kept).collect();
+        self.only(|at| (low..=high).contains(&self.frequency[at]))
+    }
+
+    /// One of so many points.
+    #[must_use]
+    pub fn every(&self, step: usize) -> Self {
+        self.only(|at| at % step == 0)
+    }
+
+    fn only(&self, kept: impl Fn(usize) -> bool) -> Self {
+        let places: Vec<usize> = (0..self.frequency.len()).filter(|at| kept(*at)).collect();
         Self {
             frequency: places.iter().map(|at| self.frequency[*at]).collect(),
             value: places.iter().map(|at| self.value[*at]).collect(),
             phased: self.phased,
             notes: self.notes.clone(),
+        }
+    }
+}
+
+/// A trace with what each of its values is measured by: the mean size of its neighbours, which noise moves less than its own.
+#[derive(Debug, Clone)]
+pub struct Weighed {
+    trace: Impedance,
+    size: Vec<f64>,
+}
+
+/// Neighbours on either side.
+const BESIDE: usize = 3;
+
+impl Weighed {
+    /// Weighs a trace.
+    pub fn of(trace: Impedance) -> Self {
+        let count = trace.value.len();
+        let mean = |at: usize| {
+            let near = at.saturating_sub(BESIDE)..(at + BESIDE + 1).min(count);
+            let all = near.len() as f64;
+            near.map(|at| trace.value[at].norm()).sum::<f64>() / all
+        };
+        let size = (0..count).map(mean).collect();
+        Self { trace, size }
+    }
+
+    /// What a circuit is off by, as a share of the impedance: both parts, or the magnitude where no phase was measured.
+    pub fn off(&self, all: &mut Vec<f64>, of: impl Fn(f64) -> Complex) {
+        let Impedance { frequency, value, phased, .. } = &self.trace;
+        for ((frequency, value), size) in frequency.iter().zip(value).zip(&self.size) {
+            let ours = of(*frequency);
+            if *phased {
+                let off = (ours - value) / size;
+                all.extend([off.re, off.im]);
+            } else {
+                all.push((ours.norm() - value.norm()) / size);
+            }
         }
     }
 }

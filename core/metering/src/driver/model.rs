@@ -30,6 +30,11 @@ pub struct Model {
 impl Model {
     /// Impedance at a frequency (Hz) with the moving mass made larger by a share, ohm.
     pub fn impedance(&self, frequency: f64, more: f64) -> Complex {
+        self.loaded(frequency, more, Complex::from(0.0))
+    }
+
+    /// The same with what the air behind the cone sets against it, over the impedance of the suspension's compliance at Fs.
+    pub fn loaded(&self, frequency: f64, more: f64, air: Complex) -> Complex {
         let j = Complex::i();
         let omega = TAU * frequency;
         let x = frequency / self.fs;
@@ -40,6 +45,10 @@ impl Model {
             let reactance = j * omega * inductance;
             reactance * resistance / (reactance + resistance)
         });
-        Complex::from(self.re) + j * omega * self.le + eddies[0] + eddies[1] + motion / (1.0 + j * off)
+        Complex::from(self.re)
+            + j * omega * self.le
+            + eddies[0]
+            + eddies[1]
+            + motion / (1.0 + j * off + self.qms * air)
     }
 }

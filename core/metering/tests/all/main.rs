@@ -1,5 +1,6 @@
 //! Measuring, against drivers that the fit does not know. One program, so that it is built and linked once.
 
+mod cabinet;
 mod driver;
 mod sessions;
 mod support;

@@ -2,13 +2,18 @@
 
 use std::fmt::Write;
 
+use oak_design::file::{Typed, open_design};
+use oak_design::report::compute;
+use oak_design::resolve::resolve_design;
+use oak_design::response::FrequencyGrid;
+use oak_metering::Complex;
 use oak_metering::session::{Folder, work_out};
 use oak_metering::trace::Impedance;
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
 use serde_json::{Value, json};
 
-use crate::support::Truth;
+use crate::support::{Truth, normal};
 
 const DESIGN: &str = include_str!("../../../../demo/builds/pit-organ.json");
 
@@ -118,4 +123,63 @@ fn damaged_sessions_are_refused_by_file_and_field() {
         folder.insert("session.json".to_owned(), text.into_bytes());
     });
     assert!(unknown.contains("guess"), "{unknown}");
+}
+
+/// The impedance of a design as the program computes it, with a little noise, as a file.
+fn computed(design: &Value, longer: f64) -> Vec<u8> {
+    let mut design = open_design(design.to_string().as_bytes()).expect("a design");
+    if longer != 0.0 {
+        let built = resolve_design(&design).expect("whole").built().expect("builds");
+        let length = built.compiled.port_tuning.as_ref().expect("a port").ports[0].length;
+        design.enclosure.tuning = None;
+        for port in &mut design.enclosure.ports {
+            port.length = Some(Typed::from(format!("{} mm", (length + longer) * 1e3).as_str()));
+        }
+    }
+    let design = resolve_design(&design).expect("whole");
+    let grid = FrequencyGrid::logarithmic(8.0, 600.0, 400).expect("a grid");
+    let response = compute(&design, &grid).expect("it can be computed").response;
+    let mut random = ChaCha8Rng::seed_from_u64(3);
+    let mut noise = || 1.0 + 0.003 * normal(&mut random);
+    let value = response.impedance.iter().map(|value| Complex::new(value.re * noise(), value.im * noise()));
+    written(&Impedance {
+        value: value.collect(),
+        frequency: response.frequency,
+        phased: true,
+        notes: Vec::new(),
+    })
+}
+
+#[test]
+fn a_box_as_it_was_drawn_has_nothing_to_mend_and_a_longer_port_is_cut_by_as_much() {
+    let build: Value = serde_json::from_str(DESIGN).expect("demo");
+    let design = &build["variants"][0];
+    let session = json!({ "room_temperature": "20 degC", "traces": [{ "file": "box.txt", "kind": "impedance_box", "jig_resistor_ohm": 22.0 }] });
+    let answer = |longer: f64| {
+        let files = [
+            ("design.json", design.to_string().into_bytes()),
+            ("session.json", session.to_string().into_bytes()),
+            ("box.txt", computed(design, longer)),
+        ];
+        work_out(&files.into_iter().map(|(name, bytes)| (name.to_owned(), bytes)).collect())
+            .expect("a session")
+    };
+    let as_drawn = answer(0.0);
+    let tuning = as_drawn.tuning_hz.expect("a tuning");
+    assert!((tuning.value - 24.0).abs() < 0.1, "{tuning:?}");
+    assert_eq!((as_drawn.leak, as_drawn.alarms.as_slice()), (Some(false), &[][..]), "{as_drawn:?}");
+    let volume = as_drawn.effective_volume_l.expect("a volume");
+    assert!((volume.value - 180.0).abs() < 2.0 * volume.se, "{volume:?}");
+    // The sheet's Vas and the volume stand or fall together without a mass on the cone.
+    assert_eq!(as_drawn.cannot_tell_apart, [["volume".to_owned(), "vas".to_owned()]]);
+
+    let length = as_drawn.port_length_mm.expect("a length");
+    assert!((length.value - 545.0).abs() < 2.0 * length.se, "{length:?}");
+
+    let longer = answer(0.012);
+    let cut = longer.port_cut_mm.expect("a cut");
+    assert!((cut.value - 12.0).abs() < 2.0 * cut.se && cut.se < 3.0, "{cut:?}");
+    assert_eq!(longer.alarms, ["tuning"]);
+    let remedy = longer.remedies.first().expect("a remedy");
+    assert!(remedy.what.starts_with("Cut") && (remedy.predicted.tuning_hz - 24.0).abs() < 0.01, "{remedy:?}");
 }

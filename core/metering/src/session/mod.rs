@@ -1,5 +1,7 @@
 //! A session: a folder with the design as the builder believes it, what is known of each trace, and the traces.
 
+mod boxed;
+
 use std::collections::BTreeMap;
 
 use oak_acoustics::medium::Air;
@@ -86,14 +88,19 @@ pub fn work_out(folder: &Folder) -> Result<Answer, Vec<Problem>> {
     }
     let measured = drivers(&traces, &mut answer);
     answer.driver = driver(&measured, &design, &air, &mut answer);
-    for trace in session.traces.iter().filter(|trace| !impedance_of_driver(trace.kind)) {
+    let built = design.built().map_err(one)?;
+    let of_box = traces.iter().find(|(raw, _)| raw.kind == TraceKind::ImpedanceBox).map(|(_, trace)| trace);
+    boxed::tell(of_box, &built, &measured, &air, &mut answer);
+    answer.notes.push("reversed, lowpass, box_mode_hz: not looked for by this version.".to_owned());
+    for trace in session.traces.iter().filter(|trace| !is_read(trace.kind)) {
         answer.notes.push(format!("{}: this kind of trace is not read by this version.", trace.file));
     }
     Ok(answer)
 }
 
-fn impedance_of_driver(kind: TraceKind) -> bool {
-    matches!(kind, TraceKind::ImpedanceFree | TraceKind::ImpedanceMass)
+/// Whether a kind of trace is read.
+fn is_read(kind: TraceKind) -> bool {
+    matches!(kind, TraceKind::ImpedanceFree | TraceKind::ImpedanceMass | TraceKind::ImpedanceBox)
 }
 
 fn file<'a>(folder: &'a Folder, name: &str) -> Result<&'a [u8], Problem> {
@@ -133,7 +140,7 @@ type Read<'a> = (&'a RawTrace, Impedance);
 
 fn read_all<'a>(folder: &Folder, session: &'a RawSession) -> Result<Vec<Read<'a>>, Vec<Problem>> {
     let (mut read, mut problems) = (Vec::new(), Vec::new());
-    for trace in session.traces.iter().filter(|trace| impedance_of_driver(trace.kind)) {
+    for trace in session.traces.iter().filter(|trace| is_read(trace.kind)) {
         let found = file(folder, &trace.file).and_then(|bytes| Impedance::read(&trace.file, bytes));
         match found {
             Ok(found) => read.push((trace, found)),

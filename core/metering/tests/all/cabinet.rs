@@ -1,0 +1,181 @@
+//! Finished boxes by their impedance, against mechanics and acoustics that the fit does not know.
+
+use std::f64::consts::TAU;
+
+use oak_metering::Complex;
+use oak_metering::cabinet::{Believed, Found, measure, port_cut};
+use oak_metering::trace::Impedance;
+use rand::{Rng, SeedableRng};
+use rand_chacha::ChaCha8Rng;
+
+use crate::support::{Truth, normal};
+
+/// A box behind a driver by what it is made of.
+struct Box {
+    driver: Truth,
+    /// m2.
+    sd: f64,
+    /// Acoustic compliance, m3/Pa.
+    compliance: f64,
+    /// Acoustic mass of the port, kg/m4; none of a closed box.
+    mass: Option<f64>,
+    /// Resistance of the leaks, Pa s/m3.
+    leak: f64,
+}
+
+impl Box {
+    fn any(random: &mut ChaCha8Rng, ported: bool, leaking: bool) -> Self {
+        let driver = Truth::any(random, 0.0);
+        let sd = random.random_range(0.02..0.08);
+        let alpha = random.random_range(0.6..3.0);
+        let compliance = driver.cms * sd * sd / alpha;
+        let tuning = driver.fs() * random.random_range(0.7..1.2);
+        let ql = if leaking { random.random_range(1.8..3.2) } else { random.random_range(4.5..20.0) };
+        let at = if ported { tuning } else { driver.fs() * (1.0f64 + alpha).sqrt() };
+        Self {
+            driver,
+            sd,
+            compliance,
+            mass: ported.then(|| ((TAU * tuning).powi(2) * compliance).recip()),
+            leak: ql / (TAU * at * compliance),
+        }
+    }
+
+    fn tuning(&self) -> f64 {
+        match self.mass {
+            Some(mass) => (mass * self.compliance).sqrt().recip() / TAU,
+            None => self.driver.fs() * (1.0 + self.alpha()).sqrt(),
+        }
+    }
+
+    fn alpha(&self) -> f64 {
+        self.driver.cms * self.sd * self.sd / self.compliance
+    }
+
+    fn ql(&self) -> f64 {
+        TAU * self.tuning() * self.compliance * self.leak
+    }
+
+    fn impedance(&self, frequency: f64) -> Complex {
+        let omega = TAU * frequency;
+        let mut admittance =
+            Complex::new(omega * self.compliance / 120.0 + 1.0 / self.leak, omega * self.compliance);
+        if let Some(mass) = self.mass {
+            // Friction at the wall grows with the root of frequency.
+            let at = TAU * self.tuning();
+            admittance += Complex::new(at * mass / 70.0 * (omega / at).sqrt(), omega * mass).inv();
+        }
+        let free = self.driver.impedance(frequency, 0.0);
+        let coil = free - self.driver.bl.powi(2) / self.mechanical(frequency);
+        coil + self.driver.bl.powi(2) / (self.mechanical(frequency) + self.sd * self.sd / admittance)
+    }
+
+    fn mechanical(&self, frequency: f64) -> Complex {
+        let omega = TAU * frequency;
+        Complex::new(self.driver.rms, omega * self.driver.mms - 1.0 / (omega * self.driver.cms))
+    }
+
+    fn measured(&self, noise: f64, random: &mut ChaCha8Rng) -> Impedance {
+        let share = 10f64.powf(-noise / 20.0) / 2f64.sqrt();
+        let frequency: Vec<f64> = (0..400).map(|k| 10.0 * 100f64.powf(f64::from(k) / 399.0)).collect();
+        let value = frequency.iter().map(|frequency| {
+            let clean = self.impedance(*frequency);
+            clean + Complex::new(normal(random), normal(random)) * (share * clean.norm())
+        });
+        Impedance { value: value.collect(), frequency, phased: true, notes: Vec::new() }
+    }
+
+    /// As somebody believes it who has a sheet that is off, or has measured the driver.
+    fn believed(&self, random: &mut ChaCha8Rng, sheet: f64, spread: [f64; 3]) -> Believed {
+        let mut off = || 1.0 + random.random_range(-sheet..=sheet);
+        Believed {
+            fs: (self.driver.fs() * off(), spread[0]),
+            qms: (self.driver.qms() * off(), spread[1]),
+            qes: (self.driver.qes() * off(), spread[2]),
+            alpha: self.alpha() * off(),
+            tuning: self.mass.map(|_| self.tuning() * off()),
+        }
+    }
+}
+
+const SHEET: [f64; 3] = [0.15, 0.35, 0.15];
+const MEASURED: [f64; 3] = [0.02, 0.15, 0.02];
+
+fn tried(
+    count: u64,
+    ported: bool,
+    leaking: bool,
+    noise: f64,
+    sheet: f64,
+    spread: [f64; 3],
+) -> Vec<(Box, Found)> {
+    let one = |seed: u64| {
+        let mut random = ChaCha8Rng::seed_from_u64(900 + seed);
+        let truth = Box::any(&mut random, ported, leaking);
+        let trace = truth.measured(noise, &mut random);
+        let found = measure(&trace, &truth.believed(&mut random, sheet, spread)).expect("a box");
+        (truth, found)
+    };
+    (0..count).map(one).collect()
+}
+
+/// What 95 % of some values do not exceed.
+fn most(values: impl Iterator<Item = f64>) -> f64 {
+    let mut all: Vec<f64> = values.collect();
+    all.sort_by(f64::total_cmp);
+    all[(all.len() * 95).div_ceil(100) - 1]
+}
+
+#[test]
+fn the_tuning_and_the_leaks_of_a_box_are_found_from_its_impedance_alone() {
+    for (ported, leaking) in [(true, false), (true, true), (false, false)] {
+        let all = tried(20, ported, leaking, 40.0, 0.15, SHEET);
+        let tuning = most(all.iter().map(|(truth, found)| (found.tuning.0 - truth.tuning()).abs()));
+        let ql = most(all.iter().map(|(truth, found)| (found.ql.0 / truth.ql() - 1.0).abs()));
+        assert!(tuning < if ported { 0.3 } else { 0.8 }, "{ported} {leaking}: {tuning} Hz");
+        // Leaks of a closed box hide behind friction of the suspension that nobody has measured.
+        assert!(!ported || ql < 0.15, "{ported} {leaking}: QL {ql}");
+        if ported {
+            assert!(all.iter().all(|(_, found)| (found.ql.0 < 3.4) == leaking), "{leaking}");
+        }
+    }
+}
+
+#[test]
+fn a_driver_that_was_measured_makes_its_box_surer() {
+    let [alone, beside] =
+        [(0.15, SHEET), (0.002, MEASURED)].map(|(sheet, spread)| tried(20, true, false, 40.0, sheet, spread));
+    let tuning =
+        |all: &[(Box, Found)]| most(all.iter().map(|(truth, found)| (found.tuning.0 - truth.tuning()).abs()));
+    let alpha = |all: &[(Box, Found)]| {
+        most(all.iter().map(|(truth, found)| (found.alpha.0 / truth.alpha() - 1.0).abs()))
+    };
+    assert!(
+        tuning(&beside) <= 1.1 * tuning(&alone) && tuning(&beside) < 0.2,
+        "{} {}",
+        tuning(&beside),
+        tuning(&alone)
+    );
+    assert!(
+        alpha(&beside) <= 1.1 * alpha(&alone) && alpha(&beside) < 0.04,
+        "{} {}",
+        alpha(&beside),
+        alpha(&alone)
+    );
+    let within = |times: f64| {
+        let inside = beside
+            .iter()
+            .filter(|(truth, found)| (found.tuning.0 - truth.tuning()).abs() <= times * found.tuning.1);
+        inside.count() as f64 / beside.len() as f64
+    };
+    assert!(within(1.0) > 0.5 && within(2.0) > 0.85, "{} {}", within(1.0), within(2.0));
+}
+
+#[test]
+fn a_port_is_cut_by_what_brings_the_tuning_where_it_belongs() {
+    // Leff goes with one over the square of the tuning.
+    let (cut, error) = port_cut(0.4, (24.0, 0.1), 25.0);
+    assert!((0.4 - cut - 0.4 * (24.0f64 / 25.0).powi(2)).abs() < 1e-12);
+    assert!((error - 0.4 * 2.0 * (24.0f64 / 25.0).powi(2) * 0.1 / 24.0).abs() < 1e-12);
+    assert!(port_cut(0.4, (26.0, 0.1), 25.0).0 < 0.0);
+}
