@@ -2,6 +2,8 @@
 
 use serde::Serialize;
 
+use crate::loopback::Lowpass;
+
 /// A number with its standard error.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 pub struct Estimate {
@@ -73,7 +75,7 @@ pub struct Answer {
     /// Whether one of several drivers is wired backwards.
     pub reversed: Option<bool>,
     /// A filter hidden in the chain.
-    pub lowpass: Option<()>,
+    pub lowpass: Option<Lowpass>,
     /// A standing wave that is in the traces.
     pub box_mode_hz: Option<Estimate>,
     /// What is taken off each port for the design's own tuning; minus is to be added.

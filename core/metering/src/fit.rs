@@ -34,31 +34,12 @@ pub fn fit(start: &[f64], priors: usize, residuals: &dyn Fn(&[f64]) -> Vec<f64>)
     let mut scale = scatter(&first[..data]).max(f64::MIN_POSITIVE);
     let mut weights = vec![1.0; data];
     for _ in 0..ROUNDS {
-        let weighted = |values: &[f64]| {
-            let mut all = residuals(values);
-            for (residual, weight) in all.iter_mut().zip(&weights) {
-                *residual *= weight / scale;
-            }
-            DVector::from_vec(all)
-        };
-        let problem = Problem { at: DVector::from_vec(values), residuals: &weighted };
-        let (found, report) =
-            LevenbergMarquardt::new().with_ftol(1e-9).with_xtol(1e-8).with_patience(40).minimize(problem);
-        if !report.objective_function.is_finite() || found.at.iter().any(|value| !value.is_finite()) {
-            return None;
-        }
-        values = found.at.as_slice().to_vec();
+        values = least(values, &weighted(residuals, &weights, scale))?;
         let left = residuals(&values);
         scale = scatter(&left[..data]).max(f64::MIN_POSITIVE);
         weights = left[..data].iter().map(|one| (FAR * scale / one.abs()).min(1.0).sqrt()).collect();
     }
-    let weighted = |values: &[f64]| {
-        let mut all = residuals(values);
-        for (residual, weight) in all.iter_mut().zip(&weights) {
-            *residual *= weight / scale;
-        }
-        DVector::from_vec(all)
-    };
+    let weighted = weighted(residuals, &weights, scale);
     let all = weighted(&values);
     let jacobian = jacobian(&values, &weighted);
     let covariance = (jacobian.transpose() * &jacobian).try_inverse()?;
@@ -91,6 +72,29 @@ impl Fit {
         );
         let variance = (gradient.transpose() * &self.covariance * gradient)[(0, 0)];
         (value, variance.max(0.0).sqrt())
+    }
+}
+
+/// Values that make the sum of squares least (Levenberg and Marquardt).
+fn least(from: Vec<f64>, residuals: &dyn Fn(&[f64]) -> DVector<f64>) -> Option<Vec<f64>> {
+    let search = LevenbergMarquardt::new().with_ftol(1e-9).with_xtol(1e-8).with_patience(40);
+    let (found, report) = search.minimize(Problem { at: DVector::from_vec(from), residuals });
+    let whole = report.objective_function.is_finite() && found.at.iter().all(|value| value.is_finite());
+    whole.then(|| found.at.as_slice().to_vec())
+}
+
+/// Residuals of the data over their scatter, each by its weight; what is known beforehand stays as it is.
+fn weighted<'a>(
+    residuals: &'a dyn Fn(&[f64]) -> Vec<f64>,
+    weights: &'a [f64],
+    scale: f64,
+) -> impl Fn(&[f64]) -> DVector<f64> + 'a {
+    move |values| {
+        let mut all = residuals(values);
+        for (residual, weight) in all.iter_mut().zip(weights) {
+            *residual *= weight / scale;
+        }
+        DVector::from_vec(all)
     }
 }
 

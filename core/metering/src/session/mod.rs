@@ -14,6 +14,7 @@ use serde::Deserialize;
 
 use crate::answer::{Answer, DriverAnswer, Estimate};
 use crate::driver::{Bench, Measured, measure};
+use crate::loopback::{self, lowpass};
 use crate::trace::Impedance;
 
 /// The files of a folder by their names.
@@ -91,16 +92,33 @@ pub fn work_out(folder: &Folder) -> Result<Answer, Vec<Problem>> {
     let built = design.built().map_err(one)?;
     let of_box = traces.iter().find(|(raw, _)| raw.kind == TraceKind::ImpedanceBox).map(|(_, trace)| trace);
     boxed::tell(of_box, &built, &measured, &air, &mut answer);
-    answer.notes.push("reversed, lowpass, box_mode_hz: not looked for by this version.".to_owned());
-    for trace in session.traces.iter().filter(|trace| !is_read(trace.kind)) {
+    answer.notes.push("reversed, box_mode_hz: not looked for by this version.".to_owned());
+    chain(folder, &session, &mut answer).map_err(one)?;
+    for trace in
+        session.traces.iter().filter(|trace| !is_read(trace.kind) && trace.kind != TraceKind::Loopback)
+    {
         answer.notes.push(format!("{}: this kind of trace is not read by this version.", trace.file));
     }
     Ok(answer)
 }
 
-/// Whether a kind of trace is read.
+/// Whether a kind of trace is read as an impedance.
 fn is_read(kind: TraceKind) -> bool {
     matches!(kind, TraceKind::ImpedanceFree | TraceKind::ImpedanceMass | TraceKind::ImpedanceBox)
+}
+
+/// Looks for a filter in the electrical chain, where that was measured.
+fn chain(folder: &Folder, session: &RawSession, answer: &mut Answer) -> Result<(), Problem> {
+    let Some(trace) = session.traces.iter().find(|trace| trace.kind == TraceKind::Loopback) else {
+        answer.notes.push("lowpass: there is no trace of the electrical chain alone.".to_owned());
+        return Ok(());
+    };
+    answer.lowpass = lowpass(&loopback::read(&trace.file, file(folder, &trace.file)?)?);
+    match answer.lowpass {
+        Some(_) => answer.alarms.push("lowpass".to_owned()),
+        None => answer.notes.push("lowpass: the electrical chain has none.".to_owned()),
+    }
+    Ok(())
 }
 
 fn file<'a>(folder: &'a Folder, name: &str) -> Result<&'a [u8], Problem> {

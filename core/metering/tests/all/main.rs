@@ -2,5 +2,6 @@
 
 mod cabinet;
 mod driver;
+mod loopback;
 mod sessions;
 mod support;
