@@ -18,7 +18,7 @@ use oak_design::response::FrequencyGrid;
 use oak_design::schema::{SCHEMAS, schema};
 use oak_design::start::{RawAsk, starting_points};
 use oak_design::transient::{Played, TransientReport, excitation};
-use oak_metering::session::{Folder, work_out};
+use oak_metering::session::{self, Folder, work_out};
 use oak_planning::build_plan::{Flat, flat_drawing};
 
 #[derive(Parser)]
@@ -300,9 +300,6 @@ fn panel(asked: &Asked, number: u32) -> anyhow::Result<String> {
     Ok(String::from_utf8(write_dxf(&drawing)?)?)
 }
 
-/// Larger files are no traces.
-const LARGEST_TRACE: u64 = 64 << 20;
-
 fn measure(path: &Path) -> anyhow::Result<String> {
     let mut folder = Folder::new();
     let entries = std::fs::read_dir(path).with_context(|| format!("{}", path.display()))?;
@@ -310,8 +307,8 @@ fn measure(path: &Path) -> anyhow::Result<String> {
         let entry = entry?;
         let (name, size) = (entry.file_name().to_string_lossy().into_owned(), entry.metadata()?.len());
         if entry.file_type()?.is_file() {
-            if size > LARGEST_TRACE {
-                bail!("{name}: is {size} bytes long; at most {LARGEST_TRACE} are allowed");
+            if size > session::LARGEST_FILE as u64 {
+                bail!("{name}: is {size} bytes long; at most {} are allowed", session::LARGEST_FILE);
             }
             folder.insert(name, std::fs::read(entry.path())?);
         }

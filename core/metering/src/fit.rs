@@ -11,8 +11,6 @@ pub struct Fit {
     pub values: Vec<f64>,
     /// Their covariance, `[p][p]`.
     covariance: DMatrix<f64>,
-    /// Root of the mean square of what is left, in units of the stated error of each residual.
-    pub left: f64,
 }
 
 /// Step of the differences that a derivative is made of.
@@ -48,11 +46,11 @@ pub fn fit(start: &[f64], priors: usize, residuals: &dyn Fn(&[f64]) -> Vec<f64>)
     // What counts less has less to say of the error as well.
     let left = (chi / (used - values.len() as f64).max(1.0)).sqrt() * data as f64 / used;
     let covariance = covariance * (left * left);
-    covariance.diagonal().iter().all(|one| one.is_finite() && *one >= 0.0).then_some(Fit {
-        values,
-        covariance,
-        left,
-    })
+    covariance
+        .diagonal()
+        .iter()
+        .all(|one| one.is_finite() && *one >= 0.0)
+        .then_some(Fit { values, covariance })
 }
 
 impl Fit {

@@ -1,11 +1,10 @@
 //! A low-pass hidden in the electrical chain.
 
 use oak_design::Problem;
-use oak_design::exchange::read_trace_text;
-use oak_design::problem::ProblemKind;
 use serde::Serialize;
 
 use crate::fit::fit;
+use crate::trace::{read_text, wrong};
 
 /// A low-pass as it was found.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -70,12 +69,9 @@ fn level(kind: LowpassKind, order: u32, x: f64) -> f64 {
 /// # Errors
 /// It is no trace of a level.
 pub fn read(file: &str, bytes: &[u8]) -> Result<Vec<[f64; 2]>, Problem> {
-    let wrong = |reason: String| Problem::new(file, ProblemKind::Unshapeable { reason });
-    let text =
-        std::str::from_utf8(bytes).map_err(|error| wrong(format!("it is no text in UTF-8: {error}")))?;
-    let reading = read_trace_text(text).map_err(|problem| Problem::new(file, problem.kind))?;
+    let reading = read_text(file, bytes)?;
     let levels = reading.levels(POINTS);
-    let levels = levels.ok_or_else(|| wrong("it is an impedance, and a level is wanted".to_owned()))?;
+    let levels = levels.ok_or_else(|| wrong(file, "it is an impedance, and a level is wanted".to_owned()))?;
     Ok(levels.into_iter().map(|[frequency, level, _]| [frequency, level]).collect())
 }
 

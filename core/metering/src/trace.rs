@@ -1,10 +1,25 @@
 //! An impedance over frequency.
 
 use oak_design::Problem;
-use oak_design::exchange::read_trace_text;
+use oak_design::exchange::{TraceReading, read_trace_text};
 use oak_design::problem::ProblemKind;
 
 use crate::Complex;
+
+/// Reads a trace from text; `file` names it in what is wrong with it.
+///
+/// # Errors
+/// It is no text, or no trace.
+pub(crate) fn read_text(file: &str, bytes: &[u8]) -> Result<TraceReading, Problem> {
+    let text = std::str::from_utf8(bytes);
+    let text = text.map_err(|error| wrong(file, format!("it is no text in UTF-8: {error}")))?;
+    read_trace_text(text).map_err(|problem| Problem::new(file, problem.kind))
+}
+
+/// A file that is not what it should be.
+pub(crate) fn wrong(file: &str, reason: String) -> Problem {
+    Problem::new(file, ProblemKind::Unshapeable { reason })
+}
 
 /// A measured impedance.
 #[derive(Debug, Clone, PartialEq)]
@@ -25,15 +40,13 @@ impl Impedance {
     /// # Errors
     /// It is no trace, or holds what is no impedance.
     pub fn read(file: &str, bytes: &[u8]) -> Result<Self, Problem> {
-        let wrong = |reason: String| Problem::new(file, ProblemKind::Unshapeable { reason });
-        let text =
-            std::str::from_utf8(bytes).map_err(|error| wrong(format!("it is no text in UTF-8: {error}")))?;
-        let reading = read_trace_text(text).map_err(|problem| Problem::new(file, problem.kind))?;
+        let reading = read_text(file, bytes)?;
         if let Some(at) = reading.magnitude.iter().position(|size| *size <= 0.0) {
             let (size, frequency) = (reading.magnitude[at], reading.frequency[at]);
-            return Err(wrong(format!(
-                "{size} ohm at {frequency} Hz is no impedance; more than 0 is allowed"
-            )));
+            return Err(wrong(
+                file,
+                format!("{size} ohm at {frequency} Hz is no impedance; more than 0 is allowed"),
+            ));
         }
         let phase = |at: usize| reading.phase.as_ref().map_or(0.0, |phase| phase[at].to_radians());
         let value =
@@ -104,5 +117,12 @@ impl Weighed {
                 all.push((ours.norm() - value.norm()) / size);
             }
         }
+    }
+
+    /// What a circuit leaves: the root of the mean square.
+    pub fn left(&self, of: impl Fn(f64) -> Complex) -> f64 {
+        let mut all = Vec::new();
+        self.off(&mut all, of);
+        (all.iter().map(|one| one * one).sum::<f64>() / all.len().max(1) as f64).sqrt()
     }
 }

@@ -36,7 +36,7 @@ pub async fn plan_build(
     Ok(Json(state.compute.quick(move || build_plan(&question)).await??))
 }
 
-/// A design with a hole for the terminal of its workshop, where nothing is in its way; null where it has one, needs none, or no board has room.
+/// A design with a hole for the terminal of its workshop, at the first place that is free; null where it has one, needs none, or no board has room.
 #[utoipa::path(operation_id = "placeTerminal", tag = "plan", request_body = RawQuestion, responses(
     (status = 200, body = Option<TerminalReport>),
     (status = 400, body = ProblemDocument, content_type = "application/problem+json"),

@@ -1016,7 +1016,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A design with a hole for the terminal of its workshop, where nothing is in its way; null where it has one, needs none, or no board has room. */
+        /** A design with a hole for the terminal of its workshop, at the first place that is free; null where it has one, needs none, or no board has room. */
         post: operations["placeTerminal"];
         delete?: never;
         options?: never;
@@ -3246,12 +3246,12 @@ export interface components {
         KitReport: {
             /**
              * Format: double
-             * @description What the boards of all cabinets cost from the kit, and cut from sheets; the latter unknown where a sheet has no price.
+             * @description What the boards of all cabinets cost from the kit.
              */
             boards: number;
             /**
              * Format: double
-             * @description See there.
+             * @description What they cost cut from sheets; unknown where a sheet has no price.
              */
             own_boards?: number | null;
             /**
@@ -5560,6 +5560,10 @@ export interface components {
              * @description What they are rounded to, m.
              */
             division: number;
+            /** @description What to call that. */
+            name: string;
+            /** @description Whether it is of a rule in inches. */
+            inches: boolean;
             /** @description Width, height and depth outside, m. */
             outside: number[];
             /**

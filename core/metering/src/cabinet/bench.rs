@@ -1,7 +1,7 @@
 //! A finished box, measured by the impedance of its drivers.
 
 use super::model::Boxed;
-use crate::driver::{Coil, Model};
+use crate::driver::{BAND, CREEP, Coil, Model};
 use crate::fit::fit;
 use crate::trace::{Impedance, Weighed};
 
@@ -33,12 +33,8 @@ pub struct Found {
     pub qtc: Option<(f64, f64)>,
     /// The circuit that was fitted.
     pub model: Boxed,
-    /// What is left between circuit and trace, as a share of the impedance.
-    pub left: f64,
 }
 
-/// The band that is fitted, as parts of the driver's Fs.
-const BAND: [f64; 2] = [0.2, 12.0];
 /// Tunings and stiffnesses that are tried first, over what is believed.
 const STARTS: [f64; 3] = [1.0, 0.8, 1.25];
 /// Of so many points one is taken for that.
@@ -46,7 +42,6 @@ const COARSE: usize = 5;
 /// What absorbs and rubs, and how far either may be off, as a logarithm (common practice).
 const ABSORBS: (f64, f64) = (100.0, 0.5);
 const RUBS: (f64, f64) = (60.0, 0.4);
-const CREEP: f64 = 0.06;
 
 /// Positions among the values: those of the coil come first.
 const FS: usize = Coil::VALUES;
@@ -98,10 +93,7 @@ pub fn measure(trace: &Impedance, believed: &Believed) -> Option<Found> {
         let priors = 5 + usize::from(believed.tuning.is_some()) + Coil::HELD;
         let found = fit(start, priors, &residuals)?;
         let of = model(&found.values);
-        let mut all = Vec::new();
-        weighed.off(&mut all, |frequency| of.impedance(frequency));
-        let left = (all.iter().map(|one| one * one).sum::<f64>() / all.len() as f64).sqrt();
-        Some((left, found))
+        Some((weighed.left(|frequency| of.impedance(frequency)), found))
     };
     // A few of the points say which beginning is the right one.
     let coarse = trace.every(COARSE);
@@ -116,7 +108,7 @@ pub fn measure(trace: &Impedance, believed: &Believed) -> Option<Found> {
         fitted(coarse.clone(), &start)
     });
     let (_, best) = tries.min_by(|a, b| a.0.total_cmp(&b.0))?;
-    let (left, found) = fitted(trace, &best.values)?;
+    let (_, found) = fitted(trace, &best.values)?;
     let of = model(&found.values);
     let fc = |values: &[f64]| values[FS].exp() * (1.0 + values[ALPHA].exp()).sqrt();
     let closed = believed.tuning.is_none();
@@ -126,7 +118,6 @@ pub fn measure(trace: &Impedance, believed: &Believed) -> Option<Found> {
         alpha: found.of(|values| values[ALPHA].exp()),
         qtc: closed.then(|| found.of(|values| qtc(&model(values)))),
         model: of,
-        left,
     })
 }
 

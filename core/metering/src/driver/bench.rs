@@ -3,7 +3,7 @@
 use std::f64::consts::TAU;
 
 use super::coil::Coil;
-use super::model::Model;
+use super::model::{BAND, CREEP, Model};
 use super::points::{Points, points};
 use crate::fit::{Fit, fit};
 use crate::trace::{Impedance, Weighed};
@@ -37,16 +37,13 @@ pub struct Measured {
     /// The circuit that was fitted.
     pub model: Model,
     /// What the classic way by three points says of the same trace.
-    pub points: Option<Points>,
+    pub points: Points,
     /// What is left between circuit and trace, as a share of the impedance.
     pub left: f64,
 }
 
-/// The band that is fitted, as parts of Fs: above, eddies in the iron follow laws of their own.
-const BAND: [f64; 2] = [0.2, 12.0];
-/// How far what is known beforehand may be off: two resistances of one coil that warms between sweeps, and creep, which is some per cent of a decade.
+/// How far apart the resistances of one coil may be that warms between sweeps, as a share.
 const WARMING: f64 = 0.01;
-const CREEP: f64 = 0.06;
 /// Marked resistor of a jig: 1 % is its range; one standard deviation.
 const JIG: f64 = 0.006;
 /// Scales of what is weighed on a kitchen or letter balance, kg; one standard deviation.
@@ -112,8 +109,8 @@ pub fn measure(bench: &Bench<'_>) -> Option<Measured> {
         cms: masses.map(|[_, cms, _]| cms),
         bl: masses.map(|[_, _, bl]| bl),
         model: of,
-        points: Some(by_hand),
-        left: share_left(&free, &of),
+        points: by_hand,
+        left: free.left(|frequency| of.impedance(frequency, 0.0)),
     })
 }
 
@@ -126,10 +123,4 @@ fn masses(found: &Fit, added: f64) -> [(f64, f64); 3] {
     let scales = SCALES / added;
     let wider = |(value, error): (f64, f64), share: f64| (value, error.hypot(share * value));
     [wider(found.of(mms), scales), wider(found.of(cms), scales), wider(found.of(bl), 0.5 * scales.hypot(JIG))]
-}
-
-fn share_left(trace: &Weighed, of: &Model) -> f64 {
-    let mut all = Vec::new();
-    trace.off(&mut all, |frequency| of.impedance(frequency, 0.0));
-    (all.iter().map(|one| one * one).sum::<f64>() / all.len().max(1) as f64).sqrt()
 }

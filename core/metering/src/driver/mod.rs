@@ -8,4 +8,5 @@ mod points;
 pub use bench::{Bench, Measured, measure};
 pub use coil::Coil;
 pub use model::Model;
+pub(crate) use model::{BAND, CREEP};
 pub use points::{Points, points};

@@ -4,6 +4,11 @@ use std::f64::consts::{LN_10, TAU};
 
 use crate::Complex;
 
+/// The band that is fitted, as parts of Fs: above, eddies in the iron follow laws of their own.
+pub(crate) const BAND: [f64; 2] = [0.2, 12.0];
+/// Creep is some per cent of a decade; one standard deviation of it.
+pub(crate) const CREEP: f64 = 0.06;
+
 /// Values of the circuit: the coil's resistance, an inductance, what eddies in the iron as two inductances with a resistance beside each (any law of eddies is a
 /// sum of such, and two serve for the decades around a resonance), and the suspended mass as a resonance.
 ///

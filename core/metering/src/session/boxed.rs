@@ -6,9 +6,8 @@ use oak_acoustics::enclosure::Enclosure;
 use oak_acoustics::medium::Air;
 use oak_design::built::Built;
 
-use crate::answer::{Answer, Estimate, Prediction, RemedyAnswer};
+use crate::answer::{Answer, DriverAnswer, Estimate, Prediction, RemedyAnswer};
 use crate::cabinet::{Believed, Found, measure, port_cut};
-use crate::driver::Measured;
 use crate::trace::Impedance;
 
 /// How far a driver may be off what was measured of it: its cone carries more air in the box, its coil is as warm as it is.
@@ -27,13 +26,7 @@ const AS_THE_SHEET: f64 = 0.05;
 const VAS: f64 = 0.12;
 
 /// Fills in what a box is, where its impedance was measured.
-pub(super) fn tell(
-    trace: Option<&Impedance>,
-    built: &Built,
-    drivers: &[Measured],
-    air: &Air,
-    answer: &mut Answer,
-) {
+pub(super) fn tell(trace: Option<&Impedance>, built: &Built, air: &Air, answer: &mut Answer) {
     let mut note = |words: &str| answer.notes.push(words.to_owned());
     let Some(trace) = trace else {
         note("tuning_hz, ql, qtc, effective_volume_l, leak: there is no impedance of the finished box.");
@@ -51,8 +44,12 @@ pub(super) fn tell(
         }
     };
     let all = design.as_driven();
-    let believed =
-        believed(drivers, [all.fs(), all.qms(), all.qes()], all.vas(air) / design.enclosure.air(), tuning);
+    let believed = believed(
+        &answer.driver,
+        [all.fs(), all.qms(), all.qes()],
+        all.vas(air) / design.enclosure.air(),
+        tuning,
+    );
     let Some(found) = measure(trace, &believed) else {
         note("tuning_hz, ql, qtc, effective_volume_l, leak: the trace of the box is too short to tell them.");
         return;
@@ -73,16 +70,15 @@ pub(super) fn tell(
         });
     }
     port(&found, built, air, answer);
-    driver([all.fs(), all.qes()], &found, drivers, answer);
+    driver(all.fs(), all.qes(), answer);
 }
 
-fn believed(drivers: &[Measured], sheet: [f64; 3], alpha: f64, tuning: Option<f64>) -> Believed {
-    let count = drivers.len() as f64;
-    let mean = |of: fn(&Measured) -> f64| drivers.iter().map(of).sum::<f64>() / count;
-    let ([fs, qms, qes], off) = if drivers.is_empty() {
-        (sheet, SHEET)
-    } else {
-        ([mean(|one| one.fs.0), mean(|one| one.qms.0), mean(|one| one.qes.0)], MEASURED)
+/// The driver as it was measured, else as its sheet has it.
+fn believed(measured: &DriverAnswer, sheet: [f64; 3], alpha: f64, tuning: Option<f64>) -> Believed {
+    let DriverAnswer { fs_hz, qms, qes, .. } = measured;
+    let ([fs, qms, qes], off) = match (fs_hz, qms, qes) {
+        (Some(fs), Some(qms), Some(qes)) => ([fs.value, qms.value, qes.value], MEASURED),
+        _ => (sheet, SHEET),
     };
     Believed { fs: (fs, off[0]), qms: (qms, off[1]), qes: (qes, off[2]), alpha, tuning }
 }
@@ -132,16 +128,13 @@ fn port(found: &Found, built: &Built, air: &Air, answer: &mut Answer) {
     });
 }
 
-fn driver([fs, qes]: [f64; 2], found: &Found, drivers: &[Measured], answer: &mut Answer) {
-    let measured =
-        |of: fn(&Measured) -> f64| drivers.iter().map(of).sum::<f64>() / drivers.len().max(1) as f64;
-    let values = if drivers.is_empty() {
-        [found.model.driver.fs, found.model.driver.qes]
-    } else {
-        [measured(|one| one.fs.0), measured(|one| one.qes.0)]
-    };
-    let off = values.iter().zip([fs, qes]).any(|(found, sheet)| (found / sheet - 1.0).abs() > AS_THE_SHEET);
-    if off && !drivers.is_empty() {
+/// A driver that is not what its sheet says.
+fn driver(fs: f64, qes: f64, answer: &mut Answer) {
+    let DriverAnswer { fs_hz, qes: q, .. } = &answer.driver;
+    let off = [(fs_hz, fs), (q, qes)]
+        .into_iter()
+        .any(|(found, sheet)| found.is_some_and(|found| (found.value / sheet - 1.0).abs() > AS_THE_SHEET));
+    if off {
         answer.alarms.push("driver".to_owned());
     }
 }

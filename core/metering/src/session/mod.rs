@@ -68,7 +68,7 @@ pub enum TraceKind {
 /// Share by which a cone's area may be off its sheet; one standard deviation.
 const AREA: f64 = 0.015;
 /// Most bytes of a file of a session.
-const LARGEST: usize = 64 << 20;
+pub const LARGEST_FILE: usize = 64 << 20;
 
 /// Works a session out.
 ///
@@ -91,7 +91,7 @@ pub fn work_out(folder: &Folder) -> Result<Answer, Vec<Problem>> {
     answer.driver = driver(&measured, &design, &air, &mut answer);
     let built = design.built().map_err(one)?;
     let of_box = traces.iter().find(|(raw, _)| raw.kind == TraceKind::ImpedanceBox).map(|(_, trace)| trace);
-    boxed::tell(of_box, &built, &measured, &air, &mut answer);
+    boxed::tell(of_box, &built, &air, &mut answer);
     answer.notes.push("reversed, box_mode_hz: not looked for by this version.".to_owned());
     chain(folder, &session, &mut answer).map_err(one)?;
     for trace in
@@ -129,8 +129,8 @@ fn file<'a>(folder: &'a Folder, name: &str) -> Result<&'a [u8], Problem> {
         );
         Problem::new(name, ProblemKind::Unshapeable { reason })
     })?;
-    if found.len() > LARGEST {
-        return Err(Problem::new(name, ProblemKind::TooMany { found: found.len(), max: LARGEST }));
+    if found.len() > LARGEST_FILE {
+        return Err(Problem::new(name, ProblemKind::TooMany { found: found.len(), max: LARGEST_FILE }));
     }
     Ok(found)
 }

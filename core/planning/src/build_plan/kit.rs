@@ -10,9 +10,9 @@ use super::step::{Phase, Step};
 /// What building from a kit comes to.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct KitReport {
-    /// What the boards of all cabinets cost from the kit, and cut from sheets; the latter unknown where a sheet has no price.
+    /// What the boards of all cabinets cost from the kit.
     pub boards: f64,
-    /// See there.
+    /// What they cost cut from sheets; unknown where a sheet has no price.
     pub own_boards: Option<f64>,
     /// What everything costs with the kit; unknown where another part has no price.
     pub cost: Option<f64>,

@@ -16,7 +16,7 @@ export function HolesSheet({ plan, question, variant, workbench, onShow }: Sheet
   const place = () =>
     askTerminal(question).then((found) => {
       setAnswer(
-        found?.words ?? 'No board has room for it: choose another terminal, or move what is in the way.',
+        found?.words ?? 'No board has room for it: choose another terminal, or make room on the back.',
       );
       if (found) workbench.edit(variant.id, found.design, 'terminal');
     }, setFailure);

@@ -179,24 +179,15 @@ export function PanelsSheet({ variant, workbench, brief, question, plan }: Sheet
 
 /** What cutting to the divisions of the reader's rule does to volume and tuning. */
 function Rounded({ plan }: Pick<SheetProps, 'plan'>) {
-  const wanted = readsInches() ? [1 / 32, 1 / 16] : [1 / 25.4];
-  const rows = wanted.flatMap((part) =>
-    plan.rounded.filter(({ division }) => Math.abs(division / (part * 0.0254) - 1) < 1e-6),
-  );
-  return rows.map(({ division, outside, volume, tuning }) => (
-    <p key={division} className="mt-2">
-      {`Cut to ${DIVISIONS.get(Math.round(division * 1e6))}, ${outside.map((side) => lengthOf(side)).join(' × ')} outside: net volume ${changeOf(volume * 1e3, ' l', inWords)}${
+  const rows = plan.rounded.filter(({ inches }) => inches === readsInches());
+  return rows.map(({ name, outside, volume, tuning }) => (
+    <p key={name} className="mt-2">
+      {`Cut to ${name}, ${outside.map((side) => lengthOf(side)).join(' × ')} outside: net volume ${changeOf(volume * 1e3, ' l', inWords)}${
         tuning == null ? '' : `, tuning ${changeOf(tuning, ' Hz')}`
       }.`}
     </p>
   ));
 }
-
-const DIVISIONS = new Map([
-  [1000, 'whole millimetres'],
-  [794, '32nds of an inch'],
-  [1588, '16ths of an inch'],
-]);
 
 /** A small change in words. */
 function changeOf(value: number, unit: string, read = (words: string) => words): string {
