@@ -5,6 +5,7 @@ use oak_acoustics::enclosure::{Compiled, Duct, Enclosure, Mouth, PortTuning};
 use oak_acoustics::medium::CrossSection;
 use oak_acoustics::network::{Network, Node, OpeningKind};
 use oak_acoustics::profile::{Flare, Profile, Segment};
+use oak_cabinetry::modes;
 use oak_cabinetry::{
     Body, BuildError, Cabinet, Contents, DriverSize, DuctPath, Laid, Pair, Part, PartKind, PortBuild,
     PortSize, RadiatorSize, Seat,
@@ -85,6 +86,14 @@ impl Built {
     /// Why it cannot be built.
     pub fn drawn(&self) -> Result<Option<&Boxed>, Problem> {
         self.unbuildable.clone().map_or(Ok(self.boxed.as_ref()), Err)
+    }
+
+    /// The lowest standing wave of the room behind the drivers, Hz; `None` without a box.
+    pub fn lowest_wave(&self) -> Option<f64> {
+        let room = &self.boxed.as_ref()?.cabinet.chambers.first()?.interior;
+        let plain = modes::plain(&self.design.body.shape);
+        let waves = modes::standing_waves(room, plain, self.design.air.speed, 700.0);
+        waves.first().map(|wave| wave.frequency)
     }
 
     /// Whether the volume follows from sizes that are all stated.

@@ -53,8 +53,8 @@ pub struct RemedyAnswer {
 /// What a remedy comes to.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 pub struct Prediction {
-    /// The tuning.
-    pub tuning_hz: f64,
+    /// The tuning; nothing where there is none to tell.
+    pub tuning_hz: Option<f64>,
 }
 
 /// The answer to a session.

@@ -18,7 +18,7 @@ const STEP: f64 = 1e-6;
 /// Beyond so many times what is usual a residual counts as if it lay there (Huber 1964).
 const FAR: f64 = 2.5;
 /// Rounds of fitting and weighing.
-const ROUNDS: usize = 3;
+pub(crate) const ROUNDS: usize = 3;
 
 /// Values that make residuals least, from a first guess. `residuals` gives as many for every set of values; the last `priors` of them are what
 /// is known beforehand, each over its standard deviation, and say nothing of the noise.
@@ -26,12 +26,22 @@ const ROUNDS: usize = 3;
 /// Residuals of the data count by their own scatter, so they may be in any unit; far ones count less. `None` where the data leave a value open
 /// altogether, or nothing is found.
 pub fn fit(start: &[f64], priors: usize, residuals: &dyn Fn(&[f64]) -> Vec<f64>) -> Option<Fit> {
+    settle(start, priors, ROUNDS, residuals)
+}
+
+/// The same in so many rounds of fitting and weighing.
+pub fn settle(
+    start: &[f64],
+    priors: usize,
+    rounds: usize,
+    residuals: &dyn Fn(&[f64]) -> Vec<f64>,
+) -> Option<Fit> {
     let first = residuals(start);
     let data = first.len().checked_sub(priors).filter(|data| *data > start.len())?;
     let mut values = start.to_vec();
     let mut scale = scatter(&first[..data]).max(f64::MIN_POSITIVE);
     let mut weights = vec![1.0; data];
-    for _ in 0..ROUNDS {
+    for _ in 0..rounds {
         values = least(values, &weighted(residuals, &weights, scale))?;
         let left = residuals(&values);
         scale = scatter(&left[..data]).max(f64::MIN_POSITIVE);
@@ -45,12 +55,21 @@ pub fn fit(start: &[f64], priors: usize, residuals: &dyn Fn(&[f64]) -> Vec<f64>)
     let chi: f64 = all.iter().take(data).map(|residual| residual * residual).sum();
     // What counts less has less to say of the error as well.
     let left = (chi / (used - values.len() as f64).max(1.0)).sqrt() * data as f64 / used;
-    let covariance = covariance * (left * left);
+    let covariance = covariance * (left * left * alike(all.as_slice().get(..data)?));
     covariance
         .diagonal()
         .iter()
         .all(|one| one.is_finite() && *one >= 0.0)
         .then_some(Fit { values, covariance })
+}
+
+/// Where something that rises becomes 0 between two ends, or the nearer of them.
+pub(crate) fn zero(mut low: f64, mut high: f64, of: impl Fn(f64) -> f64) -> f64 {
+    for _ in 0..50 {
+        let middle = f64::midpoint(low, high);
+        if of(middle) < 0.0 { low = middle } else { high = middle }
+    }
+    f64::midpoint(low, high)
 }
 
 impl Fit {
@@ -75,7 +94,7 @@ impl Fit {
 
 /// Values that make the sum of squares least (Levenberg and Marquardt).
 fn least(from: Vec<f64>, residuals: &dyn Fn(&[f64]) -> DVector<f64>) -> Option<Vec<f64>> {
-    let search = LevenbergMarquardt::new().with_ftol(1e-9).with_xtol(1e-8).with_patience(40);
+    let search = LevenbergMarquardt::new().with_ftol(1e-7).with_xtol(1e-6).with_patience(20);
     let (found, report) = search.minimize(Problem { at: DVector::from_vec(from), residuals });
     let whole = report.objective_function.is_finite() && found.at.iter().all(|value| value.is_finite());
     whole.then(|| found.at.as_slice().to_vec())
@@ -101,6 +120,15 @@ fn scatter(residuals: &[f64]) -> f64 {
     let mut sizes: Vec<f64> = residuals.iter().map(|one| one.abs()).collect();
     sizes.sort_by(f64::total_cmp);
     1.4826 * sizes.get(sizes.len() / 2).copied().unwrap_or(0.0)
+}
+
+/// By how much the square of an error is more than of residuals that know nothing of each other: what a circuit does not hold leaves waves, and neighbours in a wave
+/// count as one (of a first-order process, `(1 + r)/(1 - r)`; Bartlett 1946). Both parts of a complex value follow each other, so neighbours are two apart.
+fn alike(residuals: &[f64]) -> f64 {
+    let all: f64 = residuals.iter().map(|one| one * one).sum();
+    let beside: f64 = residuals.iter().zip(residuals.iter().skip(2)).map(|(a, b)| a * b).sum();
+    let r = (beside / all.max(f64::MIN_POSITIVE)).clamp(0.0, 0.98);
+    (1.0 + r) / (1.0 - r)
 }
 
 fn jacobian(values: &[f64], residuals: &dyn Fn(&[f64]) -> DVector<f64>) -> DMatrix<f64> {

@@ -106,21 +106,30 @@ impl Weighed {
     }
 
     /// What a circuit is off by, as a share of the impedance: both parts, or the magnitude where no phase was measured.
-    pub fn off(&self, all: &mut Vec<f64>, of: impl Fn(f64) -> Complex) {
-        let Impedance { frequency, value, phased, .. } = &self.trace;
-        for ((frequency, value), size) in frequency.iter().zip(value).zip(&self.size) {
-            let ours = of(*frequency);
-            if *phased {
-                let off = (ours - value) / size;
-                all.extend([off.re, off.im]);
-            } else {
-                all.push((ours.norm() - value.norm()) / size);
+    pub fn off(&self, all: &mut Vec<f64>, of: impl Fn(usize, f64) -> Complex) {
+        for (at, frequency) in self.trace.frequency.iter().enumerate() {
+            let off = self.apart(at, of(at, *frequency));
+            all.push(off.re);
+            if self.trace.phased {
+                all.push(off.im);
             }
         }
     }
 
+    /// Where it was measured, Hz.
+    pub fn frequency(&self) -> &[f64] {
+        &self.trace.frequency
+    }
+
+    /// What a circuit's value at a point is off by, as a share of the impedance: its magnitude alone where no phase was measured.
+    pub fn apart(&self, at: usize, ours: Complex) -> Complex {
+        let value = self.trace.value[at];
+        let off = if self.trace.phased { ours - value } else { Complex::from(ours.norm() - value.norm()) };
+        off / self.size[at]
+    }
+
     /// What a circuit leaves: the root of the mean square.
-    pub fn left(&self, of: impl Fn(f64) -> Complex) -> f64 {
+    pub fn left(&self, of: impl Fn(usize, f64) -> Complex) -> f64 {
         let mut all = Vec::new();
         self.off(&mut all, of);
         (all.iter().map(|one| one * one).sum::<f64>() / all.len().max(1) as f64).sqrt()

@@ -1,125 +1,426 @@
 //! A finished box, measured by the impedance of its drivers.
 
-use super::model::Boxed;
-use crate::driver::{BAND, CREEP, Coil, Model};
-use crate::fit::fit;
+use super::model::{Against, Boxed, Wave};
+use super::ports::Ports;
+use crate::driver::{BAND, Coil, Model};
+use crate::fit::{Fit, ROUNDS, settle};
 use crate::trace::{Impedance, Weighed};
 
 /// What is known before the box is measured. Of each: a value and how far it may be off, as a share (one standard deviation).
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 pub struct Believed {
-    /// Hz.
+    /// Hz, of all drivers as one.
     pub fs: (f64, f64),
     /// By friction alone.
     pub qms: (f64, f64),
     /// By the coil's resistance alone.
     pub qes: (f64, f64),
+    /// The driver as it was measured by itself, and how many times its impedance all of them have.
+    pub coil: Option<(Model, f64)>,
     /// Stiffness of the air over that of the suspension.
     pub alpha: f64,
-    /// Hz; nothing where there is no port.
-    pub tuning: Option<f64>,
+    /// The lowest standing wave of the box, Hz.
+    pub wave: f64,
+    /// Hz, and the ports as drawn; nothing where there is none.
+    pub tuning: Option<(f64, Ports)>,
+    /// Of the box, m3/Pa.
+    pub compliance: f64,
+    /// Of several drivers, whether they stand in series.
+    pub series: bool,
+    /// How many they are.
+    pub count: u32,
+}
+
+/// What was measured of a box.
+#[derive(Debug, Clone, Copy)]
+pub struct Seen<'a> {
+    /// As it is.
+    pub open: &'a Impedance,
+    /// With its ports shut at their mouths.
+    pub shut: Option<&'a Impedance>,
 }
 
 /// What a box is, each with its standard error.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 pub struct Found {
     /// Hz; of a closed box Fc.
     pub tuning: (f64, f64),
     /// Leaks.
     pub ql: (f64, f64),
+    /// What is absorbed.
+    pub qa: (f64, f64),
     /// Stiffness of the air over that of the suspension.
     pub alpha: (f64, f64),
     /// Total Q of a closed box at Fc.
     pub qtc: Option<(f64, f64)>,
+    /// The standing wave that moves the impedance most, Hz, and by how much, as a share.
+    pub wave: Option<((f64, f64), f64)>,
+    /// Whether one of several drivers works against the others: then nothing above is so.
+    pub reversed: bool,
     /// The circuit that was fitted.
     pub model: Boxed,
+    /// What is left between circuit and traces, as a share of the impedance.
+    pub left: f64,
 }
 
 /// Tunings and stiffnesses that are tried first, over what is believed.
-const STARTS: [f64; 3] = [1.0, 0.8, 1.25];
+const STARTS: [f64; 3] = [1.0, 0.85, 1.18];
 /// Of so many points one is taken for that.
-const COARSE: usize = 5;
-/// What absorbs and rubs, and how far either may be off, as a logarithm (common practice).
-const ABSORBS: (f64, f64) = (100.0, 0.5);
-const RUBS: (f64, f64) = (60.0, 0.4);
+const COARSE: usize = 4;
+/// What absorbs, leaks and rubs, and how far each may be off, as a logarithm (common practice).
+const ABSORBS: (f64, f64) = (80.0, 0.6);
+const LEAKS: (f64, f64) = (8.0, 1.0);
+const RUBS: (f64, f64) = (1.0, 0.3);
+/// A box is never farther from its drawing than some of this, as a logarithm.
+const FAR: f64 = 0.5;
+/// Between two sweeps a coil warms by no more than some of this, as a share.
+const WARMING: f64 = 0.01;
+/// A standing wave's pressure at a place, over its mean: no more than the root of two in one direction, and how far it may be off. And its Q with its spread, as a logarithm.
+const PRESSURE: (f64, f64) = (0.6, 0.5);
+const RINGS: (f64, f64) = (30.0, 0.6);
+/// Most waves that are looked for, and how far one may lie from where it was found, and the lowest from where it was drawn, as a share.
+const WAVES: usize = 3;
+const NEAR: f64 = 0.03;
+const DRAWN: f64 = 0.12;
+/// Pressures at cones and ports that are tried first: the lowest wave weighs on both long before it is seen.
+const LIKELY: [[f64; 2]; 2] = [[0.6, -0.6], [0.6, 0.6]];
+/// A wave is seen this far beside it, as a factor.
+const BESIDE: f64 = 1.25;
+/// Frequencies at which one is looked for, each over the last.
+const STEP: f64 = 1.015;
+/// A wave explains so much of what is left that chance does not: three values more, and some hundred places to find one.
+const EXPLAINS: f64 = 30.0;
+/// Ripple that is one, as a share of the impedance.
+const RIPPLE: f64 = 0.012;
 
-/// Positions among the values: those of the coil come first.
-const FS: usize = Coil::VALUES;
-const QMS: usize = FS + 1;
-const QES: usize = FS + 2;
-const CREEPS: usize = FS + 3;
-const ALPHA: usize = FS + 4;
-const QL: usize = FS + 5;
-const QA: usize = FS + 6;
-const TUNING: usize = FS + 7;
-const QP: usize = FS + 8;
+/// Drivers that work against each other do not feel the box: a circuit without it then leaves about as little as one with it.
+const AS_WELL: f64 = 1.15;
 
-fn model(values: &[f64]) -> Boxed {
-    let at = |which: usize| values[which].exp();
-    let driver = Coil::driver(values, at(FS), [at(QMS), at(QES)], values[CREEPS]);
-    Boxed {
-        driver,
-        alpha: at(ALPHA),
-        tuning: values.get(TUNING).map(|value| value.exp()),
-        ql: at(QL),
-        qa: at(QA),
-        qp: values.get(QP).map_or(f64::INFINITY, |value| value.exp()),
+/// Positions among the values: those of the driver come first.
+const ALPHA: usize = Model::VALUES;
+const QL: usize = ALPHA + 1;
+const QA: usize = ALPHA + 2;
+const WARMER: usize = ALPHA + 3;
+const TUNING: usize = ALPHA + 4;
+const RUBBING: usize = ALPHA + 5;
+/// Of each wave: frequency, pressure at cone and mouth, Q.
+const OF_WAVE: usize = 4;
+
+/// A box with its ports shut is less of what the circuit says than one with them open (leaks past what shuts them): so much less does it count.
+const SHUT: f64 = 0.4;
+
+/// One of the traces, with what the ports do at each of its frequencies.
+struct Trace {
+    weighed: Weighed,
+    ports: Vec<crate::Complex>,
+    shut: bool,
+}
+
+impl Trace {
+    fn of(trace: Impedance, ports: Option<&Ports>, shut: bool) -> Self {
+        let each =
+            |ports: &Ports| trace.frequency.iter().map(|frequency| ports.against(*frequency, shut)).collect();
+        let ports = ports.map(each);
+        Self { weighed: Weighed::of(trace), ports: ports.unwrap_or_default(), shut }
     }
 }
 
-/// Fits the circuit to the impedance of a closed or ported box. `None` where the trace is too short, or leaves a value open.
-///
-/// What is believed of the driver keeps what one trace cannot tell apart from wandering; the tuning, the leaks and the ratio of stiffnesses come from the trace.
-pub fn measure(trace: &Impedance, believed: &Believed) -> Option<Found> {
-    let [low, high] = BAND.map(|part| part * believed.fs.0);
-    let trace = trace.between(low, high);
-    let least = trace.value.iter().map(|value| value.norm()).fold(f64::INFINITY, f64::min);
-    let coil = Coil::guess(&trace, 0.95 * least, believed.fs.0)?;
-    let fitted = |trace: Impedance, start: &[f64]| {
-        let weighed = Weighed::of(trace);
-        let residuals = |values: &[f64]| {
-            let of = model(values);
-            let mut all = Vec::new();
-            weighed.off(&mut all, |frequency| of.impedance(frequency));
-            let known = |at: usize, (value, share): (f64, f64)| (values[at] - value.ln()) / share;
-            all.extend([known(FS, believed.fs), known(QMS, believed.qms), known(QES, believed.qes)]);
-            all.extend([values[CREEPS] / CREEP, known(QA, ABSORBS)]);
-            if believed.tuning.is_some() {
-                all.push(known(QP, RUBS));
+/// The traces and what is known, as a problem of least squares.
+struct Task<'a> {
+    traces: Vec<Trace>,
+    believed: &'a Believed,
+    coil: Coil,
+    together: f64,
+    /// Where waves are, Hz, and how far each may be off, as a share.
+    waves: Vec<(f64, f64)>,
+}
+
+impl Task<'_> {
+    fn ports(&self) -> usize {
+        if self.believed.tuning.is_some() { RUBBING + 1 } else { WARMER + 1 }
+    }
+
+    fn model(&self, values: &[f64]) -> Boxed {
+        let at = |which: usize| values[which].exp();
+        let ported = self.believed.tuning.is_some();
+        let wave = |of: &[f64]| Wave { frequency: of[0].exp(), at: [of[1], of[2]], q: of[3].exp() };
+        Boxed {
+            driver: Model::of(values),
+            alpha: at(ALPHA),
+            tuning: ported.then(|| at(TUNING)),
+            ql: at(QL),
+            qa: at(QA),
+            rubs: if ported { at(RUBBING) } else { 1.0 },
+            waves: values[self.ports()..].chunks(OF_WAVE).map(wave).collect(),
+            together: self.together,
+            series: self.believed.series,
+        }
+    }
+
+    /// The impedance of a trace at each of its points.
+    fn circuit<'b>(
+        &'b self,
+        of: &'b Boxed,
+        trace: &'b Trace,
+        warmer: f64,
+    ) -> impl Fn(usize, f64) -> crate::Complex + 'b {
+        let tuned = self.tuned(of);
+        let warmer = if trace.shut { warmer } else { 0.0 };
+        let compliance = self.believed.compliance;
+        move |at, frequency| {
+            let port = tuned.map(|tuned| match (trace.shut, trace.ports[at]) {
+                (true, here) => Against::Shut(here * compliance),
+                (false, here) => Against::Open { tuned, here },
+            });
+            of.impedance(frequency, port, warmer)
+        }
+    }
+
+    fn tuned(&self, of: &Boxed) -> Option<crate::Complex> {
+        let tuning = self.believed.tuning.as_ref().zip(of.tuning);
+        tuning.map(|((_, ports), tuning)| ports.against(tuning, false))
+    }
+
+    /// What the circuit is off by at all points of all traces.
+    fn off(&self, of: &Boxed, warmer: f64, all: &mut Vec<f64>) {
+        for trace in &self.traces {
+            let from = all.len();
+            trace.weighed.off(all, self.circuit(of, trace, warmer));
+            if trace.shut {
+                all[from..].iter_mut().for_each(|off| *off *= SHUT);
             }
-            coil.hold(&mut all, values);
-            all
+        }
+    }
+
+    fn residuals(&self, values: &[f64]) -> Vec<f64> {
+        let of = self.model(values);
+        let mut all = Vec::new();
+        self.off(&of, values[WARMER], &mut all);
+        Model::hold(&self.coil, self.believed.coil.as_ref().map(|(of, _)| of), &mut all, values);
+        let known = |at: usize, (value, share): (f64, f64)| (values[at] - value.ln()) / share;
+        let Believed { fs, qms, qes, .. } = self.believed;
+        all.extend([known(Model::FS, *fs), known(Model::QMS, *qms), known(Model::QES, *qes)]);
+        all.extend([known(QL, LEAKS), known(QA, ABSORBS), values[WARMER] / WARMING]);
+        all.push(known(ALPHA, (self.believed.alpha, FAR)));
+        if let Some((tuning, _)) = self.believed.tuning {
+            all.extend([known(RUBBING, RUBS), known(TUNING, (tuning, FAR))]);
+        }
+        for (of, found) in values[self.ports()..].chunks(OF_WAVE).zip(&self.waves) {
+            let (found, off) = found;
+            all.extend([
+                (of[0] - found.ln()) / off,
+                (of[1].abs() - PRESSURE.0) / PRESSURE.1,
+                (of[2].abs() - PRESSURE.0) / PRESSURE.1,
+                (of[3] - RINGS.0.ln()) / RINGS.1,
+            ]);
+        }
+        all
+    }
+
+    fn priors(&self) -> usize {
+        Model::HELD + 7 + 2 * usize::from(self.believed.tuning.is_some()) + OF_WAVE * self.waves.len()
+    }
+
+    fn fit(&self, start: &[f64], rounds: usize) -> Option<(f64, Fit)> {
+        let found = settle(start, self.priors(), rounds, &|values| self.residuals(values))?;
+        Some((self.left(&found.values), found))
+    }
+
+    /// The root of the mean square of what is left of the data.
+    fn left(&self, values: &[f64]) -> f64 {
+        let all = self.residuals(values);
+        let data = &all[..all.len() - self.priors()];
+        (data.iter().map(|one| one * one).sum::<f64>() / data.len().max(1) as f64).sqrt()
+    }
+
+    fn start(&self, off: f64, [cone, mouth]: [f64; 2]) -> Vec<f64> {
+        let Believed { fs, qms, qes, alpha, tuning, .. } = self.believed;
+        let mut start = Model::start(&self.coil, fs.0, qms.0, qes.0);
+        start.extend([alpha.ln(), LEAKS.0.ln(), ABSORBS.0.ln(), 0.0]);
+        match tuning {
+            Some((tuning, _)) => start.extend([(off * tuning).ln(), 0.0]),
+            None => start[ALPHA] += 2.0 * off.ln(),
+        }
+        start.extend([self.believed.wave.ln(), cone, mouth, RINGS.0.ln()]);
+        start
+    }
+
+    /// What a trace and the circuit are apart in a band, Hz, as shares of the impedance: the place of each point, and both parts.
+    fn near(
+        &self,
+        trace: &Trace,
+        of: &Boxed,
+        warmer: f64,
+        [low, high]: [f64; 2],
+    ) -> Vec<(usize, crate::Complex)> {
+        let circuit = self.circuit(of, trace, warmer);
+        let counts = if trace.shut { SHUT } else { 1.0 };
+        let frequencies = trace.weighed.frequency().iter().enumerate();
+        let inside = frequencies.filter(|(_, frequency)| (low..=high).contains(*frequency));
+        inside
+            .map(|(at, frequency)| (at, trace.weighed.apart(at, circuit(at, *frequency)) * counts))
+            .collect()
+    }
+
+    /// How far a wave moves the impedance of the open box at most, as a share.
+    fn ripple(&self, of: &Boxed, number: usize) -> f64 {
+        let mut even = of.clone();
+        even.waves.remove(number);
+        let trace = &self.traces[0];
+        let [with, without] = [of, &even].map(|of| self.circuit(of, trace, 0.0));
+        let own = of.waves[number].frequency;
+        let near = trace.weighed.frequency().iter().enumerate().filter(|(_, f)| (*f / own).ln().abs() < 0.15);
+        near.map(|(at, f)| (with(at, *f) / without(at, *f) - 1.0).norm()).fold(0.0, f64::max)
+    }
+
+    /// By how much a wave lowers the squares near it, over their mean.
+    fn explained(&self, values: &[f64], number: usize) -> f64 {
+        let own = values[self.ports() + OF_WAVE * number].exp();
+        let mut silent = values.to_vec();
+        silent[self.ports() + OF_WAVE * number + 1] = 0.0;
+        silent[self.ports() + OF_WAVE * number + 2] = 0.0;
+        let band = [own / BESIDE, own * BESIDE];
+        let squares = |values: &[f64]| {
+            let of = self.model(values);
+            let each = self.traces.iter().flat_map(|trace| self.near(trace, &of, values[WARMER], band));
+            each.map(|(_, apart)| apart.norm_sqr()).sum::<f64>()
         };
-        let priors = 5 + usize::from(believed.tuning.is_some()) + Coil::HELD;
-        let found = fit(start, priors, &residuals)?;
-        let of = model(&found.values);
-        Some((weighed.left(|frequency| of.impedance(frequency)), found))
+        (squares(&silent) - squares(values)) / self.left(values).powi(2)
+    }
+
+    /// Where one more wave would explain most of what is left: its frequency, pressures at cone and mouth, and by how much the squares fall, over their mean.
+    fn one_more(&self, values: &[f64]) -> Option<([f64; 3], f64)> {
+        let usual = self.left(values).powi(2);
+        let of = self.model(values);
+        let lowest = 2.0 * of.tuning.unwrap_or(0.0).max(of.driver.fs);
+        let highest = self
+            .traces
+            .iter()
+            .filter_map(|trace| trace.weighed.frequency().last())
+            .fold(0.0f64, |a, b| a.max(*b))
+            / 1.05;
+        let before: Vec<_> = self
+            .traces
+            .iter()
+            .map(|trace| self.near(trace, &of, values[WARMER], [0.0, f64::INFINITY]))
+            .collect();
+        let with = |wave: Wave| {
+            let band = [wave.frequency / BESIDE, wave.frequency * BESIDE];
+            let mut of = of.clone();
+            of.waves.push(wave);
+            let mut along = [0.0; 2];
+            for (trace, before) in self.traces.iter().zip(&before) {
+                for (at, with) in self.near(trace, &of, values[WARMER], band) {
+                    let (_, without) = &before[at];
+                    let moved = with - without;
+                    along[0] -= moved.re * without.re + moved.im * without.im;
+                    along[1] += moved.norm_sqr();
+                }
+            }
+            along
+        };
+        let mut best = None::<([f64; 3], f64)>;
+        let mut frequency = lowest;
+        while frequency < highest {
+            let taken = of.waves.iter().any(|wave| (wave.frequency / frequency).ln().abs() < 2.0 * NEAR);
+            for at in [[0.5, 0.0], [0.6, 0.6], [0.6, -0.6], [0.0, 0.6]] {
+                if taken || (self.believed.tuning.is_none() && at[1] != 0.0) {
+                    continue;
+                }
+                let [onto, size] = with(Wave { frequency, at, q: RINGS.0 });
+                let along = onto / size.max(f64::MIN_POSITIVE);
+                let explains = along * along * size / usual;
+                if along > 0.0 && best.is_none_or(|(_, most)| explains > most) {
+                    let scale = along.sqrt().min(2.0);
+                    best = Some(([frequency, at[0] * scale, at[1] * scale], explains));
+                }
+            }
+            frequency *= STEP;
+        }
+        best
+    }
+}
+
+/// Fits the circuit to the impedance of a closed or ported box, all its traces at once. `None` where a trace is too short, or leaves a value open.
+///
+/// What is believed of the driver keeps what the traces cannot tell apart from wandering; the tuning, the leaks and the ratio of stiffnesses come from the traces. Standing waves are
+/// added one by one as long as each explains what chance does not.
+pub fn measure(seen: &Seen<'_>, believed: &Believed) -> Option<Found> {
+    let low = BAND[0] * believed.fs.0;
+    let high = (BAND[1] * believed.fs.0).max(HIGHEST);
+    let ports = believed.tuning.as_ref().map(|(_, ports)| ports);
+    let open = seen.open.between(low, high);
+    let least = open.value.iter().map(|value| value.norm()).fold(f64::INFINITY, f64::min);
+    let coil = match &believed.coil {
+        Some((of, times)) => Coil::measured(of, *times),
+        None => Coil::guess(&open, 0.95 * least, believed.fs.0)?,
+    };
+    let traces = |every: usize| {
+        let both =
+            [Some((seen.open, false)), seen.shut.filter(|_| ports.is_some()).map(|trace| (trace, true))];
+        let of =
+            |(trace, shut): (&Impedance, bool)| Trace::of(trace.between(low, high).every(every), ports, shut);
+        both.into_iter().flatten().map(of).collect::<Vec<Trace>>()
+    };
+    let task = |every: usize, together: f64| Task {
+        traces: traces(every),
+        believed,
+        coil,
+        together,
+        waves: vec![(believed.wave, DRAWN)],
     };
     // A few of the points say which beginning is the right one.
-    let coarse = trace.every(COARSE);
-    let tries = STARTS.into_iter().filter_map(|off| {
-        let mut start = coil.values().to_vec();
-        start.extend([believed.fs.0.ln(), believed.qms.0.ln(), believed.qes.0.ln(), 0.0]);
-        start.extend([believed.alpha.ln(), 10f64.ln(), ABSORBS.0.ln()]);
-        start.extend(believed.tuning.iter().flat_map(|tuning| [(off * tuning).ln(), RUBS.0.ln()]));
-        if believed.tuning.is_none() {
-            start[ALPHA] += 2.0 * off.ln();
+    let coarse = task(COARSE, 1.0);
+    let tries = STARTS.into_iter().flat_map(|off| LIKELY.map(|at| coarse.start(off, at)));
+    let (_, best) = tries.filter_map(|start| coarse.fit(&start, 1)).min_by(|a, b| a.0.total_cmp(&b.0))?;
+    let count = f64::from(believed.count);
+    let apart = task(1, ((count - 2.0) / count).powi(2));
+    let mut task = task(1, 1.0);
+    let (mut left, mut found) = task.fit(&best.values, ROUNDS)?;
+    let reversed = believed.count > 1
+        && apart.fit(&apart.start(1.0, LIKELY[0]), 1).is_some_and(|(against, _)| against < AS_WELL * left);
+    while task.waves.len() < WAVES && !reversed {
+        let Some(([frequency, cone, mouth], explains)) = task.one_more(&found.values) else { break };
+        if explains < EXPLAINS {
+            break;
         }
-        fitted(coarse.clone(), &start)
-    });
-    let (_, best) = tries.min_by(|a, b| a.0.total_cmp(&b.0))?;
-    let (_, found) = fitted(trace, &best.values)?;
-    let of = model(&found.values);
-    let fc = |values: &[f64]| values[FS].exp() * (1.0 + values[ALPHA].exp()).sqrt();
+        let mut start = found.values.clone();
+        start.extend([frequency.ln(), cone, mouth, RINGS.0.ln()]);
+        task.waves.push((frequency, NEAR));
+        match task.fit(&start, ROUNDS) {
+            Some((less, with)) if less < left => (left, found) = (less, with),
+            _ => {
+                task.waves.pop();
+                break;
+            }
+        }
+    }
+    let of = task.model(&found.values);
+    let fc = |values: &[f64]| values[Model::FS].exp() * (1.0 + values[ALPHA].exp()).sqrt();
     let closed = believed.tuning.is_none();
+    let wave = |number: usize| {
+        let at = task.ports() + OF_WAVE * number;
+        (found.of(|values| values[at].exp()), task.ripple(&of, number), task.explained(&found.values, number))
+    };
+    let waves = (0..task.waves.len())
+        .map(wave)
+        .filter(|(_, ripple, explains)| *ripple > RIPPLE && *explains > EXPLAINS);
+    let waves = waves.map(|(at, ripple, _)| (at, ripple));
     Some(Found {
         tuning: if closed { found.of(fc) } else { found.of(|values| values[TUNING].exp()) },
         ql: found.of(|values| values[QL].exp()),
+        qa: found.of(|values| values[QA].exp()),
         alpha: found.of(|values| values[ALPHA].exp()),
-        qtc: closed.then(|| found.of(|values| qtc(&model(values)))),
-        model: of,
+        qtc: closed.then(|| found.of(|values| qtc(&task.model(values)))),
+        wave: waves.max_by(|a, b| a.1.total_cmp(&b.1)),
+        reversed,
+        model: of.clone(),
+        left,
     })
 }
+
+/// Up to where a trace is looked at for standing waves, Hz.
+const HIGHEST: f64 = 500.0;
 
 /// Total Q at Fc with the coil's resistance, friction, leaks and absorption: what stops the motion there over what stiffens it.
 fn qtc(of: &Boxed) -> f64 {
@@ -130,9 +431,29 @@ fn qtc(of: &Boxed) -> f64 {
     (1.0 / (qms * raised) + 1.0 / (qes * raised) + air / of.ql + air / of.qa).recip()
 }
 
-/// What is taken off a port of an effective length (m), or added where less than nothing, so that a tuning (Hz) becomes another: with the volume
-/// as it is, the square of the tuning goes with one over the length.
-pub fn port_cut(effective: f64, (tuning, error): (f64, f64), wanted: f64) -> (f64, f64) {
-    let share = (tuning / wanted).powi(2);
-    (effective * (1.0 - share), effective * 2.0 * share * error / tuning)
+/// What is taken off each port, m, and how much longer each is than drawn, with their errors.
+#[derive(Debug, Clone, Copy)]
+pub struct Trim {
+    /// Off, or added where less than nothing.
+    pub cut: (f64, f64),
+    /// Over the length that was drawn.
+    pub longer: (f64, f64),
+}
+
+/// How ports come to a wanted tuning (Hz), in a box of a compliance (m3/Pa, with its error as a share). The box and what its standing waves weigh stay; `there` is the tuning in the air of the ports.
+pub fn trim(of: &Boxed, ports: &Ports, there: (f64, f64), wanted: f64, compliance: (f64, f64)) -> Trim {
+    let longer = |tuning: f64, compliance: f64| {
+        let balance = 1.0 / (std::f64::consts::TAU * tuning) - of.inside(tuning);
+        ports.reaching(balance / compliance, tuning)
+    };
+    let both = |tuning: f64, share: f64| {
+        let now = longer(tuning, compliance.0 * (1.0 + share));
+        [now - longer(wanted, compliance.0 * (1.0 + share)), now]
+    };
+    let here = both(there.0, 0.0);
+    let by_tuning = both(there.0 + there.1, 0.0);
+    let by_volume = both(there.0, compliance.1);
+    let [cut, longer] =
+        [0, 1].map(|at| (here[at], (by_tuning[at] - here[at]).hypot(by_volume[at] - here[at])));
+    Trim { cut, longer }
 }

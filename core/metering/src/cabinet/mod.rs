@@ -2,6 +2,8 @@
 
 mod bench;
 mod model;
+mod ports;
 
-pub use bench::{Believed, Found, measure, port_cut};
-pub use model::Boxed;
+pub use bench::{Believed, Found, Seen, Trim, measure, trim};
+pub use model::{Against, Boxed, Moves, Wave};
+pub use ports::Ports;

@@ -3,7 +3,7 @@
 use std::f64::consts::TAU;
 
 use super::coil::Coil;
-use super::model::{BAND, CREEP, Model};
+use super::model::{BAND, Model};
 use super::points::{Points, points};
 use crate::fit::{Fit, fit};
 use crate::trace::{Impedance, Weighed};
@@ -49,20 +49,12 @@ const JIG: f64 = 0.006;
 /// Scales of what is weighed on a kitchen or letter balance, kg; one standard deviation.
 const SCALES: f64 = 5e-5;
 
-/// Positions among the values: those of the coil come first.
-const RE: usize = 0;
-const FS: usize = Coil::VALUES;
-const QMS: usize = FS + 1;
-const QES: usize = FS + 2;
-const CREEPS: usize = FS + 3;
-/// By what the coil's resistance differs in the second trace, and the added mass over the moving one.
-const WARMER: usize = FS + 4;
-const MORE: usize = FS + 5;
+/// What laws of coils that are not the fit's leave in Qes, as a share; one standard deviation.
+const COIL: f64 = 0.003;
 
-fn model(values: &[f64]) -> Model {
-    let at = |which: usize| values[which].exp();
-    Coil::driver(values, at(FS), [at(QMS), at(QES)], values[CREEPS])
-}
+/// Positions among the values: by what the coil's resistance differs in the second trace, and the added mass over the moving one.
+const WARMER: usize = Model::VALUES;
+const MORE: usize = WARMER + 1;
 
 /// Fits the circuit to the complex impedance, both traces at once; to the magnitude where no phase was measured. `None` where there is no resonance, or
 /// the traces leave a value open.
@@ -72,10 +64,9 @@ pub fn measure(bench: &Bench<'_>) -> Option<Measured> {
     let by_hand = points(bench.free, None)?;
     let [low, high] = BAND.map(|part| part * by_hand.fs);
     let free = bench.free.between(low, high);
-    let coil = Coil::guess(&free, 0.98 * by_hand.re, by_hand.fs)?;
+    let coil = Coil::guess(&free, 0.95 * by_hand.re, by_hand.fs)?;
     let free = Weighed::of(free);
-    let mut start = coil.values().to_vec();
-    start.extend([by_hand.fs.ln(), by_hand.qms.ln(), by_hand.qes.ln(), 0.0]);
+    let mut start = Model::start(&coil, by_hand.fs, by_hand.qms, by_hand.qes);
     let loaded = bench.loaded.and_then(|(trace, mass)| {
         let peak = points(trace, None)?;
         let more = (by_hand.fs / peak.fs).powi(2) - 1.0;
@@ -83,43 +74,46 @@ pub fn measure(bench: &Bench<'_>) -> Option<Measured> {
         Some((Weighed::of(trace.between(low, high)), mass))
     });
     let residuals = |values: &[f64]| {
-        let of = model(values);
+        let of = Model::of(values);
         let mut all = Vec::new();
-        free.off(&mut all, |frequency| of.impedance(frequency, 0.0));
+        free.off(&mut all, |_, frequency| of.impedance(frequency, 0.0));
         if let Some((trace, _)) = &loaded {
             let (warm, more) = (values[WARMER], values[MORE].exp());
-            trace.off(&mut all, |frequency| of.impedance(frequency, more) + of.re * warm);
+            trace.off(&mut all, |_, frequency| of.impedance(frequency, more) + of.re * warm);
             all.push(warm / WARMING);
         }
-        all.push(of.creep / CREEP);
-        coil.hold(&mut all, values);
+        Model::hold(&coil, None, &mut all, values);
         all
     };
-    let priors = 1 + Coil::HELD + usize::from(loaded.is_some());
+    let priors = Model::HELD + usize::from(loaded.is_some());
     let found = fit(&start, priors, &residuals)?;
-    let of = model(&found.values);
-    let re = found.of(|values| values[RE].exp());
+    let of = Model::of(&found.values);
+    let re = found.of(|values| values[0].exp());
     let masses = loaded.map(|(_, mass)| masses(&found, mass));
     Some(Measured {
         re: (re.0, re.1.hypot(JIG * re.0)),
-        fs: found.of(|values| values[FS].exp()),
-        qes: found.of(|values| values[QES].exp()),
-        qms: found.of(|values| values[QMS].exp()),
+        fs: found.of(|values| values[Model::FS].exp()),
+        qes: {
+            let qes = found.of(|values| values[Model::QES].exp());
+            (qes.0, qes.1.hypot(COIL * qes.0))
+        },
+        qms: found.of(|values| values[Model::QMS].exp()),
         mms: masses.map(|[mms, _, _]| mms),
         cms: masses.map(|[_, cms, _]| cms),
         bl: masses.map(|[_, _, bl]| bl),
         model: of,
         points: by_hand,
-        left: free.left(|frequency| of.impedance(frequency, 0.0)),
+        left: free.left(|_, frequency| of.impedance(frequency, 0.0)),
     })
 }
 
 /// Moving mass, compliance and force factor, with what the scales and the jig leave open.
 fn masses(found: &Fit, added: f64) -> [(f64, f64); 3] {
     let mms = |values: &[f64]| added / values[MORE].exp();
-    let cms = |values: &[f64]| ((TAU * values[FS].exp()).powi(2) * mms(values)).recip();
-    let bl =
-        |values: &[f64]| (TAU * values[FS].exp() * mms(values) * values[RE].exp() / values[QES].exp()).sqrt();
+    let cms = |values: &[f64]| ((TAU * values[Model::FS].exp()).powi(2) * mms(values)).recip();
+    let bl = |values: &[f64]| {
+        (TAU * values[Model::FS].exp() * mms(values) * values[0].exp() / values[Model::QES].exp()).sqrt()
+    };
     let scales = SCALES / added;
     let wider = |(value, error): (f64, f64), share: f64| (value, error.hypot(share * value));
     [wider(found.of(mms), scales), wider(found.of(cms), scales), wider(found.of(bl), 0.5 * scales.hypot(JIG))]

@@ -6,7 +6,7 @@ mod model;
 mod points;
 
 pub use bench::{Bench, Measured, measure};
-pub use coil::Coil;
+pub use coil::{Coil, Inductive};
+pub(crate) use model::BAND;
 pub use model::Model;
-pub(crate) use model::{BAND, CREEP};
 pub use points::{Points, points};

@@ -13,6 +13,7 @@ use oak_units::{Dimension, parse_quantity};
 use serde::Deserialize;
 
 use crate::answer::{Answer, DriverAnswer, Estimate};
+use crate::cabinet::Seen;
 use crate::driver::{Bench, Measured, measure};
 use crate::loopback::{self, lowpass};
 use crate::trace::Impedance;
@@ -90,9 +91,9 @@ pub fn work_out(folder: &Folder) -> Result<Answer, Vec<Problem>> {
     let measured = drivers(&traces, &mut answer);
     answer.driver = driver(&measured, &design, &air, &mut answer);
     let built = design.built().map_err(one)?;
-    let of_box = traces.iter().find(|(raw, _)| raw.kind == TraceKind::ImpedanceBox).map(|(_, trace)| trace);
-    boxed::tell(of_box, &built, &air, &mut answer);
-    answer.notes.push("reversed, box_mode_hz: not looked for by this version.".to_owned());
+    let of = |kind: TraceKind| traces.iter().find(|(raw, _)| raw.kind == kind).map(|(_, trace)| trace);
+    let seen = of(TraceKind::ImpedanceBox).map(|open| Seen { open, shut: of(TraceKind::ImpedanceBlocked) });
+    boxed::tell(seen, &measured, &built, &air, &mut answer);
     chain(folder, &session, &mut answer).map_err(one)?;
     for trace in
         session.traces.iter().filter(|trace| !is_read(trace.kind) && trace.kind != TraceKind::Loopback)
@@ -104,7 +105,13 @@ pub fn work_out(folder: &Folder) -> Result<Answer, Vec<Problem>> {
 
 /// Whether a kind of trace is read as an impedance.
 fn is_read(kind: TraceKind) -> bool {
-    matches!(kind, TraceKind::ImpedanceFree | TraceKind::ImpedanceMass | TraceKind::ImpedanceBox)
+    matches!(
+        kind,
+        TraceKind::ImpedanceFree
+            | TraceKind::ImpedanceMass
+            | TraceKind::ImpedanceBox
+            | TraceKind::ImpedanceBlocked
+    )
 }
 
 /// Looks for a filter in the electrical chain, where that was measured.

@@ -3,5 +3,8 @@
 mod cabinet;
 mod driver;
 mod loopback;
+mod rigs;
+#[path = "../scoreboard/mod.rs"]
+mod scoreboard;
 mod sessions;
 mod support;
