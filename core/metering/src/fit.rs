@@ -26,13 +26,14 @@ pub(crate) const ROUNDS: usize = 3;
 /// Residuals of the data count by their own scatter, so they may be in any unit; far ones count less. `None` where the data leave a value open
 /// altogether, or nothing is found.
 pub fn fit(start: &[f64], priors: usize, residuals: &dyn Fn(&[f64]) -> Vec<f64>) -> Option<Fit> {
-    settle(start, priors, ROUNDS, residuals)
+    settle(start, priors, &[], ROUNDS, residuals)
 }
 
-/// The same in so many rounds of fitting and weighing.
+/// The same in so many rounds of fitting and weighing, each residual of the data counting by its `trust` (1 where none is given).
 pub fn settle(
     start: &[f64],
     priors: usize,
+    trust: &[f64],
     rounds: usize,
     residuals: &dyn Fn(&[f64]) -> Vec<f64>,
 ) -> Option<Fit> {
@@ -40,12 +41,14 @@ pub fn settle(
     let data = first.len().checked_sub(priors).filter(|data| *data > start.len())?;
     let mut values = start.to_vec();
     let mut scale = scatter(&first[..data]).max(f64::MIN_POSITIVE);
-    let mut weights = vec![1.0; data];
+    let trusted = |at: usize| trust.get(at).copied().unwrap_or(1.0);
+    let mut weights: Vec<f64> = (0..data).map(trusted).collect();
     for _ in 0..rounds {
         values = least(values, &weighted(residuals, &weights, scale))?;
         let left = residuals(&values);
         scale = scatter(&left[..data]).max(f64::MIN_POSITIVE);
-        weights = left[..data].iter().map(|one| (FAR * scale / one.abs()).min(1.0).sqrt()).collect();
+        let far = |one: f64| (FAR * scale / one.abs()).min(1.0).sqrt();
+        weights = left[..data].iter().enumerate().map(|(at, one)| far(*one) * trusted(at)).collect();
     }
     let weighted = weighted(residuals, &weights, scale);
     let all = weighted(&values);
@@ -94,7 +97,7 @@ impl Fit {
 
 /// Values that make the sum of squares least (Levenberg and Marquardt).
 fn least(from: Vec<f64>, residuals: &dyn Fn(&[f64]) -> DVector<f64>) -> Option<Vec<f64>> {
-    let search = LevenbergMarquardt::new().with_ftol(1e-7).with_xtol(1e-6).with_patience(20);
+    let search = LevenbergMarquardt::new().with_ftol(1e-7).with_xtol(1e-6).with_patience(40);
     let (found, report) = search.minimize(Problem { at: DVector::from_vec(from), residuals });
     let whole = report.objective_function.is_finite() && found.at.iter().all(|value| value.is_finite());
     whole.then(|| found.at.as_slice().to_vec())

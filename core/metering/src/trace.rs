@@ -121,6 +121,11 @@ impl Weighed {
         &self.trace.frequency
     }
 
+    /// How many values [`Self::off`] gives.
+    pub fn parts(&self) -> usize {
+        self.trace.value.len() * if self.trace.phased { 2 } else { 1 }
+    }
+
     /// What a circuit's value at a point is off by, as a share of the impedance: its magnitude alone where no phase was measured.
     pub fn apart(&self, at: usize, ours: Complex) -> Complex {
         let value = self.trace.value[at];

@@ -71,6 +71,10 @@ const COARSE: usize = 4;
 const ABSORBS: (f64, f64) = (80.0, 0.6);
 const LEAKS: (f64, f64) = (8.0, 1.0);
 const RUBS: (f64, f64) = (1.0, 0.3);
+/// The air of a port over that of its box is as drawn within so much, as a logarithm.
+const PLUG: f64 = 0.1;
+/// And what leaks with it shut may be off what leaks with it open by so much, as a logarithm.
+const SEEP: f64 = 0.5;
 /// A box is never farther from its drawing than some of this, as a logarithm.
 const FAR: f64 = 0.5;
 /// Between two sweeps a coil warms by no more than some of this, as a share.
@@ -103,6 +107,10 @@ const QA: usize = ALPHA + 2;
 const WARMER: usize = ALPHA + 3;
 const TUNING: usize = ALPHA + 4;
 const RUBBING: usize = ALPHA + 5;
+/// The air of the ports that are shut over that of the box, to what was drawn; a logarithm.
+const PLUGGED: usize = ALPHA + 6;
+/// What leaks with the ports shut over what leaks else, as a logarithm: a plug is never quite tight.
+const SEEPS: usize = ALPHA + 7;
 /// Of each wave: frequency, pressure at cone and mouth, Q.
 const OF_WAVE: usize = 4;
 
@@ -137,7 +145,7 @@ struct Task<'a> {
 
 impl Task<'_> {
     fn ports(&self) -> usize {
-        if self.believed.tuning.is_some() { RUBBING + 1 } else { WARMER + 1 }
+        if self.believed.tuning.is_some() { SEEPS + 1 } else { WARMER + 1 }
     }
 
     fn model(&self, values: &[f64]) -> Boxed {
@@ -162,11 +170,13 @@ impl Task<'_> {
         &'b self,
         of: &'b Boxed,
         trace: &'b Trace,
-        warmer: f64,
+        [warmer, plugged, seeps]: [f64; 3],
     ) -> impl Fn(usize, f64) -> crate::Complex + 'b {
         let tuned = self.tuned(of);
         let warmer = if trace.shut { warmer } else { 0.0 };
-        let compliance = self.believed.compliance;
+        let mut of = of.clone();
+        of.ql *= if trace.shut { (-seeps).exp() } else { 1.0 };
+        let compliance = self.believed.compliance / plugged.exp();
         move |at, frequency| {
             let port = tuned.map(|tuned| match (trace.shut, trace.ports[at]) {
                 (true, here) => Against::Shut(here * compliance),
@@ -181,21 +191,29 @@ impl Task<'_> {
         tuning.map(|((_, ports), tuning)| ports.against(tuning, false))
     }
 
+    /// What differs between the traces: by how much the coil is warmer in the second one, and the air of the ports that are shut.
+    fn between(&self, values: &[f64]) -> [f64; 3] {
+        let ported = |at: usize| if self.believed.tuning.is_some() { values[at] } else { 0.0 };
+        [values[WARMER], ported(PLUGGED), ported(SEEPS)]
+    }
+
     /// What the circuit is off by at all points of all traces.
-    fn off(&self, of: &Boxed, warmer: f64, all: &mut Vec<f64>) {
+    fn off(&self, of: &Boxed, between: [f64; 3], all: &mut Vec<f64>) {
         for trace in &self.traces {
-            let from = all.len();
-            trace.weighed.off(all, self.circuit(of, trace, warmer));
-            if trace.shut {
-                all[from..].iter_mut().for_each(|off| *off *= SHUT);
-            }
+            trace.weighed.off(all, self.circuit(of, trace, between));
         }
+    }
+
+    /// By how much each of them counts.
+    fn trust(&self) -> Vec<f64> {
+        let of = |trace: &Trace| vec![if trace.shut { SHUT } else { 1.0 }; trace.weighed.parts()];
+        self.traces.iter().flat_map(of).collect()
     }
 
     fn residuals(&self, values: &[f64]) -> Vec<f64> {
         let of = self.model(values);
         let mut all = Vec::new();
-        self.off(&of, values[WARMER], &mut all);
+        self.off(&of, self.between(values), &mut all);
         Model::hold(&self.coil, self.believed.coil.as_ref().map(|(of, _)| of), &mut all, values);
         let known = |at: usize, (value, share): (f64, f64)| (values[at] - value.ln()) / share;
         let Believed { fs, qms, qes, .. } = self.believed;
@@ -203,7 +221,12 @@ impl Task<'_> {
         all.extend([known(QL, LEAKS), known(QA, ABSORBS), values[WARMER] / WARMING]);
         all.push(known(ALPHA, (self.believed.alpha, FAR)));
         if let Some((tuning, _)) = self.believed.tuning {
-            all.extend([known(RUBBING, RUBS), known(TUNING, (tuning, FAR))]);
+            all.extend([
+                known(RUBBING, RUBS),
+                known(TUNING, (tuning, FAR)),
+                values[PLUGGED] / PLUG,
+                values[SEEPS] / SEEP,
+            ]);
         }
         for (of, found) in values[self.ports()..].chunks(OF_WAVE).zip(&self.waves) {
             let (found, off) = found;
@@ -218,11 +241,11 @@ impl Task<'_> {
     }
 
     fn priors(&self) -> usize {
-        Model::HELD + 7 + 2 * usize::from(self.believed.tuning.is_some()) + OF_WAVE * self.waves.len()
+        Model::HELD + 7 + 4 * usize::from(self.believed.tuning.is_some()) + OF_WAVE * self.waves.len()
     }
 
     fn fit(&self, start: &[f64], rounds: usize) -> Option<(f64, Fit)> {
-        let found = settle(start, self.priors(), rounds, &|values| self.residuals(values))?;
+        let found = settle(start, self.priors(), &self.trust(), rounds, &|values| self.residuals(values))?;
         Some((self.left(&found.values), found))
     }
 
@@ -238,7 +261,7 @@ impl Task<'_> {
         let mut start = Model::start(&self.coil, fs.0, qms.0, qes.0);
         start.extend([alpha.ln(), LEAKS.0.ln(), ABSORBS.0.ln(), 0.0]);
         match tuning {
-            Some((tuning, _)) => start.extend([(off * tuning).ln(), 0.0]),
+            Some((tuning, _)) => start.extend([(off * tuning).ln(), 0.0, 0.0, 0.0]),
             None => start[ALPHA] += 2.0 * off.ln(),
         }
         start.extend([self.believed.wave.ln(), cone, mouth, RINGS.0.ln()]);
@@ -250,10 +273,10 @@ impl Task<'_> {
         &self,
         trace: &Trace,
         of: &Boxed,
-        warmer: f64,
+        between: [f64; 3],
         [low, high]: [f64; 2],
     ) -> Vec<(usize, crate::Complex)> {
-        let circuit = self.circuit(of, trace, warmer);
+        let circuit = self.circuit(of, trace, between);
         let counts = if trace.shut { SHUT } else { 1.0 };
         let frequencies = trace.weighed.frequency().iter().enumerate();
         let inside = frequencies.filter(|(_, frequency)| (low..=high).contains(*frequency));
@@ -267,7 +290,7 @@ impl Task<'_> {
         let mut even = of.clone();
         even.waves.remove(number);
         let trace = &self.traces[0];
-        let [with, without] = [of, &even].map(|of| self.circuit(of, trace, 0.0));
+        let [with, without] = [of, &even].map(|of| self.circuit(of, trace, [0.0; 3]));
         let own = of.waves[number].frequency;
         let near = trace.weighed.frequency().iter().enumerate().filter(|(_, f)| (*f / own).ln().abs() < 0.15);
         near.map(|(at, f)| (with(at, *f) / without(at, *f) - 1.0).norm()).fold(0.0, f64::max)
@@ -282,7 +305,7 @@ impl Task<'_> {
         let band = [own / BESIDE, own * BESIDE];
         let squares = |values: &[f64]| {
             let of = self.model(values);
-            let each = self.traces.iter().flat_map(|trace| self.near(trace, &of, values[WARMER], band));
+            let each = self.traces.iter().flat_map(|trace| self.near(trace, &of, self.between(values), band));
             each.map(|(_, apart)| apart.norm_sqr()).sum::<f64>()
         };
         (squares(&silent) - squares(values)) / self.left(values).powi(2)
@@ -302,7 +325,7 @@ impl Task<'_> {
         let before: Vec<_> = self
             .traces
             .iter()
-            .map(|trace| self.near(trace, &of, values[WARMER], [0.0, f64::INFINITY]))
+            .map(|trace| self.near(trace, &of, self.between(values), [0.0, f64::INFINITY]))
             .collect();
         let with = |wave: Wave| {
             let band = [wave.frequency / BESIDE, wave.frequency * BESIDE];
@@ -310,7 +333,7 @@ impl Task<'_> {
             of.waves.push(wave);
             let mut along = [0.0; 2];
             for (trace, before) in self.traces.iter().zip(&before) {
-                for (at, with) in self.near(trace, &of, values[WARMER], band) {
+                for (at, with) in self.near(trace, &of, self.between(values), band) {
                     let (_, without) = &before[at];
                     let moved = with - without;
                     along[0] -= moved.re * without.re + moved.im * without.im;

@@ -47,7 +47,7 @@ const EXPONENT: (f64, f64) = (0.7, 0.1);
 /// How far a guess at the rest may be off, as a logarithm; the resistance is as the trace has it.
 const WIDE: f64 = 1.5;
 /// The same of a coil that was measured by itself: its iron stays, its wire warms.
-const SAME: [f64; 8] = [0.012, 0.15, 0.15, 0.02, 0.15, 0.15, 0.15, 0.15];
+const SAME: [f64; 8] = [0.012, 0.3, 0.3, 0.03, 0.3, 0.3, 0.3, 0.3];
 /// Where the corners of the pairs are tried first, over Fs.
 const CORNERS: [f64; 2] = [3.0, 15.0];
 

@@ -9,9 +9,9 @@ use crate::Complex;
 pub(crate) const BAND: [f64; 2] = [0.2, 12.0];
 /// Creep is some per cent of a decade, and what it rubs away follows from it in part; one standard deviation.
 const CREEP: f64 = 0.06;
-const RUBBED: f64 = 0.04;
+const RUBBED: f64 = 0.06;
 /// How far either may be off what was measured before.
-const AGAIN: f64 = 0.015;
+const AGAIN: f64 = 0.05;
 
 /// Values of the circuit: the coil, and the suspended mass as a resonance.
 ///

@@ -139,12 +139,12 @@ fn most(values: impl Iterator<Item = f64>) -> f64 {
 #[test]
 fn the_tuning_and_the_leaks_of_a_box_are_found_from_its_impedance_alone() {
     for (ported, leaking) in [(true, false), (true, true), (false, false)] {
-        let all = tried(20, ported, leaking, 40.0, 0.15, SHEET);
+        let all = tried(12, ported, leaking, 40.0, 0.15, SHEET);
         let tuning = most(all.iter().map(|(truth, found)| (found.tuning.0 - truth.tuning()).abs()));
         let ql = most(all.iter().map(|(truth, found)| (found.ql.0 / truth.ql() - 1.0).abs()));
         assert!(tuning < if ported { 0.3 } else { 0.8 }, "{ported} {leaking}: {tuning} Hz");
         // Leaks of a closed box hide behind friction of the suspension that nobody has measured.
-        assert!(!ported || ql < 0.15, "{ported} {leaking}: QL {ql}");
+        assert!(!ported || ql < 0.2, "{ported} {leaking}: QL {ql}");
         if ported {
             assert!(all.iter().all(|(_, found)| (found.ql.0 < 3.4) == leaking), "{leaking}");
         }
@@ -154,7 +154,7 @@ fn the_tuning_and_the_leaks_of_a_box_are_found_from_its_impedance_alone() {
 #[test]
 fn a_driver_that_was_measured_makes_its_box_surer() {
     let [alone, beside] =
-        [(0.15, SHEET), (0.002, MEASURED)].map(|(sheet, spread)| tried(20, true, false, 40.0, sheet, spread));
+        [(0.15, SHEET), (0.002, MEASURED)].map(|(sheet, spread)| tried(12, true, false, 40.0, sheet, spread));
     let tuning =
         |all: &[(Box, Found)]| most(all.iter().map(|(truth, found)| (found.tuning.0 - truth.tuning()).abs()));
     let alpha = |all: &[(Box, Found)]| {
@@ -167,7 +167,7 @@ fn a_driver_that_was_measured_makes_its_box_surer() {
         tuning(&alone)
     );
     assert!(
-        alpha(&beside) <= 1.1 * alpha(&alone) && alpha(&beside) < 0.04,
+        alpha(&beside) <= 1.1 * alpha(&alone) && alpha(&beside) < 0.06,
         "{} {}",
         alpha(&beside),
         alpha(&alone)
