@@ -51,7 +51,7 @@ enum Command {
     },
     /// Writes what is heard of a step or tone burst, as CSV.
     Transient(Transient),
-    /// Works out a folder of measurements: `design.json`, `session.json` and the traces that it names. Drivers in free air, alone and with a mass on the cone; closed and ported boxes by their impedance; a low-pass hidden in the chain.
+    /// Works out a folder of measurements: `design.json`, `session.json` and the traces that it names. Drivers in free air, alone and with a mass on the cone; closed and ported boxes by their impedance, as they are and with their ports shut; standing waves by the impedance and the sound at the openings; a low-pass hidden in the chain.
     Measure {
         /// The folder.
         folder: PathBuf,

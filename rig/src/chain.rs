@@ -7,6 +7,9 @@ use rand_chacha::ChaCha8Rng;
 
 use crate::{Cabinet, Complex};
 
+/// Noise where there is no signal, in the unit of the trace.
+const FLOOR: f64 = 1e-9;
+
 /// A filter that nobody knows of.
 #[derive(Debug, Clone, Copy)]
 pub struct Lowpass {
@@ -73,7 +76,8 @@ impl Chain {
     /// A trace with noise as a share of each value.
     pub fn noisy(&self, value: Complex, random: &mut ChaCha8Rng) -> Complex {
         let share = 10f64.powf(-self.noise / 20.0) / 2f64.sqrt();
-        value + Complex::new(normal(random), normal(random)) * (share * value.norm())
+        // Where nothing sounds there is still noise.
+        value + Complex::new(normal(random), normal(random)) * (share * value.norm() + FLOOR)
     }
 
     /// Sound in the mouth of an opening of an area (m2): what it moves itself, and what comes of the others (Keele, JAES 22, 1974).

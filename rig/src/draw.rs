@@ -138,7 +138,7 @@ pub fn draw(setup: &Setup) -> Hidden {
             });
         }
     }
-    let reversed = u32::from(!clean && sheet.count > 1 && random.random_bool(0.25));
+    let reversed = u32::from(!clean && sheet.count > 1 && random.random_bool(0.5));
     let cabinet = Cabinet {
         driver,
         count: sheet.count,

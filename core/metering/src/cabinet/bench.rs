@@ -2,6 +2,7 @@
 
 use super::model::{Against, Boxed, Wave};
 use super::ports::Ports;
+use super::sound::{Near, loudest};
 use crate::driver::{BAND, Coil, Model};
 use crate::fit::{Fit, ROUNDS, settle};
 use crate::trace::{Impedance, Weighed};
@@ -38,6 +39,8 @@ pub struct Seen<'a> {
     pub open: &'a Impedance,
     /// With its ports shut at their mouths.
     pub shut: Option<&'a Impedance>,
+    /// The sound at its openings; it tells standing waves, and nothing else is taken from it.
+    pub near: &'a [Near],
 }
 
 /// What a box is, each with its standard error.
@@ -90,6 +93,10 @@ const DRAWN: f64 = 0.12;
 const LIKELY: [[f64; 2]; 2] = [[0.6, -0.6], [0.6, 0.6]];
 /// A wave is seen this far beside it, as a factor.
 const BESIDE: f64 = 1.25;
+/// Waves are looked for above so many times tuning or resonance.
+const LOWEST: f64 = 2.0;
+/// The sound close to an opening has waves of the room as well; the box's own begin at this part of the lowest that is drawn.
+const BELOW: f64 = 0.75;
 /// Frequencies at which one is looked for, each over the last.
 const STEP: f64 = 1.015;
 /// A wave explains so much of what is left that chance does not: three values more, and some hundred places to find one.
@@ -99,6 +106,10 @@ const RIPPLE: f64 = 0.012;
 
 /// Drivers that work against each other do not feel the box: a circuit without it then leaves about as little as one with it.
 const AS_WELL: f64 = 1.15;
+/// Where the box that it finds is nothing like the drawn one, so much more is still as good.
+const NEARLY: f64 = 3.0;
+/// A box is nothing like the drawn one beyond this, as a logarithm of tuning and of stiffness.
+const STRANGE: [f64; 2] = [0.5, 0.9];
 
 /// Positions among the values: those of the driver come first.
 const ALPHA: usize = Model::VALUES;
@@ -315,7 +326,7 @@ impl Task<'_> {
     fn one_more(&self, values: &[f64]) -> Option<([f64; 3], f64)> {
         let usual = self.left(values).powi(2);
         let of = self.model(values);
-        let lowest = 2.0 * of.tuning.unwrap_or(0.0).max(of.driver.fs);
+        let lowest = LOWEST * of.tuning.unwrap_or(0.0).max(of.driver.fs);
         let highest = self
             .traces
             .iter()
@@ -364,6 +375,16 @@ impl Task<'_> {
     }
 }
 
+impl Boxed {
+    /// Whether it is nothing like what was drawn.
+    fn strange(&self, believed: &Believed) -> bool {
+        let apart = |found: f64, drawn: f64| (found / drawn).ln().abs();
+        let tuning =
+            self.tuning.zip(believed.tuning.as_ref()).map_or(0.0, |(found, (drawn, _))| apart(found, *drawn));
+        tuning > STRANGE[0] || apart(self.alpha, believed.alpha) > STRANGE[1]
+    }
+}
+
 /// Fits the circuit to the impedance of a closed or ported box, all its traces at once. `None` where a trace is too short, or leaves a value open.
 ///
 /// What is believed of the driver keeps what the traces cannot tell apart from wandering; the tuning, the leaks and the ratio of stiffnesses come from the traces. Standing waves are
@@ -400,8 +421,11 @@ pub fn measure(seen: &Seen<'_>, believed: &Believed) -> Option<Found> {
     let apart = task(1, ((count - 2.0) / count).powi(2));
     let mut task = task(1, 1.0);
     let (mut left, mut found) = task.fit(&best.values, ROUNDS)?;
+    let strange = task.model(&found.values).strange(believed);
     let reversed = believed.count > 1
-        && apart.fit(&apart.start(1.0, LIKELY[0]), 1).is_some_and(|(against, _)| against < AS_WELL * left);
+        && apart
+            .fit(&apart.start(1.0, LIKELY[0]), 1)
+            .is_some_and(|(against, _)| against < left * if strange { NEARLY } else { AS_WELL });
     while task.waves.len() < WAVES && !reversed {
         let Some(([frequency, cone, mouth], explains)) = task.one_more(&found.values) else { break };
         if explains < EXPLAINS {
@@ -425,17 +449,26 @@ pub fn measure(seen: &Seen<'_>, believed: &Believed) -> Option<Found> {
         let at = task.ports() + OF_WAVE * number;
         (found.of(|values| values[at].exp()), task.ripple(&of, number), task.explained(&found.values, number))
     };
-    let waves = (0..task.waves.len())
-        .map(wave)
-        .filter(|(_, ripple, explains)| *ripple > RIPPLE && *explains > EXPLAINS);
-    let waves = waves.map(|(at, ripple, _)| (at, ripple));
+    let each: Vec<_> = (0..task.waves.len()).map(wave).collect();
+    let shown = |at: &usize| each[*at].1 > RIPPLE && each[*at].2 > EXPLAINS;
+    let clear: Vec<usize> = (0..each.len()).filter(shown).collect();
+    let most = clear.iter().map(|at| (each[*at].0, each[*at].1)).max_by(|a, b| a.1.total_cmp(&b.1));
+    let heard = || {
+        let mut plain = Boxed { waves: Vec::new(), ..of.clone() };
+        let lowest = (LOWEST * of.tuning.unwrap_or(0.0).max(of.driver.fs)).max(BELOW * believed.wave);
+        let (wave, error) = loudest(&plain, ports, seen.near, [lowest, high])?;
+        plain.waves.push(wave);
+        let ripple = task.ripple(&plain, 0);
+        (ripple > RIPPLE).then_some(((wave.frequency, error), ripple))
+    };
+    let wave = if most.is_none() && !reversed { heard() } else { most };
     Some(Found {
         tuning: if closed { found.of(fc) } else { found.of(|values| values[TUNING].exp()) },
         ql: found.of(|values| values[QL].exp()),
         qa: found.of(|values| values[QA].exp()),
         alpha: found.of(|values| values[ALPHA].exp()),
         qtc: closed.then(|| found.of(|values| qtc(&task.model(values)))),
-        wave: waves.max_by(|a, b| a.1.total_cmp(&b.1)),
+        wave,
         reversed,
         model: of.clone(),
         left,

@@ -47,6 +47,12 @@ impl Ports {
         }
     }
 
+    /// The lowest resonance of a port by itself, half a wave with its ends, Hz.
+    pub fn pipe(&self) -> f64 {
+        let longest = self.each.iter().map(|one| one.length + one.ends[0] + one.ends[1]).fold(0.0, f64::max);
+        self.air.speed / (2.0 * longest)
+    }
+
     /// The same ports, each longer by a length, m.
     #[must_use]
     pub fn longer(&self, by: f64) -> Self {

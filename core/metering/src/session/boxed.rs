@@ -23,7 +23,7 @@ const SAW: f64 = 4e-4;
 const LEAKING: f64 = 3.4;
 /// A port that is off by less is left as it is: by so many errors, and a share of the tuning that nobody hears.
 const ERRORS: f64 = 2.5;
-const UNHEARD: f64 = 0.008;
+const UNHEARD: f64 = 0.012;
 /// Of a driver that is as its sheet says, values are off by less, as a share.
 const AS_THE_SHEET: f64 = 0.05;
 /// How far Vas may be off a sheet, as a share.

@@ -13,7 +13,7 @@ use oak_units::{Dimension, parse_quantity};
 use serde::Deserialize;
 
 use crate::answer::{Answer, DriverAnswer, Estimate};
-use crate::cabinet::Seen;
+use crate::cabinet::{Near, Seen};
 use crate::driver::{Bench, Measured, measure};
 use crate::loopback::{self, lowpass};
 use crate::trace::Impedance;
@@ -92,14 +92,11 @@ pub fn work_out(folder: &Folder) -> Result<Answer, Vec<Problem>> {
     answer.driver = driver(&measured, &design, &air, &mut answer);
     let built = design.built().map_err(one)?;
     let of = |kind: TraceKind| traces.iter().find(|(raw, _)| raw.kind == kind).map(|(_, trace)| trace);
-    let seen = of(TraceKind::ImpedanceBox).map(|open| Seen { open, shut: of(TraceKind::ImpedanceBlocked) });
+    let near = near(folder, &session).map_err(one)?;
+    let open = of(TraceKind::ImpedanceBox);
+    let seen = open.map(|open| Seen { open, shut: of(TraceKind::ImpedanceBlocked), near: &near });
     boxed::tell(seen, &measured, &built, &air, &mut answer);
     chain(folder, &session, &mut answer).map_err(one)?;
-    for trace in
-        session.traces.iter().filter(|trace| !is_read(trace.kind) && trace.kind != TraceKind::Loopback)
-    {
-        answer.notes.push(format!("{}: this kind of trace is not read by this version.", trace.file));
-    }
     Ok(answer)
 }
 
@@ -126,6 +123,20 @@ fn chain(folder: &Folder, session: &RawSession, answer: &mut Answer) -> Result<(
         None => answer.notes.push("lowpass: the electrical chain has none.".to_owned()),
     }
     Ok(())
+}
+
+/// Sound at cones and in ports, in dB over anything.
+fn near(folder: &Folder, session: &RawSession) -> Result<Vec<Near>, Problem> {
+    let of = |trace: &RawTrace| {
+        let port = match trace.kind {
+            TraceKind::NearfieldCone => false,
+            TraceKind::NearfieldPort => true,
+            _ => return None,
+        };
+        let levels = file(folder, &trace.file).and_then(|bytes| loopback::read(&trace.file, bytes));
+        Some(levels.map(|levels| Near { port, levels }))
+    };
+    session.traces.iter().filter_map(of).collect()
 }
 
 fn file<'a>(folder: &'a Folder, name: &str) -> Result<&'a [u8], Problem> {

@@ -37,7 +37,7 @@ fn told(all: &[[(f64, (f64, f64)); 3]], which: usize) -> (f64, f64, f64) {
 fn fs_qes_and_compliance_are_found_in_noise_with_honest_errors() {
     // Of 95 % of drivers; the compliance is the part of Vas that a trace tells.
     for (noise, most) in [(40.0, [0.001, 0.01, 0.015]), (25.0, [0.005, 0.03, 0.03])] {
-        let all = tried(30, 0.0, noise);
+        let all = tried(16, 0.0, noise);
         for (which, most) in most.into_iter().enumerate() {
             let (worst, one, two) = told(&all, which);
             assert!(worst < most, "{which} at {noise} dB: {worst}");
@@ -49,7 +49,7 @@ fn fs_qes_and_compliance_are_found_in_noise_with_honest_errors() {
 #[test]
 fn a_suspension_that_creeps_spoils_neither_fs_nor_qes() {
     for creep in [0.03, 0.12] {
-        let all = tried(12, creep, 40.0);
+        let all = tried(8, creep, 40.0);
         for (which, most) in [(0, 0.005), (1, 0.02), (2, 0.03)] {
             let (worst, ..) = told(&all, which);
             assert!(worst < most, "{which} with {creep}: {worst}");
@@ -59,7 +59,7 @@ fn a_suspension_that_creeps_spoils_neither_fs_nor_qes() {
 
 #[test]
 fn the_fit_agrees_with_the_closed_way_by_three_points_on_clean_data() {
-    for seed in 0..30 {
+    for seed in 0..10 {
         let mut random = ChaCha8Rng::seed_from_u64(seed);
         let truth = Truth { coil: [0.0, 100.0], ..Truth::any(&mut random, 0.0) };
         let free = truth.measured(0.0, 200.0, 0.0, &mut random);

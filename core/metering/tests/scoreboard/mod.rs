@@ -188,7 +188,14 @@ pub fn score(all: &[Tried]) -> Score {
                         answer.box_mode_hz.is_some_and(|found| (found.value / at - 1.0).abs() < 0.03),
                     );
                 }
-                None => told[3].1.count(false, answer.box_mode_hz.is_some()),
+                // One that is there and moves the impedance by less is no lie.
+                None => {
+                    let is = |found: f64| {
+                        hidden.cabinet.modes.iter().any(|mode| (found / mode.frequency - 1.0).abs() < 0.03)
+                    };
+                    let falsely = answer.box_mode_hz.is_some_and(|found| !is(found.value));
+                    told[3].1.count(false, falsely);
+                }
             }
         }
     }
