@@ -19,6 +19,7 @@ use oak_design::schema::{SCHEMAS, schema};
 use oak_design::start::{RawAsk, starting_points};
 use oak_design::transient::{Played, TransientReport, excitation};
 use oak_metering::session::{self, Folder, work_out};
+use oak_metering::sweep::{Depth, Sweep, write_wav};
 use oak_planning::build_plan::{Flat, flat_drawing};
 
 #[derive(Parser)]
@@ -58,6 +59,23 @@ enum Command {
         /// How the answer is written.
         #[arg(long, value_enum, default_value_t = Answered::Json)]
         format: Answered,
+    },
+    /// Writes an exponential sweep to measure with, as a WAV file of 24 bits (Farina 2000).
+    Sweep {
+        /// The file.
+        file: PathBuf,
+        /// Samples a second.
+        #[arg(long, default_value_t = 48_000)]
+        rate: u32,
+        /// How long it lasts, s.
+        #[arg(long, default_value_t = 10.0)]
+        seconds: f64,
+        /// Where it begins, Hz.
+        #[arg(long, default_value_t = 5.0)]
+        from: f64,
+        /// Where it ends, Hz.
+        #[arg(long, default_value_t = 1000.0)]
+        to: f64,
     },
     /// Takes long work out of a database's queue: `oak-drum-server worker`, the program beside this one.
     Worker {
@@ -195,6 +213,13 @@ fn main() -> ExitCode {
         Command::Panel { asked, number } => panel(&asked, number),
         Command::Transient(arguments) => transient(&arguments),
         Command::Measure { folder, format: Answered::Json } => measure(&folder),
+        Command::Sweep { file, rate, seconds, from, to } => {
+            Sweep::new(rate, seconds, from, to).map_err(|problems| all(&file, &problems)).and_then(|sweep| {
+                std::fs::write(&file, write_wav(rate, &sweep.samples(), Depth::Bits24))
+                    .with_context(|| format!("{} cannot be written", file.display()))?;
+                Ok(String::new())
+            })
+        }
         Command::Schema { kind } => print_schema(&kind),
         Command::Worker { arguments } => worker(&arguments),
         Command::Quantities => pretty(&quantities()),

@@ -257,6 +257,21 @@ fn a_board_is_written_at_full_size_and_one_that_is_not_there_is_named() {
 }
 
 #[test]
+fn a_sweep_is_written_as_a_sound_file_and_an_impossible_one_is_refused() {
+    let file = PathBuf::from(env!("CARGO_TARGET_TMPDIR")).join("sweep.wav");
+    let path = file.to_str().expect("path");
+    assert_eq!(printed(&["sweep", path, "--seconds", "1"]), "");
+    let written = fs::read(&file).expect("written");
+    // 44 bytes or a little more of header, one second of 3 bytes a sample.
+    assert!(
+        written.starts_with(b"RIFF") && (44..100).contains(&(written.len() - 144_000)),
+        "{}",
+        written.len()
+    );
+    assert!(refused(&["sweep", path, "--rate", "8000"]).contains("8000 samples a second"));
+}
+
+#[test]
 fn a_folder_that_is_no_session_says_what_is_missing() {
     let folder = PathBuf::from(env!("CARGO_TARGET_TMPDIR")).join("session");
     fs::create_dir_all(&folder).expect("a folder");

@@ -16,6 +16,7 @@ pub fn run() -> Result<()> {
     command::run(&python, "reference/openwind", &["run.py"])?;
     command::run(&python, "reference/scikit-fem", &["run.py"])?;
     command::run(&python, "reference/filters", &["run.py"])?;
+    command::run(&python, "reference/sweep", &["run.py"])?;
     command::run(&python, "reference/opening-wall", &["run.py"])?;
     // These ask the program for what it would build.
     command::build()?;

@@ -1,6 +1,6 @@
 //! From traces to numbers: what was measured of a driver or a box, read, fitted, and said with its error.
 //!
-//! `session` is a folder of traces with what is known of each; `trace` an impedance over frequency; `fit` least squares with errors; `loopback` a filter hidden in the chain; `driver` what a
+//! `session` is a folder of traces with what is known of each; `trace` an impedance over frequency; `fit` least squares with errors; `loopback` a filter hidden in the chain; `sweep` a sound to measure with, and the response in its recording; `driver` what a
 //! driver's impedance says, `cabinet` what that of a finished box does; `answer` all of it as one document. Nothing here reads a file.
 
 pub mod answer;
@@ -9,6 +9,7 @@ pub mod driver;
 pub mod fit;
 pub mod loopback;
 pub mod session;
+pub mod sweep;
 pub mod trace;
 
 /// A complex number.

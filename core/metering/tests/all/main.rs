@@ -8,3 +8,4 @@ mod rigs;
 mod scoreboard;
 mod sessions;
 mod support;
+mod sweep;

@@ -1,0 +1,106 @@
+//! From a recording to a response.
+
+use std::f64::consts::{PI, TAU};
+
+use rustfft::FftPlanner;
+
+use super::signal::Sweep;
+use crate::Complex;
+
+/// What a recording answers to an impulse in place of the sweep; what comes before it in time stands at its end.
+#[derive(Debug, Clone)]
+pub struct Impulse {
+    /// Samples a second.
+    pub rate: f64,
+    /// Its values.
+    pub samples: Vec<f64>,
+    sweep: Sweep,
+}
+
+/// What is kept of an impulse response: so long before its beginning and after it, s, with soft edges.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Window {
+    /// s.
+    pub before: f64,
+    /// s.
+    pub after: f64,
+}
+
+/// Where the sweep has nothing, the quotient is held down: so far below its loudest, in power.
+const NOTHING: f64 = 1e-7;
+/// Of either side of a window, what its edge (half a Hann window) takes.
+const EDGE: f64 = 0.25;
+/// Between two harmonics, the share that belongs to either.
+const SHARE: f64 = 0.45;
+
+/// Divides a recording by its sweep in the spectrum, where the sweep has something.
+pub fn deconvolve(recorded: &[f64], sweep: &Sweep) -> Impulse {
+    let played = sweep.samples();
+    // So long that nothing of the end meets the beginning.
+    let count = (recorded.len() + played.len()).next_power_of_two();
+    let mut planner = FftPlanner::new();
+    let forward = planner.plan_fft_forward(count);
+    let spectrum = |samples: &[f64]| {
+        let mut values: Vec<Complex> = samples.iter().map(|sample| Complex::from(*sample)).collect();
+        values.resize(count, Complex::from(0.0));
+        forward.process(&mut values);
+        values
+    };
+    let (sent, mut came) = (spectrum(&played), spectrum(recorded));
+    let most = sent.iter().map(Complex::norm_sqr).fold(0.0, f64::max);
+    for (came, sent) in came.iter_mut().zip(&sent) {
+        *came *= sent.conj() / (sent.norm_sqr() + NOTHING * most);
+    }
+    planner.plan_fft_inverse(count).process(&mut came);
+    let samples = came.iter().map(|value| value.re / count as f64).collect();
+    Impulse { rate: f64::from(sweep.rate), samples, sweep: *sweep }
+}
+
+impl Impulse {
+    /// Where it is loudest, s.
+    pub fn arrives(&self) -> f64 {
+        let half = self.samples.len() / 2;
+        let loudest = (0..half).max_by(|a, b| self.samples[*a].abs().total_cmp(&self.samples[*b].abs()));
+        loudest.unwrap_or(0) as f64 / self.rate
+    }
+
+    /// Its spectrum at frequencies (Hz) through a window that begins at a time (s), with the phase from there.
+    pub fn response(&self, from: f64, window: Window, frequencies: &[f64]) -> Vec<Complex> {
+        let count = self.samples.len() as i64;
+        let [first, last] =
+            [from - window.before, from + window.after].map(|at| (at * self.rate).round() as i64);
+        let edge = |part: f64| 0.5 - 0.5 * (PI * part.clamp(0.0, 1.0)).cos();
+        let kept: Vec<(f64, f64)> = (first..=last)
+            .map(|at| {
+                let after = at as f64 / self.rate - from;
+                let weight = if after < 0.0 {
+                    edge((after + window.before) / (EDGE * window.before))
+                } else {
+                    edge((window.after - after) / (EDGE * window.after))
+                };
+                (after, weight * self.samples[at.rem_euclid(count) as usize])
+            })
+            .collect();
+        let at = |frequency: &f64| {
+            // One turn from sample to sample instead of a sine for each.
+            let step = Complex::from_polar(1.0, -TAU * frequency / self.rate);
+            let first = kept.first().map_or(0.0, |(after, _)| *after);
+            let mut turn = Complex::from_polar(1.0, -TAU * frequency * first);
+            let mut sum = Complex::from(0.0);
+            for (_, value) in &kept {
+                sum += turn * value;
+                turn *= step;
+            }
+            sum
+        };
+        frequencies.iter().map(at).collect()
+    }
+
+    /// The response of a harmonic (2, 3 and so on) at frequencies of what was played, Hz: what the recording has at so many times each.
+    pub fn harmonic(&self, order: u32, frequencies: &[f64]) -> Vec<Complex> {
+        let [below, here, above] = [order - 1, order, order + 1].map(|order| self.sweep.ahead(order));
+        let window = Window { before: SHARE * (above - here), after: SHARE * (here - below) };
+        let times: Vec<f64> = frequencies.iter().map(|frequency| frequency * f64::from(order)).collect();
+        self.response(self.arrives() - here, window, &times)
+    }
+}

@@ -1,0 +1,116 @@
+//! Sweeps against scipy and their own identities.
+
+use oak_metering::sweep::{Depth, Sweep, Window, deconvolve, read_wav, write_wav};
+use rand::{Rng, SeedableRng};
+use rand_chacha::ChaCha8Rng;
+
+fn sweep() -> Sweep {
+    Sweep::new(48_000, 2.0, 20.0, 2000.0).expect("a sweep")
+}
+
+fn table(text: &str) -> Vec<Vec<f64>> {
+    let rows =
+        text.lines().skip(1).map(|row| row.split(',').map(|cell| cell.parse().expect("a number")).collect());
+    rows.collect()
+}
+
+/// Through the sections of a filter (direct form), late by so many samples.
+fn through(sections: &[Vec<f64>], samples: &[f64], late: usize) -> Vec<f64> {
+    let mut all = vec![0.0; late];
+    all.extend_from_slice(samples);
+    all.resize(late + samples.len() + 24_000, 0.0);
+    for section in sections {
+        let [b0, b1, b2, _, a1, a2] = section[..] else { panic!("six values") };
+        let [mut x, mut y] = [[0.0; 2]; 2];
+        for sample in &mut all {
+            let next = b0 * *sample + b1 * x[0] + b2 * x[1] - a1 * y[0] - a2 * y[1];
+            x = [*sample, x[0]];
+            y = [next, y[0]];
+            *sample = next;
+        }
+    }
+    all
+}
+
+#[test]
+fn a_system_is_found_as_scipy_finds_it() {
+    let filter = table(include_str!("../../../../reference/sweep/filter.csv"));
+    let recorded = through(&filter, &sweep().samples(), 480);
+    let impulse = deconvolve(&recorded, &sweep());
+    let wanted = table(include_str!("../../../../reference/sweep/system.csv"));
+    let frequencies: Vec<f64> = wanted.iter().map(|row| row[0]).collect();
+    let found = impulse.response(0.01, Window { before: 0.25, after: 0.6 }, &frequencies);
+    for (found, row) in found.iter().zip(&wanted) {
+        let (size, off) = (row[1].hypot(row[2]), (found.re - row[1]).hypot(found.im - row[2]));
+        assert!(off < 0.01 * size.max(0.1), "{} Hz: {found}, by scipy {} {}", row[0], row[1], row[2]);
+    }
+    assert!((impulse.arrives() - 0.01).abs() < 0.003, "{}", impulse.arrives());
+}
+
+#[test]
+fn what_is_bent_shows_as_a_harmonic_of_its_own() {
+    // A square of amplitude a on a sine gives half of a in the second harmonic (cos 2x = 1 - 2 sin^2 x), a cube a quarter in the third.
+    for (order, wanted) in [(2, 0.5 * 0.02), (3, 0.25 * 0.02)] {
+        let samples = sweep().samples();
+        let bent: Vec<f64> = samples.iter().map(|sample| sample + 0.02 * sample.powi(order as i32)).collect();
+        let impulse = deconvolve(&bent, &sweep());
+        for found in impulse.harmonic(order, &[60.0, 100.0, 200.0, 300.0]) {
+            assert!(
+                (found.norm() / wanted - 1.0).abs() < 0.08,
+                "{order}: {} and {wanted} wanted",
+                found.norm()
+            );
+        }
+        let other = if order == 2 { 3 } else { 2 };
+        for found in impulse.harmonic(other, &[100.0, 200.0]) {
+            assert!(found.norm() < 0.1 * wanted, "{other}: {}", found.norm());
+        }
+    }
+}
+
+#[test]
+fn a_sweep_grows_by_the_same_factor_in_the_same_time() {
+    let samples = sweep().samples();
+    // Crossings of zero in a tenth of a second about the middle: at 1 s it passes sqrt(20 x 2000) = 200 Hz.
+    let middle = &samples[45_600..50_400];
+    let crossings = middle.windows(2).filter(|pair| pair[0] < 0.0 && pair[1] >= 0.0).count();
+    assert!((19..=21).contains(&crossings), "{crossings}");
+    assert!((sweep().ahead(2) - 2.0 * 2f64.ln() / 100f64.ln()).abs() < 1e-12);
+    assert!(samples.iter().all(|sample| sample.abs() <= 1.0) && samples[0].abs() < 1e-9);
+}
+
+#[test]
+fn recordings_come_back_as_they_were_written() {
+    let mut random = ChaCha8Rng::seed_from_u64(3);
+    let samples: Vec<f64> = (0..4800).map(|_| random.random_range(-0.9..0.9)).collect();
+    for (depth, most) in
+        [(Depth::Bits16, 5e-5), (Depth::Bits24, 2e-7), (Depth::Bits32, 1e-8), (Depth::Float, 1e-7)]
+    {
+        for rate in [44_100, 48_000, 96_000, 192_000] {
+            let back = read_wav("a.wav", &write_wav(rate, &samples, depth)).expect("a recording");
+            assert_eq!((back.rate, back.channels.len(), back.clipped), (rate, 1, 0));
+            let off = back.channels[0].iter().zip(&samples).map(|(a, b)| (a - b).abs()).fold(0.0, f64::max);
+            assert!(off < most && back.channels[0].len() == samples.len(), "{depth:?}: {off}");
+        }
+    }
+    let loud = read_wav("a.wav", &write_wav(48_000, &[0.1, 1.0, -1.0], Depth::Bits16)).expect("a recording");
+    assert_eq!(loud.clipped, 2);
+}
+
+#[test]
+fn damaged_recordings_and_impossible_sweeps_are_refused() {
+    let whole = write_wav(48_000, &[0.5; 1000], Depth::Bits24);
+    for broken in [&whole[..20], &whole[..whole.len() - 100], b"", b"RIFFxxxxWAVE", b"ID3 and so on"] {
+        let error = read_wav("take.wav", broken).expect_err("damaged").to_string();
+        assert!(error.contains("take.wav"), "{error}");
+    }
+    let slow =
+        read_wav("a.wav", &write_wav(8000, &[0.5; 10], Depth::Bits16)).expect_err("a rate").to_string();
+    assert!(slow.contains("8000 samples"), "{slow}");
+    let nothing = read_wav("a.wav", &write_wav(48_000, &[], Depth::Bits16)).expect_err("nothing").to_string();
+    assert!(nothing.contains("no sound"), "{nothing}");
+    let no_number = read_wav("a.wav", &write_wav(48_000, &[f64::NAN, 0.1], Depth::Float));
+    assert!(no_number.expect_err("NaN").to_string().contains("no number"));
+    let problems = Sweep::new(47_000, 0.1, 0.0, 90_000.0).expect_err("impossible");
+    assert_eq!(problems.len(), 4, "{problems:?}");
+}
