@@ -4,13 +4,46 @@ use std::f64::consts::{PI, TAU};
 
 use crate::{Air, Complex};
 
+/// What a coil does besides resist.
+#[derive(Debug, Clone, Copy)]
+pub enum Coil {
+    /// A power of frequency: ohm at 1 rad/s, and the exponent (Vanderkooy, JAES 37, 1989).
+    Power {
+        /// Ohm at 1 rad/s.
+        size: f64,
+        /// 0.5 to 1.
+        power: f64,
+    },
+    /// An inductance whose field no longer fills the iron above a frequency: `j w L tanh(x)/x`, `x = sqrt(j f/fe)`.
+    Core {
+        /// H.
+        inductance: f64,
+        /// Hz.
+        edge: f64,
+    },
+}
+
+impl Coil {
+    /// Impedance at a frequency (Hz), ohm.
+    pub fn impedance(self, frequency: f64) -> Complex {
+        let turned = Complex::new(0.0, TAU * frequency);
+        match self {
+            Self::Power { size, power } => size * turned.powf(power),
+            Self::Core { inductance, edge } => {
+                let x = Complex::new(0.0, frequency / edge).sqrt();
+                turned * inductance * x.tanh() / x
+            }
+        }
+    }
+}
+
 /// Drivers of one sort.
 #[derive(Debug, Clone, Copy)]
 pub struct Driver {
     /// Ohm.
     pub re: f64,
-    /// `w^n` of the coil: ohm at 1 rad/s, and n.
-    pub coil: [f64; 2],
+    /// The coil.
+    pub coil: Coil,
     /// N/A.
     pub bl: f64,
     /// kg.
@@ -46,7 +79,8 @@ impl Driver {
         air.density * air.speed.powi(2) * self.sd * self.sd * self.cms
     }
 
-    fn mechanical(&self, frequency: f64, added: f64) -> Complex {
+    /// What is moved, with a mass (kg) on the cone, N s/m.
+    pub fn mechanical(&self, frequency: f64, added: f64) -> Complex {
         let omega = TAU * frequency;
         let (share, rubs) = self.creep;
         let turned = if rubs { PI / 2.0 / std::f64::consts::LN_10 } else { 0.0 };
@@ -57,9 +91,9 @@ impl Driver {
         Complex::new(left, omega * (self.mms + added)) + spring.inv()
     }
 
-    fn electrical(&self, frequency: f64) -> Complex {
-        let [size, power] = self.coil;
-        self.re + size * (Complex::i() * TAU * frequency).powf(power)
+    /// What the coil is while the cone is held, ohm.
+    pub fn electrical(&self, frequency: f64) -> Complex {
+        self.re + self.coil.impedance(frequency)
     }
 
     /// Impedance in free air with a mass (kg) on the cone, ohm.
@@ -95,6 +129,40 @@ pub struct Mode {
     pub at: [f64; 2],
     /// Its Q.
     pub q: f64,
+}
+
+impl Mode {
+    /// What it adds to the impedance of the air of a box (m3/Pa) at a place of pressure 1, Pa s/m3.
+    fn adds(&self, compliance: f64, frequency: f64) -> Complex {
+        let [omega, own] = [frequency, self.frequency].map(|f| TAU * f);
+        Complex::new(0.0, omega / compliance) / Complex::new(own * own - omega * omega, omega * own / self.q)
+    }
+}
+
+impl Port {
+    /// What all of them set against a flow, open or shut at their mouths, Pa s/m3.
+    fn against(&self, air: &Air, frequency: f64, shut: bool) -> Complex {
+        let [open, closed] = air.duct(self.radius, self.length, frequency);
+        let mass = air.density * self.ends / (PI * self.radius * self.radius);
+        // Shut at its mouth it has the inner end alone: half of both, near enough.
+        let (wave, share) = if shut { (closed, 0.5) } else { (open, 1.0) };
+        (wave + Complex::new(0.0, TAU * frequency * mass * share)) / self.count
+    }
+
+    /// Where they are in balance with a box (m3/Pa) and its standing waves, every loss taken out, Hz.
+    pub fn tuning(&self, compliance: f64, modes: &[Mode], air: &Air) -> f64 {
+        let off = |frequency: f64| {
+            let inside: f64 =
+                modes.iter().map(|mode| mode.adds(compliance, frequency).im * mode.at[1] * mode.at[1]).sum();
+            self.against(air, frequency, false).im + inside - 1.0 / (TAU * frequency * compliance)
+        };
+        let (mut low, mut high) = (3.0, 150.0);
+        for _ in 0..60 {
+            let middle = f64::midpoint(low, high);
+            if off(middle) < 0.0 { low = middle } else { high = middle }
+        }
+        f64::midpoint(low, high)
+    }
 }
 
 /// A cabinet.
@@ -143,14 +211,6 @@ impl Cabinet {
         self.volume / (air.density * air.speed * air.speed)
     }
 
-    fn port_at(&self, port: &Port, air: &Air, frequency: f64, shut: bool) -> Complex {
-        let [open, closed] = air.duct(port.radius, port.length, frequency);
-        let mass = air.density * port.ends / (PI * port.radius * port.radius);
-        // Shut at its mouth it has the inner end alone: half of both, near enough.
-        let (wave, share) = if shut { (closed, 0.5) } else { (open, 1.0) };
-        (wave + Complex::new(0.0, TAU * frequency * mass * share)) / port.count
-    }
-
     /// Where box and port are in balance with every loss taken out, Hz; of a closed box its Fc.
     pub fn tuning(&self, air: &Air) -> f64 {
         let compliance = self.compliance(air);
@@ -158,26 +218,7 @@ impl Cabinet {
             let driver = Driver { mms: self.driver.mms * (1.0 + self.heavier), ..self.driver };
             return driver.fs() * (1.0 + driver.vas(air) * f64::from(self.count) / self.volume).sqrt();
         };
-        let off = |frequency: f64| {
-            let omega = TAU * frequency;
-            let inside: f64 = self
-                .modes
-                .iter()
-                .map(|mode| self.mode(mode, compliance, frequency).im * mode.at[1] * mode.at[1])
-                .sum();
-            self.port_at(port, air, frequency, false).im + inside - 1.0 / (omega * compliance)
-        };
-        let (mut low, mut high) = (3.0, 150.0);
-        for _ in 0..60 {
-            let middle = f64::midpoint(low, high);
-            if off(middle) < 0.0 { low = middle } else { high = middle }
-        }
-        f64::midpoint(low, high)
-    }
-
-    fn mode(&self, mode: &Mode, compliance: f64, frequency: f64) -> Complex {
-        let [omega, own] = [frequency, mode.frequency].map(|f| TAU * f);
-        Complex::new(0.0, omega / compliance) / Complex::new(own * own - omega * omega, omega * own / mode.q)
+        port.tuning(compliance, &self.modes, air)
     }
 
     /// What the air behind the cones sets against their flow, and what the ports take of it.
@@ -190,11 +231,11 @@ impl Cabinet {
             even + self
                 .modes
                 .iter()
-                .map(|mode| self.mode(mode, compliance, frequency) * mode.at[a] * mode.at[b])
+                .map(|mode| mode.adds(compliance, frequency) * mode.at[a] * mode.at[b])
                 .sum::<Complex>()
         };
         let Some(port) = &self.port else { return (of(0, 0), Complex::from(0.0)) };
-        let against = of(1, 1) + self.port_at(port, air, frequency, shut);
+        let against = of(1, 1) + port.against(air, frequency, shut);
         let share = of(0, 1) / against;
         (of(0, 0) - of(0, 1) * share, if shut { Complex::from(0.0) } else { share })
     }

@@ -5,7 +5,7 @@ use std::f64::consts::{PI, TAU};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 
-use crate::cabinet::{Driver, Mode};
+use crate::cabinet::{Coil, Driver, Mode};
 use crate::{Air, Cabinet, Chain, Lowpass, Port, normal};
 
 /// Which rig.
@@ -194,7 +194,7 @@ fn sheet(random: &mut ChaCha8Rng) -> Sheet {
     let power: f64 = random.random_range(0.6..0.8);
     let driver = Driver {
         re,
-        coil: [random.random_range(0.4..1.2) * re / (TAU * 200.0f64).powf(power), power],
+        coil: Coil::Power { size: random.random_range(0.4..1.2) * re / (TAU * 200.0f64).powf(power), power },
         bl: (resonance * re / qes).sqrt(),
         mms,
         cms: ((TAU * fs).powi(2) * mms).recip(),
@@ -224,38 +224,11 @@ fn port(tuning: f64, volume: f64, count: f64, air: &Air, random: &mut ChaCha8Rng
     // As it is sold, and as long as the tuning then asks for.
     let radius = (radius * 1e3).round() * 1e-3;
     let mut made = Port { count, radius, length: long, ends: 1.46 * radius };
+    let compliance = volume / (air.density * air.speed * air.speed);
     let (mut low, mut high) = (0.02, 1.5);
     for _ in 0..60 {
         made.length = f64::midpoint(low, high);
-        if reached(&made, volume, air) > tuning { low = made.length } else { high = made.length }
+        if made.tuning(compliance, &[], air) > tuning { low = made.length } else { high = made.length }
     }
     (tuning, made)
-}
-
-/// The tuning of a port with a volume and nothing else, Hz.
-pub(crate) fn reached(port: &Port, volume: f64, air: &Air) -> f64 {
-    let nothing = Driver {
-        re: 1.0,
-        coil: [0.0, 0.7],
-        bl: 1.0,
-        mms: 1.0,
-        cms: 1.0,
-        rms: 1.0,
-        sd: 1.0,
-        creep: (0.0, false),
-    };
-    let cabinet = Cabinet {
-        driver: nothing,
-        count: 1,
-        series: false,
-        reversed: 0,
-        heavier: 0.0,
-        volume,
-        ql: 10.0,
-        qa: 100.0,
-        port: Some(*port),
-        modes: Vec::new(),
-        air: *air,
-    };
-    cabinet.tuning(air)
 }

@@ -26,7 +26,7 @@ fn frequencies() -> impl Iterator<Item = f64> {
 pub fn design(hidden: &Hidden) -> Value {
     let (sheet, driver) = (&hidden.sheet, &hidden.sheet.driver);
     let air = Air::at(DESIGNED);
-    let inductance = driver.coil[0] * (std::f64::consts::TAU * 1000.0f64).powf(driver.coil[1] - 1.0);
+    let inductance = driver.coil.impedance(1000.0).norm() / (std::f64::consts::TAU * 1000.0);
     let mut enclosure = json!({
         "family": if sheet.port.is_some() { "ported" } else { "sealed" },
         "volume": format!("{:.3} l", sheet.volume * 1e3),

@@ -7,7 +7,7 @@ mod draw;
 mod folder;
 
 pub use air::Air;
-pub use cabinet::{Cabinet, Driver, Flows, Mode, Port};
+pub use cabinet::{Cabinet, Coil, Driver, Flows, Mode, Port};
 pub use chain::{Chain, Lowpass, normal};
 pub use draw::{Hidden, Kind, Setup, Sheet, draw};
 pub use folder::{Folder, Truth, folder, truth};

@@ -20,35 +20,36 @@ const FAR: f64 = 2.5;
 /// Rounds of fitting and weighing.
 pub(crate) const ROUNDS: usize = 3;
 
-/// Values that make residuals least, from a first guess. `residuals` gives as many for every set of values; the last `priors` of them are what
-/// is known beforehand, each over its standard deviation, and say nothing of the noise.
+/// Values that make residuals least, from a first guess. `residuals` gives as many for every set of values: first `data` of them, then what
+/// is known beforehand, each over its standard deviation, which says nothing of the noise.
 ///
 /// Residuals of the data count by their own scatter, so they may be in any unit; far ones count less. `None` where the data leave a value open
 /// altogether, or nothing is found.
-pub fn fit(start: &[f64], priors: usize, residuals: &dyn Fn(&[f64]) -> Vec<f64>) -> Option<Fit> {
-    settle(start, priors, &[], ROUNDS, residuals)
+pub fn fit(start: &[f64], data: usize, residuals: &dyn Fn(&[f64]) -> Vec<f64>) -> Option<Fit> {
+    settle(start, &vec![1.0; data], ROUNDS, residuals)
 }
 
-/// The same in so many rounds of fitting and weighing, each residual of the data counting by its `trust` (1 where none is given).
+/// The same in so many rounds of fitting and weighing, each residual of the data counting by its `trust`.
 pub fn settle(
     start: &[f64],
-    priors: usize,
     trust: &[f64],
     rounds: usize,
     residuals: &dyn Fn(&[f64]) -> Vec<f64>,
 ) -> Option<Fit> {
     let first = residuals(start);
-    let data = first.len().checked_sub(priors).filter(|data| *data > start.len())?;
+    let data = trust.len();
+    if data <= start.len() || data > first.len() {
+        return None;
+    }
     let mut values = start.to_vec();
     let mut scale = scatter(&first[..data]).max(f64::MIN_POSITIVE);
-    let trusted = |at: usize| trust.get(at).copied().unwrap_or(1.0);
-    let mut weights: Vec<f64> = (0..data).map(trusted).collect();
+    let mut weights = trust.to_vec();
     for _ in 0..rounds {
         values = least(values, &weighted(residuals, &weights, scale))?;
         let left = residuals(&values);
         scale = scatter(&left[..data]).max(f64::MIN_POSITIVE);
         let far = |one: f64| (FAR * scale / one.abs()).min(1.0).sqrt();
-        weights = left[..data].iter().enumerate().map(|(at, one)| far(*one) * trusted(at)).collect();
+        weights = left.iter().zip(trust).map(|(one, trust)| far(*one) * trust).collect();
     }
     let weighted = weighted(residuals, &weights, scale);
     let all = weighted(&values);
@@ -64,15 +65,6 @@ pub fn settle(
         .iter()
         .all(|one| one.is_finite() && *one >= 0.0)
         .then_some(Fit { values, covariance })
-}
-
-/// Where something that rises becomes 0 between two ends, or the nearer of them.
-pub(crate) fn zero(mut low: f64, mut high: f64, of: impl Fn(f64) -> f64) -> f64 {
-    for _ in 0..50 {
-        let middle = f64::midpoint(low, high);
-        if of(middle) < 0.0 { low = middle } else { high = middle }
-    }
-    f64::midpoint(low, high)
 }
 
 impl Fit {

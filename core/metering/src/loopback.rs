@@ -97,7 +97,7 @@ pub fn lowpass(levels: &[[f64; 2]]) -> Option<Lowpass> {
             all.push((values[2] - CARD.0.ln()) / CARD.1);
             all
         };
-        let found = fit(&[top, first.ln(), CARD.0.ln()], 1, &residuals)?;
+        let found = fit(&[top, first.ln(), CARD.0.ln()], heard.len(), &residuals)?;
         let off = residuals(&found.values);
         let left = off[..heard.len()].iter().map(|one| one * one).sum::<f64>();
         Some((left, Lowpass { corner_hz: found.values[1].exp(), order, kind }))

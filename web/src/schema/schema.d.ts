@@ -5957,7 +5957,7 @@ export interface components {
             fails?: components["schemas"]["Remedy"] | null;
             measures?: components["schemas"]["Measures"] | null;
             /** @description Where builders differ: what each does. */
-            schools: [
+            methods: [
                 string,
                 string
             ][];

@@ -1,6 +1,6 @@
 //! A finished box, measured by the impedance of its drivers.
 
-use super::model::{Against, Boxed, Wave};
+use super::model::{Against, Boxed, EXPLAINS, RINGS, Wave};
 use super::ports::Ports;
 use super::sound::{Near, loudest};
 use crate::driver::{BAND, Coil, Model};
@@ -62,8 +62,6 @@ pub struct Found {
     pub reversed: bool,
     /// The circuit that was fitted.
     pub model: Boxed,
-    /// What is left between circuit and traces, as a share of the impedance.
-    pub left: f64,
 }
 
 /// Tunings and stiffnesses that are tried first, over what is believed.
@@ -82,9 +80,8 @@ const SEEP: f64 = 0.5;
 const FAR: f64 = 0.5;
 /// Between two sweeps a coil warms by no more than some of this, as a share.
 const WARMING: f64 = 0.01;
-/// A standing wave's pressure at a place, over its mean: no more than the root of two in one direction, and how far it may be off. And its Q with its spread, as a logarithm.
+/// A standing wave's pressure at a place, over its mean: no more than the root of two in one direction, and how far it may be off.
 const PRESSURE: (f64, f64) = (0.6, 0.5);
-const RINGS: (f64, f64) = (30.0, 0.6);
 /// Most waves that are looked for, and how far one may lie from where it was found, and the lowest from where it was drawn, as a share.
 const WAVES: usize = 3;
 const NEAR: f64 = 0.03;
@@ -99,8 +96,8 @@ const LOWEST: f64 = 2.0;
 const BELOW: f64 = 0.75;
 /// Frequencies at which one is looked for, each over the last.
 const STEP: f64 = 1.015;
-/// A wave explains so much of what is left that chance does not: three values more, and some hundred places to find one.
-const EXPLAINS: f64 = 30.0;
+/// A wave ripples the impedance no farther beside it than this, as a logarithm.
+const RIPPLES: f64 = 0.15;
 /// Ripple that is one, as a share of the impedance.
 const RIPPLE: f64 = 0.012;
 
@@ -251,20 +248,16 @@ impl Task<'_> {
         all
     }
 
-    fn priors(&self) -> usize {
-        Model::HELD + 7 + 4 * usize::from(self.believed.tuning.is_some()) + OF_WAVE * self.waves.len()
-    }
-
     fn fit(&self, start: &[f64], rounds: usize) -> Option<(f64, Fit)> {
-        let found = settle(start, self.priors(), &self.trust(), rounds, &|values| self.residuals(values))?;
+        let found = settle(start, &self.trust(), rounds, &|values| self.residuals(values))?;
         Some((self.left(&found.values), found))
     }
 
     /// The root of the mean square of what is left of the data.
     fn left(&self, values: &[f64]) -> f64 {
-        let all = self.residuals(values);
-        let data = &all[..all.len() - self.priors()];
-        (data.iter().map(|one| one * one).sum::<f64>() / data.len().max(1) as f64).sqrt()
+        let mut all = Vec::new();
+        self.off(&self.model(values), self.between(values), &mut all);
+        (all.iter().map(|one| one * one).sum::<f64>() / all.len().max(1) as f64).sqrt()
     }
 
     fn start(&self, off: f64, [cone, mouth]: [f64; 2]) -> Vec<f64> {
@@ -303,7 +296,8 @@ impl Task<'_> {
         let trace = &self.traces[0];
         let [with, without] = [of, &even].map(|of| self.circuit(of, trace, [0.0; 3]));
         let own = of.waves[number].frequency;
-        let near = trace.weighed.frequency().iter().enumerate().filter(|(_, f)| (*f / own).ln().abs() < 0.15);
+        let near =
+            trace.weighed.frequency().iter().enumerate().filter(|(_, f)| (*f / own).ln().abs() < RIPPLES);
         near.map(|(at, f)| (with(at, *f) / without(at, *f) - 1.0).norm()).fold(0.0, f64::max)
     }
 
@@ -406,26 +400,27 @@ pub fn measure(seen: &Seen<'_>, believed: &Believed) -> Option<Found> {
             |(trace, shut): (&Impedance, bool)| Trace::of(trace.between(low, high).every(every), ports, shut);
         both.into_iter().flatten().map(of).collect::<Vec<Trace>>()
     };
-    let task = |every: usize, together: f64| Task {
+    let task = |every: usize| Task {
         traces: traces(every),
         believed,
         coil,
-        together,
+        together: 1.0,
         waves: vec![(believed.wave, DRAWN)],
     };
     // A few of the points say which beginning is the right one.
-    let coarse = task(COARSE, 1.0);
+    let coarse = task(COARSE);
     let tries = STARTS.into_iter().flat_map(|off| LIKELY.map(|at| coarse.start(off, at)));
     let (_, best) = tries.filter_map(|start| coarse.fit(&start, 1)).min_by(|a, b| a.0.total_cmp(&b.0))?;
-    let count = f64::from(believed.count);
-    let apart = task(1, ((count - 2.0) / count).powi(2));
-    let mut task = task(1, 1.0);
+    let mut task = task(1);
     let (mut left, mut found) = task.fit(&best.values, ROUNDS)?;
-    let strange = task.model(&found.values).strange(believed);
-    let reversed = believed.count > 1
-        && apart
-            .fit(&apart.start(1.0, LIKELY[0]), 1)
-            .is_some_and(|(against, _)| against < left * if strange { NEARLY } else { AS_WELL });
+    let reversed = believed.count > 1 && {
+        let strange = task.model(&found.values).strange(believed);
+        let count = f64::from(believed.count);
+        task.together = ((count - 2.0) / count).powi(2);
+        let apart = task.fit(&task.start(1.0, LIKELY[0]), 1);
+        task.together = 1.0;
+        apart.is_some_and(|(against, _)| against < left * if strange { NEARLY } else { AS_WELL })
+    };
     while task.waves.len() < WAVES && !reversed {
         let Some(([frequency, cone, mouth], explains)) = task.one_more(&found.values) else { break };
         if explains < EXPLAINS {
@@ -470,8 +465,7 @@ pub fn measure(seen: &Seen<'_>, believed: &Believed) -> Option<Found> {
         qtc: closed.then(|| found.of(|values| qtc(&task.model(values)))),
         wave,
         reversed,
-        model: of.clone(),
-        left,
+        model: of,
     })
 }
 
@@ -497,19 +491,27 @@ pub struct Trim {
 }
 
 /// How ports come to a wanted tuning (Hz), in a box of a compliance (m3/Pa, with its error as a share). The box and what its standing waves weigh stay; `there` is the tuning in the air of the ports.
-pub fn trim(of: &Boxed, ports: &Ports, there: (f64, f64), wanted: f64, compliance: (f64, f64)) -> Trim {
+///
+/// `None` where no length of the ports does it.
+pub fn trim(
+    of: &Boxed,
+    ports: &Ports,
+    there: (f64, f64),
+    wanted: f64,
+    compliance: (f64, f64),
+) -> Option<Trim> {
     let longer = |tuning: f64, compliance: f64| {
         let balance = 1.0 / (std::f64::consts::TAU * tuning) - of.inside(tuning);
         ports.reaching(balance / compliance, tuning)
     };
     let both = |tuning: f64, share: f64| {
-        let now = longer(tuning, compliance.0 * (1.0 + share));
-        [now - longer(wanted, compliance.0 * (1.0 + share)), now]
+        let [now, then] = [tuning, wanted].map(|tuning| longer(tuning, compliance.0 * (1.0 + share)));
+        Some([now? - then?, now?])
     };
-    let here = both(there.0, 0.0);
-    let by_tuning = both(there.0 + there.1, 0.0);
-    let by_volume = both(there.0, compliance.1);
+    let here = both(there.0, 0.0)?;
+    let by_tuning = both(there.0 + there.1, 0.0)?;
+    let by_volume = both(there.0, compliance.1)?;
     let [cut, longer] =
         [0, 1].map(|at| (here[at], (by_tuning[at] - here[at]).hypot(by_volume[at] - here[at])));
-    Trim { cut, longer }
+    Some(Trim { cut, longer })
 }

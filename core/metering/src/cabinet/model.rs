@@ -16,6 +16,11 @@ pub struct Wave {
     pub q: f64,
 }
 
+/// Q of standing waves in boxes, and how far it may be off, as a logarithm (common practice).
+pub(super) const RINGS: (f64, f64) = (30.0, 0.6);
+/// A wave is one where it explains so many times what is usual: three values more, and some hundred places to find it, do as much by chance.
+pub(super) const EXPLAINS: f64 = 30.0;
+
 impl Wave {
     /// What it adds to the impedance of the air, over that of the box's compliance at 1 rad/s.
     fn adds(&self, frequency: f64) -> Complex {

@@ -5,9 +5,9 @@ use std::f64::consts::TAU;
 use oak_acoustics::element::End;
 use oak_acoustics::enclosure::{PortTuning, Ported};
 use oak_acoustics::medium::{Air, CrossSection, WallLosses};
+use oak_acoustics::root::zero;
 
 use crate::Complex;
-use crate::fit::zero;
 
 #[derive(Debug, Clone, Copy)]
 struct One {
@@ -60,13 +60,14 @@ impl Ports {
         Self { each: each.collect(), air: self.air }
     }
 
-    /// The length by which each is longer, m, so that they set so much (Pa s/m3) against the air at a frequency (Hz).
-    pub fn reaching(&self, reactance: f64, frequency: f64) -> f64 {
-        let shortest = self.each.iter().map(|one| one.length).fold(f64::INFINITY, f64::min);
+    /// The length by which each is longer, m, so that they set so much (Pa s/m3) against the air at a frequency (Hz); `None` where no length that can be cut does.
+    pub fn reaching(&self, reactance: f64, frequency: f64) -> Option<f64> {
+        let lengths = self.each.iter().map(|one| one.length);
+        let (shortest, longest) =
+            lengths.fold((f64::INFINITY, 0.0f64), |(low, high), length| (low.min(length), high.max(length)));
         // Twice as long as the longest, as far as a quarter wave lets it rise.
-        let longest = self.each.iter().map(|one| one.length).fold(0.0, f64::max);
         let most = (2.0 * longest + 0.3).min(0.2 * self.air.speed / frequency);
-        zero(-0.95 * shortest, most, |by| self.longer(by).against(frequency, false).im - reactance)
+        zero(-0.95 * shortest, most, 0.0, |by| self.longer(by).against(frequency, false).im - reactance)
     }
 
     /// What they set together against a flow at a frequency (Hz), open or shut at their mouths, Pa s/m3.

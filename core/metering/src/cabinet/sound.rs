@@ -1,6 +1,6 @@
 //! Standing waves in the sound at a cone and in the mouth of a port, which show them long before the impedance does.
 
-use super::model::{Against, Boxed, Wave};
+use super::model::{Against, Boxed, EXPLAINS, RINGS, Wave};
 use super::ports::Ports;
 use crate::fit::fit;
 
@@ -27,11 +27,8 @@ struct Left {
 const TERMS: usize = 5;
 /// Frequencies at which a wave is looked for, each over the last.
 const STEP: f64 = 1.01;
-/// Of pressures that are tried at cone and mouth, and Q.
+/// Pressures that are tried at cone and mouth.
 const TRIED: [[f64; 2]; 5] = [[0.5, 0.0], [0.6, 0.6], [0.6, -0.6], [0.0, 0.6], [1.2, 1.2]];
-const RINGS: (f64, f64) = (30.0, 0.6);
-/// A wave explains so much of what is left that chance does not.
-const EXPLAINS: f64 = 30.0;
 /// How far one may lie from where it was found, as a share, and what its pressures are beforehand.
 const NEAR: f64 = 0.02;
 const PRESSURE: f64 = 0.8;
@@ -90,7 +87,8 @@ pub fn loudest(
         ]);
         all
     };
-    let settled = fit(&[found.frequency.ln(), found.at[0], found.at[1], RINGS.0.ln()], 4, &residuals)?;
+    let data = left.iter().map(|left| left.level.len()).sum();
+    let settled = fit(&[found.frequency.ln(), found.at[0], found.at[1], RINGS.0.ln()], data, &residuals)?;
     let [frequency, cone, mouth, q] = [0, 1, 2, 3].map(|at| settled.values[at]);
     let (_, error) = settled.of(|values| values[0].exp());
     Some((Wave { frequency: frequency.exp(), at: [cone, mouth], q: q.exp() }, error))

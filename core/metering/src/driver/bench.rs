@@ -80,13 +80,15 @@ pub fn measure(bench: &Bench<'_>) -> Option<Measured> {
         if let Some((trace, _)) = &loaded {
             let (warm, more) = (values[WARMER], values[MORE].exp());
             trace.off(&mut all, |_, frequency| of.impedance(frequency, more) + of.re * warm);
-            all.push(warm / WARMING);
+        }
+        if loaded.is_some() {
+            all.push(values[WARMER] / WARMING);
         }
         Model::hold(&coil, None, &mut all, values);
         all
     };
-    let priors = Model::HELD + usize::from(loaded.is_some());
-    let found = fit(&start, priors, &residuals)?;
+    let data = free.parts() + loaded.as_ref().map_or(0, |(trace, _)| trace.parts());
+    let found = fit(&start, data, &residuals)?;
     let of = Model::of(&found.values);
     let re = found.of(|values| values[0].exp());
     let masses = loaded.map(|(_, mass)| masses(&found, mass));

@@ -54,8 +54,6 @@ const CORNERS: [f64; 2] = [3.0, 15.0];
 impl Coil {
     /// How many values it has.
     pub const VALUES: usize = 8;
-    /// How many of them [`Self::hold`] keeps near what is known.
-    pub const HELD: usize = Self::VALUES;
 
     /// From the upper end of a trace, with about so much resistance (ohm), of a driver with a resonance (Hz). `None` of an empty trace.
     pub fn guess(trace: &Impedance, re: f64, fs: f64) -> Option<Self> {

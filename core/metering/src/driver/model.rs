@@ -44,8 +44,6 @@ impl Model {
     pub const QMS: usize = Self::FS + 1;
     /// See above.
     pub const QES: usize = Self::FS + 2;
-    /// How many of them [`Self::hold`] keeps near what is known.
-    pub const HELD: usize = Coil::HELD + 2;
 
     /// Values to begin with.
     pub fn start(coil: &Coil, fs: f64, qms: f64, qes: f64) -> Vec<f64> {

@@ -1,5 +1,6 @@
 //! What the impedance of the finished box says.
 
+use oak_acoustics::driver::Driver;
 use oak_acoustics::enclosure::Enclosure;
 use oak_acoustics::medium::Air;
 use oak_design::built::Built;
@@ -84,7 +85,6 @@ pub(super) fn tell(
         });
         return;
     }
-    let all = design.driver_array.equivalent();
     let found = Found {
         tuning: (
             found.tuning.0,
@@ -117,13 +117,7 @@ pub(super) fn tell(
         });
     }
     port(&found, built, air, answer);
-    driver([all.fs() / driver_ratio(built).0, all.qes()], answer);
-}
-
-/// Resonance and resistance of all drivers as one over those of one by itself.
-fn driver_ratio(built: &Built) -> (f64, f64) {
-    let (all, one) = (built.design.driver_array.equivalent(), built.design.driver.driver);
-    (all.fs() / one.fs(), all.re / one.re)
+    driver(&design.driver.driver, answer);
 }
 
 /// The driver as it was measured, else as its sheet has it.
@@ -145,12 +139,11 @@ fn believed(drivers: &[Measured], built: &Built, air: &Air, tuning: Option<(f64,
     let Some(first) = drivers.first() else { return sheet };
     let mean =
         |of: fn(&Model) -> f64| drivers.iter().map(|one| of(&one.model)).sum::<f64>() / drivers.len() as f64;
-    let (_, times) = driver_ratio(built);
     Believed {
         fs: (mean(|of| of.fs) * (1.0 - 0.5 * HEAVIER), MEASURED[0]),
         qms: (mean(|of| of.qms) * (1.0 + 0.5 * HEAVIER), MEASURED[1]),
         qes: (mean(|of| of.qes) * (1.0 + 0.5 * HEAVIER), MEASURED[2]),
-        coil: Some((first.model, times)),
+        coil: Some((first.model, all.re / design.driver.driver.re)),
         ..sheet
     }
 }
@@ -199,6 +192,10 @@ fn port(found: &Found, built: &Built, air: &Air, answer: &mut Answer) {
         tuning.reactance,
         compliance,
     );
+    let Some(trim) = trim else {
+        answer.notes.push("port_cut_mm, port_length_mm: no length of the port gives such a tuning; the traces or the drawing are wrong.".to_owned());
+        return;
+    };
     let (cut, error) = (trim.cut.0, trim.cut.1.hypot(SAW));
     answer.port_cut_mm = Some(Estimate::times((cut, error), 1e3));
     answer.port_length_mm = Some(Estimate::times((first.length + trim.longer.0, trim.longer.1), 1e3));
@@ -216,9 +213,9 @@ fn port(found: &Found, built: &Built, air: &Air, answer: &mut Answer) {
 }
 
 /// A driver that is not what its sheet says.
-fn driver([fs, qes]: [f64; 2], answer: &mut Answer) {
+fn driver(sheet: &Driver, answer: &mut Answer) {
     let DriverAnswer { fs_hz, qes: q, .. } = &answer.driver;
-    let off = [(fs_hz, fs), (q, qes)]
+    let off = [(fs_hz, sheet.fs()), (q, sheet.qes())]
         .into_iter()
         .any(|(found, sheet)| found.is_some_and(|found| (found.value / sheet - 1.0).abs() > AS_THE_SHEET));
     if off {

@@ -7,16 +7,15 @@ use oak_metering::Complex;
 use oak_metering::cabinet::{Believed, Boxed, Found, Ports, Seen, measure, trim};
 use oak_metering::driver::{Inductive, Model};
 use oak_metering::trace::Impedance;
+use oak_rig::Driver;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 
-use crate::support::{Truth, normal};
+use crate::support::{any, swept};
 
 /// A box behind a driver by what it is made of.
 struct Box {
-    driver: Truth,
-    /// m2.
-    sd: f64,
+    driver: Driver,
     /// Acoustic compliance, m3/Pa.
     compliance: f64,
     /// Acoustic mass of the port, kg/m4; none of a closed box.
@@ -27,16 +26,15 @@ struct Box {
 
 impl Box {
     fn any(random: &mut ChaCha8Rng, ported: bool, leaking: bool) -> Self {
-        let driver = Truth::any(random, 0.0);
-        let sd = random.random_range(0.02..0.08);
+        let driver = any(random, 0.0);
+        let driver = Driver { sd: random.random_range(0.02..0.08), ..driver };
         let alpha = random.random_range(0.6..3.0);
-        let compliance = driver.cms * sd * sd / alpha;
+        let compliance = driver.cms * driver.sd.powi(2) / alpha;
         let tuning = driver.fs() * random.random_range(0.7..1.2);
         let ql = if leaking { random.random_range(1.8..3.2) } else { random.random_range(4.5..20.0) };
         let at = if ported { tuning } else { driver.fs() * (1.0f64 + alpha).sqrt() };
         Self {
             driver,
-            sd,
             compliance,
             mass: ported.then(|| ((TAU * tuning).powi(2) * compliance).recip()),
             leak: ql / (TAU * at * compliance),
@@ -51,7 +49,7 @@ impl Box {
     }
 
     fn alpha(&self) -> f64 {
-        self.driver.cms * self.sd * self.sd / self.compliance
+        self.driver.cms * self.driver.sd.powi(2) / self.compliance
     }
 
     fn ql(&self) -> f64 {
@@ -67,24 +65,12 @@ impl Box {
             let at = TAU * self.tuning();
             admittance += Complex::new(at * mass / 70.0 * (omega / at).sqrt(), omega * mass).inv();
         }
-        let free = self.driver.impedance(frequency, 0.0);
-        let coil = free - self.driver.bl.powi(2) / self.mechanical(frequency);
-        coil + self.driver.bl.powi(2) / (self.mechanical(frequency) + self.sd * self.sd / admittance)
-    }
-
-    fn mechanical(&self, frequency: f64) -> Complex {
-        let omega = TAU * frequency;
-        Complex::new(self.driver.rms, omega * self.driver.mms - 1.0 / (omega * self.driver.cms))
+        let moved = self.driver.mechanical(frequency, 0.0) + self.driver.sd.powi(2) / admittance;
+        self.driver.electrical(frequency) + self.driver.bl.powi(2) / moved
     }
 
     fn measured(&self, noise: f64, random: &mut ChaCha8Rng) -> Impedance {
-        let share = 10f64.powf(-noise / 20.0) / 2f64.sqrt();
-        let frequency: Vec<f64> = (0..400).map(|k| 10.0 * 100f64.powf(f64::from(k) / 399.0)).collect();
-        let value = frequency.iter().map(|frequency| {
-            let clean = self.impedance(*frequency);
-            clean + Complex::new(normal(random), normal(random)) * (share * clean.norm())
-        });
-        Impedance { value: value.collect(), frequency, phased: true, notes: Vec::new() }
+        swept(noise, random, |frequency| self.impedance(frequency))
     }
 
     /// As somebody believes it who has a sheet that is off, or has measured the driver.
@@ -210,10 +196,12 @@ fn a_port_is_cut_by_what_brings_the_tuning_where_it_belongs() {
     };
     let compliance = ((TAU * 30.0).powi(2) * mass(0.0)).recip();
     let low = ((mass(0.02) * compliance).sqrt() * TAU).recip();
-    let found = trim(&plain(low), &ports, (low, 0.1), 30.0, (compliance, 0.01));
+    let found = trim(&plain(low), &ports, (low, 0.1), 30.0, (compliance, 0.01)).expect("a length");
     assert!((found.cut.0 - 0.02).abs() < 1e-3, "{found:?}");
     let effective = length + ends[0] + ends[1];
     assert!((found.cut.1 / (effective * 2.0 * 0.1 / low) - 1.0).abs() < 0.15, "{found:?}");
-    let high = trim(&plain(31.0), &ports, (31.0, 0.1), 30.0, (compliance, 0.01));
+    let high = trim(&plain(31.0), &ports, (31.0, 0.1), 30.0, (compliance, 0.01)).expect("a length");
     assert!(high.cut.0 < 0.0 && high.longer.0 < 0.0, "{high:?}");
+    // No tube is that short, and an end of what was looked through is no answer.
+    assert!(trim(&plain(90.0), &ports, (90.0, 0.1), 30.0, (compliance, 0.01)).is_none());
 }

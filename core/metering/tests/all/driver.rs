@@ -1,18 +1,19 @@
 //! Drivers in free air, alone and with a mass on the cone.
 
 use oak_metering::driver::{Bench, Measured, measure, points};
+use oak_rig::{Coil, Driver};
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
 
-use crate::support::Truth;
+use crate::support::{any, measured};
 
 /// Drivers, with what was measured of each: true values and found ones with their errors, Fs, Qes, compliance.
 fn tried(count: u64, creep: f64, noise: f64) -> Vec<[(f64, (f64, f64)); 3]> {
     let one = |seed: u64| {
         let mut random = ChaCha8Rng::seed_from_u64(seed);
-        let truth = Truth::any(&mut random, creep);
+        let truth = any(&mut random, creep);
         let mass = 0.25 * truth.mms;
-        let [free, loaded] = [0.0, mass].map(|added| truth.measured(added, noise, 0.0, &mut random));
+        let [free, loaded] = [0.0, mass].map(|added| measured(&truth, added, noise, &mut random));
         let found = measure(&Bench { free: &free, loaded: Some((&loaded, mass)) }).expect("a resonance");
         [(truth.fs(), found.fs), (truth.qes(), found.qes), (truth.cms, found.cms.expect("a mass"))]
     };
@@ -61,8 +62,8 @@ fn a_suspension_that_creeps_spoils_neither_fs_nor_qes() {
 fn the_fit_agrees_with_the_closed_way_by_three_points_on_clean_data() {
     for seed in 0..10 {
         let mut random = ChaCha8Rng::seed_from_u64(seed);
-        let truth = Truth { coil: [0.0, 100.0], ..Truth::any(&mut random, 0.0) };
-        let free = truth.measured(0.0, 200.0, 0.0, &mut random);
+        let truth = Driver { coil: Coil::Core { inductance: 0.0, edge: 100.0 }, ..any(&mut random, 0.0) };
+        let free = measured(&truth, 0.0, 200.0, &mut random);
         let found = measure(&Bench { free: &free, loaded: None }).expect("a resonance");
         let by_hand = points(&free, Some(truth.re)).expect("a peak");
         for (name, fit, hand, truth) in [
@@ -79,12 +80,12 @@ fn the_fit_agrees_with_the_closed_way_by_three_points_on_clean_data() {
 #[test]
 fn without_a_mass_no_mass_is_told_and_without_a_resonance_nothing() {
     let mut random = ChaCha8Rng::seed_from_u64(4);
-    let truth = Truth::any(&mut random, 0.0);
-    let free = truth.measured(0.0, 40.0, 0.0, &mut random);
+    let truth = any(&mut random, 0.0);
+    let free = measured(&truth, 0.0, 40.0, &mut random);
     let Measured { mms, cms, bl, .. } = measure(&Bench { free: &free, loaded: None }).expect("a resonance");
     assert_eq!((mms, cms, bl), (None, None, None));
-    let held = Truth { cms: 1e-9, ..truth };
-    let free = held.measured(0.0, 60.0, 0.0, &mut random);
+    let held = Driver { cms: 1e-9, ..truth };
+    let free = measured(&held, 0.0, 60.0, &mut random);
     assert!(
         measure(&Bench { free: &free, loaded: None })
             .is_none_or(|found| found.left > 0.0 && found.fs.1 > 0.02 * found.fs.0)
@@ -94,8 +95,8 @@ fn without_a_mass_no_mass_is_told_and_without_a_resonance_nothing() {
 #[test]
 fn a_magnitude_without_phase_is_fitted_too() {
     let mut random = ChaCha8Rng::seed_from_u64(11);
-    let truth = Truth::any(&mut random, 0.0);
-    let mut free = truth.measured(0.0, 46.0, 0.0, &mut random);
+    let truth = any(&mut random, 0.0);
+    let mut free = measured(&truth, 0.0, 46.0, &mut random);
     free.phased = false;
     free.value.iter_mut().for_each(|value| *value = value.norm().into());
     let found = measure(&Bench { free: &free, loaded: None }).expect("a resonance");

@@ -4,10 +4,9 @@ use std::f64::consts::TAU;
 
 use oak_metering::Complex;
 use oak_metering::loopback::{LowpassKind, lowpass, read};
+use oak_rig::normal;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
-
-use crate::support::normal;
 
 /// Level of a Butterworth low-pass from its poles, dB.
 fn butterworth(order: u32, x: f64) -> f64 {

@@ -9,11 +9,12 @@ use oak_design::response::FrequencyGrid;
 use oak_metering::Complex;
 use oak_metering::session::{Folder, work_out};
 use oak_metering::trace::Impedance;
+use oak_rig::{Driver, normal};
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
 use serde_json::{Value, json};
 
-use crate::support::{Truth, normal};
+use crate::support::{any, measured};
 
 const DESIGN: &str = include_str!("../../../../demo/builds/pit-organ.json");
 
@@ -26,9 +27,9 @@ fn written(trace: &Impedance) -> Vec<u8> {
     text.into_bytes()
 }
 
-fn folder() -> (Folder, Truth) {
+fn folder() -> (Folder, Driver) {
     let mut random = ChaCha8Rng::seed_from_u64(7);
-    let truth = Truth::any(&mut random, 0.0);
+    let truth = any(&mut random, 0.0);
     let build: Value = serde_json::from_str(DESIGN).expect("demo");
     let session = json!({
         "room_temperature": "24.5 degC",
@@ -40,8 +41,8 @@ fn folder() -> (Folder, Truth) {
     let files = [
         ("design.json", build["variants"][0].to_string().into_bytes()),
         ("session.json", session.to_string().into_bytes()),
-        ("free.txt", written(&truth.measured(0.0, 45.0, 0.0, &mut random))),
-        ("mass.txt", written(&truth.measured(0.02, 45.0, 0.0, &mut random))),
+        ("free.txt", written(&measured(&truth, 0.0, 45.0, &mut random))),
+        ("mass.txt", written(&measured(&truth, 0.02, 45.0, &mut random))),
     ];
     (files.into_iter().map(|(name, bytes)| (name.to_owned(), bytes)).collect(), truth)
 }

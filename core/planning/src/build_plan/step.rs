@@ -41,7 +41,7 @@ pub struct Step {
     /// A value that is measured here and flows back into the design.
     pub measures: Option<Measures>,
     /// Where builders differ: what each does.
-    pub schools: Vec<(&'static str, &'static str)>,
+    pub methods: Vec<(&'static str, &'static str)>,
     /// Steps before it.
     pub after: Vec<String>,
     /// Whether a hand works inside the box.
@@ -141,7 +141,7 @@ impl Step {
             check: String::new(),
             fails: None,
             measures: None,
-            schools: Vec::new(),
+            methods: Vec::new(),
             after: Vec::new(),
             inside: false,
             reach: None,
@@ -198,8 +198,8 @@ impl Step {
         self
     }
 
-    pub(super) fn schools(mut self, schools: &[(&'static str, &'static str)]) -> Self {
-        self.schools = schools.to_vec();
+    pub(super) fn methods(mut self, methods: &[(&'static str, &'static str)]) -> Self {
+        self.methods = methods.to_vec();
         self
     }
 

@@ -136,7 +136,7 @@ fn opening(Facing { name, wall, gap, needs, tuned }: &Facing) -> Found {
         ratio: (gap / needs).clamp(0.01, 1.0),
         why: format!(
             "The {name} opens {:.0} mm from the wall {wall} it, as the place leaves it; as much clear air as it is wide, {:.0} mm, is \
-             common practice{tuned}. Turn it to the front, leave more room {wall} it, or make the port shorter by what the wall adds.",
+             common practice{tuned}. Put it on the front, leave more room {wall} it, or make the port shorter by what the wall adds.",
             gap * 1e3,
             needs * 1e3
         ),

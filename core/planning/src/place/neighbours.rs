@@ -63,8 +63,8 @@ pub(super) fn report(scene: &Scene<'_>) -> Option<NeighboursReport> {
     let words = if over > 0.0 {
         let quieter = (over / 5.0).ceil() * 5.0;
         format!(
-            "{what}, {over:.0} dB over what ears just hear: the neighbours hear it. {quieter:.0} dB less would be needed, and a second wall of the same kind does not bring that: turn it \
-             down, or build a room within the room. By mass law, rough: walls resonate, and holes and floors let through more."
+            "{what}, {over:.0} dB over what ears just hear: the neighbours hear it. {quieter:.0} dB less would be needed, and a second wall of the same kind does not bring that: play \
+             more quietly, or build a room within the room. By mass law, rough: walls resonate, and holes and floors let through more."
         )
     } else {
         format!(

@@ -69,7 +69,7 @@ export default function ModelView({ model, name, selected, onSelect }: Props) {
         role="img"
         // biome-ignore lint/a11y/noNoninteractiveTabindex: it is turned with the keys
         tabIndex={0}
-        aria-label="The box in three dimensions. Arrow keys turn it, plus and minus bring it nearer and farther."
+        aria-label="The box in three dimensions. Arrow keys rotate the view, plus and minus bring it nearer and farther."
         className="relative min-h-0 flex-1 cursor-grab overflow-hidden rounded-[3px]"
         onKeyDown={onKeyDown}
       >

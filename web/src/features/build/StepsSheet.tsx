@@ -143,13 +143,13 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
               <b>Check:</b> {step.check}
             </p>
             {step.measures && <Measured step={step} workbench={workbench} variant={variant} />}
-            {step.schools.length > 0 && (
+            {step.methods.length > 0 && (
               <details>
                 <summary className="text-soft">Where builders differ</summary>
                 <dl>
-                  {step.schools.map(([school, words]) => (
-                    <div key={school} className="flex gap-2">
-                      <dt className="min-w-32 font-medium">{school}</dt>
+                  {step.methods.map(([method, words]) => (
+                    <div key={method} className="flex gap-2">
+                      <dt className="min-w-32 font-medium">{method}</dt>
                       <dd>{words}</dd>
                     </div>
                   ))}

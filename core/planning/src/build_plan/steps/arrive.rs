@@ -59,7 +59,7 @@ impl Plan<'_, '_> {
             .tools(&["calliper"])
             .check(format!("It is {:.1} mm, as drawn; else type what it is.", drivers.cutout * 1e3))
             .after(&["arrive.parts"])
-            .schools(&[
+            .methods(&[
                 ("Tight", "No play: the basket is held and centred by its hole."),
                 ("Rounded up", "To the next size of cutter: what is forced in tears the gasket and leaks."),
             ]);

@@ -52,7 +52,7 @@ impl Plan<'_, '_> {
                 .wait("sealer", 4.0 * slow)
                 .after(&["glue.dry"])
                 .check("No bare wood but where glue goes.")
-                .schools(&[
+                .methods(&[
                     ("Only the port", "What is seen is painted; the rest is in the dark."),
                     ("The whole inside", "Sealed wood takes no damp and leaks no air through the edges."),
                 ]),
@@ -66,7 +66,7 @@ impl Plan<'_, '_> {
             .wait(glue.name, clamp)
             .after(&["glue.port_paint", "glue.mark"])
             .check("Square inside in both corners while it can still be moved.")
-            .schools(&[
+            .methods(&[
                 ("Glue and nails", "Brads hold while glue sets: quick, few clamps; filler over every head."),
                 ("Clamps only", "Nothing to fill; 8 to 12 clamps of a big box, one joint after the other."),
                 ("Pocket screws", "Pull every joint tight from inside; no clamps, pockets show inside only."),
@@ -153,7 +153,7 @@ impl Plan<'_, '_> {
             .after(&["glue.first", "glue.inside", "glue.layers", "glue.strips", "glue.listen", "glue.seams", "glue.fill", "glue.wire", "glue.flares", "glue.port"])
             .check("Glue comes out of every joint all round.")
             .fails("A joint stands open.", "Inject glue, clamp again; a gap of over half a millimetre gets a sliver of wood.", None)
-            .schools(&[
+            .methods(&[
                 ("Glue and nails", "Closed in minutes."),
                 ("Clamps only", "Ten minutes of clamping, no heads to fill."),
                 ("Pocket screws", "Not for the last board: its pockets would be outside."),
@@ -223,7 +223,7 @@ impl Plan<'_, '_> {
             .after(after)
             .caution(FIBRES)
             .check("Nothing lies within a hand's breadth of the port's inner end or of the cone.")
-            .schools(&[
+            .methods(&[
                 ("Heavy fill", "Even in ported boxes: what is behind the cone must not come back."),
                 ("Foam in the chamber only", "The port stays free."),
                 ("Damping sheet alone", "Walls are quiet, air stays free."),
@@ -241,7 +241,7 @@ impl Plan<'_, '_> {
             .tools(&["crimping tool", "cutter"])
             .after(after)
             .check("Plus and minus are marked at both ends.")
-            .schools(&[
+            .methods(&[
                 ("Soldered", "Lasts, and never slips off; harder to swap."),
                 ("Ring terminals", "Screwed on, for amplifiers and posts."),
                 ("Crimped spades", "Quick to swap; the right width, with sleeves."),

@@ -58,7 +58,7 @@ impl Plan<'_, '_> {
                     step.caution = Some(FUMES);
                 }
                 if ["finish.paint", "finish.clear"].contains(&stage.id) {
-                    step = step.schools(&[
+                    step = step.methods(&[
                         ("Roller", "Even, cheap, indoors; a fine orange skin stays."),
                         ("Spray", "Smooth; more coats, more masking, more fumes."),
                     ]);
@@ -84,7 +84,7 @@ impl Plan<'_, '_> {
         fit.parts = feet;
         fit.parts.extend(self.lines(&["handle", "corner", "grille", "timber.frame"]));
         if making.workshop.feet != RawFeet::None {
-            fit = fit.schools(&[
+            fit = fit.methods(&[
                 ("Feet", "Rubber: floors are spared, and neighbours a little."),
                 ("Spikes", "It cannot walk; a disc under each on wood."),
             ]);
