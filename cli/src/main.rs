@@ -18,7 +18,7 @@ use oak_design::response::FrequencyGrid;
 use oak_design::schema::{SCHEMAS, schema};
 use oak_design::start::{RawAsk, starting_points};
 use oak_design::transient::{Played, TransientReport, excitation};
-use oak_metering::session::{self, Folder, work_out};
+use oak_metering::folder::{self, Folder, work_out};
 use oak_metering::sweep::{Depth, Sweep, write_wav};
 use oak_planning::build_plan::{Flat, flat_drawing};
 
@@ -332,8 +332,8 @@ fn measure(path: &Path) -> anyhow::Result<String> {
         let entry = entry?;
         let (name, size) = (entry.file_name().to_string_lossy().into_owned(), entry.metadata()?.len());
         if entry.file_type()?.is_file() {
-            if size > session::LARGEST_FILE as u64 {
-                bail!("{name}: is {size} bytes long; at most {} are allowed", session::LARGEST_FILE);
+            if size > folder::LARGEST_FILE as u64 {
+                bail!("{name}: is {size} bytes long; at most {} are allowed", folder::LARGEST_FILE);
             }
             folder.insert(name, std::fs::read(entry.path())?);
         }

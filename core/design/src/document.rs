@@ -8,13 +8,13 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::file::{
-    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, RawEntry, RawListeningPlace, RawPreset,
-    RawProgress, RawWorkshop, VERSION, open_value, read_value,
+    BUILD_FORMAT, DESIGN_FORMAT, RawBrief, RawBuild, RawDesign, RawEntry, RawListeningPlace, RawMeasurement,
+    RawPreset, RawProgress, RawWorkshop, VERSION, open_value, read_value,
 };
 use crate::problem::Problem;
 use crate::resolve::{
     check_entry, check_progress, check_title, resolve_brief, resolve_design, resolve_listening_place,
-    resolve_preset, resolve_workshop,
+    resolve_measurement, resolve_preset, resolve_workshop,
 };
 
 /// What a build is called and what it is for.
@@ -50,6 +50,8 @@ pub enum RawDocument {
     Progress(Box<RawProgress>),
     /// An entry of its logbook.
     Entry(Box<RawEntry>),
+    /// A trace that was measured.
+    Measurement(Box<RawMeasurement>),
 }
 
 /// A kind of document.
@@ -128,9 +130,17 @@ pub static ENTRY: DocumentKind = DocumentKind {
     read: |value| read_value(value).map(RawDocument::Entry),
 };
 
+/// A trace that was measured.
+pub static MEASUREMENT: DocumentKind = DocumentKind {
+    id: "measurement",
+    names: ["measurement", "measurements"],
+    most: 500,
+    read: |value| read_value(value).map(RawDocument::Measurement),
+};
+
 /// All kinds of documents.
-pub static KINDS: [&DocumentKind; 8] =
-    [&TITLE, &BRIEF, &VARIANT, &PRESET, &PLACE, &WORKSHOP, &PROGRESS, &ENTRY];
+pub static KINDS: [&DocumentKind; 9] =
+    [&TITLE, &BRIEF, &VARIANT, &PRESET, &PLACE, &WORKSHOP, &PROGRESS, &ENTRY, &MEASUREMENT];
 
 impl DocumentKind {
     /// The kind of a name; nothing where there is none.
@@ -159,6 +169,7 @@ impl RawDocument {
             Self::Workshop(_) => &WORKSHOP,
             Self::Progress(_) => &PROGRESS,
             Self::Entry(_) => &ENTRY,
+            Self::Measurement(_) => &MEASUREMENT,
         }
     }
 
@@ -176,6 +187,7 @@ impl RawDocument {
             Self::Workshop(workshop) => resolve_workshop(workshop).map(|_| ()),
             Self::Progress(progress) => check_progress(progress),
             Self::Entry(entry) => check_entry(entry).map(|_| ()),
+            Self::Measurement(measurement) => resolve_measurement(measurement).map(|_| ()),
         }
     }
 
@@ -193,6 +205,7 @@ impl RawDocument {
             Self::Workshop(workshop) => serde_json::to_value(workshop),
             Self::Progress(progress) => serde_json::to_value(progress),
             Self::Entry(entry) => serde_json::to_value(entry),
+            Self::Measurement(measurement) => serde_json::to_value(measurement),
         }
     }
 }
@@ -209,7 +222,8 @@ impl RawBuild {
         let progress = self.progress.map(|progress| RawDocument::Progress(Box::new(progress)));
         let log = self.log.into_iter().map(|entry| RawDocument::Entry(Box::new(entry)));
         let plans = std::iter::once(title).chain(brief).chain(variants).chain(presets).chain(places);
-        plans.chain(workshop).chain(progress).chain(log).collect()
+        let measurements = self.measurements.into_iter().map(|one| RawDocument::Measurement(Box::new(one)));
+        plans.chain(workshop).chain(progress).chain(log).chain(measurements).collect()
     }
 
     /// A build file of documents, variants in their order.
@@ -226,6 +240,7 @@ impl RawBuild {
             workshop: None,
             progress: None,
             log: Vec::new(),
+            measurements: Vec::new(),
         };
         for document in documents {
             match document {
@@ -237,6 +252,7 @@ impl RawBuild {
                 RawDocument::Workshop(workshop) => build.workshop = Some(*workshop),
                 RawDocument::Progress(progress) => build.progress = Some(*progress),
                 RawDocument::Entry(entry) => build.log.push(*entry),
+                RawDocument::Measurement(measurement) => build.measurements.push(*measurement),
             }
         }
         build

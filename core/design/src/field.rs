@@ -200,6 +200,7 @@ fields! {
     MEASURED_DEPTH = "measured.depth", "Depth of the driver", Length, "mm", 0.01, 1.0, "From the front of its frame to the back of its magnet, as measured.";
     MEASURED_VOLUME = "measured.volume.measured", "Measured volume", Volume, "l", 0.00005, 20.0, "Net volume behind the drivers, as it was found.";
     EXPECTED_VOLUME = "measured.volume.expected", "Volume in the design", Volume, "l", 0.00005, 20.0, "Net volume behind the drivers that the design had when it was measured.";
+    MEASURED_PORT_ENDS = "measured.port_ends", "Port acts longer by", Length, "mm", -0.3, 0.6, "How much longer each port acts than its length and the formulas of its ends say, as the tuning that was measured tells.";
     ITEM_RIM = "body.items.rim", "Rim", Length, "mm", 0.0, 0.2, "How far its plate reaches beyond the opening on every side: the gasket and every screw need their place there.";
     ITEM_VOLUME = "body.items.volume", "Displacement", Volume, "l", 0.0, 1.0, "How much volume it takes up: its outside, with its own box if it has one.";
     LAYER_THICKNESS = "body.fills.thickness", "Thick", Length, "mm", 0.001, 3.0, "How thick this layer of fill is.";
@@ -283,6 +284,12 @@ fields! {
     ITEM_PRICE = "workshop.items.price", "Price", Number, "", 0.0, 1e6, "What one costs, in your currency.";
     ITEM_STOCK = "workshop.items.stock", "In stock", Number, "", 0.0, 1e6, "How much of it is in stock.";
     ENTRY_HOURS = "entry.hours", "Hours", Time, "h", 0.0, 3.6e5, "How long it took.";
+    MEASUREMENT_DRIVER = "measurement.driver", "Driver", Number, "", 1.0, 16.0, "Which of the drivers, counted from 1.";
+    MEASUREMENT_MASS = "measurement.added_mass", "Mass on the cone", Mass, "g", 1e-4, 1.0, "What was stuck to the cone, as weighed. About a quarter of the moving mass tells most.";
+    MEASUREMENT_DISTANCE = "measurement.distance", "Distance", Length, "mm", 0.0, 100.0, "From the microphone to what it listens to.";
+    MEASUREMENT_ANGLE = "measurement.angle", "Off axis", Angle, "deg", -3.15, 3.15, "How far to the side the microphone stood.";
+    MEASUREMENT_DRIVE = "measurement.drive", "Voltage", Voltage, "V", 1e-4, 200.0, "RMS at the terminals.";
+    MEASUREMENT_TEMPERATURE = "measurement.room_temperature", "Room temperature", Temperature, "degC", -20.0, 50.0, "By a thermometer beside the box: the tuning rises by 0.17 % for each degree.";
     ENTRY_COST = "entry.cost", "Cost", Number, "", 0.0, 1e6, "What it cost, in your currency.";
     PLACE_WIDTH = "place.width", "Width", Length, "m", 0.5, 60.0, "Inside, from the left wall to the right one.";
     PLACE_LENGTH = "place.length", "Length", Length, "m", 0.5, 60.0, "Inside, from the bottom of the plan to its top; in a car from the back to the dashboard.";

@@ -8,10 +8,10 @@ use crate::file::{
     RawChamber, RawCoils, RawDesign, RawDrive, RawDriver, RawDriverArray, RawEnclosure, RawEnd, RawEntry,
     RawFamily, RawFeet, RawFillMaterial, RawFilter, RawFilterKind, RawFinish, RawFixing, RawFlare, RawFrame,
     RawGlue, RawIsobaric, RawLayout, RawLeads, RawListening, RawListeningPlace, RawMains, RawMeasuredBoard,
-    RawMeasuredVolume, RawMeasurements, RawMounting, RawMouth, RawPaper, RawPart, RawPartWiring, RawPassage,
-    RawPort, RawPortSection, RawPreset, RawPrinted, RawProgramme, RawProgress, RawRadiator, RawSaid, RawSeat,
-    RawSegment, RawSheet, RawSheetCoils, RawSignal, RawSpace, RawStand, RawStock, RawStuffing, RawTerminal,
-    RawTick, RawWalls, RawWorkshop, Typed,
+    RawMeasuredVolume, RawMeasurement, RawMeasurements, RawMounting, RawMouth, RawPaper, RawPart,
+    RawPartWiring, RawPassage, RawPort, RawPortSection, RawPreset, RawPrinted, RawProgramme, RawProgress,
+    RawRadiator, RawSaid, RawSeat, RawSegment, RawSheet, RawSheetCoils, RawSignal, RawSpace, RawStand,
+    RawStock, RawStuffing, RawTerminal, RawTick, RawTraceKind, RawTraceSource, RawWalls, RawWorkshop, Typed,
 };
 
 #[derive(OpenApi)]
@@ -51,6 +51,9 @@ use crate::file::{
     RawArea,
     RawBattery,
     RawWorkshop,
+    RawMeasurement,
+    RawTraceKind,
+    RawTraceSource,
     RawSheet,
     RawLayout,
     RawStock,

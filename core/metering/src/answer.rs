@@ -1,11 +1,12 @@
 //! What a session comes to, as one document.
 
 use serde::Serialize;
+use utoipa::ToSchema;
 
 use crate::loopback::Lowpass;
 
 /// A number with its standard error.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Estimate {
     /// In the unit that its name ends in.
     pub value: f64,
@@ -21,7 +22,7 @@ impl Estimate {
 }
 
 /// A driver as it was measured; the mean of several.
-#[derive(Debug, Clone, Default, PartialEq, Serialize)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, ToSchema)]
 pub struct DriverAnswer {
     /// Resonance in free air.
     pub fs_hz: Option<Estimate>,
@@ -40,7 +41,7 @@ pub struct DriverAnswer {
 }
 
 /// Something that would mend a box.
-#[derive(Debug, Clone, PartialEq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct RemedyAnswer {
     /// What is done.
     pub what: String,
@@ -51,14 +52,14 @@ pub struct RemedyAnswer {
 }
 
 /// What a remedy comes to.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Prediction {
     /// The tuning; nothing where there is none to tell.
     pub tuning_hz: Option<f64>,
 }
 
 /// The answer to a session.
-#[derive(Debug, Clone, Default, PartialEq, Serialize)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, ToSchema)]
 pub struct Answer {
     /// Where box and port are in balance with every loss taken out; of a closed box its Fc.
     pub tuning_hz: Option<Estimate>,

@@ -2,12 +2,13 @@
 
 use oak_design::Problem;
 use serde::Serialize;
+use utoipa::ToSchema;
 
 use crate::fit::fit;
 use crate::trace::{read_text, wrong};
 
 /// A low-pass as it was found.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Lowpass {
     /// Where it is 3 dB down, or 6 dB of Linkwitz and Riley's.
     pub corner_hz: f64,
@@ -18,7 +19,7 @@ pub struct Lowpass {
 }
 
 /// A kind of low-pass.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum LowpassKind {
     /// Butterworth.

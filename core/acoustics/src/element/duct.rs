@@ -44,6 +44,12 @@ impl Duct {
             .collect();
         Self { one: Passage::new(nodes, &slices, ends.map(Some), true), count }
     }
+
+    /// The same with inner ends that act longer by a length, m.
+    #[must_use]
+    pub fn longer_inside(self, by: f64) -> Self {
+        Self { one: self.one.longer_inside(by), ..self }
+    }
 }
 
 /// Slices of an uneven slot.

@@ -71,6 +71,14 @@ enum Kind {
 }
 
 impl Termination {
+    /// The same with a plug of air that is longer by a length (m), or shorter down to nothing; only an end inside has such a plug.
+    pub(super) fn longer(self, by: f64) -> Self {
+        match self.kind {
+            Kind::Mass(length) => Self { kind: Kind::Mass((length + by / self.area).max(0.0)), ..self },
+            _ => self,
+        }
+    }
+
     pub(super) fn new(node: Node, end: End, area: f64) -> Self {
         let kind = match (node, end) {
             (Node::Outside, End::Flanged) => Kind::Baffled,

@@ -85,6 +85,12 @@ impl Passage {
         self
     }
 
+    /// The same with an inner end that acts longer by a length, m.
+    pub(super) fn longer_inside(mut self, by: f64) -> Self {
+        self.ends[0] = self.ends[0].longer(by);
+        self
+    }
+
     /// What it does between its ends.
     #[inline(always)]
     fn chain<T: Real>(&self, at: &At<'_, T>) -> Option<Chain<T>> {

@@ -35,6 +35,8 @@ pub struct Port {
     pub path: f64,
     /// Of a slot, its height half-way in over that at its ends: 1 where it is even, less where it narrows evenly towards its middle.
     pub waist: f64,
+    /// How much longer it acts than its length and its ends say, m, as it was found by measuring; 0 where nothing was.
+    pub extra: f64,
 }
 
 /// A chamber with one or more ports: a ported box by itself, and what bandpass boxes are made of.
@@ -53,7 +55,16 @@ pub struct Ported {
 impl Port {
     /// One, free inside and flanged outside; without a length (m) as long as the tuning needs.
     pub fn new(section: CrossSection, length: Option<f64>) -> Self {
-        Self { section, length, count: 1, inner: End::Free, outer: End::Flanged, path: 0.0, waist: 1.0 }
+        Self {
+            section,
+            length,
+            count: 1,
+            inner: End::Free,
+            outer: End::Flanged,
+            path: 0.0,
+            waist: 1.0,
+            extra: 0.0,
+        }
     }
 
     /// Length with both end corrections, m.
@@ -61,7 +72,8 @@ impl Port {
         let area = self.section.area();
         // The mean of S0/S along areas that fall and rise evenly.
         let slower = if self.waist < 1.0 { self.waist.ln() / (self.waist - 1.0) } else { 1.0 };
-        length * slower + self.inner.length_correction(area) + self.outer.length_correction(area)
+        let inside = (self.inner.length_correction(area) + self.extra).max(0.0);
+        length * slower + inside + self.outer.length_correction(area)
     }
 
     /// Acoustic mass of all the equal ports together, kg/m4.
@@ -72,12 +84,13 @@ impl Port {
     fn element(&self, nodes: [Node; 2], length: f64, air: &Air, fidelity: Fidelity) -> Box<dyn Element> {
         if fidelity.ducts {
             let ends = [self.inner, self.outer];
-            Box::new(match self.section {
+            let duct = match self.section {
                 CrossSection::Slot { width, height } if self.waist < 1.0 => {
                     Duct::uneven(nodes, [width, height], self.waist, length, self.count, ends)
                 }
                 section => Duct::new(nodes, section, length, self.count, ends),
-            })
+            };
+            Box::new(duct.longer_inside(self.extra))
         } else {
             Box::new(Mass::new(nodes, self.mass(length, air)))
         }

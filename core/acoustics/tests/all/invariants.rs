@@ -17,6 +17,7 @@ fn simple_ported(volume: f64, radius: f64, length: Option<f64>, tuning: Option<f
         outer: End::Flanged,
         path: 0.0,
         waist: 1.0,
+        extra: 0.0,
     };
     Ported { volume, losses: Losses::default(), ports: vec![port], tuning }
 }
@@ -283,6 +284,7 @@ fn the_slot_made_narrower_tunes_lower() {
             outer: End::Flanged,
             path: 0.0,
             waist: 1.0,
+            extra: 0.0,
         };
         let ported = Ported { volume: 0.05, losses: Losses::default(), ports: vec![port], tuning: None };
         let compiled =

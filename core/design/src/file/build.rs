@@ -3,7 +3,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{RawBrief, RawDesign, RawEntry, RawListeningPlace, RawPreset, RawProgress, RawWorkshop};
+use super::{
+    RawBrief, RawDesign, RawEntry, RawListeningPlace, RawMeasurement, RawPreset, RawProgress, RawWorkshop,
+};
 
 /// What the `format` of a build file says.
 pub const BUILD_FORMAT: &str = "oak-drum/build";
@@ -50,4 +52,8 @@ pub struct RawBuild {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 2000)]
     pub log: Vec<RawEntry>,
+    /// What was measured of it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 500)]
+    pub measurements: Vec<RawMeasurement>,
 }

@@ -22,6 +22,9 @@ pub struct RawMeasurements {
     /// Net volume behind the drivers.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volume: Option<RawMeasuredVolume>,
+    /// How much longer each port behind the drivers acts than its length and the formulas of its ends say; less than nothing where it acts shorter.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub port_ends: Option<Typed>,
 }
 
 /// A board as it was measured.

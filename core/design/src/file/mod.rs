@@ -10,6 +10,7 @@ mod enclosure;
 mod family;
 mod listening_place;
 mod measured;
+mod measurement;
 mod open;
 mod progress;
 mod restore;
@@ -37,6 +38,7 @@ pub use listening_place::{
     RawStand, RawWalls,
 };
 pub use measured::{MOST_MEASURED, RawMeasuredBoard, RawMeasuredVolume, RawMeasurements};
+pub use measurement::{MOST_MEASURED_POINTS, RawMeasurement, RawTraceKind, RawTraceSource};
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
 pub use progress::{
     LONGEST_ACCOUNT, MOST_PHOTOS, MOST_PRINTED, MOST_TICKS, RawEntry, RawPrinted, RawProgress, RawSaid,

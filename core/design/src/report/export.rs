@@ -367,7 +367,8 @@ fn ports(enclosure: &Enclosure, built: &Built) -> Vec<PortExport> {
             };
             let (count, path, waist) = (port.count, port.path, port.waist);
             // A correction at unit radius.
-            let ends = [port.inner, port.outer].map(|end| end.length_correction(std::f64::consts::PI));
+            let mut ends = [port.inner, port.outer].map(|end| end.length_correction(std::f64::consts::PI));
+            ends[0] = (ends[0] + port.extra / (port.section.area() / std::f64::consts::PI).sqrt()).max(0.0);
             let flanged = port.outer == End::Flanged;
             PortExport {
                 chamber,

@@ -178,7 +178,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     let driver_array = driver_array(raw.driver_array.as_ref(), &raw.driver, one, &mut reading);
     let body = body(raw.body.as_ref(), &raw.enclosure, &mut reading);
     let stated = with_volume(&raw.enclosure, body.as_ref());
-    let enclosure = enclosure(&stated, &mut reading);
+    let mut enclosure = enclosure(&stated, &mut reading);
     let chambers = [Some(stated.rear()), stated.front.clone()];
     let volumes = chambers.each_ref().map(|chamber| field::VOLUME.read(chamber.as_ref()?.volume.as_ref()));
     let gains = chambers.each_ref().map(|chamber| chamber.as_ref().map_or(1.0, gain));
@@ -198,7 +198,7 @@ pub fn resolve_design(raw: &RawDesign) -> Result<ResolvedDesign, Vec<Problem>> {
     });
     let source = source(signal, &mut reading);
     let mut body = body.map(|body| with_amplifier(body, signal, &mut reading));
-    let measured = measured(raw.measured.as_ref(), body.as_mut(), &mut reading);
+    let measured = measured(raw.measured.as_ref(), body.as_mut(), enclosure.as_mut(), &mut reading);
     if let Some(later) = &signal.later_amplifier {
         check_later(later, driver_array.as_ref(), body.as_ref(), &mut reading);
     }

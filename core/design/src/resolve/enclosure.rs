@@ -381,6 +381,7 @@ fn port(place: &str, raw: &RawPort, reading: &mut Reading) -> Option<Port> {
         outer: end(outer),
         path: path.unwrap_or(0.0),
         waist: waist.unwrap_or(1.0),
+        extra: 0.0,
     })
 }
 

@@ -1,5 +1,6 @@
 //! What was measured in the workshop, laid over what was typed.
 
+use oak_acoustics::enclosure::Enclosure;
 use oak_cabinetry::panel::Material;
 use oak_cabinetry::{Body, Item, Panel};
 
@@ -27,6 +28,7 @@ const SAME: f64 = 5e-5;
 pub(super) fn measured(
     raw: Option<&RawMeasurements>,
     body: Option<&mut Body>,
+    enclosure: Option<&mut Enclosure>,
     reading: &mut Reading,
 ) -> MeasuredDriver {
     let Some(raw) = raw else { return MeasuredDriver::default() };
@@ -63,6 +65,10 @@ pub(super) fn measured(
         lay(&boards, body);
         let name = FOUND_DIFFERENCE.to_owned();
         body.items.extend(volume.map(|volume| Item { name, volume, block: None }));
+    }
+    let extra = reading.optional("measured.port_ends", &field::MEASURED_PORT_ENDS, &raw.port_ends);
+    if let (Some(extra), Some(Enclosure::Ported(ported))) = (extra, enclosure) {
+        ported.ports.iter_mut().for_each(|port| port.extra = extra);
     }
     driver
 }

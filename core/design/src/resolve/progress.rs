@@ -62,18 +62,22 @@ pub fn check_entry(raw: &RawEntry) -> Result<(Option<f64>, Option<f64>), Vec<Pro
         reading.note("photos", ProblemKind::TooMany { found: raw.photos.len(), max: MOST_PHOTOS });
     }
     for (index, photo) in raw.photos.iter().take(MOST_PHOTOS).enumerate() {
-        let is_hash = photo.len() == 64 && photo.bytes().all(|byte| byte.is_ascii_hexdigit());
-        if !is_hash {
-            reading.note(&format!("photos[{index}]"), ProblemKind::NotHash { given: photo.clone() });
-        }
+        hash(&format!("photos[{index}]"), photo, &mut reading);
     }
     let hours = reading.optional("hours", &field::ENTRY_HOURS, &raw.hours);
     let cost = reading.optional("cost", &field::ENTRY_COST, &raw.cost);
     if reading.problems.is_empty() { Ok((hours, cost)) } else { Err(reading.problems) }
 }
 
+/// The hash that something is kept by.
+pub(super) fn hash(place: &str, given: &str, reading: &mut Reading) {
+    if given.len() != 64 || !given.bytes().all(|byte| byte.is_ascii_hexdigit()) {
+        reading.note(place, ProblemKind::NotHash { given: given.to_owned() });
+    }
+}
+
 /// A moment in RFC 3339: `2026-05-01T18:30:00Z`, or with an offset.
-fn moment(place: &str, given: &str, reading: &mut Reading) {
+pub(super) fn moment(place: &str, given: &str, reading: &mut Reading) {
     let bytes = given.as_bytes();
     let digits = |range: std::ops::Range<usize>| {
         bytes.get(range).is_some_and(|part| part.iter().all(u8::is_ascii_digit))

@@ -488,6 +488,8 @@ pub struct Trim {
     pub cut: (f64, f64),
     /// Over the length that was drawn.
     pub longer: (f64, f64),
+    /// How much longer than drawn each acts in a box without standing waves.
+    pub acts: f64,
 }
 
 /// How ports come to a wanted tuning (Hz), in a box of a compliance (m3/Pa, with its error as a share). The box and what its standing waves weigh stay; `there` is the tuning in the air of the ports.
@@ -513,5 +515,7 @@ pub fn trim(
     let by_volume = both(there.0, compliance.1)?;
     let [cut, longer] =
         [0, 1].map(|at| (here[at], (by_tuning[at] - here[at]).hypot(by_volume[at] - here[at])));
-    Some(Trim { cut, longer })
+    let plain = 1.0 / (std::f64::consts::TAU * there.0);
+    let acts = ports.reaching(plain / compliance.0, there.0)?;
+    Some(Trim { cut, longer, acts })
 }

@@ -32,7 +32,7 @@ impl Ports {
             One {
                 section: port.section,
                 length,
-                ends: [end(port.inner), end(port.outer)],
+                ends: [(end(port.inner) + port.extra).max(0.0), end(port.outer)],
                 count: f64::from(port.count),
             }
         });

@@ -5,7 +5,7 @@ use oak_acoustics::enclosure::Enclosure;
 use oak_acoustics::medium::Air;
 use oak_design::built::Built;
 
-use crate::answer::{Answer, DriverAnswer, Estimate, Prediction, RemedyAnswer};
+use crate::answer::{Answer, DriverAnswer, Estimate};
 use crate::cabinet::{Believed, Found, Ports, Seen, measure, trim};
 use crate::driver::{Measured, Model};
 
@@ -34,6 +34,15 @@ const TALL: f64 = 1.4;
 /// A quantity that is not known better than this, as a share, is not told.
 const TOLD: f64 = 0.5;
 
+/// A box as it was found, in the design's own air.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct AsFound {
+    /// Air in it, its fill included, m3.
+    pub air: f64,
+    /// How much longer its ports act than drawn, m.
+    pub longer: f64,
+}
+
 /// Fills in what a box is, where its impedance was measured.
 pub(super) fn tell(
     seen: Option<Seen<'_>>,
@@ -41,13 +50,13 @@ pub(super) fn tell(
     built: &Built,
     air: &Air,
     answer: &mut Answer,
-) {
+) -> Option<AsFound> {
     let mut note = |words: &str| answer.notes.push(words.to_owned());
     let Some(seen) = seen else {
         note(
             "tuning_hz, ql, qa, qtc, effective_volume_l, leak, reversed, box_mode_hz: there is no impedance of the finished box.",
         );
-        return;
+        return None;
     };
     let design = &built.design;
     let tuning = match &design.enclosure {
@@ -61,7 +70,7 @@ pub(super) fn tell(
             note(
                 "tuning_hz, ql, qa, qtc, effective_volume_l, leak, reversed, box_mode_hz: closed and ported boxes are worked out, and no others by this version.",
             );
-            return;
+            return None;
         }
     };
     let believed = believed(drivers, built, air, tuning);
@@ -69,7 +78,7 @@ pub(super) fn tell(
         note(
             "tuning_hz, ql, qa, qtc, effective_volume_l, leak, reversed, box_mode_hz: the trace of the box is too short to tell them.",
         );
-        return;
+        return None;
     };
     answer.reversed = Some(found.reversed);
     if found.reversed {
@@ -77,13 +86,7 @@ pub(super) fn tell(
             "tuning_hz, ql, qa, qtc, effective_volume_l, leak, port_cut_mm, box_mode_hz: with a driver wired backwards the box cannot be seen.",
         );
         answer.alarms.push("reversed".to_owned());
-        answer.remedies.push(RemedyAnswer {
-            what: "Swap the leads of one driver".to_owned(),
-            by: "the one whose cone moves inwards while the others move outwards on a small battery"
-                .to_owned(),
-            predicted: Prediction { tuning_hz: believed.tuning.map(|(tuning, _)| tuning) },
-        });
-        return;
+        return None;
     }
     let found = Found {
         tuning: (
@@ -110,14 +113,11 @@ pub(super) fn tell(
     answer.effective_volume_l = Some(volume(&found, built, air, answer));
     if found.ql.0 < LEAKING {
         answer.alarms.push("leak".to_owned());
-        answer.remedies.push(RemedyAnswer {
-            what: "Seal the leak: terminals, screws, gasket, seams".to_owned(),
-            by: format!("QL {:.1} becomes 7 or more", found.ql.0),
-            predicted: Prediction { tuning_hz: Some(found.tuning.0) },
-        });
     }
-    port(&found, built, air, answer);
+    let port = port(&found, built, air, answer);
     driver(&design.driver.driver, answer);
+    let air = answer.effective_volume_l.map(|volume| volume.value * 1e-3);
+    port.or(air.map(|air| AsFound { air, longer: 0.0 }))
 }
 
 /// The driver as it was measured, else as its sheet has it.
@@ -168,12 +168,12 @@ fn volume(found: &Found, built: &Built, air: &Air, answer: &mut Answer) -> Estim
 const DRAWN: f64 = 0.04;
 
 /// How long the port is to be for the design's own tuning, in the design's own air.
-fn port(found: &Found, built: &Built, air: &Air, answer: &mut Answer) {
+fn port(found: &Found, built: &Built, air: &Air, answer: &mut Answer) -> Option<AsFound> {
     let (Some(tuning), Enclosure::Ported(ported)) = (&built.compiled.port_tuning, &built.design.enclosure)
     else {
-        return;
+        return None;
     };
-    let Some(first) = tuning.ports.first() else { return };
+    let first = tuning.ports.first()?;
     let own = built.design.air;
     let there = own.speed / air.speed;
     // As drawn, and as measured: each by how far it may be off.
@@ -194,22 +194,18 @@ fn port(found: &Found, built: &Built, air: &Air, answer: &mut Answer) {
     );
     let Some(trim) = trim else {
         answer.notes.push("port_cut_mm, port_length_mm: no length of the port gives such a tuning; the traces or the drawing are wrong.".to_owned());
-        return;
+        return None;
     };
     let (cut, error) = (trim.cut.0, trim.cut.1.hypot(SAW));
     answer.port_cut_mm = Some(Estimate::times((cut, error), 1e3));
     answer.port_length_mm = Some(Estimate::times((first.length + trim.longer.0, trim.longer.1), 1e3));
     let share = (found.tuning.0 * there / tuning.reactance - 1.0).abs();
+    let as_found = Some(AsFound { air: volume.0, longer: trim.acts });
     if cut.abs() < ERRORS * error || share < UNHEARD {
-        return;
+        return as_found;
     }
     answer.alarms.push("tuning".to_owned());
-    let (what, by) = if cut > 0.0 { ("Cut each port", cut) } else { ("Make each port longer", -cut) };
-    answer.remedies.push(RemedyAnswer {
-        what: what.to_owned(),
-        by: format!("{:.0} mm", by * 1e3),
-        predicted: Prediction { tuning_hz: Some(tuning.reactance) },
-    });
+    as_found
 }
 
 /// A driver that is not what its sheet says.

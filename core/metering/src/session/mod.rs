@@ -1,214 +1,167 @@
-//! A session: a folder with the design as the builder believes it, what is known of each trace, and the traces.
+//! A session: a design as the builder believes it, and what was measured of it.
 
 mod boxed;
 
-use std::collections::BTreeMap;
+pub use boxed::AsFound;
 
 use oak_acoustics::medium::Air;
-use oak_design::Problem;
-use oak_design::file::{Typed, open_design};
-use oak_design::problem::ProblemKind;
-use oak_design::resolve::{ResolvedDesign, resolve_design};
-use oak_units::{Dimension, parse_quantity};
-use serde::Deserialize;
+use oak_design::built::Built;
+use oak_design::file::RawTraceKind;
+use oak_design::resolve::{Measurement, ResolvedDesign};
 
+use crate::Complex;
 use crate::answer::{Answer, DriverAnswer, Estimate};
 use crate::cabinet::{Near, Seen};
 use crate::driver::{Bench, Measured, measure};
-use crate::loopback::{self, lowpass};
+use crate::loopback::lowpass;
 use crate::trace::Impedance;
-
-/// The files of a folder by their names.
-pub type Folder = BTreeMap<String, Vec<u8>>;
-
-/// What is known of a session.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
-pub struct RawSession {
-    /// By a thermometer.
-    #[serde(default)]
-    pub room_temperature: Option<Typed>,
-    /// The traces.
-    pub traces: Vec<RawTrace>,
-}
-
-/// What is known of a trace. Fields beside these are left alone.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
-pub struct RawTrace {
-    /// Its file.
-    pub file: String,
-    /// What was measured.
-    pub kind: TraceKind,
-    /// Which driver, counted from 1.
-    #[serde(default)]
-    pub driver: Option<u32>,
-    /// Mass on the cone, g.
-    #[serde(default)]
-    pub added_mass_g: Option<f64>,
-}
-
-/// What was measured.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub enum TraceKind {
-    /// Impedance of the finished box.
-    ImpedanceBox,
-    /// The same with its port shut at its outer mouth.
-    ImpedanceBlocked,
-    /// Impedance of a driver in free air.
-    ImpedanceFree,
-    /// The same with a mass on its cone.
-    ImpedanceMass,
-    /// Sound close to a cone.
-    NearfieldCone,
-    /// Sound in the mouth of a port.
-    NearfieldPort,
-    /// The electrical chain alone.
-    Loopback,
-}
 
 /// Share by which a cone's area may be off its sheet; one standard deviation.
 const AREA: f64 = 0.015;
-/// Most bytes of a file of a session.
-pub const LARGEST_FILE: usize = 64 << 20;
 
-/// Works a session out.
-///
-/// # Errors
-/// Every problem with its files, named by file and field.
-pub fn work_out(folder: &Folder) -> Result<Answer, Vec<Problem>> {
-    let one = |problem| vec![problem];
-    let design = open_design(file(folder, "design.json").map_err(one)?).map_err(one)?;
-    let design = resolve_design(&design)?;
-    let wrong = |reason: String| vec![Problem::new("session.json", ProblemKind::Unshapeable { reason })];
-    let session = file(folder, "session.json").map_err(one)?;
-    let session: RawSession = serde_json::from_slice(session).map_err(|error| wrong(error.to_string()))?;
-    let mut answer = Answer::default();
-    let air = air(&session, &design, &mut answer).map_err(one)?;
-    let traces = read_all(folder, &session)?;
-    for (raw, trace) in &traces {
-        answer.notes.extend(trace.notes.iter().map(|note| format!("{}: {note}", raw.file)));
-    }
-    let measured = drivers(&traces, &mut answer);
-    answer.driver = driver(&measured, &design, &air, &mut answer);
-    let built = design.built().map_err(one)?;
-    let of = |kind: TraceKind| traces.iter().find(|(raw, _)| raw.kind == kind).map(|(_, trace)| trace);
-    let near = near(folder, &session).map_err(one)?;
-    let open = of(TraceKind::ImpedanceBox);
-    let seen = open.map(|open| Seen { open, shut: of(TraceKind::ImpedanceBlocked), near: &near });
-    boxed::tell(seen, &measured, &built, &air, &mut answer);
-    chain(folder, &session, &mut answer).map_err(one)?;
-    Ok(answer)
+/// A trace as it is worked with.
+#[derive(Debug, Clone)]
+pub struct Taken {
+    /// What it is of.
+    pub of: RawTraceKind,
+    /// Which driver, counted from 1.
+    pub driver: u32,
+    /// On the cone, kg.
+    pub added_mass: Option<f64>,
+    /// What it is called where something of it is said.
+    pub name: String,
+    /// Its values.
+    pub values: Values,
 }
 
-/// Whether a kind of trace is read as an impedance.
-fn is_read(kind: TraceKind) -> bool {
-    matches!(
-        kind,
-        TraceKind::ImpedanceFree
-            | TraceKind::ImpedanceMass
-            | TraceKind::ImpedanceBox
-            | TraceKind::ImpedanceBlocked
-    )
+/// Values of a trace.
+#[derive(Debug, Clone)]
+pub enum Values {
+    /// Of an impedance.
+    Impedance(Impedance),
+    /// Frequency (Hz) and level, dB over anything.
+    Level(Vec<[f64; 2]>),
+}
+
+/// All that was measured of a design.
+#[derive(Debug)]
+pub struct Session<'a> {
+    /// As the builder believes it.
+    pub built: &'a Built,
+    /// The air of the day.
+    pub air: Air,
+    /// What was measured.
+    pub traces: &'a [Taken],
+}
+
+/// What a session comes to, with what remedies are worked out from.
+#[derive(Debug)]
+pub struct Worked {
+    /// The answer.
+    pub answer: Answer,
+    /// Each driver that was measured in free air.
+    pub drivers: Vec<Measured>,
+    /// Air in the box and how much longer its ports act than drawn, m3 and m, where both are known.
+    pub found: Option<AsFound>,
+}
+
+impl Session<'_> {
+    /// Works it out.
+    pub fn work_out(&self) -> Worked {
+        self.work_out_with(Answer::default())
+    }
+
+    /// The same, going on with an answer.
+    pub(crate) fn work_out_with(&self, mut answer: Answer) -> Worked {
+        let drivers = drivers(self.traces, &mut answer);
+        answer.driver = driver(&drivers, &self.built.design, &self.air, &mut answer);
+        let near: Vec<Near> = self.traces.iter().filter_map(near).collect();
+        let of = |kind: RawTraceKind| self.traces.iter().find(|trace| trace.of == kind)?.impedance();
+        let seen = of(RawTraceKind::ImpedanceBox).map(|open| Seen {
+            open,
+            shut: of(RawTraceKind::ImpedanceBlocked),
+            near: &near,
+        });
+        let found = boxed::tell(seen, &drivers, self.built, &self.air, &mut answer);
+        chain(self.traces, &mut answer);
+        Worked { answer, drivers, found }
+    }
+}
+
+impl Taken {
+    /// Its values as an impedance; `None` of a level.
+    pub fn impedance(&self) -> Option<&Impedance> {
+        match &self.values {
+            Values::Impedance(impedance) => Some(impedance),
+            Values::Level(_) => None,
+        }
+    }
+
+    /// Its values as a level; `None` of an impedance.
+    pub fn level(&self) -> Option<&[[f64; 2]]> {
+        match &self.values {
+            Values::Level(levels) => Some(levels),
+            Values::Impedance(_) => None,
+        }
+    }
+}
+
+impl From<&Measurement> for Taken {
+    fn from(of: &Measurement) -> Self {
+        let points = &of.points;
+        let values = if of.of.is_impedance() {
+            let value = |[_, size, phase]: &[f64; 3]| {
+                Complex::from_polar(*size, if of.phased { phase.to_radians() } else { 0.0 })
+            };
+            Values::Impedance(Impedance {
+                frequency: points.iter().map(|[frequency, ..]| *frequency).collect(),
+                value: points.iter().map(value).collect(),
+                phased: of.phased,
+                notes: Vec::new(),
+            })
+        } else {
+            Values::Level(points.iter().map(|[frequency, level, _]| [*frequency, *level]).collect())
+        };
+        let name = format!("{:?} of driver {}", of.of, of.driver);
+        Self { of: of.of, driver: of.driver, added_mass: of.added_mass, name, values }
+    }
 }
 
 /// Looks for a filter in the electrical chain, where that was measured.
-fn chain(folder: &Folder, session: &RawSession, answer: &mut Answer) -> Result<(), Problem> {
-    let Some(trace) = session.traces.iter().find(|trace| trace.kind == TraceKind::Loopback) else {
+fn chain(traces: &[Taken], answer: &mut Answer) {
+    let Some(levels) = traces.iter().find(|trace| trace.of == RawTraceKind::Loopback).and_then(Taken::level)
+    else {
         answer.notes.push("lowpass: there is no trace of the electrical chain alone.".to_owned());
-        return Ok(());
+        return;
     };
-    answer.lowpass = lowpass(&loopback::read(&trace.file, file(folder, &trace.file)?)?);
+    answer.lowpass = lowpass(levels);
     match answer.lowpass {
         Some(_) => answer.alarms.push("lowpass".to_owned()),
         None => answer.notes.push("lowpass: the electrical chain has none.".to_owned()),
     }
-    Ok(())
 }
 
-/// Sound at cones and in ports, in dB over anything.
-fn near(folder: &Folder, session: &RawSession) -> Result<Vec<Near>, Problem> {
-    let of = |trace: &RawTrace| {
-        let port = match trace.kind {
-            TraceKind::NearfieldCone => false,
-            TraceKind::NearfieldPort => true,
-            _ => return None,
-        };
-        let levels = file(folder, &trace.file).and_then(|bytes| loopback::read(&trace.file, bytes));
-        Some(levels.map(|levels| Near { port, levels }))
+/// Sound at a cone or in a port.
+fn near(trace: &Taken) -> Option<Near> {
+    let port = match trace.of {
+        RawTraceKind::NearfieldCone => false,
+        RawTraceKind::NearfieldPort => true,
+        _ => return None,
     };
-    session.traces.iter().filter_map(of).collect()
-}
-
-fn file<'a>(folder: &'a Folder, name: &str) -> Result<&'a [u8], Problem> {
-    let found = folder.get(name).ok_or_else(|| {
-        let reason = format!(
-            "there is no such file; the folder has: {}",
-            folder.keys().cloned().collect::<Vec<_>>().join(", ")
-        );
-        Problem::new(name, ProblemKind::Unshapeable { reason })
-    })?;
-    if found.len() > LARGEST_FILE {
-        return Err(Problem::new(name, ProblemKind::TooMany { found: found.len(), max: LARGEST_FILE }));
-    }
-    Ok(found)
-}
-
-/// The air of the day: the design's, as warm as the room was.
-fn air(session: &RawSession, design: &ResolvedDesign, answer: &mut Answer) -> Result<Air, Problem> {
-    let Some(typed) = &session.room_temperature else {
-        answer.notes.push("No room temperature is given: the air of the design is taken.".to_owned());
-        return Ok(design.air);
-    };
-    let wrong =
-        |reason: String| Problem::new("session.json: room_temperature", ProblemKind::Unshapeable { reason });
-    let text = match typed {
-        Typed::Text(text) => text.clone(),
-        Typed::Number(number) => format!("{number} degC"),
-    };
-    let quantity = parse_quantity(&text, Dimension::Temperature).map_err(|error| wrong(error.to_string()))?;
-    if !(-20.0..=50.0).contains(&quantity.si) {
-        return Err(wrong(format!("{text} is no temperature of a room; -20 to 50 degC are allowed")));
-    }
-    Ok(Air::new(quantity.si, design.air.pressure, 0.0))
-}
-
-type Read<'a> = (&'a RawTrace, Impedance);
-
-fn read_all<'a>(folder: &Folder, session: &'a RawSession) -> Result<Vec<Read<'a>>, Vec<Problem>> {
-    let (mut read, mut problems) = (Vec::new(), Vec::new());
-    for trace in session.traces.iter().filter(|trace| is_read(trace.kind)) {
-        let found = file(folder, &trace.file).and_then(|bytes| Impedance::read(&trace.file, bytes));
-        match found {
-            Ok(found) => read.push((trace, found)),
-            Err(problem) => problems.push(problem),
-        }
-        let mass = trace.added_mass_g;
-        if trace.kind == TraceKind::ImpedanceMass && !mass.is_some_and(|mass| (0.1..=1000.0).contains(&mass))
-        {
-            let given = mass.map_or_else(|| "nothing".to_owned(), |mass| mass.to_string());
-            let reason = format!("{given} is no mass on a cone; 0.1 to 1000 g are allowed");
-            problems.push(Problem::new(
-                format!("{}: added_mass_g", trace.file),
-                ProblemKind::Unshapeable { reason },
-            ));
-        }
-    }
-    if problems.is_empty() { Ok(read) } else { Err(problems) }
+    Some(Near { port, levels: trace.level()?.to_vec() })
 }
 
 /// Every driver that was measured in free air.
-fn drivers(traces: &[Read<'_>], answer: &mut Answer) -> Vec<Measured> {
-    let of = |kind: TraceKind, number: Option<u32>| {
-        traces.iter().find(|(raw, _)| raw.kind == kind && raw.driver.unwrap_or(1) == number.unwrap_or(1))
-    };
-    let free = traces.iter().filter(|(raw, _)| raw.kind == TraceKind::ImpedanceFree);
+fn drivers(traces: &[Taken], answer: &mut Answer) -> Vec<Measured> {
     let mut found = Vec::new();
-    for (raw, trace) in free {
-        let mass = of(TraceKind::ImpedanceMass, raw.driver);
-        let loaded = mass.and_then(|(raw, trace)| Some((trace, raw.added_mass_g? * 1e-3)));
-        match measure(&Bench { free: trace, loaded }) {
+    for trace in traces.iter().filter(|trace| trace.of == RawTraceKind::ImpedanceFree) {
+        let Some(free) = trace.impedance() else { continue };
+        let mass =
+            traces.iter().find(|one| one.of == RawTraceKind::ImpedanceMass && one.driver == trace.driver);
+        let loaded = mass.and_then(|one| Some((one.impedance()?, one.added_mass?)));
+        match measure(&Bench { free, loaded }) {
             Some(one) => found.push(one),
-            None => answer.notes.push(format!("{}: no resonance of a driver is in it.", raw.file)),
+            None => answer.notes.push(format!("{}: no resonance of a driver is in it.", trace.name)),
         }
     }
     found

@@ -3,6 +3,8 @@
 mod cabinet;
 mod driver;
 mod loopback;
+mod process;
+mod remedies;
 mod rigs;
 #[path = "../scoreboard/mod.rs"]
 mod scoreboard;

@@ -7,7 +7,7 @@ use oak_design::report::compute;
 use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
 use oak_metering::Complex;
-use oak_metering::session::{Folder, work_out};
+use oak_metering::folder::{Folder, work_out};
 use oak_metering::trace::Impedance;
 use oak_rig::{Driver, normal};
 use rand::SeedableRng;

@@ -3,7 +3,7 @@
 use std::fmt::{self, Display};
 
 use oak_metering::answer::{Answer, Estimate};
-use oak_metering::session::work_out;
+use oak_metering::folder::work_out;
 use oak_rig::{Hidden, Kind, Setup, Truth, draw, folder, truth};
 use rayon::prelude::*;
 

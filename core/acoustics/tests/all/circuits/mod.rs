@@ -96,6 +96,7 @@ fn vented(chamber: &Value) -> Ported {
             outer: end("outer"),
             path: 0.0,
             waist: 1.0,
+            extra: 0.0,
         }
     };
     let ports = chamber["ports"].as_array().expect("ports").iter().map(port).collect();

@@ -78,6 +78,7 @@ fn any_ported() -> impl Strategy<Value = Ported> {
             outer,
             path: 0.0,
             waist: 1.0,
+            extra: 0.0,
         },
     );
     (0.005f64..0.5, any_losses(), proptest::collection::vec(port, 1..4))
