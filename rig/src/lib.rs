@@ -5,12 +5,18 @@ mod cabinet;
 mod chain;
 mod draw;
 mod folder;
+mod listen;
+mod measure;
+mod scenario;
 
 pub use air::Air;
 pub use cabinet::{Cabinet, Coil, Driver, Flows, Mode, Port};
 pub use chain::{Chain, Lowpass, normal};
 pub use draw::{Hidden, Kind, Setup, Sheet, draw};
 pub use folder::{Folder, Truth, folder, truth};
+pub use listen::listen;
+pub use measure::Wired;
+pub use scenario::{Act, Bench, Scenario};
 
 /// A complex number.
 pub type Complex = num_complex::Complex64;

@@ -11,13 +11,15 @@ use serde::de::DeserializeOwned;
 
 use crate::error::ApiError;
 
-/// Longest JSON document, bytes. A build of a hundred variants has about a fifth of it.
-pub const JSON_LIMIT: usize = 1 << 20;
+/// Longest JSON document, bytes: a build of a hundred variants with a hundred measurements.
+pub const JSON_LIMIT: usize = 4 << 20;
 /// Longest body that a phone sends, bytes.
 pub const SMALL_LIMIT: usize = 16 << 10;
 /// Longest table, bytes: twenty thousand drivers.
 pub const TABLE_LIMIT: usize = 8 << 20;
 
+/// Largest recording, bytes: 40 s of two channels at 192 kHz.
+pub const RECORDING_LIMIT: usize = 64 << 20;
 /// Largest picture, bytes.
 pub const PHOTO_LIMIT: usize = 24 << 20;
 
@@ -71,6 +73,32 @@ pub async fn text(request: &HttpRequest, payload: Payload) -> Result<String, Api
         let reason = "it is not text in UTF-8".to_owned();
         ApiError::Problems(vec![Problem::new("text", ProblemKind::Unshapeable { reason })])
     })
+}
+
+/// A file of a measurement.
+#[derive(Debug)]
+pub enum Measured {
+    /// A text, whatever is in it.
+    Text(Bytes),
+    /// A WAV file by its first bytes.
+    Wav(Bytes),
+}
+
+/// Reads a file of a measurement: a text, or what begins as a WAV file does.
+///
+/// # Errors
+/// Another content type, a body over [`RECORDING_LIMIT`], or a recording that does not begin as one.
+pub async fn measured(request: &HttpRequest, payload: Payload) -> Result<Measured, ApiError> {
+    if expect_type(request, "text/plain").is_ok() {
+        return Ok(Measured::Text(bytes(payload, TABLE_LIMIT).await?));
+    }
+    expect_type(request, "audio/wav")?;
+    let bytes = bytes(payload, RECORDING_LIMIT).await?;
+    if bytes.starts_with(b"RIFF") && bytes.get(8..12) == Some(b"WAVE") {
+        return Ok(Measured::Wav(bytes));
+    }
+    let reason = "it does not begin as a WAV file does".to_owned();
+    Err(ApiError::Problems(vec![Problem::new("file", ProblemKind::Unshapeable { reason })]))
 }
 
 /// Reads a picture as bytes, whatever it really is.

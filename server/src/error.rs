@@ -15,6 +15,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 
 use crate::headers::secure;
+use crate::rig::RigError;
 
 /// Everything that can go wrong with a request.
 #[derive(Debug, thiserror::Error)]
@@ -129,6 +130,14 @@ pub enum ApiError {
         "pages for phones are off; start the program with --companion and the address of this machine in the local network, such as --companion 192.168.1.20:7474"
     )]
     CompanionOff,
+    /// No measuring box was named.
+    #[error(
+        "no measuring box was named; start the program with --rig and its address, such as --rig 127.0.0.1:7412"
+    )]
+    RigOff,
+    /// The measuring box gave nothing.
+    #[error(transparent)]
+    Rig(#[from] RigError),
     /// More is being computed than can be.
     #[error("too much is being computed just now; try again in a second")]
     Overloaded,
@@ -275,6 +284,8 @@ impl ApiError {
             Self::NotJoined => (StatusCode::FORBIDDEN, "not-joined", "The link does not hold"),
             Self::Quota { .. } => (StatusCode::TOO_MANY_REQUESTS, "quota", "Too many"),
             Self::CompanionOff => (StatusCode::CONFLICT, "companion-off", "Pages for phones are off"),
+            Self::RigOff => (StatusCode::CONFLICT, "rig-off", "There is no measuring box"),
+            Self::Rig(_) => (StatusCode::BAD_GATEWAY, "rig", "The measuring box gave nothing"),
             Self::Overloaded => (StatusCode::TOO_MANY_REQUESTS, "overloaded", "Too much at once"),
             Self::Unavailable(_) => {
                 (StatusCode::SERVICE_UNAVAILABLE, "unavailable", "The database cannot be reached or is busy")

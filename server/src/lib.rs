@@ -15,6 +15,7 @@ mod guard;
 mod headers;
 pub mod jobs;
 pub mod photo;
+pub mod rig;
 mod routes;
 pub mod state;
 mod tag;

@@ -56,6 +56,9 @@ struct Serve {
     /// Folder that keeps the certificate of the pages for phones; made for this run alone where absent.
     #[arg(long, requires = "companion")]
     companion_keys: Option<PathBuf>,
+    /// Address of a measuring box and its port, such as 127.0.0.1:7412.
+    #[arg(long, value_name = "ADDRESS:PORT")]
+    rig: Option<SocketAddr>,
     #[command(flatten)]
     lease: Lease,
 }
@@ -118,6 +121,7 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
     }
     drop(connection);
     let mut state = State::new(&arguments.database_url, 8)?;
+    state.rig = arguments.rig;
     if let Some(address) = arguments.companion {
         let options =
             companion::Options { address, keys: arguments.companion_keys.clone(), idle: companion::IDLE };

@@ -1,5 +1,6 @@
 //! What every handler can reach.
 
+use std::net::SocketAddr;
 use std::sync::Arc;
 use std::sync::atomic::AtomicBool;
 
@@ -19,6 +20,8 @@ pub struct State {
     pub compute: Compute,
     /// What listens to phones, where that is wanted.
     pub companion: Option<Arc<Companion>>,
+    /// Where a measuring box listens, where one was named.
+    pub rig: Option<SocketAddr>,
 }
 
 impl State {
@@ -34,6 +37,7 @@ impl State {
             unreachable: Arc::default(),
             compute,
             companion: None,
+            rig: None,
         })
     }
 }

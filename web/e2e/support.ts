@@ -27,6 +27,8 @@ export interface Opened {
 
 export class Server {
   private child: ChildProcess | null = null;
+  private rig: ChildProcess | null = null;
+  private rigAddress = '';
   port = 0;
 
   constructor(private readonly database: string) {}
@@ -37,9 +39,20 @@ export class Server {
 
   async start(): Promise<void> {
     const program = required('OAK_DRUM_SERVER');
+    if (!this.rig) await this.startRig();
     const child = spawn(
       program,
-      ['serve', '--port', String(this.port), '--demo', DEMO, '--companion', '127.0.0.1:0'],
+      [
+        'serve',
+        '--port',
+        String(this.port),
+        '--demo',
+        DEMO,
+        '--companion',
+        '127.0.0.1:0',
+        '--rig',
+        this.rigAddress,
+      ],
       {
         env: { ...process.env, OAK_DRUM_DATABASE_URL: this.database },
         stdio: ['ignore', 'pipe', 'inherit'],
@@ -54,6 +67,26 @@ export class Server {
       }
     }
     throw new Error('the server did not start');
+  }
+
+  /** A simulated measuring box that sweeps forty times as quickly as a real one. */
+  private async startRig(): Promise<void> {
+    const child = spawn(required('OAK_DRUM_RIG'), [`${DEMO}/rig/pit-organ.json`, '0', '40'], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    this.rig = child;
+    for await (const line of createInterface({ input: child.stdout })) {
+      this.rigAddress = line.trim().split(' ').at(-1) ?? '';
+      return;
+    }
+    throw new Error('the measuring box did not start');
+  }
+
+  /** Ends it with all that it started. */
+  async stop(): Promise<void> {
+    this.rig?.kill('SIGKILL');
+    this.rig = null;
+    await this.kill();
   }
 
   /** As a power cut would: no time to tidy up. */
@@ -109,7 +142,7 @@ export const test = base.extend<object, { server: Server }>({
       const server = new Server(databases[worker.parallelIndex] ?? '');
       await server.start();
       await use(server);
-      await server.kill();
+      await server.stop();
     },
     { scope: 'worker' },
   ],

@@ -26,7 +26,7 @@ const check = (id: string, verdict: Check['verdict']): Check => ({
   ratio: 0.9,
   why: '',
 });
-const NOTHING: Work = { brief: null, design: null, checks: [], heard: false };
+const NOTHING: Work = { brief: null, design: null, checks: [], heard: false, measured: false };
 const progress = (work: Work) => Object.fromEntries(STAGES.map((stage) => [stage.id, stage.progress(work)]));
 
 describe('every stage', () => {
@@ -64,6 +64,7 @@ describe('every stage', () => {
       design: slot,
       checks: [check('loudness', 'short')],
       heard: false,
+      measured: false,
     };
     expect(progress(begun)).toMatchObject({ brief: 'in progress', driver: 'done', curves: 'in progress' });
     const { body: _, ...bare } = slot;
@@ -74,6 +75,7 @@ describe('every stage', () => {
       design: { ...slot, body },
       checks: [check('fits', 'met'), check('loudness', 'met')],
       heard: true,
+      measured: false,
     };
     expect(progress(whole)).toMatchObject({
       brief: 'done',
@@ -90,7 +92,13 @@ describe('the bar of stages', () => {
     render(<StageBar build="b" stage="curves" work={work} onOpen={() => undefined} />, { wrapper: within });
 
   it('says where one is, how each stands, and what is best done next', () => {
-    bar({ brief: { lowest: '30 Hz' }, design: slot, checks: [check('loudness', 'short')], heard: false });
+    bar({
+      brief: { lowest: '30 Hz' },
+      design: slot,
+      checks: [check('loudness', 'short')],
+      heard: false,
+      measured: false,
+    });
     const here = screen.getByRole('link', { name: 'Curves, in progress' });
     expect(here.getAttribute('aria-current')).toBe('page');
     expect(here.title).toBe('Curves: in progress. Next: Loudness, clean: 5.0 dB short.');

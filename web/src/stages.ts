@@ -5,6 +5,7 @@ import { briefStage } from './features/brief/stage';
 import { buildStage } from './features/build/stage';
 import { curvesStage } from './features/curves/stage';
 import { driverStage } from './features/find/stage';
+import { measureStage } from './features/measure/stage';
 import { placeStage } from './features/place/stage';
 import type { Stage } from './features/shell/stages';
 import { signalStage } from './features/signal/stage';
@@ -17,4 +18,5 @@ export const STAGES: readonly Stage[] = [
   signalStage,
   placeStage,
   buildStage,
+  measureStage,
 ];

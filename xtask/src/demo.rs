@@ -1,9 +1,10 @@
 //! `cargo xtask demo`.
 
+use std::io::{BufRead, BufReader};
 use std::net::TcpListener;
 use std::os::unix::process::{CommandExt, ExitStatusExt};
 use std::path::Path;
-use std::process::{Child, Command};
+use std::process::{Child, Command, Stdio};
 
 use anyhow::{Context, Result, bail};
 use oak_cluster::{Cluster, ClusterError};
@@ -68,6 +69,7 @@ fn start_in(folder: &Path) -> Result<Cluster> {
 }
 
 fn serve(cluster: &Cluster, port: u16, companion: Option<&str>) -> Result<()> {
+    let (mut rig, rig_address) = start_rig()?;
     let mut server = Command::new(command::programs().join("oak-drum-server"));
     server.args(["serve", "--port", &port.to_string()]);
     if let Some(address) = companion {
@@ -76,6 +78,7 @@ fn serve(cluster: &Cluster, port: u16, companion: Option<&str>) -> Result<()> {
     let mut server = server
         .arg("--demo")
         .arg(command::root().join("demo"))
+        .args(["--rig", &rig_address])
         .env("OAK_DRUM_DATABASE_URL", cluster.url())
         // A group of its own: Ctrl-C reaches this process, which then asks the server to finish.
         .process_group(0)
@@ -84,10 +87,29 @@ fn serve(cluster: &Cluster, port: u16, companion: Option<&str>) -> Result<()> {
     stop_on_signal(&server)?;
     println!("Ctrl-C stops it");
     let status = server.wait()?;
+    // It keeps nothing; gone already is as good as ended.
+    let _ = rig.kill();
+    rig.wait()?;
     if status.success() || status.signal() == Some(15) {
         return Ok(());
     }
     bail!("the server ended with {status}; what it had acknowledged is kept")
+}
+
+/// The simulated measuring box, and where it listens.
+fn start_rig() -> Result<(Child, String)> {
+    let mut rig = Command::new(command::programs().join("oak-rig"))
+        .arg(command::root().join("demo/rig/pit-organ.json"))
+        .stdout(Stdio::piped())
+        .process_group(0)
+        .spawn()
+        .context("the simulated measuring box cannot be started")?;
+    let mut line = String::new();
+    let output = rig.stdout.take().context("the simulated measuring box says nothing")?;
+    BufReader::new(output).read_line(&mut line)?;
+    print!("{line}");
+    let address = line.split_whitespace().last().context("the simulated measuring box says nothing")?;
+    Ok((rig, address.to_owned()))
 }
 
 fn stop_on_signal(server: &Child) -> Result<()> {

@@ -30,6 +30,7 @@ pub fn run(arguments: &[String]) -> Result<()> {
     playwright
         .args(arguments)
         .env("OAK_DRUM_SERVER", command::programs().join("oak-drum-server"))
+        .env("OAK_DRUM_RIG", command::programs().join("oak-rig"))
         .env("OAK_DRUM_DATABASES", databases.join(" "));
     command::finish(playwright)
 }

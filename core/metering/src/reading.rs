@@ -152,20 +152,16 @@ const HUM: f64 = 15.0;
 /// What a recording of the sweep says: a level by its first channel, an impedance by two.
 ///
 /// # Errors
-/// It was recorded at another rate, is too short, or no sweep is in it.
+/// It is too short, or no sweep is in it.
 pub fn read_recording(
     of: RawTraceKind,
     file: &str,
     recording: &Recording,
     take: &Take,
 ) -> Result<ReadMeasurement, Problem> {
-    let Take { sweep, .. } = take;
-    if recording.rate != sweep.rate {
-        return Err(wrong(
-            file,
-            format!("it has {} samples a second, and the sweep {}", recording.rate, sweep.rate),
-        ));
-    }
+    // The same sweep over time, whatever rate it was recorded at.
+    let take = &Take { sweep: Sweep { rate: recording.rate, ..take.sweep }, ..*take };
+    let sweep = &take.sweep;
     let samples = recording.channels[0].len();
     let seconds = samples as f64 / f64::from(recording.rate);
     if seconds < sweep.seconds {

@@ -19,7 +19,7 @@ use crate::session::Worked;
 
 /// Something that would mend a box, the easiest first.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Remedy {
+pub struct BoxRemedy {
     /// Its name for programs.
     pub id: &'static str,
     /// What is done.
@@ -30,15 +30,17 @@ pub struct Remedy {
     pub words: String,
     /// How it is done, a step a line.
     pub steps: Vec<String>,
-    /// The design with it done.
-    pub design: RawDesign,
+    /// The design with it done; absent where the box then is as it was drawn, and the design stays.
+    pub design: Option<RawDesign>,
+    /// The box as it was found with it done, for the lines.
+    pub foretold: RawDesign,
     /// What it comes to.
-    pub outcome: Outcome,
+    pub outcome: RemedyOutcome,
 }
 
 /// What a box comes to.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, ToSchema)]
-pub struct Outcome {
+pub struct RemedyOutcome {
     /// Tuning or Fc, with how sure it is, Hz.
     pub tuning: Option<Estimate>,
     /// Total Q of a closed box.
@@ -195,10 +197,10 @@ pub fn remedies(
     built: &Built,
     worked: &Worked,
     on: &str,
-) -> Result<Vec<Remedy>, Vec<Problem>> {
+) -> Result<Vec<BoxRemedy>, Vec<Problem>> {
     let answer = &worked.answer;
     if answer.reversed == Some(true) {
-        return Ok(vec![swap(raw, built)?]);
+        return Ok(vec![swap(raw)?]);
     }
     let mut all = Vec::new();
     let Some(found) = worked.found else { return Ok(all) };
@@ -228,8 +230,8 @@ pub fn remedies(
     Ok(all)
 }
 
-fn swap(raw: &RawDesign, built: &Built) -> Result<Remedy, Vec<Problem>> {
-    Ok(Remedy {
+fn swap(raw: &RawDesign) -> Result<BoxRemedy, Vec<Problem>> {
+    Ok(BoxRemedy {
         id: "swap",
         title: "Swap the leads of one driver".to_owned(),
         by: "the one whose cone moves inwards while the others move outwards on a small battery".to_owned(),
@@ -242,9 +244,9 @@ fn swap(raw: &RawDesign, built: &Built) -> Result<Remedy, Vec<Problem>> {
         .map(str::to_owned)
         .to_vec(),
         outcome: outcome(raw, None)?,
-        design: raw.clone(),
+        design: None,
+        foretold: raw.clone(),
     })
-    .map(|remedy| Remedy { outcome: Outcome { tuning: tuning(built, None), ..remedy.outcome }, ..remedy })
 }
 
 fn shown(estimate: Option<Estimate>) -> String {
@@ -260,7 +262,7 @@ fn tuning(built: &Built, error: Option<f64>) -> Option<Estimate> {
 }
 
 /// What a design comes to on the bench.
-fn outcome(raw: &RawDesign, error: Option<f64>) -> Result<Outcome, Vec<Problem>> {
+fn outcome(raw: &RawDesign, error: Option<f64>) -> Result<RemedyOutcome, Vec<Problem>> {
     let one = |problem| vec![problem];
     let design = resolve_design(raw)?.on_the_bench();
     let grid = FrequencyGrid::logarithmic(8.0, 500.0, 200).map_err(|error| {
@@ -269,7 +271,7 @@ fn outcome(raw: &RawDesign, error: Option<f64>) -> Result<Outcome, Vec<Problem>>
     })?;
     let computed = compute(&design, &grid).map_err(one)?;
     let built = &computed.built;
-    Ok(Outcome {
+    Ok(RemedyOutcome {
         tuning: tuning(built, error),
         qtc: built.compiled.closed_box.as_ref().map(|closed| closed.qtc),
         f3: computed.figures.f3,
@@ -292,19 +294,21 @@ impl Mended<'_> {
         by: String,
         words: &str,
         steps: &[&str],
-    ) -> Result<Remedy, Vec<Problem>> {
+    ) -> Result<BoxRemedy, Vec<Problem>> {
         let done = self.title.to_lowercase();
         let base = self.raw.name.split(" · ").next().unwrap_or_default();
         design.name = format!("{base} · {done}").chars().take(oak_design::file::LONGEST_NAME).collect();
         let error = self.answer.tuning_hz.map(|tuning| tuning.se);
-        Ok(Remedy {
+        let stays = self.id == "seal";
+        Ok(BoxRemedy {
             id: self.id,
             title: self.title,
             by,
             words: words.to_owned(),
             steps: steps.iter().map(|step| (*step).to_owned()).collect(),
             outcome: outcome(&design, error)?,
-            design,
+            design: (!stays).then(|| design.clone()),
+            foretold: design,
         })
     }
 }
@@ -325,7 +329,7 @@ impl Aims<'_> {
         Mended { raw: self.raw, answer: self.answer, id, title }
     }
 
-    fn ports(&self) -> Result<Option<Remedy>, Vec<Problem>> {
+    fn ports(&self) -> Result<Option<BoxRemedy>, Vec<Problem>> {
         let Some(cut) = self.answer.port_cut_mm else { return Ok(None) };
         let mut design = self.sealed.clone();
         lengths(&mut design, self.built, |length| length - cut.value * 1e-3);
@@ -361,7 +365,7 @@ impl Aims<'_> {
     }
 
     /// By the volume instead of the ports: a block where it is tuned low, fill where it is tuned high.
-    fn volumes(&self) -> Result<Option<Remedy>, Vec<Problem>> {
+    fn volumes(&self) -> Result<Option<BoxRemedy>, Vec<Problem>> {
         let (Some(found), Some(aim)) = (self.answer.tuning_hz, tuning(self.built, None)) else {
             return Ok(None);
         };
@@ -406,8 +410,8 @@ impl Aims<'_> {
     }
 }
 
-impl From<&Remedy> for RemedyAnswer {
-    fn from(remedy: &Remedy) -> Self {
+impl From<&BoxRemedy> for RemedyAnswer {
+    fn from(remedy: &BoxRemedy) -> Self {
         Self {
             what: remedy.title.clone(),
             by: remedy.by.clone(),

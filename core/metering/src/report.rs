@@ -16,17 +16,17 @@ use oak_design::trace::Trace;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use finding::{Finding, Verdict};
+pub use finding::{Finding, FindingVerdict};
 pub use hand::{ByHand, TuningWay};
 
 use crate::answer::Answer;
-use crate::remedy::{Remedy, as_found, remedies};
+use crate::remedy::{BoxRemedy, as_found, remedies};
 use crate::session::{Session, Taken};
 
 /// A design with what was measured of it.
 #[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct RawMeasured {
+pub struct RawMeasuredQuestion {
     /// The design, and the conditions that lines are drawn in.
     pub question: RawQuestion,
     /// What was measured; what is left out of use is left out of the answer.
@@ -42,7 +42,7 @@ pub const MOST_MEASUREMENTS: usize = 60;
 
 /// What was found.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct MeasureReport {
+pub struct MeasuringReport {
     /// Every number with its standard error.
     pub answer: Answer,
     /// The same in words, what wants a look first.
@@ -52,7 +52,7 @@ pub struct MeasureReport {
     /// The tuning by several ways, each of which is somewhere else.
     pub tunings: Vec<TuningWay>,
     /// What would mend it, the easiest first.
-    pub remedies: Vec<Remedy>,
+    pub remedies: Vec<BoxRemedy>,
     /// The design as it was measured; absent where nothing of it was.
     pub as_found: Option<RawDesign>,
     /// What was measured, for the lanes; a level lies on the prediction over a band that both hold.
@@ -65,7 +65,7 @@ pub struct MeasureReport {
 ///
 /// # Errors
 /// Every problem of the design or a measurement, with its place.
-pub fn measure_report(raw: &RawMeasured) -> Result<MeasureReport, Vec<Problem>> {
+pub fn measure_report(raw: &RawMeasuredQuestion) -> Result<MeasuringReport, Vec<Problem>> {
     let one = |problem| vec![problem];
     if raw.measurements.len() > MOST_MEASUREMENTS {
         let kind = oak_design::problem::ProblemKind::TooMany {
@@ -98,7 +98,7 @@ pub fn measure_report(raw: &RawMeasured) -> Result<MeasureReport, Vec<Problem>> 
     })?;
     let predicted = compute(&raw.question.resolve()?.design, &grid).map_err(one)?;
     let tunings = hand::tunings(&traces, &worked.answer, &built);
-    Ok(MeasureReport {
+    Ok(MeasuringReport {
         findings: finding::findings(&worked, &built, &air, &tunings),
         by_hand: hand::by_hand(&traces, &worked.drivers),
         tunings,

@@ -111,6 +111,15 @@ diesel::table! {
 }
 
 diesel::table! {
+    recordings (hash) {
+        hash -> Text,
+        build_id -> Uuid,
+        content -> Bytea,
+        created_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     companion_links (id) {
         id -> Uuid,
         build_id -> Uuid,

@@ -15,6 +15,7 @@ mod driver_match;
 mod health;
 mod job;
 mod lines;
+mod measure;
 mod motion;
 mod photo;
 mod place;
@@ -91,6 +92,7 @@ pub fn configure(config: &mut ServiceConfig<'_>) {
     document::configure(config);
     driver_match::configure(config);
     job::configure(config);
+    measure::configure(config);
 }
 
 /// Answers what is not there.

@@ -53,6 +53,7 @@ const KEPT: Record<Kept, KeptKind> = {
   workshop: { name: 'How this build is made' },
   progress: { name: 'What is done of this build', merge: mergedProgress },
   entry: { name: 'This entry of the log' },
+  measurement: { name: 'This measurement' },
 };
 
 /** Saves a document: a new one where it has no revision yet. */
@@ -130,6 +131,10 @@ type Of<Kind extends Kept> = Extract<SavedDocument, { kind: Kind }>;
 
 const of = <Kind extends Kept>({ documents }: OpenBuild, kind: Kind) =>
   documents.filter((one): one is Of<Kind> => one.kind === kind);
+
+/** Whether a build has any document of a kind. */
+export const has = (build: OpenBuild | null | undefined, kind: Kept): boolean =>
+  Boolean(build && of(build, kind).length > 0);
 
 /** What is kept beside name, brief and variants. */
 export const keptOf = (build: OpenBuild) => KEPT_KINDS.flatMap((kind) => of(build, kind));

@@ -11,3 +11,11 @@ export function localMoment(now: Date): string {
 
 /** This day in the workshop's own time. */
 export const localDay = (now: Date): string => localMoment(now).slice(0, 10);
+
+const DAY = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
+const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+
+/** A day for people: "Sat 2 May". */
+export const dayOf = (moment: string): string => DAY.format(new Date(moment));
+/** A time of day for people. */
+export const clockOf = (moment: string): string => CLOCK.format(new Date(moment));

@@ -46,7 +46,7 @@ export interface Past {
   future: Change[];
 }
 
-/** A document beside name, brief and variants: a preset, a place, how it is made, what is done, an entry of the log. */
+/** A document beside name, brief and variants: a preset, a place, how it is made, what is done, an entry of the log, a measurement. */
 export interface Kept {
   kind: KeptKind;
   id: string;
@@ -54,7 +54,7 @@ export interface Kept {
   archived: boolean;
 }
 
-export const KEPT_KINDS = ['preset', 'place', 'workshop', 'progress', 'entry'] as const;
+export const KEPT_KINDS = ['preset', 'place', 'workshop', 'progress', 'entry', 'measurement'] as const;
 export type KeptKind = (typeof KEPT_KINDS)[number];
 
 /** Of these one at a time is listened to. */

@@ -246,6 +246,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{id}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a file of a build as it came: a text, or a WAV file by its first bytes. */
+        post: operations["keepRecording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{id}/restore": {
         parameters: {
             query?: never;
@@ -834,6 +851,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/measure/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is measured of a design, in the order in which a builder can do it. */
+        post: operations["planMeasuring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measure/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a trace from a text, whatever its columns, or from a recording of the sweep. Nothing is kept. */
+        post: operations["readMeasurement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measure/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was measured of a design says: numbers with their errors, findings in words, remedies as designs, lines. Nothing is kept. */
+        post: operations["reportMeasuring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measure/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What measuring box is connected; null where none was named when the program was started. */
+        get: operations["identifyRig"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measure/rig/act": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Does to the cabinet of a simulated measuring box what a builder would do. */
+        post: operations["actOnRig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measure/rig/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sweeps with the measuring box, and tells line by line how far it is; ends early where the request is given up. Nothing is kept. */
+        post: operations["sweepRig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measure/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An exponential sweep to measure with, as a WAV file (Farina 2000). */
+        get: operations["writeSweep"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/motion": {
         parameters: {
             query?: never;
@@ -1035,6 +1171,23 @@ export interface paths {
         put?: never;
         /** Which kind of cabinet suits a driver and a brief, and what every kind comes to as it is built. */
         post: operations["recommendCabinet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/recordings/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file as it came, by its name; it is given to be saved, never to be shown. */
+        get: operations["readRecording"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1386,6 +1539,32 @@ export interface components {
             /** @description How much, why and what to do. */
             words: string;
         };
+        /** @description The answer to a session. */
+        Answer: {
+            tuning_hz?: components["schemas"]["Estimate"] | null;
+            ql?: components["schemas"]["Estimate"] | null;
+            qa?: components["schemas"]["Estimate"] | null;
+            qtc?: components["schemas"]["Estimate"] | null;
+            effective_volume_l?: components["schemas"]["Estimate"] | null;
+            /** @description Whether it leaks more than a sound one. */
+            leak?: boolean | null;
+            /** @description Whether one of several drivers is wired backwards. */
+            reversed?: boolean | null;
+            lowpass?: components["schemas"]["Lowpass"] | null;
+            box_mode_hz?: components["schemas"]["Estimate"] | null;
+            port_cut_mm?: components["schemas"]["Estimate"] | null;
+            port_length_mm?: components["schemas"]["Estimate"] | null;
+            /** @description The driver. */
+            driver: components["schemas"]["DriverAnswer"];
+            /** @description What wants a look. */
+            alarms: string[];
+            /** @description What would mend it. */
+            remedies: components["schemas"]["RemedyAnswer"][];
+            /** @description Values that the traces leave open against each other. */
+            cannot_tell_apart: string[][];
+            /** @description What was found while reading, and why something is null. */
+            notes: string[];
+        };
         /** @description The box of a design, in short, SI. */
         AsBuiltReport: {
             /** @description Net volumes of the chambers behind and before the drivers, m3. */
@@ -1565,6 +1744,24 @@ export interface components {
             /** @description Side section, front, plan and boards apart. */
             drawings: components["schemas"]["DrawingReport"][];
         };
+        /** @description Something that would mend a box, the easiest first. */
+        BoxRemedy: {
+            /** @description Its name for programs. */
+            id: string;
+            /** @description What is done. */
+            title: string;
+            /** @description How much of it. */
+            by: string;
+            /** @description What it takes and what it costs. */
+            words: string;
+            /** @description How it is done, a step a line. */
+            steps: string[];
+            design?: components["schemas"]["RawDesign"] | null;
+            /** @description The box as it was found with it done, for the lines. */
+            foretold: components["schemas"]["RawDesign"];
+            /** @description What it comes to. */
+            outcome: components["schemas"]["RemedyOutcome"];
+        };
         /** @description A driver in a box at 2.83 V, or why there is none. */
         Boxed: {
             design?: components["schemas"]["RawDesign"] | null;
@@ -1690,6 +1887,36 @@ export interface components {
             /** @description What it is for. */
             notes?: string;
             brief?: components["schemas"]["RawBrief"] | null;
+        };
+        /** @description A driver by the classic three points. */
+        ByHand: {
+            /**
+             * Format: int32
+             * @description Which, counted from 1.
+             */
+            driver: number;
+            /**
+             * Format: double
+             * @description Least impedance below the peak, ohm.
+             */
+            re: number;
+            /**
+             * Format: double
+             * @description At the peak, Hz.
+             */
+            fs: number;
+            /**
+             * Format: double
+             * @description From the width of the peak.
+             */
+            qms: number;
+            /**
+             * Format: double
+             * @description From its height.
+             */
+            qes: number;
+            /** @description The fit's Fs, Qms and Qes. */
+            fitted: number[];
         };
         /** @description One way to model the air, computed. */
         CavityCheckCurves: {
@@ -2238,6 +2465,20 @@ export interface components {
              */
             updated_at: string;
         };
+        /** @description A driver as it was measured; the mean of several. */
+        DriverAnswer: {
+            fs_hz?: components["schemas"]["Estimate"] | null;
+            qes?: components["schemas"]["Estimate"] | null;
+            qms?: components["schemas"]["Estimate"] | null;
+            vas_l?: components["schemas"]["Estimate"] | null;
+            re_ohm?: components["schemas"]["Estimate"] | null;
+            bl?: components["schemas"]["Estimate"] | null;
+            /**
+             * Format: double
+             * @description Of several, by how much each differs from the mean: standard deviation of Fs, Hz.
+             */
+            spread_fs_hz?: number | null;
+        };
         /** @description The drivers of the library looked at for a build's brief. */
         DriverMatch: components["schemas"]["Job"] & {
             /** @description The brief as it was then. */
@@ -2515,6 +2756,19 @@ export interface components {
             /** @description Whether it rests on sizes that nobody stated. */
             estimated: boolean;
         };
+        /** @description A number with its standard error. */
+        Estimate: {
+            /**
+             * Format: double
+             * @description In the unit that its name ends in.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description Its standard error, in the same unit.
+             */
+            se: number;
+        };
         /** @description How long ears stand the level (NIOSH publication 98-126, 1998). */
         ExposureReport: {
             /**
@@ -2723,6 +2977,19 @@ export interface components {
             /** @description What is to be minded: a boost below the tuning. */
             caution?: string | null;
         };
+        /** @description One thing that was found. */
+        Finding: {
+            /** @description Its name for programs. */
+            id: string;
+            /** @description What it means. */
+            verdict: components["schemas"]["FindingVerdict"];
+            /** @description What it is about. */
+            title: string;
+            /** @description What was found. */
+            words: string;
+            /** @description How sure that is; empty where nothing is found. */
+            sure: string;
+        };
         /** @description What does not fit, or hardly. */
         FindingReport: {
             /** @description In words. */
@@ -2732,6 +2999,11 @@ export interface components {
             /** @description The part it is about. */
             part?: string | null;
         };
+        /**
+         * @description What a finding means.
+         * @enum {string}
+         */
+        FindingVerdict: "look" | "good" | "note" | "open";
         /** @description One way to let the drivers fire. */
         FiringReport: {
             /** @description Into which board the drivers go. */
@@ -3155,6 +3427,11 @@ export interface components {
             /** @description Its name, for an entry of the log. */
             hash: string;
         };
+        /** @description A file that was kept. */
+        KeptRecording: {
+            /** @description Its name, for a measurement. */
+            hash: string;
+        };
         /** @description What a kind of cabinet comes to for a driver and a brief. */
         KindReport: {
             /** @description Which. */
@@ -3359,6 +3636,26 @@ export interface components {
          * @enum {string}
          */
         LinkState: "waiting" | "joined" | "expired" | "revoked";
+        /** @description A low-pass as it was found. */
+        Lowpass: {
+            /**
+             * Format: double
+             * @description Where it is 3 dB down, or 6 dB of Linkwitz and Riley's.
+             */
+            corner_hz: number;
+            /**
+             * Format: int32
+             * @description Its order.
+             */
+            order: number;
+            /** @description Its kind. */
+            kind: components["schemas"]["LowpassKind"];
+        };
+        /**
+         * @description A kind of low-pass.
+         * @enum {string}
+         */
+        LowpassKind: "butterworth" | "lr";
         /** @description A link that was made; its address is told this once. */
         MadeCompanionLink: {
             /** @description How it stands. */
@@ -3414,6 +3711,33 @@ export interface components {
              * @description What the design has, SI.
              */
             drawn: number;
+        };
+        /** @description A plan of measurements. */
+        MeasuringPlan: {
+            /** @description In order. */
+            steps: components["schemas"]["PlanStep"][];
+            /** @description What to mind, whatever is measured. */
+            cautions: string[];
+            /** @description What this kind of cabinet does not let the program work out; nothing where it does. */
+            limits: string;
+        };
+        /** @description What was found. */
+        MeasuringReport: {
+            /** @description Every number with its standard error. */
+            answer: components["schemas"]["Answer"];
+            /** @description The same in words, what wants a look first. */
+            findings: components["schemas"]["Finding"][];
+            /** @description Each driver by the classic three points beside the fit. */
+            by_hand: components["schemas"]["ByHand"][];
+            /** @description The tuning by several ways, each of which is somewhere else. */
+            tunings: components["schemas"]["TuningWay"][];
+            /** @description What would mend it, the easiest first. */
+            remedies: components["schemas"]["BoxRemedy"][];
+            as_found?: components["schemas"]["RawDesign"] | null;
+            /** @description What was measured, for the lanes; a level lies on the prediction over a band that both hold. */
+            traces: components["schemas"]["Trace"][];
+            /** @description How many measurements were used. */
+            used: number;
         };
         /**
          * @description Between how many pairs of walls a mode stands.
@@ -3578,6 +3902,11 @@ export interface components {
             content: components["schemas"]["RawEntry"];
             /** @enum {string} */
             kind: "entry";
+        } | {
+            /** @description A trace that was measured. */
+            content: components["schemas"]["RawMeasurement"];
+            /** @enum {string} */
+            kind: "measurement";
         }) & {
             /**
              * Format: uuid
@@ -4053,6 +4382,46 @@ export interface components {
             /** @description The best so far. */
             best: components["schemas"]["BestPlaces"];
         };
+        /** @description One measurement. */
+        PlanStep: {
+            /** @description What it is of. */
+            of: components["schemas"]["RawTraceKind"];
+            /**
+             * Format: int32
+             * @description Which driver, counted from 1, where each is measured by itself.
+             */
+            driver?: number | null;
+            /** @description Its name. */
+            title: string;
+            /** @description What is done, a sentence a line. */
+            how: string[];
+            /** @description What it will settle. */
+            settles: string;
+            /** @description What stays open without it. */
+            without: string;
+            /** @description Whether it is in the smallest set, for a first verdict. */
+            smallest: boolean;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            minutes: number;
+            /**
+             * Format: double
+             * @description For an impedance with a mass: what to stick on, kg.
+             */
+            mass?: number | null;
+            /**
+             * Format: double
+             * @description From the microphone to what it listens to, m; absent without one.
+             */
+            distance?: number | null;
+            /**
+             * Format: double
+             * @description Highest frequency that it tells, Hz; absent where it tells all that is swept.
+             */
+            highest?: number | null;
+        };
         /** @description How a port is to be cut. SI throughout. */
         PortCutReport: {
             /** @description What to call it. */
@@ -4120,6 +4489,14 @@ export interface components {
              * @description Width of a slot, m.
              */
             width?: number | null;
+        };
+        /** @description What a remedy comes to. */
+        Prediction: {
+            /**
+             * Format: double
+             * @description The tuning; nothing where there is none to tell.
+             */
+            tuning_hz?: number | null;
         };
         /** @description What the air inside does to the box at the design's drive. */
         PressureReport: {
@@ -4460,6 +4837,8 @@ export interface components {
             progress?: components["schemas"]["RawProgress"] | null;
             /** @description Its logbook. */
             log?: components["schemas"]["RawEntry"][];
+            /** @description What was measured of it. */
+            measurements?: components["schemas"]["RawMeasurement"][];
         };
         /** @description A second chamber. */
         RawChamber: {
@@ -4570,6 +4949,11 @@ export interface components {
             content: components["schemas"]["RawEntry"];
             /** @enum {string} */
             kind: "entry";
+        } | {
+            /** @description A trace that was measured. */
+            content: components["schemas"]["RawMeasurement"];
+            /** @enum {string} */
+            kind: "measurement";
         };
         /** @description What drives it: one of the two. */
         RawDrive: {
@@ -4917,12 +5301,56 @@ export interface components {
             /** @description The thickness of the board in hand. */
             measured: components["schemas"]["Typed"];
         };
+        /** @description A design with what was measured of it. */
+        RawMeasuredQuestion: {
+            /** @description The design, and the conditions that lines are drawn in. */
+            question: components["schemas"]["RawQuestion"];
+            /** @description What was measured; what is left out of use is left out of the answer. */
+            measurements: components["schemas"]["RawMeasurement"][];
+            /** @description The day, as adopted values have it: `2026-05-01`. */
+            on: string;
+        };
         /** @description A volume as it was measured. */
         RawMeasuredVolume: {
             /** @description What was found. */
             measured: components["schemas"]["Typed"];
             /** @description What the design had there at that time. */
             expected: components["schemas"]["Typed"];
+        };
+        /** @description A trace that was measured. */
+        RawMeasurement: {
+            /** @description What it is of. */
+            of: components["schemas"]["RawTraceKind"];
+            /** @description How it came here. */
+            source: components["schemas"]["RawTraceSource"];
+            /** @description When, in RFC 3339. */
+            at: string;
+            /** @description What the variant was called that stood there; of drivers and the chain the one that was looked at. */
+            variant?: string | null;
+            driver?: components["schemas"]["Typed"] | null;
+            added_mass?: components["schemas"]["Typed"] | null;
+            distance?: components["schemas"]["Typed"] | null;
+            angle?: components["schemas"]["Typed"] | null;
+            drive?: components["schemas"]["Typed"] | null;
+            room_temperature?: components["schemas"]["Typed"] | null;
+            /** @description What its file was called. */
+            file?: string;
+            /** @description That file as it came, by the hash of its content. */
+            raw?: string | null;
+            /** @description A picture of the set-up, by the hash of its content. */
+            photo?: string | null;
+            /** @description The calibration of the microphone that is taken out of it, by what it was called. */
+            calibration?: string;
+            /** @description Whether it is kept and not used. */
+            left_out?: boolean;
+            /** @description Whether its phase was measured; the third of each point stands for nothing otherwise. */
+            phased?: boolean;
+            /** @description Hz rising, ohm or dB, degrees. */
+            points: number[][];
+            /** @description What was found while it was read. */
+            remarks?: string[];
+            /** @description Anything worth keeping. */
+            notes?: string;
         };
         /** @description What was measured in the workshop of a design that is being built. */
         RawMeasurements: {
@@ -4931,6 +5359,7 @@ export interface components {
             cutout?: components["schemas"]["Typed"] | null;
             depth?: components["schemas"]["Typed"] | null;
             volume?: components["schemas"]["RawMeasuredVolume"] | null;
+            port_ends?: components["schemas"]["Typed"] | null;
         };
         /** @description An amplifier in the board of a box. */
         RawMounting: {
@@ -5342,6 +5771,16 @@ export interface components {
             /** @description How far values may be off. */
             spreads?: components["schemas"]["RawSpreads"];
         };
+        /**
+         * @description What a trace is of.
+         * @enum {string}
+         */
+        RawTraceKind: "loopback" | "impedance_free" | "impedance_mass" | "impedance_blocked" | "impedance_box" | "nearfield_cone" | "nearfield_port" | "nearfield_radiator" | "seat";
+        /**
+         * @description How a trace came here.
+         * @enum {string}
+         */
+        RawTraceSource: "text" | "recording" | "microphone" | "rig";
         /** @description Absorption of single walls. */
         RawWalls: {
             left?: components["schemas"]["Typed"] | null;
@@ -5421,6 +5860,19 @@ export interface components {
             /** @description Whether a hand passes. */
             passes: boolean;
         };
+        /** @description A trace as it was understood. */
+        ReadMeasurement: {
+            /** @description Hz rising, ohm or dB, degrees. */
+            points: number[][];
+            /** @description Whether it has a phase; the third of each point stands for nothing otherwise. */
+            phased: boolean;
+            /** @description How many rows or samples it was made of. */
+            rows: number;
+            /** @description How it was written, in words. */
+            form: string;
+            /** @description What was found out of order, left out or taken for granted. */
+            remarks: string[];
+        };
         /** @description A trace of levels as it was understood. */
         ReadTrace: {
             /** @description Frequency in Hz, level in dB, phase in degrees; at most 2000 of them, evenly over the octaves. */
@@ -5471,6 +5923,34 @@ export interface components {
             fix: string;
             /** @description Which value of the design changes, as a place in its file; none where it is only work. */
             changes?: string | null;
+        };
+        /** @description Something that would mend a box. */
+        RemedyAnswer: {
+            /** @description What is done. */
+            what: string;
+            /** @description How much of it. */
+            by: string;
+            /** @description What it comes to then. */
+            predicted: components["schemas"]["Prediction"];
+        };
+        /** @description What a box comes to. */
+        RemedyOutcome: {
+            tuning?: components["schemas"]["Estimate"] | null;
+            /**
+             * Format: double
+             * @description Total Q of a closed box.
+             */
+            qtc?: number | null;
+            /**
+             * Format: double
+             * @description −3 dB frequency on the bench, Hz.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description Net volume, m3.
+             */
+            volume: number;
         };
         /** @description Everything computed of one design. SI throughout, but dB, degrees and ms where a name says so. */
         Report: {
@@ -5527,6 +6007,43 @@ export interface components {
             to: number;
             /** @description `voltage`, `current`, `heat`, `cone`, `radiator`, `air` or `nothing`. */
             limit: string;
+        };
+        /** @description What is done to the cabinet of a simulated measuring box, or goes wrong there, as one of its commands. */
+        RigAct: {
+            /** @description `act seal`, `act cut 12`, `act swap`, `act block 3.5`, `act break_in`, `act bypass`, `act reset`, `fault unplugged` and so on. */
+            command: string;
+        };
+        /** @description One line of a sweep. */
+        RigLine: {
+            /**
+             * Format: int32
+             * @description How many of a hundred parts are done.
+             */
+            progress: number;
+        } | {
+            /** @description The last line: what was measured. */
+            found: components["schemas"]["ReadMeasurement"];
+        } | {
+            /** @description Instead of it: what went wrong. Nothing was kept. */
+            failed: string;
+        };
+        /** @description The measuring box. */
+        RigReport: {
+            /** @description What it says it is, and what stands on it. */
+            name: string;
+            /**
+             * Format: double
+             * @description By its thermometer, degC.
+             */
+            room?: number | null;
+            /** @description Whether it only simulates a cabinet, and can be told what a builder would do to it. */
+            simulated: boolean;
+        };
+        /** @description What is swept. */
+        RigSweep: {
+            /** @description What is connected. */
+            of: components["schemas"]["RawTraceKind"];
+            added_mass?: components["schemas"]["Typed"] | null;
         };
         /** @description A room or cabin. */
         RoomReport: {
@@ -6217,6 +6734,20 @@ export interface components {
              * @description Hz.
              */
             frequency?: number | null;
+        };
+        /** @description The tuning by one way. */
+        TuningWay: {
+            /** @description Its name for programs. */
+            id: string;
+            /** @description Which way. */
+            way: string;
+            /**
+             * Format: double
+             * @description Hz.
+             */
+            hz: number;
+            /** @description What it is off by, and why. */
+            about: string;
         };
         /** @description One value that is changed. */
         Turn: {
@@ -7003,6 +7534,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptPhoto"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    keepRecording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": number[];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRecording"];
                 };
             };
             404: {
@@ -8369,6 +8957,322 @@ export interface operations {
             };
         };
     };
+    planMeasuring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawDesign"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuringPlan"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    readMeasurement: {
+        parameters: {
+            query: {
+                /** @description What was measured. */
+                of: "loopback" | "impedance_free" | "impedance_mass" | "impedance_blocked" | "impedance_box" | "nearfield_cone" | "nearfield_port" | "nearfield_radiator" | "seat";
+                /** @description What the file is called. */
+                file?: string;
+                /** @description The microphone's calibration, by the hash of a text that was kept. */
+                calibration?: string | null;
+                /** @description Of a recording: how long the sweep lasts, s. */
+                seconds?: number;
+                /** @description Where it begins, Hz. */
+                from?: number;
+                /** @description Where it ends, Hz. */
+                to?: number;
+                /** @description Of a jig: the resistor between its two channels, ohm. */
+                resistor?: number | null;
+                /** @description After so long the response is cut off, s; not at all where absent. */
+                gate?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadMeasurement"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    reportMeasuring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawMeasuredQuestion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuringReport"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    identifyRig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigReport"] | null;
+                };
+            };
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    actOnRig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigAct"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sweepRig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigSweep"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["RigLine"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    writeSweep: {
+        parameters: {
+            query?: {
+                /** @description Samples a second. */
+                rate?: number;
+                /** @description How long it lasts, s. */
+                seconds?: number;
+                /** @description Where it begins, Hz. */
+                from?: number;
+                /** @description Where it ends, Hz. */
+                to?: number;
+                /** @description How many bits a sample has: 16, 24 or 32; 0 for floating ones. */
+                bits?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": number[];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     computeMotion: {
         parameters: {
             query: {
@@ -8867,6 +9771,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    readRecording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -14,7 +14,7 @@ use crate::session::Worked;
 /// What a finding means.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum Verdict {
+pub enum FindingVerdict {
     /// It wants a look.
     Look,
     /// It is as it should be.
@@ -31,7 +31,7 @@ pub struct Finding {
     /// Its name for programs.
     pub id: &'static str,
     /// What it means.
-    pub verdict: Verdict,
+    pub verdict: FindingVerdict,
     /// What it is about.
     pub title: String,
     /// What was found.
@@ -69,12 +69,12 @@ pub(super) fn findings(worked: &Worked, built: &Built, air: &Air, tunings: &[Tun
     told.chain();
     told.apart();
     told.null(tunings);
-    let good = !told.all.iter().any(|one| one.verdict == Verdict::Look)
-        && told.all.iter().any(|one| one.verdict == Verdict::Good);
+    let good = !told.all.iter().any(|one| one.verdict == FindingVerdict::Look)
+        && told.all.iter().any(|one| one.verdict == FindingVerdict::Good);
     if good && worked.found.is_some() {
         told.say(
             "good",
-            Verdict::Good,
+            FindingVerdict::Good,
             "As it should be",
             "Within what was measured, the box is what was drawn. Nothing is to be mended.".to_owned(),
             String::new(),
@@ -108,7 +108,7 @@ fn sure(beyond: f64, se: f64) -> String {
 }
 
 impl Told<'_> {
-    fn say(&mut self, id: &'static str, verdict: Verdict, title: &str, words: String, sure: String) {
+    fn say(&mut self, id: &'static str, verdict: FindingVerdict, title: &str, words: String, sure: String) {
         self.all.push(Finding { id, verdict, title: title.to_owned(), words, sure });
     }
 
@@ -124,7 +124,7 @@ impl Told<'_> {
         if self.answer().reversed == Some(true) {
             self.say(
                 "reversed",
-                Verdict::Look,
+                FindingVerdict::Look,
                 "One driver works against the others",
                 "The impedance shows drivers that push against each other: one of them is wired backwards. Box, port and leaks cannot be seen until its leads are swapped.".to_owned(),
                 "certain".to_owned(),
@@ -132,7 +132,7 @@ impl Told<'_> {
         } else if self.answer().reversed == Some(false) && self.built.design.driver_array.wiring.count() > 1 {
             self.say(
                 "reversed",
-                Verdict::Good,
+                FindingVerdict::Good,
                 "Wiring",
                 "All drivers work together.".to_owned(),
                 String::new(),
@@ -162,13 +162,13 @@ impl Told<'_> {
                     plus_minus(found, "Hz")
                 )
             };
-            let verdict = if look { Verdict::Look } else { Verdict::Good };
+            let verdict = if look { FindingVerdict::Look } else { FindingVerdict::Good };
             let sure = if look { sure(off, found.se) } else { String::new() };
             self.say("tuning", verdict, "Tuning", words, sure);
         } else if let Some(closed) = &compiled.closed_box {
             let words = format!("Fc is {}; the design has {:.1} Hz.", plus_minus(found, "Hz"), closed.fc);
             let off = (found.value / closed.fc - 1.0).abs();
-            let verdict = if off > 0.1 { Verdict::Look } else { Verdict::Good };
+            let verdict = if off > 0.1 { FindingVerdict::Look } else { FindingVerdict::Good };
             self.say(
                 "tuning",
                 verdict,
@@ -184,7 +184,7 @@ impl Told<'_> {
         if leak {
             self.say(
                 "leak",
-                Verdict::Look,
+                FindingVerdict::Look,
                 "It leaks",
                 format!("QL is {}. A sound box has 4 and more, a very tight one 20: somewhere air goes out, at the terminal cup, a screw, the gasket or a seam.", plus_minus(ql, "")),
                 sure(LEAKING - ql.value, ql.se),
@@ -192,7 +192,7 @@ impl Told<'_> {
         } else {
             self.say(
                 "leak",
-                Verdict::Good,
+                FindingVerdict::Good,
                 "Tightness",
                 format!("QL is {}: no leak that matters.", plus_minus(ql, "")),
                 String::new(),
@@ -207,7 +207,7 @@ impl Told<'_> {
             || format!("Qtc is {}.", plus_minus(found, "")),
             |wanted| format!("Qtc is {}; the design has {wanted:.2}.", plus_minus(found, "")),
         );
-        self.say("qtc", Verdict::Note, "Damping of the box", words, String::new());
+        self.say("qtc", FindingVerdict::Note, "Damping of the box", words, String::new());
     }
 
     fn port(&mut self) {
@@ -227,7 +227,7 @@ impl Told<'_> {
             plus_minus(length, "mm"),
             off.abs()
         );
-        self.say("port", Verdict::Note, "Length of the port", words, sure(off, length.se));
+        self.say("port", FindingVerdict::Note, "Length of the port", words, sure(off, length.se));
     }
 
     fn volume(&mut self) {
@@ -235,7 +235,7 @@ impl Told<'_> {
         let drawn = self.built.design.enclosure.air() * 1e3;
         self.say(
             "volume",
-            Verdict::Note,
+            FindingVerdict::Note,
             "Volume as it seems",
             format!("{}; the design has {drawn:.1} l with its fill.", plus_minus(found, "l")),
             sure(found.value - drawn, found.se),
@@ -261,7 +261,7 @@ impl Told<'_> {
         };
         self.say(
             "wave",
-            Verdict::Note,
+            FindingVerdict::Note,
             "A ripple of a standing wave",
             format!(
                 "At {}: {name}. {hint} Below about half of that frequency it does nothing.",
@@ -291,13 +291,13 @@ impl Told<'_> {
             };
             self.say(
                 "driver",
-                Verdict::Look,
+                FindingVerdict::Look,
                 "The driver is not what its sheet says",
                 facts + why,
                 sure(fs.value - sheet.fs(), fs.se),
             );
         } else {
-            self.say("driver", Verdict::Good, "Driver", facts + " As its sheet says.", String::new());
+            self.say("driver", FindingVerdict::Good, "Driver", facts + " As its sheet says.", String::new());
         }
         if let Some(spread) = driver.spread_fs_hz {
             let share = spread / fs.value;
@@ -309,7 +309,7 @@ impl Told<'_> {
             };
             self.say(
                 "spread",
-                if share < 0.03 { Verdict::Good } else { Verdict::Look },
+                if share < 0.03 { FindingVerdict::Good } else { FindingVerdict::Look },
                 "Matched drivers",
                 words + matched,
                 String::new(),
@@ -325,7 +325,7 @@ impl Told<'_> {
             };
             self.say(
                 "lowpass",
-                Verdict::Look,
+                FindingVerdict::Look,
                 "A low-pass is hidden in the chain",
                 format!("Corner {:.0} Hz, {} dB per octave, {kind}. It is electrical: the box has nothing to do with it. Switch it off, or take it into Signal.", found.corner_hz, 6 * found.order),
                 "certain".to_owned(),
@@ -347,7 +347,7 @@ impl Told<'_> {
                 name(&a),
                 name(&b)
             );
-            self.say("apart", Verdict::Open, "Not in these traces", words, String::new());
+            self.say("apart", FindingVerdict::Open, "Not in these traces", words, String::new());
         }
         if self.worked.found.is_none() && self.answer().reversed.is_none() {
             let known = matches!(self.built.design.enclosure, Enclosure::Sealed(_) | Enclosure::Ported(_));
@@ -356,7 +356,7 @@ impl Told<'_> {
             } else {
                 "Of this kind of cabinet no values are fitted: compare the lines."
             };
-            self.say("box", Verdict::Open, "The box", words.to_owned(), String::new());
+            self.say("box", FindingVerdict::Open, "The box", words.to_owned(), String::new());
         }
     }
 
@@ -372,7 +372,7 @@ impl Told<'_> {
             "The cone stands nearly still at {:.1} Hz, so the tuning is about there, within some percent; the design has {aim:.1} Hz. The impedance of the box tells it to a tenth of a hertz.",
             null.hz
         );
-        let verdict = if off > ROUGH { Verdict::Look } else { Verdict::Good };
+        let verdict = if off > ROUGH { FindingVerdict::Look } else { FindingVerdict::Good };
         self.say("null", verdict, "Tuning, roughly", words, "within about 3 %".to_owned());
     }
 }

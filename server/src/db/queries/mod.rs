@@ -8,4 +8,5 @@ pub mod driver_match;
 pub mod job;
 pub mod library;
 pub mod photo;
+pub mod recording;
 pub mod scenario;

@@ -17,6 +17,9 @@ export function useDrivers(wanted: WantedDrivers) {
   return useQuery({ ...driverPage(wanted), placeholderData: (previous) => previous });
 }
 
+/** Puts a driver into the library. */
+export const addDriver = (driver: RawDriver) => answered(api.POST('/api/v1/drivers', { body: driver }));
+
 /** Asks once for a page of the library. */
 export function askDrivers(wanted: WantedDrivers) {
   return queryClient.fetchQuery(driverPage(wanted));

@@ -1,10 +1,10 @@
 import { askPlanFile } from '../../api/queries/plan';
-import { localDay } from '../../model/moment';
+import { clockOf, dayOf, localDay } from '../../model/moment';
 import { AS_USUAL, editWorkshop, workshopOn } from '../../model/workshop';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
 import { Scroll } from '../../ui/Scroll';
-import { clockOf, dayOf, type SheetProps } from './sheet';
+import type { SheetProps } from './sheet';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const USUAL = [2, 2, 2, 2, 2, 6, 6];

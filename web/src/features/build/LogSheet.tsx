@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { keepPhoto, photoAt } from '../../api/photos';
-import { localMoment } from '../../model/moment';
+import { clockOf, dayOf, localMoment } from '../../model/moment';
 import { fieldAt, readTyped } from '../../model/units';
 import { archiveEntry, entriesOn, type KeptEntry, keepEntry, progressOn } from '../../model/workshop';
 import type { RawEntry, Typed } from '../../schema/types';
@@ -11,7 +11,7 @@ import { QuantityInput } from '../../ui/QuantityInput';
 import { Scroll } from '../../ui/Scroll';
 import { Select } from '../../ui/Select';
 import { TextInput } from '../../ui/TextInput';
-import { clockOf, dayOf, money, type SheetProps } from './sheet';
+import { money, type SheetProps } from './sheet';
 
 const HOURS = fieldAt('entry.hours');
 const COST = fieldAt('entry.cost');

@@ -1,8 +1,8 @@
+import { dayOf } from '../../model/moment';
 import type { Workbench } from '../../model/workbench';
 import { printedNow } from '../../model/workshop';
 import type { BuildPlan } from '../../schema/types';
 import { Button } from '../../ui/Button';
-import { dayOf } from './sheet';
 
 const SHOWN = 6;
 

@@ -1,10 +1,10 @@
 import { useCompanions, useMakeLink, useRevokeLink } from '../../api/queries/companion';
+import { clockOf } from '../../model/moment';
 import type { Companions } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
 import { Table } from '../../ui/Table';
-import { clockOf } from './sheet';
 
 const STATES: Record<Companions['links'][number]['state'], string> = {
   waiting: 'not opened yet',

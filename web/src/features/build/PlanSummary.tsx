@@ -1,5 +1,6 @@
+import { dayOf } from '../../model/moment';
 import type { BuildPlan } from '../../schema/types';
-import { dayOf, money } from './sheet';
+import { money } from './sheet';
 
 /** What the plan comes to, in one line. */
 export function PlanSummary({ plan }: { plan: BuildPlan }) {

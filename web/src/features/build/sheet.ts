@@ -22,9 +22,3 @@ export function amountOf(amount: number, unit: string): string {
 
 /** Money in whole units, unknown as a dash. */
 export const money = (sum: number | null | undefined): string => (sum == null ? '–' : sum.toFixed(0));
-
-const DAY = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
-const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
-
-export const dayOf = (moment: string): string => DAY.format(new Date(moment));
-export const clockOf = (moment: string): string => CLOCK.format(new Date(moment));

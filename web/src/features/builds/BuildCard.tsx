@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { briefOf, keptOf, variantsOf } from '../../api/documents';
+import { briefOf, has, variantsOf } from '../../api/documents';
 import { useBuildNow } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
 import { inWords } from '../../model/preferences';
@@ -24,8 +24,8 @@ export function BuildCard({ build, onArchive }: { build: Build; onArchive: () =>
   const design = variant?.content ?? null;
   const checks = useJudgement(brief ?? OPEN, design).data ?? NO_CHECKS;
   const stages = useStages();
-  const heard = Boolean(opened && keptOf(opened).some(({ kind }) => kind === 'place'));
-  const work = { brief, design, checks, heard };
+  const [heard, measured] = [has(opened, 'place'), has(opened, 'measurement')];
+  const work = { brief, design, checks, heard, measured };
   const next = opened && stages.find((stage) => stage.progress(work) !== 'done');
   const told = TOLD.flatMap((id) => checks.find((check) => check.id === id) ?? []).slice(0, MOST_TOLD);
   const short = checks.filter(({ verdict }) => verdict === 'short');

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { answered, api } from '../../api/client';
-import { briefOf, createVariant, keptOf, nameOf, variantsOf } from '../../api/documents';
+import { briefOf, createVariant, has, nameOf, variantsOf } from '../../api/documents';
 import { useBuildNow } from '../../api/queries/builds';
 import { useJudgement } from '../../api/queries/design';
 import { runs, useFound, useMatchOf, usePoints } from '../../api/queries/jobs';
@@ -50,7 +50,7 @@ function Beside({ id, build }: { id: string; build: OpenBuild | undefined }) {
   const brief = build ? briefOf(build) : null;
   const design = (build && variantsOf(build)[0]?.content) ?? null;
   const checks = useJudgement(brief, design).data ?? [];
-  const heard = Boolean(build && keptOf(build).some(({ kind }) => kind === 'place'));
+  const [heard, measured] = [has(build, 'place'), has(build, 'measurement')];
   return (
     <>
       <Link to={`/builds/${id}`} className="rounded-[3px] px-1 font-medium text-oak hover:underline">
@@ -59,7 +59,7 @@ function Beside({ id, build }: { id: string; build: OpenBuild | undefined }) {
       <StageBar
         build={id}
         stage="driver"
-        work={{ brief, design, checks, heard }}
+        work={{ brief, design, checks, heard, measured }}
         onOpen={(window) => navigate(`/builds/${id}?open=${window}`)}
       />
     </>

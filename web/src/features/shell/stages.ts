@@ -42,6 +42,8 @@ export interface Work {
   checks: readonly Check[];
   /** Whether the build knows a place where it is listened to. */
   heard: boolean;
+  /** Whether anything of it is measured. */
+  measured: boolean;
 }
 
 export type Progress = 'untouched' | 'in progress' | 'done';

@@ -140,6 +140,7 @@ function OpenWorkbench({ build, stage, Panel }: Props) {
               brief={brief}
               design={active?.design ?? null}
               heard={bench.kept.some(({ kind, archived }) => kind === 'place' && !archived)}
+              measured={bench.kept.some(({ kind, archived }) => kind === 'measurement' && !archived)}
               onOpen={open}
             />
             <Kept outbox={outbox} onChoose={conflict.choose} />
@@ -253,13 +254,17 @@ interface WorkBarProps {
   brief: RawBrief | null;
   design: RawDesign | null;
   heard: boolean;
+  measured: boolean;
   onOpen: (window: Window) => void;
 }
 
 /** The stages as the active variant stands; they follow a drag as calmly as the strip does. */
-function WorkBar({ build, stage, brief, design: latest, heard, onOpen }: WorkBarProps) {
+function WorkBar({ build, stage, brief, design: latest, heard, measured, onOpen }: WorkBarProps) {
   const design = useThrottled(latest, FOLLOWED);
   const checks = useJudgement(brief, design).data ?? NO_CHECKS;
-  const work = useMemo(() => ({ brief, design, checks, heard }), [brief, design, checks, heard]);
+  const work = useMemo(
+    () => ({ brief, design, checks, heard, measured }),
+    [brief, design, checks, heard, measured],
+  );
   return <StageBar build={build} stage={stage} work={work} onOpen={onOpen} />;
 }

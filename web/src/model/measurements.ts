@@ -1,0 +1,128 @@
+// What was measured of a build: documents of their own, and which of them say something of a variant.
+
+import type { RawDesign, RawMeasurement, RawTraceKind, ReadMeasurement, Typed } from '../schema/types';
+import { localMoment } from './moment';
+import type { Bench, Workbench } from './workbench';
+
+export interface KeptMeasurement {
+  id: string;
+  measurement: RawMeasurement;
+}
+
+/** What each kind is called. */
+export const KINDS: Record<RawTraceKind, string> = {
+  loopback: 'Electrical chain',
+  impedance_free: 'Impedance in free air',
+  impedance_mass: 'Impedance with a mass',
+  impedance_blocked: 'Impedance, port shut',
+  impedance_box: 'Impedance of the box',
+  nearfield_cone: 'Near field of the cone',
+  nearfield_port: 'Near field of the port',
+  nearfield_radiator: 'Near field of the radiator',
+  seat: 'At the seat',
+};
+
+export const isImpedance = (of: RawTraceKind): boolean => of.startsWith('impedance');
+
+/** Of a box as it was then; a driver and the chain stay when a box is changed. */
+export const isOfBox = (of: RawTraceKind): boolean =>
+  !['loopback', 'impedance_free', 'impedance_mass'].includes(of);
+
+/** Every measurement of a build, newest first. */
+export const measurementsOn = ({ kept }: Pick<Bench, 'kept'>): KeptMeasurement[] =>
+  kept
+    .filter(({ kind, archived }) => kind === 'measurement' && !archived)
+    .map(({ id, content }) => ({ id, measurement: content as RawMeasurement }))
+    .sort((a, b) => b.measurement.at.localeCompare(a.measurement.at));
+
+const numberOf = (driver: Typed | null | undefined): number => Number(driver ?? 1);
+
+/** What a measurement is of: one of each is used, the newest. */
+const slot = ({ of, driver }: Pick<RawMeasurement, 'of' | 'driver'>): string =>
+  of.startsWith('impedance_free') || of.startsWith('impedance_mass') || of === 'nearfield_cone'
+    ? `${of} ${numberOf(driver)}`
+    : of;
+
+/** The measurements that say something of a variant: of its box those that were made of it, of drivers and the chain those of the build. */
+export function usedFor(all: readonly KeptMeasurement[], design: RawDesign): KeptMeasurement[] {
+  const seen = new Set<string>();
+  return all.filter(({ measurement }) => {
+    if (measurement.left_out) return false;
+    if (isOfBox(measurement.of) && measurement.variant !== design.name) return false;
+    const here = slot(measurement);
+    if (seen.has(here)) return false;
+    seen.add(here);
+    return true;
+  });
+}
+
+/** The one that a step of the plan asks for, where it was made. */
+export const madeFor = (
+  used: readonly KeptMeasurement[],
+  step: { of: RawTraceKind; driver?: number | null },
+): KeptMeasurement | undefined =>
+  used.find(({ measurement }) => slot(measurement) === slot({ of: step.of, driver: step.driver ?? 1 }));
+
+/** What is known of a measurement beside its points. */
+export type About = Partial<
+  Pick<
+    RawMeasurement,
+    | 'driver'
+    | 'added_mass'
+    | 'distance'
+    | 'angle'
+    | 'drive'
+    | 'room_temperature'
+    | 'file'
+    | 'raw'
+    | 'calibration'
+    | 'notes'
+  >
+>;
+
+/** A trace that was read as a measurement of a variant. */
+export function measurementOf(
+  of: RawTraceKind,
+  source: RawMeasurement['source'],
+  design: RawDesign,
+  read: ReadMeasurement,
+  about: About,
+  now: Date,
+): RawMeasurement {
+  const said = Object.entries(about).filter(
+    ([, value]) => value !== null && value !== undefined && value !== '',
+  );
+  return {
+    of,
+    source,
+    at: localMoment(now),
+    variant: design.name,
+    ...(Object.fromEntries(said) as About),
+    phased: read.phased,
+    points: read.points,
+    ...(read.remarks.length > 0 && { remarks: read.remarks.slice(0, 20) }),
+  };
+}
+
+export function keepMeasurement(
+  workbench: Workbench,
+  { id, measurement }: KeptMeasurement,
+  label = 'measurement',
+): void {
+  workbench.keep({ kind: 'measurement', id, content: measurement, archived: false }, label);
+}
+
+export function archiveMeasurement(workbench: Workbench, { id, measurement }: KeptMeasurement): void {
+  workbench.keep({ kind: 'measurement', id, content: measurement, archived: true }, 'archive');
+}
+
+/** A measurement as a text that any program reads. */
+export function asText({ of, points, phased, at, variant }: RawMeasurement): string {
+  const unit = isImpedance(of) ? 'Z (ohm)' : 'Level (dB)';
+  const head = [
+    `* ${KINDS[of]}, ${variant ?? ''}, ${at}`,
+    `Frequency (Hz)\t${unit}${phased ? '\tPhase (deg)' : ''}`,
+  ];
+  const rows = points.map((point) => (phased ? point : point.slice(0, 2)).join('\t'));
+  return `${[...head, ...rows].join('\n')}\n`;
+}
