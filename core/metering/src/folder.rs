@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use oak_acoustics::medium::Air;
 use oak_design::Problem;
+use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::file::{RawTraceKind, Typed, open_design};
 use oak_design::problem::ProblemKind;
 use oak_design::resolve::{ResolvedDesign, resolve_design};
@@ -62,8 +63,9 @@ pub fn work_out(folder: &Folder) -> Result<Answer, Vec<Problem>> {
     let air = air(&session, &design, &mut answer).map_err(one)?;
     let traces = read_all(folder, &session, &mut answer)?;
     let built = design.built().map_err(one)?;
+    let question = RawQuestion { conditions: RawConditions::bench(), ..RawQuestion::of(raw) };
     let mut worked = Session { built: &built, air, traces: &traces }.work_out_with(answer);
-    worked.answer.remedies = remedies(&raw, &built, &worked, "")?.iter().map(Into::into).collect();
+    worked.answer.remedies = remedies(&question, &built, &worked, "")?.iter().map(Into::into).collect();
     Ok(worked.answer)
 }
 

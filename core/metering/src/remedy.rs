@@ -3,12 +3,12 @@
 use oak_acoustics::enclosure::Enclosure;
 use oak_design::Problem;
 use oak_design::built::Built;
+use oak_design::conditions::RawQuestion;
 use oak_design::field::{self, Field};
 use oak_design::file::{
     RawDesign, RawEnclosureShape, RawMeasured, RawMeasuredVolume, RawSource, RawSourceKind, Typed,
 };
 use oak_design::report::compute;
-use oak_design::resolve::resolve_design;
 use oak_design::response::FrequencyGrid;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -45,7 +45,7 @@ pub struct RemedyOutcome {
     pub tuning: Option<Estimate>,
     /// Total Q of a closed box.
     pub qtc: Option<f64>,
-    /// −3 dB frequency on the bench, Hz.
+    /// −3 dB frequency in the conditions that were asked in, Hz.
     pub f3: Option<f64>,
     /// Net volume, m3.
     pub volume: f64,
@@ -59,8 +59,8 @@ const FILLED: f64 = 1.2;
 const MOST: f64 = 0.35;
 /// Of the tuning, what nobody hears.
 const UNHEARD: f64 = 0.012;
-/// A coil's law is read off here, Hz, in this order.
-const COIL: [f64; 2] = [300.0, 1000.0];
+/// A coil's law is read off here, over Fs: within what the fit has seen, and carried on from there.
+const COIL: [f64; 2] = [4.0, 10.0];
 
 /// The design as it was measured: its driver where that was measured, its losses, its volume, and how its ports act. `on` is the day.
 ///
@@ -109,17 +109,20 @@ fn adopt_driver(design: &mut RawDesign, built: &Built, drivers: &[Measured], on:
     // A stiff suspension is not a heavier cone: without a mass on it the cone weighs what the sheet says.
     let mms = if weighed { mean(&|one| one.mms.map_or(0.0, |mms| mms.0)) } else { sheet.mms };
     let coil = |frequency: f64| mean(&|one| one.model.coil.impedance(frequency).norm());
-    let [low, high] = COIL.map(coil);
-    let exponent = ((high / low).ln() / (COIL[1] / COIL[0]).ln())
+    let fs = mean(&|one| one.fs.0);
+    let at = COIL.map(|times| times * fs);
+    let [low, high] = at.map(coil);
+    let exponent = ((high / low).ln() / (at[1] / at[0]).ln())
         .clamp(field::INDUCTANCE_EXPONENT.min, field::INDUCTANCE_EXPONENT.max);
+    let at_1_khz = high * (1000.0 / at[1]).powf(exponent);
     let raw = &mut design.driver;
     let values: [(&'static Field, &mut Option<Typed>, f64); 7] = [
         (&field::RE, &mut raw.re, mean(&|one| one.re.0)),
-        (&field::FS, &mut raw.fs, mean(&|one| one.fs.0)),
+        (&field::FS, &mut raw.fs, fs),
         (&field::QMS, &mut raw.qms, mean(&|one| one.qms.0)),
         (&field::QES, &mut raw.qes, mean(&|one| one.qes.0)),
         (&field::MMS, &mut raw.mms, mms),
-        (&field::LE, &mut raw.le, high / (std::f64::consts::TAU * COIL[1])),
+        (&field::LE, &mut raw.le, at_1_khz / (std::f64::consts::TAU * 1000.0)),
         (&field::INDUCTANCE_EXPONENT, &mut raw.inductance_exponent, exponent),
     ];
     let kind =
@@ -188,19 +191,20 @@ fn lengths(design: &mut RawDesign, built: &Built, of: impl Fn(f64) -> f64) {
     }
 }
 
-/// Everything that would mend the box, the easiest first; nothing where it is as good as it is.
+/// Everything that would mend the box, the easiest first, with what comes of it in the conditions of a question; nothing where it is as good as it is.
 ///
 /// # Errors
 /// A design that cannot be settled.
 pub fn remedies(
-    raw: &RawDesign,
+    question: &RawQuestion,
     built: &Built,
     worked: &Worked,
     on: &str,
 ) -> Result<Vec<BoxRemedy>, Vec<Problem>> {
+    let raw = &question.design;
     let answer = &worked.answer;
     if answer.reversed == Some(true) {
-        return Ok(vec![swap(raw)?]);
+        return Ok(vec![swap(question)?]);
     }
     let mut all = Vec::new();
     let Some(found) = worked.found else { return Ok(all) };
@@ -210,7 +214,7 @@ pub fn remedies(
     if answer.leak == Some(true) {
         let tight = field::QL.read(raw.enclosure.ql.as_ref()).unwrap_or(SOUND).max(SOUND);
         sealed.enclosure.ql = Some(field::QL.typed(tight, 3));
-        all.push(Mended { raw, answer, id: "seal", title: "Seal the leak".to_owned() }.with(
+        all.push(Mended { question, answer, id: "seal", title: "Seal the leak".to_owned() }.with(
             sealed.clone(),
             format!("QL {} becomes about {tight:.0}", shown(answer.ql)),
             "The bass that a leak costs comes back; the tuning stays where it is.",
@@ -222,7 +226,7 @@ pub fn remedies(
             ],
         )?);
     }
-    let aims = Aims { raw, built, answer, sealed: &sealed, air: found.air / built.design.gains[0] };
+    let aims = Aims { question, built, answer, sealed: &sealed, air: found.air / built.design.gains[0] };
     if answer.alarms.iter().any(|alarm| alarm == "tuning") {
         all.extend(aims.ports()?);
         all.extend(aims.volumes()?);
@@ -230,7 +234,8 @@ pub fn remedies(
     Ok(all)
 }
 
-fn swap(raw: &RawDesign) -> Result<BoxRemedy, Vec<Problem>> {
+fn swap(question: &RawQuestion) -> Result<BoxRemedy, Vec<Problem>> {
+    let raw = &question.design;
     Ok(BoxRemedy {
         id: "swap",
         title: "Swap the leads of one driver".to_owned(),
@@ -243,7 +248,7 @@ fn swap(raw: &RawDesign) -> Result<BoxRemedy, Vec<Problem>> {
         ]
         .map(str::to_owned)
         .to_vec(),
-        outcome: outcome(raw, None)?,
+        outcome: outcome(question, raw, None)?,
         design: None,
         foretold: raw.clone(),
     })
@@ -261,10 +266,14 @@ fn tuning(built: &Built, error: Option<f64>) -> Option<Estimate> {
     Some(Estimate { value, se: error.unwrap_or(0.0) })
 }
 
-/// What a design comes to on the bench.
-fn outcome(raw: &RawDesign, error: Option<f64>) -> Result<RemedyOutcome, Vec<Problem>> {
+/// What a design comes to in the conditions of a question.
+fn outcome(
+    question: &RawQuestion,
+    raw: &RawDesign,
+    error: Option<f64>,
+) -> Result<RemedyOutcome, Vec<Problem>> {
     let one = |problem| vec![problem];
-    let design = resolve_design(raw)?.on_the_bench();
+    let design = question.about(raw)?.design;
     let grid = FrequencyGrid::logarithmic(8.0, 500.0, 200).map_err(|error| {
         let reason = error.to_string();
         vec![Problem::new("grid", oak_design::problem::ProblemKind::Unshapeable { reason })]
@@ -281,7 +290,7 @@ fn outcome(raw: &RawDesign, error: Option<f64>) -> Result<RemedyOutcome, Vec<Pro
 
 /// A remedy in the making.
 struct Mended<'a> {
-    raw: &'a RawDesign,
+    question: &'a RawQuestion,
     answer: &'a Answer,
     id: &'static str,
     title: String,
@@ -296,7 +305,7 @@ impl Mended<'_> {
         steps: &[&str],
     ) -> Result<BoxRemedy, Vec<Problem>> {
         let done = self.title.to_lowercase();
-        let base = self.raw.name.split(" · ").next().unwrap_or_default();
+        let base = self.question.design.name.split(" · ").next().unwrap_or_default();
         design.name = format!("{base} · {done}").chars().take(oak_design::file::LONGEST_NAME).collect();
         let error = self.answer.tuning_hz.map(|tuning| tuning.se);
         let stays = self.id == "seal";
@@ -306,7 +315,7 @@ impl Mended<'_> {
             by,
             words: words.to_owned(),
             steps: steps.iter().map(|step| (*step).to_owned()).collect(),
-            outcome: outcome(&design, error)?,
+            outcome: outcome(self.question, &design, error)?,
             design: (!stays).then(|| design.clone()),
             foretold: design,
         })
@@ -315,7 +324,7 @@ impl Mended<'_> {
 
 /// Ways to the tuning of the design.
 struct Aims<'a> {
-    raw: &'a RawDesign,
+    question: &'a RawQuestion,
     built: &'a Built,
     answer: &'a Answer,
     /// As found, without its leak.
@@ -326,7 +335,7 @@ struct Aims<'a> {
 
 impl Aims<'_> {
     fn mended(&self, id: &'static str, title: String) -> Mended<'_> {
-        Mended { raw: self.raw, answer: self.answer, id, title }
+        Mended { question: self.question, answer: self.answer, id, title }
     }
 
     fn ports(&self) -> Result<Option<BoxRemedy>, Vec<Problem>> {

@@ -81,7 +81,7 @@ pub fn measure_report(raw: &RawMeasuredQuestion) -> Result<MeasuringReport, Vec<
     let traces: Vec<Taken> = measured.iter().map(Taken::from).collect();
     let session = Session { built: &built, air, traces: &traces };
     let mut worked = session.work_out();
-    let remedies = remedies(design, &built, &worked, &raw.on)?;
+    let remedies = remedies(&raw.question, &built, &worked, &raw.on)?;
     worked.answer.remedies = remedies.iter().map(Into::into).collect();
     let found = worked.found.is_some() || !worked.drivers.is_empty();
     let as_found = if found {

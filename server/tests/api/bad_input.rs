@@ -72,7 +72,7 @@ fn fifty_megabytes_are_refused_and_the_server_stays_up() {
     let large = vec![b' '; 50 << 20];
     let answer =
         site.send("POST", "/api/v1/simulate", &[("content-type", "application/json")], &large).expect(413);
-    assert!(answer.json()["detail"].as_str().expect("text").contains("1048576"));
+    assert!(answer.json()["detail"].as_str().expect("text").contains("4194304"));
     site.send("POST", "/api/v1/drivers/import", &[("content-type", "text/csv")], &large).expect(413);
     site.get("/api/v1/health").expect(200);
 }

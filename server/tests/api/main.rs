@@ -10,6 +10,7 @@ mod guards;
 mod hostile;
 mod library;
 mod limits;
+mod measure;
 mod photo;
 mod place;
 mod plan;

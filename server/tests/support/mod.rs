@@ -5,6 +5,7 @@ pub mod chaos;
 pub mod matches;
 pub mod program;
 
+use std::net::SocketAddr;
 use std::sync::OnceLock;
 
 use diesel::{Connection, PgConnection};
@@ -76,11 +77,23 @@ impl Site {
 
     /// A server in this process on whatever is at an address.
     pub fn serving(url: &str) -> Self {
+        Self::serving_with(url, None)
+    }
+
+    /// A server in this process with an empty workshop and a measuring box at an address.
+    pub fn with_rig(rig: SocketAddr) -> Self {
+        let url = cluster().database().expect("a database");
+        db::migrate(&mut PgConnection::establish(&url).expect("connects")).expect("migrates");
+        Self::serving_with(&url, Some(rig))
+    }
+
+    fn serving_with(url: &str, rig: Option<SocketAddr>) -> Self {
         let url = url.to_owned();
         let (sender, receiver) = std::sync::mpsc::channel();
         std::thread::spawn(move || {
             actix_web::rt::System::new().block_on(async move {
-                let state = State::new(&url, 4).expect("a state");
+                let mut state = State::new(&url, 4).expect("a state");
+                state.rig = rig;
                 let (server, port) = app::start(state, 0, 1).expect("starts");
                 sender.send(port).expect("somebody waits");
                 server.await.expect("runs");

@@ -15,9 +15,17 @@ export function drawing(
     return { place: one.place, mark: one.mark, strong, secondary: false, frequency, values };
   });
   const { place, mark } = active;
-  const extras = extrasOf(lane, active).map(({ label, trace: { frequency, values } }) => ({
+  const extras = extrasOf(lane, active).map(({ label, trace: { frequency, values, origin } }) => ({
     label,
-    line: { place, mark, strong: false, secondary: true, frequency, values } satisfies Line,
+    line: {
+      place,
+      mark,
+      strong: false,
+      secondary: true,
+      measured: origin === 'measured',
+      frequency,
+      values,
+    } satisfies Line,
   }));
   return {
     lines: [...mains, ...extras.map(({ line }) => line)],

@@ -5,6 +5,7 @@ import { slot } from '../testing/nook';
 import { drawn, report, sealedReport } from '../testing/report';
 import { drawing } from './drawing';
 import { extrasOf, isPresent, LANES, mainOf } from './lane';
+import { strokeOf } from './line';
 import type { Shown } from './shown';
 import { phaseAt } from './trace';
 
@@ -97,6 +98,13 @@ describe('the lanes', () => {
     const { lines, extras } = drawing(lane('level'), [both], both, undefined);
     expect(extras.map(({ label }) => label)).toEqual(['maximum clean level', 'measured', 'films']);
     expect(lines.map(({ frequency }) => frequency.length)).toEqual([5, 5, 3, 2]);
+    // What was measured is drawn in ink, without a dash.
+    expect(lines.map((line) => strokeOf(line)).map(({ colour, dash }) => [colour, dash.length > 0])).toEqual([
+      ['--oak', false],
+      ['--oak', true],
+      ['--ink', false],
+      ['--oak', true],
+    ]);
     expect(lines.map(({ strong, secondary }) => [strong, secondary])).toEqual([
       [true, false],
       [false, true],

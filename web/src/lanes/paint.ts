@@ -3,11 +3,8 @@
 import type uPlot from 'uplot';
 import { type Mark, OUTLINE } from '../model/mark';
 import { frequencyAt } from './axis';
-import type { Band, Line } from './line';
+import { type Band, type Line, strokeOf } from './line';
 import { valueAt } from './trace';
-
-/** Dash of what stands beside a variant's main line, px. */
-export const BESIDE = [3, 3];
 
 const colours = { theme: '', known: new Map<string, string>() };
 
@@ -97,12 +94,10 @@ function outlineOf(glyph: Mark['glyph']): Path2D {
 }
 
 /** A line over its own frequencies: strong for what is worked on, thin for what stands beside it. */
-export function curve(
-  ctx: CanvasRenderingContext2D,
-  plot: uPlot,
-  { frequency, values, mark, strong, secondary }: Line,
-): void {
+export function curve(ctx: CanvasRenderingContext2D, plot: uPlot, line: Line): void {
   const { bbox } = plot;
+  const { frequency, values } = line;
+  const stroke = strokeOf(line);
   ctx.save();
   ctx.beginPath();
   ctx.rect(bbox.left, bbox.top, bbox.width, bbox.height);
@@ -119,10 +114,10 @@ export function curve(
     }
     broken = value === null;
   }
-  ctx.strokeStyle = colour(mark.colour);
-  ctx.lineWidth = (strong ? 2.2 : secondary ? 1 : 1.6) * devicePixelRatio;
+  ctx.strokeStyle = colour(stroke.colour);
+  ctx.lineWidth = stroke.width * devicePixelRatio;
   ctx.lineJoin = 'round';
-  ctx.setLineDash((secondary ? BESIDE : mark.dash).map((length) => length * devicePixelRatio));
+  ctx.setLineDash(stroke.dash.map((length) => length * devicePixelRatio));
   ctx.stroke();
   ctx.restore();
 }

@@ -7,15 +7,14 @@ import { significant } from '../model/units';
 import { FILM, LANDMARKS, ticks } from './axis';
 import { drawing } from './drawing';
 import { type Lane, unitOf } from './lane';
-import type { Line } from './line';
-import { BESIDE } from './paint';
+import { type Line, strokeOf } from './line';
 import { namedPeaks, peakOf } from './peaks';
 import { layRibbon } from './ribbon_pieces';
 import type { Shown } from './shown';
 import { valueAt } from './trace';
 
 export type Stroke =
-  | { kind: 'path'; d: string; stroke?: string; fill?: string; width?: number; dash?: number[] }
+  | { kind: 'path'; d: string; stroke?: string; fill?: string; width?: number; dash?: readonly number[] }
   | {
       kind: 'text';
       x: number;
@@ -222,14 +221,14 @@ function laneStrokes(ask: Ask, lane: Lane, top: number, height: number): Stroke[
   }
   for (const line of lines) {
     const d = polyline(line, span, x, y, [top, top + height]);
-    const dash = line.secondary ? BESIDE : line.mark.dash;
+    const stroke = strokeOf(line);
     if (d)
       strokes.push({
         kind: 'path',
         d,
-        stroke: colour(line.mark.colour),
-        width: line.strong ? 2.2 : line.secondary ? 1 : 1.6,
-        dash,
+        stroke: colour(stroke.colour),
+        width: stroke.width,
+        dash: stroke.dash,
       });
   }
   for (const { label, line } of extras) {

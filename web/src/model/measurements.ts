@@ -126,3 +126,14 @@ export function asText({ of, points, phased, at, variant }: RawMeasurement): str
   const rows = points.map((point) => (phased ? point : point.slice(0, 2)).join('\t'));
   return `${[...head, ...rows].join('\n')}\n`;
 }
+
+/** A value with two standard errors, to the digit that they leave and no further than four of the value. */
+export function plusMinus({ value, se }: { value: number; se: number }): string {
+  const error = 2 * se;
+  const most = Math.min(3, Math.max(0, 3 - Math.floor(Math.log10(Math.abs(value) || 1e-9))));
+  const told = error > 0 ? Math.min(3, Math.max(0, -Math.floor(Math.log10(error)))) : 3;
+  const digits = Math.min(told, most);
+  if (error <= 0) return value.toFixed(digits);
+  const step = 10 ** -digits;
+  return `${value.toFixed(digits)} ± ${(Math.max(1, Math.ceil(error / step)) * step).toFixed(digits)}`;
+}

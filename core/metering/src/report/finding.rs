@@ -84,27 +84,27 @@ pub(super) fn findings(worked: &Worked, built: &Built, air: &Air, tunings: &[Tun
     told.all
 }
 
-/// `24.3 ± 0.1 Hz`: two standard errors, to the digit that they leave.
+/// `24.3 ± 0.1 Hz`: two standard errors, to the digit that they leave and no further than four of the value.
 fn plus_minus(of: Estimate, unit: &str) -> String {
     let error = 2.0 * of.se;
-    let digits = if error > 0.0 { (-error.log10().floor()).clamp(0.0, 3.0) as usize } else { 2 };
+    let told = |size: f64| if size > 0.0 { (-size.log10().floor()).clamp(0.0, 3.0) as usize } else { 3 };
+    let most = (3.0 - of.value.abs().max(1e-9).log10().floor()).clamp(0.0, 3.0) as usize;
+    let digits = told(error).min(most);
+    let step = 10f64.powi(-(digits as i32));
+    let error = (error / step).ceil().max(1.0) * step;
     let space = if unit.is_empty() { "" } else { " " };
-    format!("{:.digits$} ± {:.digits$}{space}{unit}", of.value, error)
+    format!("{:.digits$} ± {error:.digits$}{space}{unit}", of.value)
 }
 
 /// How sure it is that a value lies beyond a bound, by how many standard errors that is.
 fn sure(beyond: f64, se: f64) -> String {
     let errors = beyond.abs() / se.max(1e-12);
-    let words = if errors > 4.0 {
-        "certain"
-    } else if errors > 2.0 {
-        "very likely"
-    } else if errors > 1.0 {
-        "likely"
-    } else {
-        "could be chance"
-    };
-    if errors > 20.0 { words.to_owned() } else { format!("{words}: {errors:.1} standard errors") }
+    match errors {
+        20.0.. => "certain".to_owned(),
+        4.0.. => format!("certain: {errors:.0} standard errors"),
+        2.0.. => format!("likely: {errors:.1} standard errors"),
+        _ => "within the error of the measurement".to_owned(),
+    }
 }
 
 impl Told<'_> {

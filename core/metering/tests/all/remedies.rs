@@ -4,7 +4,9 @@ use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::file::{
     RawDesign, RawMeasurement, RawSourceKind, RawTraceKind, RawTraceSource, Typed, open_design,
 };
+use oak_design::report::compute;
 use oak_design::resolve::resolve_design;
+use oak_design::response::FrequencyGrid;
 use oak_metering::plan::measuring_plan;
 use oak_metering::reading::read_trace;
 use oak_metering::report::{FindingVerdict, MeasuringReport, RawMeasuredQuestion, measure_report};
@@ -80,6 +82,17 @@ fn a_design_as_it_was_measured_has_the_tuning_that_was_found() {
         let there = hidden.cabinet.air.speed / air.speed;
         let own = tuning(&as_found) * there;
         assert!((own - found).abs() < 0.15, "{seed}: the design {own:.2} Hz, found {found:.2} Hz");
+        // And the impedance that was measured, coil and all.
+        let grid = FrequencyGrid::logarithmic(10.0, 400.0, 60).expect("a grid");
+        let design = resolve_design(&as_found).expect("resolved").on_the_bench();
+        let computed = compute(&design, &grid).expect("computed");
+        let [mut off, mut count] = [0.0, 0.0];
+        for (frequency, ours) in grid.frequencies().iter().zip(&computed.response.impedance) {
+            let there = hidden.cabinet.flows(*frequency, false, 0.0).impedance.norm();
+            off += (ours.norm() / there).ln().abs();
+            count += 1.0;
+        }
+        assert!(off / count < 0.08, "{seed}: off by {:.3} in the mean", off / count);
         let fs = as_found.driver.sources.get("fs").expect("where it is from");
         assert_eq!((fs.kind, fs.on.as_str()), (RawSourceKind::Measured, "2026-05-01"));
         assert_eq!(fs.was, raw.question.design.driver.fs);

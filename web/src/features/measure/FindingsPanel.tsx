@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { addDriver } from '../../api/queries/library';
 import { actOnRig, useRig } from '../../api/queries/measure';
+import { plusMinus } from '../../model/measurements';
 import type { BoxRemedy, Finding, MeasuringReport, RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
@@ -182,7 +183,7 @@ function RemedyCard({ remedy, act, shown, onShow, onTry, onPlan }: RemedyProps) 
     },
   });
   const then = [
-    outcome.tuning && `${outcome.tuning.value.toFixed(1)} ± ${(2 * outcome.tuning.se).toFixed(1)} Hz`,
+    outcome.tuning && `${plusMinus(outcome.tuning)} Hz`,
     outcome.qtc != null && `Qtc ${outcome.qtc.toFixed(2)}`,
     outcome.f3 != null && `−3 dB at ${outcome.f3.toFixed(1)} Hz`,
   ].filter(Boolean);
@@ -190,7 +191,7 @@ function RemedyCard({ remedy, act, shown, onShow, onTry, onPlan }: RemedyProps) 
     <article className="rounded-[3px] border border-rule-line bg-card px-3 py-2">
       <h4 className="font-semibold">{title}</h4>
       <p className="text-[0.929rem]">
-        By: {by}. Then: <b className="font-mono">{then.join(', ')}</b>
+        By: {by}. Then, in the air of the design: <b className="font-mono">{then.join(', ')}</b>
       </p>
       <p>{words}</p>
       <ol className="mt-1 list-decimal pl-5 text-[0.929rem]">

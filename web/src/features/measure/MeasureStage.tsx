@@ -62,8 +62,10 @@ export function MeasureStage(props: StageProps) {
           <Lanes shown={drawn} activeId={variant.id} theme={theme} tools={tools} only={LANES} />
         </div>
         <div className="flex min-h-0 flex-col gap-1.5">
-          <Choice label="Details" value={panel} options={PANELS} onChange={open} />
-          <Scroll label="Measuring" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
+          <div>
+            <Choice label="Details" value={panel} options={PANELS} onChange={open} />
+          </div>
+          <Scroll key={panel} label="Measuring" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
             <Message error={plan.error ?? answer.error} />
             {panel === 'plan' && plan.data && (
               <PlanPanel plan={plan.data} used={used} design={design} build={build} workbench={workbench} />

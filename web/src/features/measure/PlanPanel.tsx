@@ -94,6 +94,7 @@ export function PlanPanel({ plan, used, design, build, workbench }: Props) {
           <li key={`${step.of} ${step.driver}`}>
             <StepCard
               step={step}
+              open={step === left[0]}
               made={madeFor(used, step)}
               sweeps={Boolean(rig.data)}
               share={taking.step === step ? taking.share : null}
@@ -145,6 +146,8 @@ function RigLine({
 
 interface StepProps {
   step: MeasurePlanStep;
+  /** Whether it is shown how it is done: of what comes next. */
+  open: boolean;
   made: KeptMeasurement | undefined;
   sweeps: boolean;
   /** What share of its sweep is done; null where none runs. */
@@ -156,7 +159,7 @@ interface StepProps {
   onFile: () => void;
 }
 
-function StepCard({ step, made, sweeps, share, busy, error, onSweep, onStop, onFile }: StepProps) {
+function StepCard({ step, open, made, sweeps, share, busy, error, onSweep, onStop, onFile }: StepProps) {
   const heading = useId();
   const facts = [
     step.mass ? `about ${significant(step.mass * 1e3, 2)} g` : null,
@@ -178,20 +181,23 @@ function StepCard({ step, made, sweeps, share, busy, error, onSweep, onStop, onF
           </span>
         )}
       </div>
-      <div className="mt-1 flex gap-3">
-        <SetupPicture of={step.of} />
-        <div className="min-w-0 flex-1">
-          <ul className="list-disc pl-4">
-            {step.how.map((words) => (
-              <li key={words}>{words}</li>
-            ))}
-          </ul>
-          <p className="mt-1">
-            <b>Settles:</b> {step.settles}
-          </p>
-          {!made && <p className="text-soft">Without it: {step.without}</p>}
+      <details open={open} className="mt-0.5">
+        <summary className="cursor-pointer text-[0.929rem] text-soft">How it is done</summary>
+        <div className="mt-1 flex gap-3">
+          <SetupPicture of={step.of} />
+          <div className="min-w-0 flex-1">
+            <ul className="list-disc pl-4">
+              {step.how.map((words) => (
+                <li key={words}>{words}</li>
+              ))}
+            </ul>
+            <p className="mt-1">
+              <b>Settles:</b> {step.settles}
+            </p>
+            {!made && <p className="text-soft">Without it: {step.without}</p>}
+          </div>
         </div>
-      </div>
+      </details>
       <div className="mt-1.5 flex flex-wrap items-center gap-2">
         {sweeps && share === null && (
           <Button look={made ? 'plain' : 'strong'} disabled={busy} onClick={onSweep}>

@@ -65,9 +65,9 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-card focus:p-2">
         Skip to the content
       </a>
-      <header className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-4 border-line border-b px-4 max-sm:py-1">
+      <header className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-4 max-[1400px]:gap-x-2.5 border-line border-b px-4 max-sm:py-1">
         <span className="font-extrabold font-head text-[1.357rem] tracking-tight">Oak Drum</span>
-        <div className="flex min-w-0 flex-1 items-center gap-3 max-sm:order-last max-sm:basis-full max-sm:flex-wrap">
+        <div className="flex min-w-0 flex-1 items-center gap-3 max-[1400px]:gap-2 max-sm:order-last max-sm:basis-full max-sm:flex-wrap">
           {beside}
         </div>
         {tools}
@@ -121,7 +121,7 @@ const PlacesNav = memo(function PlacesNav() {
           key={to}
           to={to}
           end={to === '/'}
-          className="border-rule-line border-r px-4 py-1 font-medium last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px] aria-[current=page]:bg-oak aria-[current=page]:text-on-oak"
+          className="border-rule-line border-r px-4 py-1 font-medium last:border-r-0 max-[1400px]:px-2.5 hover:bg-card focus-visible:outline-offset-[-2px] aria-[current=page]:bg-oak aria-[current=page]:text-on-oak"
         >
           {name}
         </NavLink>

@@ -13,7 +13,7 @@ interface Props {
 
 const MARK: Record<Progress, string> = { untouched: '○', 'in progress': '◐', done: '●' };
 const ITEM =
-  'flex items-center gap-1.5 border-rule-line border-r px-2.5 py-1 font-medium max-[1400px]:gap-1 max-[1400px]:px-1.5 last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px]';
+  'flex items-center gap-1.5 border-rule-line border-r px-2.5 py-1 font-medium max-[1400px]:gap-[3px] max-[1400px]:px-[5px] max-[1400px]:text-[0.929rem] last:border-r-0 hover:bg-card focus-visible:outline-offset-[-2px]';
 
 /** The order of the work: each stage untouched, in hand or done, and what is best done next. */
 export const StageBar = memo(function StageBar({ build, stage, work, onOpen }: Props) {
