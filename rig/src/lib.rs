@@ -7,6 +7,7 @@ mod draw;
 mod folder;
 mod listen;
 mod measure;
+mod render;
 mod scenario;
 
 pub use air::Air;
@@ -16,6 +17,7 @@ pub use draw::{Hidden, Kind, Setup, Sheet, draw};
 pub use folder::{Folder, Truth, folder, truth};
 pub use listen::listen;
 pub use measure::Wired;
+pub use render::{Played, wav};
 pub use scenario::{Act, Bench, Scenario};
 
 /// A complex number.

@@ -22,6 +22,8 @@ pub struct ReadMeasurement {
     pub rows: usize,
     /// How it was written, in words.
     pub form: String,
+    /// Of a recording: when the sweep comes, s from its beginning.
+    pub arrives: Option<f64>,
     /// What was found out of order, left out or taken for granted.
     pub remarks: Vec<String>,
 }
@@ -52,7 +54,14 @@ pub fn read_trace(of: RawTraceKind, file: &str, bytes: &[u8]) -> Result<ReadMeas
             points.len()
         ));
     }
-    Ok(ReadMeasurement { points: points.into_iter().map(rounded).collect(), phased, rows, form, remarks })
+    Ok(ReadMeasurement {
+        points: points.into_iter().map(rounded).collect(),
+        phased,
+        rows,
+        form,
+        arrives: None,
+        remarks,
+    })
 }
 
 /// Points evenly over the octaves, each the mean of those about it; what is not too many stays as it is.
@@ -178,7 +187,7 @@ pub fn read_recording(
         ));
     }
     remarks.extend(hums(&recording.channels[0], f64::from(recording.rate)));
-    let values = match (of.is_impedance(), take.resistor) {
+    let (values, arrives) = match (of.is_impedance(), take.resistor) {
         (true, None) => {
             return Err(wrong(
                 file,
@@ -194,7 +203,14 @@ pub fn read_recording(
         let size = if of.is_impedance() { value.norm() } else { 20.0 * value.norm().log10() };
         rounded([frequency, size, value.arg().to_degrees()])
     });
-    Ok(ReadMeasurement { points: points.collect(), phased: true, rows: samples, form, remarks })
+    Ok(ReadMeasurement {
+        points: points.collect(),
+        phased: true,
+        rows: samples,
+        form,
+        arrives: Some(arrives),
+        remarks,
+    })
 }
 
 fn grid(sweep: &Sweep) -> Vec<f64> {
@@ -204,8 +220,11 @@ fn grid(sweep: &Sweep) -> Vec<f64> {
     (0..=count as u32).map(|k| low * (high / low).powf(f64::from(k) / count)).collect()
 }
 
+/// Frequency (Hz) and value, and when the sweep came, s.
+type Taken = (Vec<(f64, Complex)>, f64);
+
 /// The response in one channel, its phase without the time it took to come.
-fn heard(file: &str, samples: &[f64], take: &Take) -> Result<Vec<(f64, Complex)>, Problem> {
+fn heard(file: &str, samples: &[f64], take: &Take) -> Result<Taken, Problem> {
     let impulse = deconvolve(samples, &take.sweep);
     let from = impulse.arrives();
     let rate = f64::from(take.sweep.rate);
@@ -226,16 +245,11 @@ fn heard(file: &str, samples: &[f64], take: &Take) -> Result<Vec<(f64, Complex)>
     let window = Window { before: BEFORE.min(4.0 * after), after };
     let frequencies = grid(&take.sweep);
     let values = impulse.response(from, window, &frequencies);
-    Ok(frequencies.into_iter().zip(values).collect())
+    Ok((frequencies.into_iter().zip(values).collect(), from))
 }
 
 /// The impedance between both sides of a resistor: `R V2/(V1 - V2)`.
-fn jig(
-    file: &str,
-    recording: &Recording,
-    take: &Take,
-    resistor: f64,
-) -> Result<Vec<(f64, Complex)>, Problem> {
+fn jig(file: &str, recording: &Recording, take: &Take, resistor: f64) -> Result<Taken, Problem> {
     let [first, second] = recording.channels.as_slice() else {
         let found = recording.channels.len();
         return Err(wrong(file, format!("it has {found} channels; a jig asks for two")));
@@ -264,7 +278,7 @@ fn jig(
             "the second channel is larger than the first: the channels are the wrong way round".to_owned(),
         ));
     }
-    Ok(found)
+    Ok((found, from))
 }
 
 /// Hum of the mains in what comes before the sweep is heard, in words.

@@ -5870,6 +5870,11 @@ export interface components {
             rows: number;
             /** @description How it was written, in words. */
             form: string;
+            /**
+             * Format: double
+             * @description Of a recording: when the sweep comes, s from its beginning.
+             */
+            arrives?: number | null;
             /** @description What was found out of order, left out or taken for granted. */
             remarks: string[];
         };
@@ -5943,7 +5948,7 @@ export interface components {
             qtc?: number | null;
             /**
              * Format: double
-             * @description −3 dB frequency on the bench, Hz.
+             * @description −3 dB frequency in the conditions that were asked in, Hz.
              */
             f3?: number | null;
             /**

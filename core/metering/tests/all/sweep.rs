@@ -1,6 +1,9 @@
 //! Sweeps against scipy and their own identities.
 
+use oak_design::file::RawTraceKind;
+use oak_metering::reading::{Take, read_recording};
 use oak_metering::sweep::{Depth, Sweep, Window, deconvolve, read_wav, write_wav};
+use oak_rig::{Act, Played, Scenario, Wired};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 
@@ -113,4 +116,39 @@ fn damaged_recordings_and_impossible_sweeps_are_refused() {
     assert!(no_number.expect_err("NaN").to_string().contains("no number"));
     let problems = Sweep::new(47_000, 0.1, 0.0, 90_000.0).expect_err("impossible");
     assert_eq!(problems.len(), 4, "{problems:?}");
+}
+
+/// The demo's cabinet, tight or as it comes, heard by a microphone.
+#[test]
+fn a_recording_of_a_cabinet_reads_as_the_cabinet_is() {
+    let scenario = include_str!("../../../../demo/rig/pit-organ.json");
+    let mut bench = Scenario::read(scenario).expect("a scenario").bench();
+    for tight in [false, true] {
+        if tight {
+            bench.change(Act::Seal);
+        }
+        for (wired, of) in
+            [(Wired::Cone, RawTraceKind::NearfieldCone), (Wired::Port, RawTraceKind::NearfieldPort)]
+        {
+            let (rate, seconds, range) = (48_000, 5.0, [5.0, 1000.0]);
+            let played = Played { rate, seconds, range, silence: [0.7, 2.0] };
+            let samples = bench.record(wired, &played);
+            let recording = read_wav("a", &write_wav(rate, &samples, Depth::Float)).expect("a file");
+            let sweep = Sweep::new(rate, seconds, range[0], range[1]).expect("a sweep");
+            let take = Take { sweep, resistor: None, gate: None };
+            let read = read_recording(of, "a", &recording, &take).expect("a trace");
+            let arrives = read.arrives.expect("it is heard");
+            assert!((arrives - 0.7).abs() < 0.02, "{arrives} s");
+            let of = |frequency: f64| 20.0 * bench.value(wired, frequency).norm().log10();
+            let points = read.points.iter().filter(|point| (12.0..500.0).contains(&point[0]));
+            let off: Vec<[f64; 2]> = points.map(|[f, level, _]| [*f, level - of(*f)]).collect();
+            let mean = off.iter().map(|[_, off]| off).sum::<f64>() / off.len() as f64;
+            for [frequency, off] in off {
+                // Hum stands where the mains are.
+                if (frequency - 50.0).abs() > 1.5 {
+                    assert!((off - mean).abs() < 0.5, "{wired:?} {frequency:.1} Hz: {:.2} dB", off - mean);
+                }
+            }
+        }
+    }
 }

@@ -101,6 +101,7 @@ pub async fn sweep(
                 points,
                 phased: true,
                 form: "measuring box".to_owned(),
+                arrives: None,
                 remarks: Vec::new(),
             }),
             Err(error) => RigLine::Failed(error.to_string()),

@@ -21,6 +21,7 @@ import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';
 import { FileDialog } from './FileDialog';
+import { MicrophoneDialog } from './MicrophoneDialog';
 import { SetupPicture } from './SetupPicture';
 import { useTaking } from './taking';
 
@@ -37,9 +38,10 @@ export function PlanPanel({ plan, used, design, build, workbench }: Props) {
   const [which, setWhich] = useState<'smallest' | 'all'>(
     used.some(({ measurement }) => measurement.of !== 'impedance_box') ? 'all' : 'smallest',
   );
-  const [reading, setReading] = useState<MeasurePlanStep | null>(null);
+  const [reading, setReading] = useState<{ step: MeasurePlanStep; by: 'file' | 'microphone' } | null>(null);
   const rig = useRig();
   const taking = useTaking();
+  const Reading = reading?.by === 'microphone' ? MicrophoneDialog : FileDialog;
   const steps = plan.steps.filter(({ smallest }) => which === 'all' || smallest);
   const left = steps.filter((step) => !madeFor(used, step));
   const minutes = left.reduce((sum, step) => sum + step.minutes, 0);
@@ -102,17 +104,18 @@ export function PlanPanel({ plan, used, design, build, workbench }: Props) {
               error={taking.failed === step ? taking.error : null}
               onSweep={() => sweep(step)}
               onStop={taking.stop}
-              onFile={() => setReading(step)}
+              onFile={() => setReading({ step, by: 'file' })}
+              onMicrophone={() => setReading({ step, by: 'microphone' })}
             />
           </li>
         ))}
       </ol>
       {reading && (
-        <FileDialog
-          step={reading}
+        <Reading
+          step={reading.step}
           build={build}
           onKeep={(source, read, about) => {
-            keep(reading, source, read, about);
+            keep(reading.step, source, read, about);
             setReading(null);
           }}
           onClose={() => setReading(null)}
@@ -157,9 +160,22 @@ interface StepProps {
   onSweep: () => void;
   onStop: () => void;
   onFile: () => void;
+  onMicrophone: () => void;
 }
 
-function StepCard({ step, open, made, sweeps, share, busy, error, onSweep, onStop, onFile }: StepProps) {
+function StepCard({
+  step,
+  open,
+  made,
+  sweeps,
+  share,
+  busy,
+  error,
+  onSweep,
+  onStop,
+  onFile,
+  onMicrophone,
+}: StepProps) {
   const heading = useId();
   const facts = [
     step.mass ? `about ${significant(step.mass * 1e3, 2)} g` : null,
@@ -210,8 +226,11 @@ function StepCard({ step, open, made, sweeps, share, busy, error, onSweep, onSto
             <Button onClick={onStop}>Stop</Button>
           </>
         )}
+        <Button disabled={busy} onClick={onMicrophone}>
+          {isImpedance(step.of) ? 'With a jig at the sound card…' : 'With a microphone…'}
+        </Button>
         <Button disabled={busy} onClick={onFile}>
-          {isImpedance(step.of) ? 'From a file…' : 'From a file or recording…'}
+          From a file…
         </Button>
       </div>
       <Message error={error} />

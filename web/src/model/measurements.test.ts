@@ -1,0 +1,123 @@
+import { describe, expect, it } from 'vitest';
+import type { RawDesign, RawMeasurement, ReadMeasurement } from '../schema/types';
+import {
+  asText,
+  type KeptMeasurement,
+  madeFor,
+  measurementOf,
+  measurementsOn,
+  plusMinus,
+  usedFor,
+} from './measurements';
+
+const design = { name: 'Slot' } as RawDesign;
+
+function made(
+  id: string,
+  of: RawMeasurement['of'],
+  at: string,
+  more: Partial<RawMeasurement> = {},
+): KeptMeasurement {
+  const measurement = {
+    of,
+    source: 'text',
+    at,
+    variant: 'Slot',
+    points: [[10, 5, 0]],
+    ...more,
+  } as RawMeasurement;
+  return { id, measurement };
+}
+
+describe('measurements', () => {
+  it('stand newest first, archived ones left out', () => {
+    const kept = [
+      {
+        kind: 'measurement',
+        id: 'a',
+        archived: false,
+        content: made('a', 'seat', '2026-05-01T10:00:00Z').measurement,
+      },
+      {
+        kind: 'measurement',
+        id: 'b',
+        archived: false,
+        content: made('b', 'seat', '2026-05-02T10:00:00Z').measurement,
+      },
+      {
+        kind: 'measurement',
+        id: 'c',
+        archived: true,
+        content: made('c', 'seat', '2026-05-03T10:00:00Z').measurement,
+      },
+      { kind: 'entry', id: 'd', archived: false, content: {} },
+    ] as const;
+    expect(measurementsOn({ kept }).map(({ id }) => id)).toEqual(['b', 'a']);
+  });
+
+  it('of a box say something of that variant alone, of drivers and the chain of all', () => {
+    const all = [
+      made('box', 'impedance_box', '2026-05-03T10:00:00Z'),
+      made('other', 'impedance_box', '2026-05-02T10:00:00Z', { variant: 'Closed' }),
+      made('free', 'impedance_free', '2026-05-01T10:00:00Z', { variant: 'Closed' }),
+      made('chain', 'loopback', '2026-05-01T10:00:00Z', { variant: 'Closed' }),
+    ];
+    expect(usedFor(all, design).map(({ id }) => id)).toEqual(['box', 'free', 'chain']);
+    expect(usedFor(all, { name: 'Closed' } as RawDesign).map(({ id }) => id)).toEqual([
+      'other',
+      'free',
+      'chain',
+    ]);
+  });
+
+  it('are used once each, the newest, driver by driver, unless they are left out', () => {
+    const all = [
+      made('bad', 'impedance_box', '2026-05-04T10:00:00Z', { left_out: true }),
+      made('new', 'impedance_box', '2026-05-03T10:00:00Z'),
+      made('old', 'impedance_box', '2026-05-02T10:00:00Z'),
+      made('second', 'nearfield_cone', '2026-05-02T09:00:00Z', { driver: 2 }),
+      made('first', 'nearfield_cone', '2026-05-02T08:00:00Z'),
+    ];
+    const used = usedFor(all, design);
+    expect(used.map(({ id }) => id)).toEqual(['new', 'second', 'first']);
+    expect(madeFor(used, { of: 'nearfield_cone', driver: 1 })?.id).toBe('first');
+    expect(madeFor(used, { of: 'nearfield_cone', driver: 2 })?.id).toBe('second');
+    expect(madeFor(used, { of: 'seat' })).toBeUndefined();
+  });
+
+  it('hold what was read and what is known of it, and nothing that is not', () => {
+    const read: ReadMeasurement = { points: [[10, 5, 1]], phased: true, rows: 1, form: '', remarks: ['one'] };
+    const found = measurementOf('seat', 'text', design, read, { notes: '', driver: null }, new Date(0));
+    expect(Object.keys(found).sort()).toEqual([
+      'at',
+      'of',
+      'phased',
+      'points',
+      'remarks',
+      'source',
+      'variant',
+    ]);
+    expect(found.variant).toBe('Slot');
+  });
+
+  it('are written as a text that anything reads', () => {
+    const { measurement } = made('a', 'impedance_box', '2026-05-01T10:00:00Z', { phased: true });
+    expect(asText(measurement).split('\n').slice(1)).toEqual([
+      'Frequency (Hz)\tZ (ohm)\tPhase (deg)',
+      '10\t5\t0',
+      '',
+    ]);
+    const { measurement: level } = made('a', 'seat', '2026-05-01T10:00:00Z', { phased: false });
+    expect(asText(level)).toContain('Level (dB)\n10\t5\n');
+  });
+});
+
+describe('a value with its error', () => {
+  it('is told to the digit that the error leaves, and no further than four', () => {
+    expect(plusMinus({ value: 24.031, se: 0.061 })).toBe('24.0 ± 0.2');
+    expect(plusMinus({ value: 21.6, se: 0.0012 })).toBe('21.60 ± 0.01');
+    expect(plusMinus({ value: 180.2, se: 5.4 })).toBe('180 ± 11');
+    expect(plusMinus({ value: 0.359, se: 0.0015 })).toBe('0.359 ± 0.003');
+    expect(plusMinus({ value: 24, se: 0 })).toBe('24.00');
+  });
+});
