@@ -3,6 +3,15 @@
 import type { Build } from '../src/schema/types';
 import { expect, openBuild, test } from './support';
 
+const MEASURED = [
+  'Driver in free air',
+  'Driver with a mass on the cone',
+  'Box with its port shut',
+  'Finished box',
+  'Close to the cone',
+  'In the mouth of the port',
+];
+
 const FOLDER = new URL('../../docs/screenshots/', import.meta.url).pathname;
 
 for (const theme of ['light', 'dark'] as const) {
@@ -72,11 +81,6 @@ for (const theme of ['light', 'dark'] as const) {
       await shoot('mending');
       await page.keyboard.press('Escape');
       await page.getByRole('button', { name: 'Work on Slot, all-round' }).click();
-      await page.getByRole('button', { name: 'What if …' }).click();
-      await expect(page.getByRole('row', { name: /44 l now/ })).toBeVisible();
-      await page.waitForTimeout(400);
-      await shoot('what-if');
-      await page.keyboard.press('Escape');
       await page.getByRole('button', { name: 'Slow motion' }).click();
       await page.getByRole('button', { name: 'At the tuning' }).click();
       await expect(page.getByRole('region', { name: 'Slow motion' })).toContainText('does the work');
@@ -109,6 +113,20 @@ for (const theme of ['light', 'dark'] as const) {
       await page.keyboard.press('Escape');
     }
     if (theme === 'light') {
+      const organ = builds.find((build) => build.name === 'Pit organ');
+      await openBuild(page, server, organ?.id ?? '');
+      await page.getByRole('button', { name: 'Hide Thirty-two foot from the lanes' }).click();
+      await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Measure' }).click();
+      await page.getByRole('radio', { name: 'Everything' }).click();
+      for (const name of MEASURED) {
+        const step = page.getByRole('article', { name, exact: true });
+        await step.getByRole('button', { name: 'Measure', exact: true }).click();
+        await expect(step.getByRole('button', { name: 'Measure again' })).toBeVisible();
+      }
+      await page.getByRole('radio', { name: 'Findings' }).click();
+      await expect(page.getByRole('heading', { name: /Ways to fix it/ })).toBeVisible();
+      await page.waitForTimeout(600);
+      await shoot('measure');
       await page.goto(`${server.address}/builds/${nook?.id}/find`);
       await expect(page.getByText(/^\d+ drivers looked at\.$/)).toBeVisible({ timeout: 90_000 });
       await page.locator('[data-found] button').first().click();

@@ -73,16 +73,13 @@ pub fn as_found(raw: &RawDesign, built: &Built, worked: &Worked, on: &str) -> Re
     adopt_driver(&mut design, built, &worked.drivers, on);
     let Some(found) = worked.found else { return Ok(design) };
     freeze(&mut design, built);
-    let losses = [(&field::QL, worked.answer.ql), (&field::QA, worked.answer.qa)];
-    for (field, estimate) in losses {
-        if let Some(estimate) = estimate {
-            let typed = Some(field.typed(estimate.value.clamp(field.min, field.max), 3));
-            if std::ptr::eq(field, &field::QL) {
-                design.enclosure.ql = typed
-            } else {
-                design.enclosure.qa = typed
-            }
-        }
+    let typed =
+        |field: &Field, estimate: Estimate| field.typed(estimate.value.clamp(field.min, field.max), 3);
+    if let Some(ql) = worked.answer.ql {
+        design.enclosure.ql = Some(typed(&field::QL, ql));
+    }
+    if let Some(qa) = worked.answer.qa {
+        design.enclosure.qa = Some(typed(&field::QA, qa));
     }
     let air = found.air / built.design.gains[0];
     let now = built.design.enclosure.air() / built.design.gains[0];

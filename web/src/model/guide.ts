@@ -7,6 +7,7 @@ export const GUIDE = [
   { id: 'signal', title: 'Filters and amplifier' },
   { id: 'place', title: 'Room, car, outdoors' },
   { id: 'build', title: 'From the drawing to sawdust' },
+  { id: 'measure', title: 'Measure what you have built' },
   { id: 'figures', title: 'What each figure means' },
   { id: 'how-sure', title: 'How sure are we?' },
 ] as const;

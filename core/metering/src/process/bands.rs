@@ -24,7 +24,7 @@ const INSIDE: u32 = 48;
 pub fn bands(points: &[[f64; 2]], part: u32) -> Vec<Band> {
     let (Some([first, _]), Some([last, _])) = (points.first(), points.last()) else { return Vec::new() };
     let b = f64::from(part.max(1));
-    let half = if part % 2 == 0 { 0.5 } else { 0.0 };
+    let half = if part.is_multiple_of(2) { 0.5 } else { 0.0 };
     let step = OCTAVE.powf(1.0 / b);
     let number = |frequency: f64| (frequency / 1000.0).ln() / step.ln() - half;
     let (low, high) = (number(*first).floor() as i32, number(*last).ceil() as i32);

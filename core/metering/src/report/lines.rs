@@ -79,7 +79,7 @@ fn near(measured: &[Measurement], built: &Built, predicted: &[[f64; 2]]) -> Opti
     let most = highest(widest, design.air.speed);
     let mut points = smooth(&joined(&openings, 1.0)?, SMOOTHED);
     points.retain(|[frequency, _]| *frequency <= most);
-    laid(points, predicted, most, Quantity::Level, label)
+    laid(&points, predicted, most, Quantity::Level, label)
 }
 
 /// What was measured at a seat, laid on the predicted level.
@@ -89,18 +89,18 @@ fn seat(one: &Measurement, predicted: &[[f64; 2]]) -> Option<Trace> {
     }
     let points =
         shown(&one.points).iter().map(|[frequency, level, _]| [*frequency, *level]).collect::<Vec<_>>();
-    laid(smooth(&points, SMOOTHED), predicted, SHOWN[1], Quantity::Level, "measured at the seat")
+    laid(&smooth(&points, SMOOTHED), predicted, SHOWN[1], Quantity::Level, "measured at the seat")
 }
 
 fn laid(
-    points: Vec<[f64; 2]>,
+    points: &[[f64; 2]],
     predicted: &[[f64; 2]],
     most: f64,
     quantity: Quantity,
     label: &str,
 ) -> Option<Trace> {
     let band = if most < LAID[1] { [0.5 * most, most] } else { LAID };
-    let by = matched(&points, predicted, band)?;
+    let by = matched(points, predicted, band)?;
     let [frequency, level] = [0, 1].map(|k| points.iter().map(|point| point[k]).collect::<Vec<_>>());
     let level: Vec<f64> = level.iter().map(|level| level + by).collect();
     Some(Trace::new(quantity, TraceOrigin::Measured, &frequency, &level).labelled(label))
