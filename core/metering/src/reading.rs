@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 
 use crate::Complex;
 use crate::process::value_at;
-use crate::sweep::{Recording, Sweep, Window, deconvolve};
+use crate::sweep::{Impulse, Recording, Sweep, Window, deconvolve};
 use crate::trace::{Impedance, read_text, wrong};
 
 /// A trace as it was understood.
@@ -22,6 +22,8 @@ pub struct ReadMeasurement {
     pub rows: usize,
     /// How it was written, in words.
     pub form: String,
+    /// Of a recording of a level: Hz that was played, second and third harmonic over the fundamental, dB.
+    pub harmonics: Vec<[f64; 3]>,
     /// Of a recording: when the sweep comes, s from its beginning.
     pub arrives: Option<f64>,
     /// What was found out of order, left out or taken for granted.
@@ -59,6 +61,7 @@ pub fn read_trace(of: RawTraceKind, file: &str, bytes: &[u8]) -> Result<ReadMeas
         phased,
         rows,
         form,
+        harmonics: Vec::new(),
         arrives: None,
         remarks,
     })
@@ -187,7 +190,7 @@ pub fn read_recording(
         ));
     }
     remarks.extend(hums(&recording.channels[0], f64::from(recording.rate)));
-    let (values, arrives) = match (of.is_impedance(), take.resistor) {
+    let (values, arrives, harmonics) = match (of.is_impedance(), take.resistor) {
         (true, None) => {
             return Err(wrong(
                 file,
@@ -208,6 +211,7 @@ pub fn read_recording(
         phased: true,
         rows: samples,
         form,
+        harmonics,
         arrives: Some(arrives),
         remarks,
     })
@@ -220,8 +224,8 @@ fn grid(sweep: &Sweep) -> Vec<f64> {
     (0..=count as u32).map(|k| low * (high / low).powf(f64::from(k) / count)).collect()
 }
 
-/// Frequency (Hz) and value, and when the sweep came, s.
-type Taken = (Vec<(f64, Complex)>, f64);
+/// Frequency (Hz) and value, when the sweep came, s, and the harmonics of a level.
+type Taken = (Vec<(f64, Complex)>, f64, Vec<[f64; 3]>);
 
 /// The response in one channel, its phase without the time it took to come.
 fn heard(file: &str, samples: &[f64], take: &Take) -> Result<Taken, Problem> {
@@ -245,7 +249,35 @@ fn heard(file: &str, samples: &[f64], take: &Take) -> Result<Taken, Problem> {
     let window = Window { before: BEFORE.min(4.0 * after), after };
     let frequencies = grid(&take.sweep);
     let values = impulse.response(from, window, &frequencies);
-    Ok((frequencies.into_iter().zip(values).collect(), from))
+    let harmonics = harmonics(&impulse, &take.sweep, &frequencies, &values);
+    Ok((frequencies.into_iter().zip(values).collect(), from, harmonics))
+}
+
+/// Points of an octave that harmonics are read off at.
+const HARMONICS: f64 = 6.0;
+
+/// Second and third harmonic over the fundamental (Farina 2000), where the sweep's end leaves room for the third.
+fn harmonics(impulse: &Impulse, sweep: &Sweep, frequencies: &[f64], values: &[Complex]) -> Vec<[f64; 3]> {
+    let (low, high) = (2.0 * sweep.from, 0.9 * sweep.to / 3.0);
+    let count = ((high / low).log2() * HARMONICS).floor();
+    if count < 1.0 {
+        return Vec::new();
+    }
+    let played: Vec<f64> = (0..=count as u32).map(|k| low * 2f64.powf(f64::from(k) / HARMONICS)).collect();
+    let [second, third] = [2, 3].map(|order| impulse.harmonic(order, &played));
+    let fundamental = |frequency: f64| {
+        let at = frequencies.partition_point(|one| *one < frequency).min(frequencies.len() - 1);
+        values[at].norm()
+    };
+    let over =
+        |value: Complex, frequency: f64| 20.0 * (value.norm() / fundamental(frequency)).max(1e-6).log10();
+    played
+        .iter()
+        .zip(second.iter().zip(&third))
+        .map(|(frequency, (second, third))| {
+            rounded([*frequency, over(*second, *frequency), over(*third, *frequency)])
+        })
+        .collect()
 }
 
 /// The impedance between both sides of a resistor: `R V2/(V1 - V2)`.
@@ -278,7 +310,7 @@ fn jig(file: &str, recording: &Recording, take: &Take, resistor: f64) -> Result<
             "the second channel is larger than the first: the channels are the wrong way round".to_owned(),
         ));
     }
-    Ok((found, from))
+    Ok((found, from, Vec::new()))
 }
 
 /// Hum of the mains in what comes before the sweep is heard, in words.

@@ -2,6 +2,7 @@
 
 mod finding;
 mod hand;
+mod linear;
 mod lines;
 
 use oak_acoustics::medium::Air;
@@ -18,6 +19,7 @@ use utoipa::ToSchema;
 
 pub use finding::{Finding, FindingVerdict};
 pub use hand::{ByHand, TuningWay};
+pub use linear::{AngleLoss, Linearity, LinearityStep};
 
 use crate::answer::Answer;
 use crate::remedy::{BoxRemedy, as_found, remedies};
@@ -51,6 +53,10 @@ pub struct MeasuringReport {
     pub by_hand: Vec<ByHand>,
     /// The tuning by several ways, each of which is somewhere else.
     pub tunings: Vec<TuningWay>,
+    /// What changes with level, where that was told.
+    pub linearity: Vec<Linearity>,
+    /// What is lost beside the axis, where traces at angles were taken.
+    pub angles: Vec<AngleLoss>,
     /// What would mend it, the easiest first.
     pub remedies: Vec<BoxRemedy>,
     /// The design as it was measured; absent where nothing of it was.
@@ -102,6 +108,8 @@ pub fn measure_report(raw: &RawMeasuredQuestion) -> Result<MeasuringReport, Vec<
         findings: finding::findings(&worked, &built, &air, &tunings),
         by_hand: hand::by_hand(&traces, &worked.drivers),
         tunings,
+        linearity: linear::linearity(&measured),
+        angles: linear::angles(&measured),
         remedies,
         as_found,
         traces: lines::lines(&measured, &built, &grid, &predicted.response),

@@ -85,8 +85,28 @@ describe('measurements', () => {
     expect(madeFor(used, { of: 'seat' })).toBeUndefined();
   });
 
+  it('at several levels and angles stand beside each other', () => {
+    const all = [
+      made('loud', 'nearfield_cone', '2026-05-03T10:00:00Z', { sweep_level: -12 }),
+      made('soft', 'nearfield_cone', '2026-05-02T10:00:00Z', { sweep_level: -18 }),
+      made('again', 'nearfield_cone', '2026-05-01T10:00:00Z', { sweep_level: -18 }),
+      made('side', 'seat', '2026-05-01T10:00:00Z', { angle: '45 deg' }),
+      made('front', 'seat', '2026-05-01T09:00:00Z'),
+    ];
+    const used = usedFor(all, design);
+    expect(used.map(({ id }) => id)).toEqual(['loud', 'soft', 'side', 'front']);
+    expect(madeFor(used, { of: 'nearfield_cone', driver: 1 })?.id).toBe('loud');
+  });
+
   it('hold what was read and what is known of it, and nothing that is not', () => {
-    const read: ReadMeasurement = { points: [[10, 5, 1]], phased: true, rows: 1, form: '', remarks: ['one'] };
+    const read: ReadMeasurement = {
+      points: [[10, 5, 1]],
+      phased: true,
+      rows: 1,
+      form: '',
+      harmonics: [],
+      remarks: ['one'],
+    };
     const found = measurementOf('seat', 'text', design, read, { notes: '', driver: null }, new Date(0));
     expect(Object.keys(found).sort()).toEqual([
       'at',

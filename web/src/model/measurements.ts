@@ -37,11 +37,12 @@ export const measurementsOn = ({ kept }: Pick<Bench, 'kept'>): KeptMeasurement[]
 
 const numberOf = (driver: Typed | null | undefined): number => Number(driver ?? 1);
 
-/** What a measurement is of: one of each is used, the newest. */
-const slot = ({ of, driver }: Pick<RawMeasurement, 'of' | 'driver'>): string =>
-  of.startsWith('impedance_free') || of.startsWith('impedance_mass') || of === 'nearfield_cone'
-    ? `${of} ${numberOf(driver)}`
-    : of;
+/** Which place of the plan a measurement takes. */
+const place = ({ of, driver }: Pick<RawMeasurement, 'of' | 'driver'>): string =>
+  ['impedance_free', 'impedance_mass', 'nearfield_cone'].includes(of) ? `${of} ${numberOf(driver)}` : of;
+
+/** What a measurement is of: one of each is used, the newest; levels and angles stand beside each other. */
+const slot = (one: RawMeasurement): string => [place(one), one.sweep_level ?? '', one.angle ?? ''].join(' ');
 
 /** The measurements that say something of a variant: of its box those that were made of it, of drivers and the chain those of the build. */
 export function usedFor(all: readonly KeptMeasurement[], design: RawDesign): KeptMeasurement[] {
@@ -61,7 +62,7 @@ export const madeFor = (
   used: readonly KeptMeasurement[],
   step: { of: RawTraceKind; driver?: number | null },
 ): KeptMeasurement | undefined =>
-  used.find(({ measurement }) => slot(measurement) === slot({ of: step.of, driver: step.driver ?? 1 }));
+  used.find(({ measurement }) => place(measurement) === place({ of: step.of, driver: step.driver ?? 1 }));
 
 /** What is known of a measurement beside its points. */
 export type About = Partial<
@@ -76,6 +77,7 @@ export type About = Partial<
     | 'file'
     | 'raw'
     | 'calibration'
+    | 'sweep_level'
     | 'notes'
   >
 >;
@@ -100,6 +102,7 @@ export function measurementOf(
     ...(Object.fromEntries(said) as About),
     phased: read.phased,
     points: read.points,
+    ...(read.harmonics.length > 0 && { harmonics: read.harmonics }),
     ...(read.remarks.length > 0 && { remarks: read.remarks.slice(0, 20) }),
   };
 }

@@ -851,6 +851,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/measure/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Levels of several traces beside each other: smoothed or in bands, at equal level. Nothing is kept. */
+        post: operations["compareTraces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/measure/plan": {
         parameters: {
             query?: never;
@@ -1539,6 +1556,21 @@ export interface components {
             /** @description How much, why and what to do. */
             words: string;
         };
+        /** @description One angle beside the axis. */
+        AngleLoss: {
+            /**
+             * Format: double
+             * @description Off the axis, degrees.
+             */
+            angle: number;
+            /** @description What is lost against the trace on the axis, Hz and dB, over a third of an octave. */
+            lost: number[][];
+            /**
+             * Format: double
+             * @description From where on more than 3 dB are lost: it beams, Hz.
+             */
+            beams?: number | null;
+        };
         /** @description The answer to a session. */
         Answer: {
             tuning_hz?: components["schemas"]["Estimate"] | null;
@@ -1897,7 +1929,7 @@ export interface components {
             driver: number;
             /**
              * Format: double
-             * @description Least impedance below the peak, ohm.
+             * @description Of the coil, as the fit has it in place of a meter, ohm.
              */
             re: number;
             /**
@@ -1917,6 +1949,13 @@ export interface components {
             qes: number;
             /** @description The fit's Fs, Qms and Qes. */
             fitted: number[];
+            /** @description Hz, what was measured and what the fit has there, ohm; over the band that was fitted. */
+            curve: number[][];
+            /**
+             * Format: double
+             * @description What the fit leaves of the impedance, RMS as a share.
+             */
+            left: number;
         };
         /** @description One way to model the air, computed. */
         CavityCheckCurves: {
@@ -2130,6 +2169,47 @@ export interface components {
             same: components["schemas"]["Boxed"];
             /** @description In the box that its own values lead to. */
             own: components["schemas"]["Boxed"];
+        };
+        /** @description A trace beside others. */
+        ComparedTrace: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Hz and dB. */
+            points: number[][];
+            /**
+             * Format: double
+             * @description What was added to lay it on the first, dB.
+             */
+            shift: number;
+            /** @description By how much it lies over the first, Hz and dB; empty of the first itself. */
+            difference: number[][];
+            /**
+             * Format: double
+             * @description Mean power over the band that is judged, dB.
+             */
+            level: number;
+            /**
+             * Format: double
+             * @description Lowest frequencies within 3 and 10 dB of that, Hz; absent where it does not fall so far within the trace.
+             */
+            f3?: number | null;
+            /**
+             * Format: double
+             * @description See `f3`.
+             */
+            f10?: number | null;
+            /**
+             * Format: double
+             * @description How even it is: standard deviation of the level over the band that is judged, dB.
+             */
+            evenness: number;
+        };
+        /** @description Traces beside each other. */
+        ComparedTraces: {
+            /** @description Each, in the order that was asked for. */
+            traces: components["schemas"]["ComparedTrace"][];
+            /** @description The mean power of all, Hz and dB. */
+            average: number[][];
         };
         /** @description Drivers beside each other. */
         Comparison: {
@@ -3631,6 +3711,44 @@ export interface components {
             /** @description Hz; dB by the rule of thumb, by the pressure of the leaking cabin alone, and at the seats by all modes. */
             rows: number[][];
         };
+        /** @description One opening at several levels, the softest first. */
+        Linearity: {
+            /** @description What was measured. */
+            of: components["schemas"]["RawTraceKind"];
+            /**
+             * Format: int32
+             * @description Which driver, counted from 1.
+             */
+            driver: number;
+            /** @description Each level. */
+            steps: components["schemas"]["LinearityStep"][];
+            /**
+             * Format: double
+             * @description The highest level that is clean enough for music: 3 % of harmonics and 1 dB of compression at most (common practice); absent where none is.
+             */
+            music?: number | null;
+            /**
+             * Format: double
+             * @description The highest level that passes as a maximum: 10 % and 3 dB (common practice).
+             */
+            maximum?: number | null;
+        };
+        /** @description One level. */
+        LinearityStep: {
+            /**
+             * Format: double
+             * @description Of the sweep, dB of full scale.
+             */
+            level: number;
+            /** @description Second harmonic at its worst: Hz that was played, and percent of the fundamental. */
+            second?: number[] | null;
+            /** @description Third harmonic at its worst. */
+            third?: number[] | null;
+            /** @description Second and third together at their worst. */
+            both?: number[] | null;
+            /** @description By how much it is softer than the softest would have it, at its worst: Hz and dB. */
+            compression?: number[] | null;
+        };
         /**
          * @description How a link stands.
          * @enum {string}
@@ -3731,6 +3849,10 @@ export interface components {
             by_hand: components["schemas"]["ByHand"][];
             /** @description The tuning by several ways, each of which is somewhere else. */
             tunings: components["schemas"]["TuningWay"][];
+            /** @description What changes with level, where that was told. */
+            linearity: components["schemas"]["Linearity"][];
+            /** @description What is lost beside the axis, where traces at angles were taken. */
+            angles: components["schemas"]["AngleLoss"][];
             /** @description What would mend it, the easiest first. */
             remedies: components["schemas"]["BoxRemedy"][];
             as_found?: components["schemas"]["RawDesign"] | null;
@@ -4858,6 +4980,20 @@ export interface components {
          * @enum {string}
          */
         RawCoils: "series" | "parallel" | "one" | "one_shorted" | "one_loaded";
+        /** @description How traces are compared. */
+        RawComparedTraces: {
+            /** @description The traces; levels alone. */
+            traces: components["schemas"]["RawNamedTrace"][];
+            /**
+             * Format: int32
+             * @description Over which part of an octave they are smoothed, or how wide the bands are: 1, 2, 3, 6, 12, 24 or 48; nothing leaves them as they are.
+             */
+            part?: number | null;
+            /** @description Whether bands of IEC 61260 stand in place of smoothed lines. */
+            banded?: boolean;
+            /** @description The band over which all are laid on the first, Hz; nothing leaves them as they were measured. */
+            equal?: number[] | null;
+        };
         /** @description What is compared. */
         RawComparison: {
             /** @description Two to six drivers. */
@@ -5347,6 +5483,13 @@ export interface components {
             phased?: boolean;
             /** @description Hz rising, ohm or dB, degrees. */
             points: number[][];
+            /**
+             * Format: double
+             * @description How loud the sweep was played, dB of full scale; the same gain everywhere behind it.
+             */
+            sweep_level?: number | null;
+            /** @description What else came back: Hz that was played, second and third harmonic over the fundamental, dB. */
+            harmonics?: number[][];
             /** @description What was found while it was read. */
             remarks?: string[];
             /** @description Anything worth keeping. */
@@ -5378,6 +5521,13 @@ export interface components {
          * @enum {string}
          */
         RawMouth: "flanged" | "free" | "walls";
+        /** @description A trace with a name. */
+        RawNamedTrace: {
+            /** @description What it is called. */
+            name: string;
+            /** @description The trace. */
+            measurement: components["schemas"]["RawMeasurement"];
+        };
         /**
          * @description What is cut out of a board for an item, as large as the item.
          * @enum {string}
@@ -5870,6 +6020,8 @@ export interface components {
             rows: number;
             /** @description How it was written, in words. */
             form: string;
+            /** @description Of a recording of a level: Hz that was played, second and third harmonic over the fundamental, dB. */
+            harmonics: number[][];
             /**
              * Format: double
              * @description Of a recording: when the sweep comes, s from its beginning.
@@ -8942,6 +9094,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Check"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    compareTraces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawComparedTraces"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedTraces"];
                 };
             };
             400: {

@@ -8,6 +8,9 @@ use super::Typed;
 /// Most points of a trace that is kept.
 pub const MOST_MEASURED_POINTS: usize = 600;
 
+/// Most points of its harmonics.
+pub const MOST_HARMONICS: usize = 100;
+
 /// What a trace is of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -117,6 +120,14 @@ pub struct RawMeasurement {
     /// Hz rising, ohm or dB, degrees.
     #[schema(min_items = 2, max_items = 600)]
     pub points: Vec<[f64; 3]>,
+    /// How loud the sweep was played, dB of full scale; the same gain everywhere behind it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = -120, maximum = 20)]
+    pub sweep_level: Option<f64>,
+    /// What else came back: Hz that was played, second and third harmonic over the fundamental, dB.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 100)]
+    pub harmonics: Vec<[f64; 3]>,
     /// What was found while it was read.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 20)]

@@ -38,7 +38,7 @@ pub use listening_place::{
     RawStand, RawWalls,
 };
 pub use measured::{MOST_MEASURED, RawMeasuredBoard, RawMeasuredVolume, RawMeasurements};
-pub use measurement::{MOST_MEASURED_POINTS, RawMeasurement, RawTraceKind, RawTraceSource};
+pub use measurement::{MOST_HARMONICS, MOST_MEASURED_POINTS, RawMeasurement, RawTraceKind, RawTraceSource};
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
 pub use progress::{
     LONGEST_ACCOUNT, MOST_PHOTOS, MOST_PRINTED, MOST_TICKS, RawEntry, RawPrinted, RawProgress, RawSaid,

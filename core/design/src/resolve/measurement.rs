@@ -3,7 +3,10 @@
 use super::progress::{hash, moment};
 use super::reading::Reading;
 use crate::field;
-use crate::file::{LONGEST_NAME, LONGEST_NOTE, MOST_MEASURED_POINTS, RawMeasurement, RawTraceKind};
+use crate::file::{
+    LONGEST_NAME, LONGEST_NOTE, MOST_HARMONICS, MOST_MEASURED_POINTS, RawMeasurement, RawTraceKind,
+    RawTraceSource,
+};
 use crate::problem::{Problem, ProblemKind};
 
 /// A trace in SI.
@@ -15,8 +18,16 @@ pub struct Measurement {
     pub driver: u32,
     /// On the cone, kg.
     pub added_mass: Option<f64>,
+    /// Off the axis, rad.
+    pub angle: Option<f64>,
     /// Of the room, degC.
     pub room_temperature: Option<f64>,
+    /// How it came here: what came otherwise had another gain.
+    pub source: RawTraceSource,
+    /// How loud the sweep was, dB of full scale.
+    pub sweep_level: Option<f64>,
+    /// Hz, second and third harmonic over the fundamental, dB.
+    pub harmonics: Vec<[f64; 3]>,
     /// Whether its phase was measured.
     pub phased: bool,
     /// Hz rising, ohm or dB, degrees.
@@ -56,21 +67,44 @@ pub fn resolve_measurement(raw: &RawMeasurement) -> Result<Measurement, Vec<Prob
         reading.required("added_mass", &field::MEASUREMENT_MASS, &None);
     }
     reading.optional("distance", &field::MEASUREMENT_DISTANCE, &raw.distance);
-    reading.optional("angle", &field::MEASUREMENT_ANGLE, &raw.angle);
+    let angle = reading.optional("angle", &field::MEASUREMENT_ANGLE, &raw.angle);
     reading.optional("drive", &field::MEASUREMENT_DRIVE, &raw.drive);
     let room_temperature =
         reading.optional("room_temperature", &field::MEASUREMENT_TEMPERATURE, &raw.room_temperature);
     points(raw, &mut reading);
+    harmonics(raw, &mut reading);
     match (driver, reading.problems.is_empty()) {
         (Some(driver), true) => Ok(Measurement {
             of: raw.of,
             driver,
             added_mass,
+            angle,
             room_temperature,
+            source: raw.source,
+            sweep_level: raw.sweep_level,
+            harmonics: raw.harmonics.clone(),
             phased: raw.phased,
             points: raw.points.clone(),
         }),
         _ => Err(reading.problems),
+    }
+}
+
+fn harmonics(raw: &RawMeasurement, reading: &mut Reading) {
+    if let Some(level) = raw.sweep_level
+        && !(-120.0..=20.0).contains(&level)
+    {
+        let reason = format!("{level} dB is no level of a sweep; -120 to 20 dB are allowed");
+        reading.note("sweep_level", ProblemKind::Unshapeable { reason });
+    }
+    if raw.harmonics.len() > MOST_HARMONICS {
+        let kind = ProblemKind::TooMany { found: raw.harmonics.len(), max: MOST_HARMONICS };
+        reading.note("harmonics", kind);
+    }
+    let sound = |point: &[f64; 3]| point.iter().all(|value| value.is_finite()) && point[0] > 0.0;
+    if let Some(at) = raw.harmonics.iter().position(|point| !sound(point)) {
+        let reason = "frequency and levels are numbers, and a frequency is over 0 Hz".to_owned();
+        reading.note(&format!("harmonics[{at}]"), ProblemKind::Unshapeable { reason });
     }
 }
 

@@ -7,7 +7,7 @@ mod smooth;
 
 pub use bands::{Band, bands};
 pub use combine::{average, difference, matched, minimum_phase};
-pub use near_field::{Opening, highest, joined};
+pub use near_field::{Opening, highest, joined, over};
 pub use smooth::smooth;
 
 /// Value of a trace at a frequency (Hz): straight between its points over the logarithm of frequency; `None` beyond its ends.

@@ -22,6 +22,22 @@ pub fn highest(area: f64, speed: f64) -> f64 {
     speed / (TAU * (area / PI).sqrt())
 }
 
+/// A trace (Hz, dB, degrees) over other frequencies (Hz): level and phase straight between its points, the phase the shorter way round; what lies beyond its ends is left out.
+pub fn over(points: &[[f64; 3]], frequencies: impl Iterator<Item = f64>) -> Vec<[f64; 3]> {
+    let at = |frequency: f64| {
+        let after = points.partition_point(|point| point[0] < frequency * (1.0 - 1e-9));
+        let there = points.get(after)?;
+        if (there[0] / frequency - 1.0).abs() < 1e-6 {
+            return Some([frequency, there[1], there[2]]);
+        }
+        let here = points.get(after.checked_sub(1)?)?;
+        let part = (frequency / here[0]).ln() / (there[0] / here[0]).ln();
+        let turn = (there[2] - here[2] + 180.0).rem_euclid(360.0) - 180.0;
+        Some([frequency, here[1] + part * (there[1] - here[1]), here[2] + part * turn])
+    };
+    frequencies.filter_map(at).collect()
+}
+
 /// The sound of all openings together at a distance (m) in half space, in dB like theirs: the near fields weighed by the roots of their areas (Keele 1974, eq. 12), summed with their phases where all have one, else as powers.
 ///
 /// A piston of radius `a` in a baffle gives `a/(2 r)` of its near field at a distance `r` (Keele 1974, eq. 9). `None` where the openings do not stand over the same frequencies.

@@ -6,18 +6,19 @@ use oak_design::file::RawTraceKind;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::Complex;
 use crate::answer::Answer;
-use crate::driver::{Measured, points};
+use crate::driver::{BAND, Measured, points};
 use crate::process::smooth;
 use crate::session::Taken;
-use crate::trace::Impedance;
+use crate::trace::{Impedance, Weighed};
 
 /// A driver by the classic three points.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct ByHand {
     /// Which, counted from 1.
     pub driver: u32,
-    /// Least impedance below the peak, ohm.
+    /// Of the coil, as the fit has it in place of a meter, ohm.
     pub re: f64,
     /// At the peak, Hz.
     pub fs: f64,
@@ -27,6 +28,10 @@ pub struct ByHand {
     pub qes: f64,
     /// The fit's Fs, Qms and Qes.
     pub fitted: [f64; 3],
+    /// Hz, what was measured and what the fit has there, ohm; over the band that was fitted.
+    pub curve: Vec<[f64; 3]>,
+    /// What the fit leaves of the impedance, RMS as a share.
+    pub left: f64,
 }
 
 /// The tuning by one way.
@@ -44,17 +49,45 @@ pub struct TuningWay {
 
 pub(super) fn by_hand(traces: &[Taken], drivers: &[Measured]) -> Vec<ByHand> {
     let free = traces.iter().filter(|trace| trace.of == RawTraceKind::ImpedanceFree);
-    let each = free.filter_map(|trace| Some((trace.driver, points(trace.impedance()?, None)?)));
+    let each = free.filter_map(|trace| {
+        let impedance = trace.impedance()?;
+        Some((trace.driver, impedance))
+    });
     each.zip(drivers)
-        .map(|((driver, by), fit)| ByHand {
+        .filter_map(|((driver, impedance), fit)| {
+            // As a meter would have it: not every trace goes down to where the coil is alone.
+            let by = points(impedance, Some(fit.re.0))?;
+            Some((driver, by, impedance, fit))
+        })
+        .map(|(driver, by, impedance, fit)| ByHand {
             driver,
             re: by.re,
             fs: by.fs,
             qms: by.qms,
             qes: by.qes,
             fitted: [fit.fs.0, fit.qms.0, fit.qes.0],
+            curve: curve(impedance, fit),
+            left: left(impedance, fit),
         })
         .collect()
+}
+
+/// The part of a trace that was fitted.
+fn fitted(impedance: &Impedance, fit: &Measured) -> Impedance {
+    let [low, high] = BAND.map(|part| part * fit.fs.0);
+    impedance.between(low, high)
+}
+
+fn curve(impedance: &Impedance, fit: &Measured) -> Vec<[f64; 3]> {
+    let seen = fitted(impedance, fit);
+    let at = |(frequency, value): (&f64, &Complex)| {
+        [*frequency, value.norm(), fit.model.impedance(*frequency, 0.0).norm()]
+    };
+    seen.frequency.iter().zip(&seen.value).map(at).collect()
+}
+
+fn left(impedance: &Impedance, fit: &Measured) -> f64 {
+    Weighed::of(fitted(impedance, fit)).left(|_, frequency| fit.model.impedance(frequency, 0.0))
 }
 
 /// How far from the fitted tuning a dip is looked for, as shares.

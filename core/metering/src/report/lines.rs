@@ -8,7 +8,7 @@ use oak_design::resolve::Measurement;
 use oak_design::response::FrequencyGrid;
 use oak_design::trace::{Quantity, Trace, TraceOrigin};
 
-use crate::process::{Opening, highest, joined, matched, smooth};
+use crate::process::{Opening, highest, joined, matched, over, smooth};
 
 /// A level is laid on the prediction over this band, Hz, or the octave below the highest that the near fields tell.
 const LAID: [f64; 2] = [100.0, 200.0];
@@ -63,23 +63,42 @@ fn near(measured: &[Measurement], built: &Built, predicted: &[[f64; 2]]) -> Opti
         phased: one.phased,
     };
     let cones = f64::from(design.driver_array.wiring.count());
-    let mut openings = vec![opening(of(RawTraceKind::NearfieldCone)?, design.driver.driver.sd, cones)];
+    let cone = of(RawTraceKind::NearfieldCone)?;
+    // What came another way had another gain, and cannot be joined.
+    let beside = |kind: RawTraceKind| of(kind).filter(|one| one.source == cone.source);
+    let mut openings = vec![opening(cone, design.driver.driver.sd, cones)];
     let mut label = "near field of the cone";
-    if let (Enclosure::Ported(ported), Some(one)) = (&design.enclosure, of(RawTraceKind::NearfieldPort)) {
+    if let (Enclosure::Ported(ported), Some(one)) = (&design.enclosure, beside(RawTraceKind::NearfieldPort)) {
         let port = ported.ports.first()?;
         let count = ported.ports.iter().map(|port| port.count).sum::<u32>();
         openings.push(opening(one, port.section.area(), f64::from(count)));
         label = "near fields, cone and port";
     }
-    if let (Some(cabinet), Some(one)) = (design.enclosure.radiators(), of(RawTraceKind::NearfieldRadiator)) {
+    if let (Some(cabinet), Some(one)) =
+        (design.enclosure.radiators(), beside(RawTraceKind::NearfieldRadiator))
+    {
         openings.push(opening(one, cabinet.radiator.area, f64::from(cabinet.radiator.count)));
         label = "near fields, cone and radiator";
+    }
+    let common = common(&openings);
+    for one in &mut openings {
+        one.points = over(&one.points, common.iter().copied());
     }
     let widest = openings.iter().map(|one| one.area).fold(0.0, f64::max);
     let most = highest(widest, design.air.speed);
     let mut points = smooth(&joined(&openings, 1.0)?, SMOOTHED);
     points.retain(|[frequency, _]| *frequency <= most);
     laid(&points, predicted, most, Quantity::Level, label)
+}
+
+/// The frequencies of the first that lie within all.
+fn common(openings: &[Opening]) -> Vec<f64> {
+    let ends = |one: &Opening| Some([one.points.first()?[0], one.points.last()?[0]]);
+    let within = |frequency: f64| {
+        openings.iter().filter_map(ends).all(|[low, high]| (low..=high).contains(&frequency))
+    };
+    let first = openings.first().map(|one| one.points.as_slice()).unwrap_or_default();
+    first.iter().map(|point| point[0]).filter(|frequency| within(*frequency)).collect()
 }
 
 /// What was measured at a seat, laid on the predicted level.

@@ -1,7 +1,9 @@
 //! Measuring, against drivers that the fit does not know. One program, so that it is built and linked once.
 
 mod cabinet;
+mod compare;
 mod driver;
+mod linear;
 mod loopback;
 mod process;
 mod remedies;

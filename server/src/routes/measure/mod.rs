@@ -1,5 +1,6 @@
 //! What is measured of a build, and what it says.
 
+mod compare;
 mod plan;
 mod read;
 mod recording;
@@ -12,6 +13,7 @@ use utoipa_actix_web::service_config::ServiceConfig;
 /// All routes of measuring.
 pub(super) fn configure(config: &mut ServiceConfig<'_>) {
     config
+        .service(compare::compare)
         .service(plan::plan)
         .service(read::read)
         .service(recording::keep)

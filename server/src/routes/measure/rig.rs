@@ -101,6 +101,7 @@ pub async fn sweep(
                 points,
                 phased: true,
                 form: "measuring box".to_owned(),
+                harmonics: Vec::new(),
                 arrives: None,
                 remarks: Vec::new(),
             }),

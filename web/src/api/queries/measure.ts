@@ -2,8 +2,10 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type {
+  ComparedTraces,
   MeasuringPlan,
   MeasuringReport,
+  RawComparedTraces,
   RawDesign,
   RawMeasurement,
   RawTraceKind,
@@ -42,6 +44,19 @@ export function useMeasureReport(design: RawDesign, measurements: readonly RawMe
       ),
     enabled: measurements.length > 0,
     placeholderData: (previous) => (measurements.length > 0 ? previous : undefined),
+    gcTime: 5000,
+    retry: false,
+  });
+}
+
+/** Traces beside each other; the answer before stays on show until the next is there. */
+export function useComparedTraces(asked: RawComparedTraces) {
+  return useQuery({
+    queryKey: ['compared traces', asked],
+    queryFn: ({ signal }): Promise<ComparedTraces> =>
+      answered(api.POST('/api/v1/measure/compare', { body: asked, signal })),
+    enabled: asked.traces.length > 0,
+    placeholderData: (previous) => (asked.traces.length > 0 ? previous : undefined),
     gcTime: 5000,
     retry: false,
   });

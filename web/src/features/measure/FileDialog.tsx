@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { keepRecording, readMeasurement, sweepAt } from '../../api/queries/measure';
 import { isImpedance } from '../../model/measurements';
 import { fieldAt, readTyped, significant } from '../../model/units';
-import type { MeasurePlanStep, RawMeasurement, ReadMeasurement, Typed } from '../../schema/types';
+import type { MeasurePlanStep, ReadMeasurement, Typed } from '../../schema/types';
 import { Button, Download } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { chooseFile } from '../../ui/file';
@@ -11,17 +11,19 @@ import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { TextInput } from '../../ui/TextInput';
 import { TraceChart } from './TraceChart';
+import type { ToKeep } from './to_keep';
 
 interface Props {
   step: MeasurePlanStep;
   build: string;
-  onKeep: (source: RawMeasurement['source'], read: ReadMeasurement, about: Partial<RawMeasurement>) => void;
+  onKeep: (all: ToKeep[]) => void;
   onClose: () => void;
 }
 
 const MASS = fieldAt('measurement.added_mass');
 const TEMPERATURE = fieldAt('measurement.room_temperature');
 const DISTANCE = fieldAt('measurement.distance');
+const ANGLE = fieldAt('measurement.angle');
 /** The sweep that is offered: what a recording of it is read by. */
 const SWEEP = { rate: 48_000, seconds: 10, from: 5, to: 1000 };
 
@@ -43,6 +45,7 @@ export function FileDialog({ step, build, onKeep, onClose }: Props) {
   const [distance, setDistance] = useState<Typed | null>(
     step.distance != null ? `${Math.round(step.distance * 1e3)} mm` : null,
   );
+  const [angle, setAngle] = useState<Typed | null>(null);
   const [notes, setNotes] = useState('');
   const read = useMutation({
     mutationFn: ({ file, calibration }: { file: File; calibration: string | undefined }) =>
@@ -74,15 +77,17 @@ export function FileDialog({ step, build, onKeep, onClose }: Props) {
   const use = async (found: ReadMeasurement) => {
     if (!file) return;
     const raw = await keep.mutateAsync(file);
-    onKeep(file.type === 'audio/wav' ? 'recording' : 'text', found, {
+    const about = {
       file: file.name,
       raw,
       ...(of === 'impedance_mass' && mass !== null && { added_mass: mass }),
       ...(room !== null && { room_temperature: room }),
       ...(!impedance && distance !== null && { distance }),
+      ...(angle !== null && { angle }),
       ...(calibration && { calibration: calibration.name }),
       ...(notes && { notes }),
-    });
+    };
+    onKeep([{ source: file.type === 'audio/wav' ? 'recording' : 'text', read: found, about }]);
   };
   const found = read.data;
   const wrongMass = of === 'impedance_mass' && readTyped(mass, 'mass') === null;
@@ -148,6 +153,7 @@ export function FileDialog({ step, build, onKeep, onClose }: Props) {
             {!impedance && of !== 'loopback' && (
               <Quantity label="Distance" field={DISTANCE} typed={distance} onType={setDistance} />
             )}
+            {of === 'seat' && <Quantity label="Off axis" field={ANGLE} typed={angle} onType={setAngle} />}
             <Quantity label="Room temperature" field={TEMPERATURE} typed={room} onType={setRoom} />
             <TextInput
               label="Notes"

@@ -5,6 +5,8 @@ import { plusMinus } from '../../model/measurements';
 import type { BoxRemedy, Finding, MeasuringReport, RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
+import { DriverFits } from './DriverFits';
+import { AngleTable, LinearityTable } from './LinearityTable';
 
 interface Props {
   report: MeasuringReport;
@@ -73,39 +75,11 @@ export function FindingsPanel({ report, foretold, onForetell, onTry, onPlan }: P
           </tbody>
         </table>
       )}
-      {by_hand.length > 0 && (
-        <table className="w-full text-[0.929rem]">
-          <caption className="text-left font-semibold">
-            Driver: the three points by hand, as a check of the fit
-          </caption>
-          <thead>
-            <tr className="text-left">
-              <th scope="col">Driver</th>
-              <th scope="col">Fs by hand · fit</th>
-              <th scope="col">Qms by hand · fit</th>
-              <th scope="col">Qes by hand · fit</th>
-            </tr>
-          </thead>
-          <tbody>
-            {by_hand.map(({ driver, fs, qms, qes, fitted: [fit = 0, fitQms = 0, fitQes = 0] }) => (
-              <tr key={driver} className="border-line border-t">
-                <th scope="row" className="text-left font-medium">
-                  {driver}
-                </th>
-                <td className="font-mono">
-                  {fs.toFixed(1)} · {fit.toFixed(1)} Hz
-                </td>
-                <td className="font-mono">
-                  {qms.toFixed(2)} · {fitQms.toFixed(2)}
-                </td>
-                <td className="font-mono">
-                  {qes.toFixed(3)} · {fitQes.toFixed(3)}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      {report.linearity.map((one) => (
+        <LinearityTable key={`${one.of} ${one.driver}`} one={one} />
+      ))}
+      {report.angles.length > 0 && <AngleTable angles={report.angles} />}
+      {by_hand.length > 0 && <DriverFits drivers={by_hand} />}
       {answer.notes.length > 0 && (
         <details>
           <summary className="cursor-pointer text-soft">Notes of the fit</summary>

@@ -15,6 +15,7 @@ import { ConditionsBar } from '../curves/ConditionsBar';
 import { NotComputed } from '../curves/NotComputed';
 import type { StageProps } from '../shell/stages';
 import { useTheme } from '../shell/theme';
+import { ComparePanel } from './ComparePanel';
 import { FindingsPanel } from './FindingsPanel';
 import { PlanPanel } from './PlanPanel';
 import { TracesPanel } from './TracesPanel';
@@ -24,6 +25,7 @@ const PANELS = [
   ['plan', 'Plan'],
   ['findings', 'Findings'],
   ['traces', 'Traces'],
+  ['compare', 'Compare'],
 ] as const;
 
 /** What is measured of the active variant, laid on its prediction, what that says, and what would mend it. */
@@ -86,6 +88,7 @@ export function MeasureStage(props: StageProps) {
                     : 'Nothing is measured yet. The impedance of the finished box tells most.'}
                 </p>
               ))}
+            {panel === 'compare' && <ComparePanel all={all} />}
             {panel === 'traces' && (
               <TracesPanel all={all} used={used} design={design} workbench={workbench} />
             )}

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { keepRecording, readMeasurement, sweepAt } from '../../api/queries/measure';
 import { isImpedance } from '../../model/measurements';
-import type { MeasurePlanStep, RawMeasurement, ReadMeasurement } from '../../schema/types';
+import type { MeasurePlanStep, ReadMeasurement } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
@@ -10,22 +10,28 @@ import { Select } from '../../ui/Select';
 import { type Heard, LEAD, Microphone, soundDevices } from './sound/microphone';
 import { averaged, type Verdict, wavOf } from './sound/samples';
 import { TraceChart } from './TraceChart';
+import type { ToKeep } from './to_keep';
 
 interface Props {
   step: MeasurePlanStep;
   build: string;
-  onKeep: (source: RawMeasurement['source'], read: ReadMeasurement, about: Partial<RawMeasurement>) => void;
+  onKeep: (all: ToKeep[]) => void;
   onClose: () => void;
 }
 
 const SECONDS = [2, 5, 10, 20] as const;
 const TIMES = [1, 2, 4, 8] as const;
+/** Sweeps one after the other, each 6 dB louder, up to the level that is set. */
+const LEVELS = [1, 2, 3, 4] as const;
+const STEP = 6;
 const FROM = 5;
 const TO = 1000;
 
 interface Taken {
   file: Blob;
   read: ReadMeasurement;
+  /** Of the sweep, dB of full scale. */
+  level: number;
 }
 
 /** A measurement with the sound card of this machine: opened, checked, played, heard, looked at, kept. */
@@ -38,10 +44,11 @@ export function MicrophoneDialog({ step, build, onKeep, onClose }: Props) {
   const [seconds, setSeconds] = useState<(typeof SECONDS)[number]>(10);
   const [times, setTimes] = useState<(typeof TIMES)[number]>(2);
   const [level, setLevel] = useState(-30);
+  const [levels, setLevels] = useState<(typeof LEVELS)[number]>(1);
   const [resistor, setResistor] = useState('22');
   const [tone, setTone] = useState<Verdict | null>(null);
   const [work, setWork] = useState<{ what: string; share: number } | null>(null);
-  const [taken, setTaken] = useState<Taken | null>(null);
+  const [taken, setTaken] = useState<readonly Taken[]>([]);
   const [failure, setFailure] = useState<unknown>(null);
   const abort = useRef<AbortController | null>(null);
   const latest = useRef<Microphone | null>(null);
@@ -83,23 +90,35 @@ export function MicrophoneDialog({ step, build, onKeep, onClose }: Props) {
     run('Test tone', async (signal) => setTone(await microphone.test(signal)));
   const sweep = (microphone: Microphone) =>
     run('Sweep', async (signal) => {
-      setTaken(null);
+      setTaken([]);
       const file = await fetch(sweepAt(microphone.rate, seconds, FROM, TO), { signal });
-      const all = await microphone.sweep(await file.arrayBuffer(), level, times, signal, (share) =>
-        setWork({ what: 'Sweep', share }),
-      );
-      const heard = wavOf(averaged(all), microphone.rate);
-      const about = { of: step.of, file: 'sweep.wav', seconds, from: FROM, to: TO };
-      const read = await readMeasurement(heard, {
-        ...about,
-        ...(impedance && { resistor: Number(resistor) }),
-      });
-      setTaken({ file: heard, read });
+      const bytes = await file.arrayBuffer();
+      const found: Taken[] = [];
+      for (let below = levels - 1; below >= 0; below -= 1) {
+        const played = level - STEP * below;
+        const done = levels - 1 - below;
+        const all = await microphone.sweep(bytes.slice(0), played, times, signal, (share) =>
+          setWork({ what: 'Sweep', share: (done + share) / levels }),
+        );
+        const heard = wavOf(averaged(all), microphone.rate);
+        const about = { of: step.of, file: 'sweep.wav', seconds, from: FROM, to: TO };
+        const read = await readMeasurement(heard, {
+          ...about,
+          ...(impedance && { resistor: Number(resistor) }),
+        });
+        found.push({ file: heard, read, level: played });
+        setTaken([...found]);
+      }
     });
-  const keep = (found: Taken) =>
+  const keep = () =>
     run('Saving', async () => {
-      const raw = await keepRecording(build, found.file);
-      onKeep('microphone', found.read, { file: 'sweep.wav', raw });
+      const all: Parameters<Props['onKeep']>[0] = [];
+      for (const { file, read, level } of taken) {
+        const raw = await keepRecording(build, file);
+        const about = { file: 'sweep.wav', raw, ...(!impedance && { sweep_level: level }) };
+        all.push({ source: 'microphone', read, about });
+      }
+      onKeep(all);
     });
   return (
     <Dialog
@@ -107,7 +126,7 @@ export function MicrophoneDialog({ step, build, onKeep, onClose }: Props) {
       about="The sweep is played by this machine’s sound card and heard by its microphone or line input. Nothing leaves this machine."
       wide
       open
-      changed={taken !== null}
+      changed={taken.length > 0}
       onClose={onClose}
     >
       {!opened && (
@@ -165,6 +184,18 @@ export function MicrophoneDialog({ step, build, onKeep, onClose }: Props) {
                 onChange={(next) => setTimes(Number(next) as typeof times)}
               />
             </Labelled>
+            {!impedance && (
+              <Labelled name="Levels">
+                <Select
+                  label="Levels"
+                  value={String(levels)}
+                  options={LEVELS.map(
+                    (one) => [String(one), one === 1 ? 'one' : `${one}, 6 dB apart`] as const,
+                  )}
+                  onChange={(next) => setLevels(Number(next) as typeof levels)}
+                />
+              </Labelled>
+            )}
             <label className="flex items-center gap-1.5">
               Level
               <input
@@ -200,11 +231,11 @@ export function MicrophoneDialog({ step, build, onKeep, onClose }: Props) {
               Test tone
             </Button>
             <Button
-              look={taken ? 'plain' : 'strong'}
+              look={taken.length > 0 ? 'plain' : 'strong'}
               disabled={work !== null}
               onClick={() => void sweep(opened)}
             >
-              {taken ? 'Play the sweep again' : 'Play the sweep'}
+              {taken.length > 0 ? 'Play the sweep again' : 'Play the sweep'}
             </Button>
             {work && (
               <>
@@ -216,7 +247,16 @@ export function MicrophoneDialog({ step, build, onKeep, onClose }: Props) {
         </div>
       )}
       <Message error={failure} />
-      {taken && <Result taken={taken} step={step} busy={work !== null} onKeep={() => void keep(taken)} />}
+      {taken.map((one) => (
+        <Result key={one.level} taken={one} step={step} several={taken.length > 1} />
+      ))}
+      {taken.length > 0 && (
+        <p className="mt-2 text-right">
+          <Button look="strong" disabled={work !== null} onClick={() => void keep()}>
+            {taken.length > 1 ? `Keep these ${taken.length} measurements` : 'Keep this measurement'}
+          </Button>
+        </p>
+      )}
     </Dialog>
   );
 }
@@ -287,14 +327,14 @@ function Regulated({ microphone, tone }: { microphone: Microphone; tone: Verdict
 interface ResultProps {
   taken: Taken;
   step: MeasurePlanStep;
-  busy: boolean;
-  onKeep: () => void;
+  several: boolean;
 }
 
-function Result({ taken: { read }, step, busy, onKeep }: ResultProps) {
+function Result({ taken: { read, level }, step, several }: ResultProps) {
   const late = read.arrives == null ? null : (read.arrives - LEAD) * 1e3;
   return (
     <div className="mt-2">
+      {several && <h3 className="font-semibold">{`${level} dB`.replace('-', '−')}</h3>}
       {late !== null && (
         <p>Heard {late.toFixed(1)} ms after it was played: sound card and air; it is taken out.</p>
       )}
@@ -304,11 +344,6 @@ function Result({ taken: { read }, step, busy, onKeep }: ResultProps) {
         </p>
       ))}
       <TraceChart label={step.title} of={step.of} points={read.points} />
-      <p className="mt-2 text-right">
-        <Button look="strong" disabled={busy} onClick={onKeep}>
-          Keep this measurement
-        </Button>
-      </p>
     </div>
   );
 }

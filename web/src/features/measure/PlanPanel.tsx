@@ -10,13 +10,7 @@ import {
 import { clockOf, dayOf } from '../../model/moment';
 import { significant } from '../../model/units';
 import type { Workbench } from '../../model/workbench';
-import type {
-  MeasurePlanStep,
-  MeasuringPlan,
-  RawDesign,
-  RawMeasurement,
-  ReadMeasurement,
-} from '../../schema/types';
+import type { MeasurePlanStep, MeasuringPlan, RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';
@@ -24,6 +18,7 @@ import { FileDialog } from './FileDialog';
 import { MicrophoneDialog } from './MicrophoneDialog';
 import { SetupPicture } from './SetupPicture';
 import { useTaking } from './taking';
+import type { ToKeep } from './to_keep';
 
 interface Props {
   plan: MeasuringPlan;
@@ -45,12 +40,7 @@ export function PlanPanel({ plan, used, design, build, workbench }: Props) {
   const steps = plan.steps.filter(({ smallest }) => which === 'all' || smallest);
   const left = steps.filter((step) => !madeFor(used, step));
   const minutes = left.reduce((sum, step) => sum + step.minutes, 0);
-  const keep = (
-    step: MeasurePlanStep,
-    source: RawMeasurement['source'],
-    read: ReadMeasurement,
-    about: Partial<RawMeasurement>,
-  ) => {
+  const keep = (step: MeasurePlanStep, { source, read, about }: ToKeep) => {
     const facts = { ...(step.driver && { driver: step.driver }), ...about };
     const measurement = measurementOf(step.of, source, design, read, facts, new Date());
     keepMeasurement(workbench, { id: crypto.randomUUID(), measurement });
@@ -58,12 +48,11 @@ export function PlanPanel({ plan, used, design, build, workbench }: Props) {
   const sweep = (step: MeasurePlanStep) => {
     const mass = step.mass ? `${significant(step.mass * 1e3, 3)} g` : null;
     const room = rig.data?.room;
-    taking.begin(step, mass, (read) =>
-      keep(step, 'rig', read, {
-        ...(mass !== null && { added_mass: mass }),
-        ...(room != null && { room_temperature: `${room} degC` }),
-      }),
-    );
+    const about = {
+      ...(mass !== null && { added_mass: mass }),
+      ...(room != null && { room_temperature: `${room} degC` }),
+    };
+    taking.begin(step, mass, (read) => keep(step, { source: 'rig', read, about }));
   };
   return (
     <div className="flex flex-col gap-2">
@@ -114,8 +103,8 @@ export function PlanPanel({ plan, used, design, build, workbench }: Props) {
         <Reading
           step={reading.step}
           build={build}
-          onKeep={(source, read, about) => {
-            keep(reading.step, source, read, about);
+          onKeep={(all) => {
+            for (const one of all) keep(reading.step, one);
             setReading(null);
           }}
           onClose={() => setReading(null)}
