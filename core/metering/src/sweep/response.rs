@@ -2,7 +2,7 @@
 
 use std::f64::consts::{PI, TAU};
 
-use rustfft::FftPlanner;
+use realfft::RealFftPlanner;
 
 use super::signal::Sweep;
 use crate::Complex;
@@ -35,25 +35,50 @@ const SHARE: f64 = 0.45;
 
 /// Divides a recording by its sweep in the spectrum, where the sweep has something.
 pub fn deconvolve(recorded: &[f64], sweep: &Sweep) -> Impulse {
-    let played = sweep.samples();
+    let played = (sweep.seconds * f64::from(sweep.rate)).round() as usize;
     // So long that nothing of the end meets the beginning.
-    let count = (recorded.len() + played.len()).next_power_of_two();
-    let mut planner = FftPlanner::new();
-    let forward = planner.plan_fft_forward(count);
+    let count = quick_length(recorded.len() + played);
+    let mut planner = RealFftPlanner::new();
+    let (forward, back) = (planner.plan_fft_forward(count), planner.plan_fft_inverse(count));
     let spectrum = |samples: &[f64]| {
-        let mut values: Vec<Complex> = samples.iter().map(|sample| Complex::from(*sample)).collect();
-        values.resize(count, Complex::from(0.0));
-        forward.process(&mut values);
-        values
+        let mut values = samples.to_vec();
+        values.resize(count, 0.0);
+        let mut spectrum = forward.make_output_vec();
+        // Both are as long as the plan.
+        forward.process(&mut values, &mut spectrum).expect("lengths of the plan");
+        spectrum
     };
-    let (sent, mut came) = (spectrum(&played), spectrum(recorded));
+    let (sent, mut came) = std::thread::scope(|scope| {
+        let sent = scope.spawn(|| spectrum(&sweep.samples()));
+        let came = spectrum(recorded);
+        (sent.join().expect("a spectrum"), came)
+    });
     let most = sent.iter().map(Complex::norm_sqr).fold(0.0, f64::max);
     for (came, sent) in came.iter_mut().zip(&sent) {
-        *came *= sent.conj() / (sent.norm_sqr() + NOTHING * most);
+        *came *= sent.conj() / ((sent.norm_sqr() + NOTHING * most) * count as f64);
     }
-    planner.plan_fft_inverse(count).process(&mut came);
-    let samples = came.iter().map(|value| value.re / count as f64).collect();
+    // The ends of a real signal's spectrum are real, but for rounding.
+    let last = came.len() - 1;
+    (came[0].im, came[last].im) = (0.0, 0.0);
+    let mut samples = back.make_output_vec();
+    back.process(&mut came, &mut samples).expect("lengths of the plan");
     Impulse { rate: f64::from(sweep.rate), samples, sweep: *sweep }
+}
+
+/// The shortest even length from one on that has no factor over five: such a transform is quick.
+fn quick_length(least: usize) -> usize {
+    let mut best = least.next_power_of_two();
+    for fives in 0..10 {
+        for threes in 0..12 {
+            let odd = 5usize.pow(fives) * 3usize.pow(threes);
+            if odd > best {
+                break;
+            }
+            let twos = least.div_ceil(odd).next_power_of_two().max(2);
+            best = best.min(odd * twos);
+        }
+    }
+    best
 }
 
 impl Impulse {
