@@ -6,8 +6,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import type { RawDesign, RawMeasurement } from '../src/schema/types';
+import { violated } from './axe';
 import { expect, type Server, test } from './support';
 
+/** What is beside the lanes. */
+const PANEL = 'section[aria-label="Measuring"]';
 const DEMO = new URL('../../demo', import.meta.url).pathname;
 /** What a fake microphone hears over and over: silence, a sweep through the organ's cabinet, silence. */
 const HEARD = join(tmpdir(), `oak-drum-heard-${process.pid}.wav`);
@@ -79,6 +82,7 @@ test('the organ is measured, found low with a leak, and mended step by step unti
 }) => {
   const build = await open(page, server, 'Organ on the bench');
   await page.getByRole('radio', { name: 'Everything' }).click();
+  await violated(page, 'plan of measurements', PANEL);
   for (const name of [
     'Driver in free air',
     'Driver with a mass on the cone',
@@ -89,6 +93,7 @@ test('the organ is measured, found low with a leak, and mended step by step unti
   }
   await page.getByRole('radio', { name: 'Findings' }).click();
   await expect(finding(page, 'It leaks')).toContainText('QL is 2.3');
+  await violated(page, 'findings');
   await expect(finding(page, 'Tuning')).toContainText('too low');
   await expect(finding(page, 'The driver is not what its sheet says')).toContainText('break it in');
   await expect(page.getByText('near fields')).toHaveCount(0);
@@ -117,6 +122,9 @@ test('the organ is measured, found low with a leak, and mended step by step unti
   // What was measured before the box was mended is kept.
   await page.getByRole('radio', { name: 'Traces' }).click();
   await expect(page.getByRole('list', { name: 'Traces' }).getByRole('article')).toHaveCount(8);
+  await violated(page, 'traces', PANEL);
+  await page.getByRole('radio', { name: 'Compare' }).click();
+  await expect(page.getByText('No level is measured yet')).toBeVisible();
   await expect.poll(async () => (await kept(server, build)).length).toBe(8);
 });
 
@@ -161,6 +169,7 @@ test('a trace from a file is looked at, kept with what is known of it, left out 
   await (await choosing).setFiles(file);
   await expect(dialog.getByText(/300 points, 10 to .* no phase/)).toBeVisible();
   await expect(dialog.getByRole('figure', { name: 'Finished box' })).toBeVisible();
+  await violated(page, 'a trace from a file', '[role="dialog"]');
   await dialog.getByRole('textbox', { name: 'Room temperature' }).fill('21');
   await dialog.getByRole('textbox', { name: 'Notes' }).fill('with the grille on');
   await dialog.getByRole('textbox', { name: 'Notes' }).press('Tab');
@@ -225,6 +234,7 @@ test('the microphone of this machine hears the sweep, and the trace is kept with
   await dialog.getByRole('button', { name: 'Play the sweep' }).click();
   await expect(dialog.getByRole('progressbar', { name: 'Sweep' })).toBeVisible();
   await expect(dialog.getByText(/Heard .* ms after it was played/)).toBeVisible();
+  await violated(page, 'a sweep that was heard', '[role="dialog"]');
   await dialog.getByRole('button', { name: 'Keep this measurement' }).click();
   await expect(dialog).toHaveCount(0);
   await expect.poll(async () => (await kept(server, build)).length).toBe(1);
@@ -234,6 +244,11 @@ test('the microphone of this machine hears the sweep, and the trace is kept with
   const at = (frequency: number) => found?.points.find(([f = 0]) => f >= frequency)?.[1] ?? 0;
   expect(at(100) - at(20)).toBeGreaterThan(12);
   expect(at(100) - at(20)).toBeLessThan(16);
+  await page.getByRole('radio', { name: 'Compare' }).click();
+  await expect(page.getByRole('figure', { name: 'Traces beside each other' })).toBeVisible();
+  await page.getByRole('combobox', { name: 'Smoothing' }).selectOption('third-octave bands');
+  await expect(page.getByRole('row', { name: /near field of the cone 1/ })).toContainText('Hz');
+  await violated(page, 'traces beside each other', PANEL);
   const recording = await fetch(`${server.address}/api/v1/recordings/${found?.raw}`);
   expect((await recording.arrayBuffer()).byteLength).toBeGreaterThan(48_000 * 4 * 4);
 });

@@ -9,6 +9,8 @@ const OF_A_BUILD = [
   '/box',
   '/signal',
   '/find',
+  '/measure',
+  '/measure?show=compare',
   '?open=brief',
   '?open=family',
   '?open=sweep',

@@ -115,7 +115,7 @@ for (const theme of ['light', 'dark'] as const) {
     if (theme === 'light') {
       const organ = builds.find((build) => build.name === 'Pit organ');
       await openBuild(page, server, organ?.id ?? '');
-      await page.getByRole('button', { name: 'Hide Thirty-two foot from the lanes' }).click();
+      await page.getByRole('button', { name: 'Show Thirty-two foot in the lanes' }).click();
       await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Measure' }).click();
       await page.getByRole('radio', { name: 'Everything' }).click();
       for (const name of MEASURED) {

@@ -67,7 +67,7 @@ export function Shell({ title, beside, tools, workbench, children }: Props) {
       </a>
       <header className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-4 max-[1400px]:gap-x-2.5 border-line border-b px-4 max-sm:py-1">
         <span className="font-extrabold font-head text-[1.357rem] tracking-tight">Oak Drum</span>
-        <div className="flex min-w-0 flex-1 items-center gap-3 max-[1400px]:gap-2 max-sm:order-last max-sm:basis-full max-sm:flex-wrap">
+        <div className="flex min-w-0 flex-1 items-center gap-3 max-[1400px]:gap-2 max-md:order-last max-md:basis-full max-md:flex-wrap">
           {beside}
         </div>
         {tools}

@@ -22,7 +22,7 @@ export const StageBar = memo(function StageBar({ build, stage, work, onOpen }: P
   return (
     <nav
       aria-label="Stages"
-      className="rule-ticks flex shrink-0 overflow-hidden rounded-[3px] max-sm:shrink max-sm:flex-wrap border border-rule-line bg-rule"
+      className="rule-ticks flex shrink-0 overflow-hidden rounded-[3px] max-md:shrink max-md:flex-wrap border border-rule-line bg-rule"
     >
       {stages.map((one) => {
         const progress = one.progress(work);
