@@ -126,6 +126,13 @@ test('the organ is measured, found low with a leak, and mended step by step unti
   await page.getByRole('radio', { name: 'Compare' }).click();
   await expect(page.getByText('No level is measured yet')).toBeVisible();
   await expect.poll(async () => (await kept(server, build)).length).toBe(8);
+  // What was done stands in the log, with its steps.
+  await page.goto(`${server.address}/builds/${build}/build?show=log`);
+  const log = page.getByRole('region', { name: 'Log' }).getByRole('article');
+  await expect(log).toHaveCount(2);
+  await expect(log.first().getByRole('textbox', { name: 'What was done' })).toHaveValue(
+    /^Cut each port by \d+ mm/,
+  );
 });
 
 test('a sweep that is stopped or fails leaves nothing behind, and says why', async ({ page, server }) => {

@@ -124,7 +124,8 @@ for (const theme of ['light', 'dark'] as const) {
         await expect(step.getByRole('button', { name: 'Measure again' })).toBeVisible();
       }
       await page.getByRole('radio', { name: 'Findings' }).click();
-      await expect(page.getByRole('heading', { name: /Ways to fix it/ })).toBeVisible();
+      await expect(page.getByText('near fields, cone and port')).toBeVisible();
+      await expect(page.getByText('Working out the newest measurement…')).toHaveCount(0);
       await page.waitForTimeout(600);
       await shoot('measure');
       await page.goto(`${server.address}/builds/${nook?.id}/find`);

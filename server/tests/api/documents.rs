@@ -44,6 +44,15 @@ fn contents(kind: &str) -> [Value; 2] {
             json!({ "at": "2026-05-01T18:30:00Z", "text": "Cut the front." }),
             json!({ "at": "2026-05-01T18:30:00Z", "text": "Cut the front.", "mistake": "1 mm short", "hours": "2 h" }),
         ],
+        "measurement" => {
+            let made = |notes: &str| {
+                json!({
+                    "of": "impedance_box", "source": "text", "at": "2026-05-01T18:30:00Z", "phased": false, "notes": notes,
+                    "points": [[10.0, 6.5, 0.0], [20.0, 31.5, 0.0]],
+                })
+            };
+            [made("grille off"), made("grille on")]
+        }
         other => panic!("no contents of {other}"),
     }
 }

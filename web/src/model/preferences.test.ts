@@ -51,6 +51,10 @@ describe('units of a person', () => {
   it('reach every size of several, and what is said in large units', () => {
     preferences.set({ units: { length: 'in', mass: 'oz' } });
     expect(inWords('610 × 508 × 254 mm')).toBe('24 1/32 × 20 × 10 in');
+    // A value and its error are one quantity.
+    expect(inWords('acts as one of 508 ± 25.4 mm, at 24.0 ± 0.1 Hz')).toBe(
+      'acts as one of 20 ± 1 in, at 24.0 ± 0.1 Hz',
+    );
     expect(inWords('The path comes out 2.34 m long, 96 dB at 1 m, 90 dB at 2 m')).toBe(
       'The path comes out 7.68 ft long, 96 dB at 1 m, 90 dB at 6.56 ft',
     );

@@ -73,8 +73,8 @@ export function asRead(typed: Typed, field: Field): Typed {
   return quantity && quantity.unit !== unit ? measure(quantity.si, unit) : typed;
 }
 
-/** Quantities in words; of several sizes one after the other only the last has its unit. */
-const SPOKEN = /(at )?(\d+(?:[.,]\d+)?(?: × \d+(?:[.,]\d+)?)*)(\s?)(mm|cm|m|l|g|kg)(?![\w/²³·])/g;
+/** Quantities in words; of several sizes one after the other, or a value with its error, only the last has its unit. */
+const SPOKEN = /(at )?(\d+(?:[.,]\d+)?(?: [×±] \d+(?:[.,]\d+)?)*)(\s?)(mm|cm|m|l|g|kg)(?![\w/²³·])/g;
 const SPOKEN_OF: Record<string, string> = {
   mm: 'length',
   cm: 'length',
@@ -102,10 +102,12 @@ export function inWords(text: string): string {
     const written = unitsOf(dimension).find((unit) => unit.symbol === symbol);
     if (!wanted || !written || wanted === written) return all;
     const each = numbers
-      .split(' × ')
-      .map((number) => measure(Number(number.replace(',', '.')) * written.factor, wanted, 3));
+      .split(/( [×±] )/)
+      .map((part) =>
+        / [×±] /.test(part) ? part : measure(Number(part.replace(',', '.')) * written.factor, wanted, 3),
+      );
     const ending = ` ${wanted.symbol}`;
-    return (at ?? '') + each.map((one) => one.replace(ending, '')).join(' × ') + ending;
+    return (at ?? '') + each.map((one) => one.replace(ending, '')).join('') + ending;
   });
 }
 

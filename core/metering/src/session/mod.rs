@@ -122,7 +122,7 @@ impl From<&Measurement> for Taken {
         } else {
             Values::Level(points.iter().map(|[frequency, level, _]| [*frequency, *level]).collect())
         };
-        let name = format!("{:?} of driver {}", of.of, of.driver);
+        let name = format!("Driver {}", of.driver);
         Self { of: of.of, driver: of.driver, added_mass: of.added_mass, name, values }
     }
 }

@@ -3,7 +3,7 @@ use std::net::SocketAddr;
 use actix_web::web::{Data, Json, Payload};
 use actix_web::{HttpRequest, HttpResponse, get, post};
 use oak_design::field;
-use oak_design::file::{MOST_MEASURED_POINTS, RawTraceKind, Typed};
+use oak_design::file::{RawTraceKind, Typed};
 use oak_metering::reading::ReadMeasurement;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -70,6 +70,8 @@ pub enum RigLine {
     Failed(String),
 }
 
+/// How many points a measuring box sweeps.
+const POINTS: usize = 400;
 /// From where to where a measuring box sweeps, Hz.
 const RANGE: [f64; 2] = [8.0, 800.0];
 
@@ -91,7 +93,7 @@ pub async fn sweep(
     if of == RawTraceKind::ImpedanceMass && mass.is_none() {
         return Err(ApiError::Query { reason: "added_mass: what is stuck to the cone is needed".to_owned() });
     }
-    let asked = Asked { of, mass, range: RANGE, points: MOST_MEASURED_POINTS.min(400) };
+    let asked = Asked { of, mass, range: RANGE, points: POINTS };
     lines::stream(&state, move |stop, lines| {
         let mut told = |percent: u32| lines.send(&RigLine::Progress(percent));
         let found = Rig::connect(address).and_then(|mut rig| rig.sweep(&asked, stop, &mut told));

@@ -2,9 +2,11 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { addDriver } from '../../api/queries/library';
 import { actOnRig, useRig } from '../../api/queries/measure';
 import { plusMinus } from '../../model/measurements';
+import { inWords } from '../../model/preferences';
 import type { BoxRemedy, Finding, MeasuringReport, RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
+import { usePreferences } from '../../ui/observed';
 import { DriverFits } from './DriverFits';
 import { AngleTable, LinearityTable } from './LinearityTable';
 
@@ -14,11 +16,14 @@ interface Props {
   foretold: string | null;
   onForetell: (id: string | null) => void;
   onTry: (design: RawDesign) => void;
+  /** Takes a remedy: its steps into the log, its design on the shelf. */
+  onRemedy: (remedy: BoxRemedy) => void;
   onPlan: () => void;
 }
 
 /** What the measurements say, and what would mend the box. */
-export function FindingsPanel({ report, foretold, onForetell, onTry, onPlan }: Props) {
+export function FindingsPanel({ report, foretold, onForetell, onTry, onRemedy, onPlan }: Props) {
+  usePreferences();
   const { findings, remedies, tunings, by_hand, as_found, answer } = report;
   return (
     <div className="flex flex-col gap-3">
@@ -40,7 +45,7 @@ export function FindingsPanel({ report, foretold, onForetell, onTry, onPlan }: P
                   act={actOf(remedy, answer.port_cut_mm?.value ?? null)}
                   shown={foretold === remedy.id}
                   onShow={(next) => onForetell(next ? remedy.id : null)}
-                  onTry={onTry}
+                  onTake={() => onRemedy(remedy)}
                   onPlan={onPlan}
                 />
               </li>
@@ -113,7 +118,7 @@ function FindingLine({ finding: { verdict, title, words, sure } }: { finding: Fi
         {sign}
       </span>
       <p className="min-w-0">
-        <b>{title}.</b> {words}
+        <b>{title}.</b> {inWords(words)}
         {sure && (
           <span className="text-soft">
             {' '}
@@ -142,17 +147,17 @@ interface RemedyProps {
   act: string | null;
   shown: boolean;
   onShow: (shown: boolean) => void;
-  onTry: (design: RawDesign) => void;
+  onTake: () => void;
   onPlan: () => void;
 }
 
-function RemedyCard({ remedy, act, shown, onShow, onTry, onPlan }: RemedyProps) {
+function RemedyCard({ remedy, act, shown, onShow, onTake, onPlan }: RemedyProps) {
   const { title, by, words, steps, outcome, design } = remedy;
   const rig = useRig();
   const done = useMutation({
     mutationFn: (command: string) => actOnRig(command),
     onSuccess: () => {
-      if (design) onTry(design);
+      onTake();
       onPlan();
     },
   });
@@ -163,25 +168,23 @@ function RemedyCard({ remedy, act, shown, onShow, onTry, onPlan }: RemedyProps) 
   ].filter(Boolean);
   return (
     <article className="rounded-[3px] border border-rule-line bg-card px-3 py-2">
-      <h4 className="font-semibold">{title}</h4>
+      <h4 className="font-semibold">{inWords(title)}</h4>
       <p className="text-[0.929rem]">
-        By: {by}. Then, in the air of the design: <b className="font-mono">{then.join(', ')}</b>
+        By: {inWords(by)}. Then, in the air of the design: <b className="font-mono">{then.join(', ')}</b>
       </p>
-      <p>{words}</p>
+      <p>{inWords(words)}</p>
       <ol className="mt-1 list-decimal pl-5 text-[0.929rem]">
         {steps.map((step) => (
-          <li key={step}>{step}</li>
+          <li key={step}>{inWords(step)}</li>
         ))}
       </ol>
       <div className="mt-1.5 flex flex-wrap gap-2">
         <Button aria-pressed={shown} onClick={() => onShow(!shown)}>
           {shown ? 'Hide its lines' : 'Show its lines'}
         </Button>
-        {design && (
-          <Button look="strong" onClick={() => onTry(design)}>
-            Make it a variant
-          </Button>
-        )}
+        <Button look="strong" onClick={onTake}>
+          {design ? 'Make it a variant' : 'Note it in the log'}
+        </Button>
         {rig.data?.simulated && act && (
           <Button disabled={done.isPending} onClick={() => done.mutate(act)}>
             Do it to the simulated box

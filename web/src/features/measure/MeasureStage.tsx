@@ -4,8 +4,9 @@ import { Lanes } from '../../lanes/Lanes';
 import { LanesMenu } from '../../lanes/LanesMenu';
 import type { Shown } from '../../lanes/shown';
 import { measurementsOn, usedFor } from '../../model/measurements';
-import { localDay } from '../../model/moment';
-import type { MeasuringReport, RawDesign, Report, Trace } from '../../schema/types';
+import { localDay, localMoment } from '../../model/moment';
+import { keepEntry } from '../../model/workshop';
+import type { BoxRemedy, MeasuringReport, RawDesign, Report, Trace } from '../../schema/types';
 import { useInAddress } from '../../ui/address';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';
@@ -51,6 +52,11 @@ export function MeasureStage(props: StageProps) {
     () => withMeasured(shown, variant.id, report, remedy?.name, foretold.data),
     [shown, variant.id, report, remedy?.name, foretold.data],
   );
+  const take = (remedy: BoxRemedy) => {
+    const text = [`${remedy.title}: ${remedy.by}.`, ...remedy.steps].join(' ');
+    keepEntry(workbench, { id: crypto.randomUUID(), entry: { at: localMoment(new Date()), text } });
+    if (remedy.design) onTry(remedy.design);
+  };
   const tools = useMemo(
     () => <LanesMenu title={name} shown={drawn} activeId={variant.id} />,
     [name, drawn, variant.id],
@@ -69,6 +75,11 @@ export function MeasureStage(props: StageProps) {
           </div>
           <Scroll key={panel} label="Measuring" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
             <Message error={plan.error ?? answer.error} />
+            {answer.isPlaceholderData && panel === 'findings' && (
+              <p role="status" className="text-soft">
+                Working out the newest measurement…
+              </p>
+            )}
             {panel === 'plan' && plan.data && (
               <PlanPanel plan={plan.data} used={used} design={design} build={build} workbench={workbench} />
             )}
@@ -79,6 +90,7 @@ export function MeasureStage(props: StageProps) {
                   foretold={wanted}
                   onForetell={foretell}
                   onTry={onTry}
+                  onRemedy={take}
                   onPlan={() => open('plan')}
                 />
               ) : (

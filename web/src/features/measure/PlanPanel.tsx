@@ -8,12 +8,14 @@ import {
   measurementOf,
 } from '../../model/measurements';
 import { clockOf, dayOf } from '../../model/moment';
+import { inWords } from '../../model/preferences';
 import { significant } from '../../model/units';
 import type { Workbench } from '../../model/workbench';
 import type { MeasurePlanStep, MeasuringPlan, RawDesign } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';
+import { usePreferences } from '../../ui/observed';
 import { FileDialog } from './FileDialog';
 import { MicrophoneDialog } from './MicrophoneDialog';
 import { SetupPicture } from './SetupPicture';
@@ -30,6 +32,7 @@ interface Props {
 
 /** What is measured, in order: which are done, how each is set up, and the ways to take it. */
 export function PlanPanel({ plan, used, design, build, workbench }: Props) {
+  usePreferences();
   const [which, setWhich] = useState<'smallest' | 'all'>(
     used.some(({ measurement }) => measurement.of !== 'impedance_box') ? 'all' : 'smallest',
   );
@@ -76,7 +79,7 @@ export function PlanPanel({ plan, used, design, build, workbench }: Props) {
         <summary className="cursor-pointer font-medium">Before you begin</summary>
         <ul className="mt-1 list-disc pl-5">
           {plan.cautions.map((words) => (
-            <li key={words}>{words}</li>
+            <li key={words}>{inWords(words)}</li>
           ))}
         </ul>
       </details>
@@ -179,7 +182,7 @@ function StepCard({
         <h3 id={heading} className="font-semibold">
           {step.title}
         </h3>
-        <span className="text-[0.929rem] text-soft">{facts.join(' · ')}</span>
+        <span className="text-[0.929rem] text-soft">{inWords(facts.join(' · '))}</span>
         {at && (
           <span className="ml-auto font-medium text-met">
             ✓ {dayOf(at)}, {clockOf(at)}
@@ -193,11 +196,11 @@ function StepCard({
           <div className="min-w-0 flex-1">
             <ul className="list-disc pl-4">
               {step.how.map((words) => (
-                <li key={words}>{words}</li>
+                <li key={words}>{inWords(words)}</li>
               ))}
             </ul>
             <p className="mt-1">
-              <b>Settles:</b> {step.settles}
+              <b>Settles:</b> {inWords(step.settles)}
             </p>
             {!made && <p className="text-soft">Without it: {step.without}</p>}
           </div>

@@ -8,10 +8,13 @@ import {
   keepMeasurement,
 } from '../../model/measurements';
 import { clockOf, dayOf } from '../../model/moment';
+import { asRead } from '../../model/preferences';
+import { fieldAt, shown } from '../../model/units';
 import type { Workbench } from '../../model/workbench';
 import type { RawDesign, RawMeasurement } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
+import { usePreferences } from '../../ui/observed';
 import { TextInput } from '../../ui/TextInput';
 import { TraceChart } from './TraceChart';
 
@@ -29,8 +32,16 @@ const SOURCES: Record<RawMeasurement['source'], string> = {
   rig: 'measuring box',
 };
 
+const FACTS = [
+  ['Mass', 'added_mass'],
+  ['Distance', 'distance'],
+  ['Off axis', 'angle'],
+  ['Room', 'room_temperature'],
+] as const;
+
 /** Every trace of the build, those that say something of this variant marked. */
 export function TracesPanel({ all, used, design, workbench }: Props) {
+  usePreferences();
   if (all.length === 0) return <p className="text-soft">Nothing is measured yet.</p>;
   return (
     <ul aria-label="Traces" className="flex flex-col gap-2">
@@ -77,12 +88,11 @@ function TraceCard({ one, used, design, workbench }: CardProps) {
     keepMeasurement(workbench, { ...one, measurement: Object.fromEntries(next) as RawMeasurement }, label);
   };
   const title = `${KINDS[of]}${driver ? `, driver ${driver}` : ''}`;
-  const facts = [
-    ['Mass', measurement.added_mass],
-    ['Distance', measurement.distance],
-    ['Room', measurement.room_temperature],
-    ['Calibration', calibration],
-  ].filter(([, value]) => value !== undefined && value !== null && value !== '');
+  const facts = FACTS.flatMap(([name, key]) => {
+    const typed = measurement[key];
+    return typed == null ? [] : [`${name} ${shown(asRead(typed, fieldAt(`measurement.${key}`)))}`];
+  });
+  if (calibration) facts.push(`Calibration ${calibration}`);
   const elsewhere = isOfBox(of) && variant !== design.name;
   return (
     <article
@@ -99,9 +109,7 @@ function TraceCard({ one, used, design, workbench }: CardProps) {
           {used ? '✓ used' : left_out ? 'left out' : elsewhere ? `of ${variant}` : 'an earlier one'}
         </span>
       </div>
-      {facts.length > 0 && (
-        <p className="text-[0.929rem]">{facts.map(([name, value]) => `${name} ${value}`).join(' · ')}</p>
-      )}
+      {facts.length > 0 && <p className="text-[0.929rem]">{facts.join(' · ')}</p>}
       {remarks.map((remark) => (
         <p key={remark} className="text-[0.929rem] text-soft">
           {remark}
