@@ -28,7 +28,7 @@ fn speed(criterion: &mut Criterion) {
     let sweep = Sweep::new(96_000, 20.0, 5.0, 1000.0).expect("a sweep");
     let samples = sweep.samples();
     criterion.bench_function("deconvolution of 20 s at 96 kHz", |bencher| {
-        bencher.iter(|| deconvolve(black_box(&samples), &sweep));
+        bencher.iter(|| deconvolve([black_box(samples.as_slice())], &sweep));
     });
     let rows: String =
         (1..=100_000).map(|k| format!("{:.4}\t{:.4}\t{:.2}\n", 0.02 * f64::from(k), 8.0, 3.0)).collect();

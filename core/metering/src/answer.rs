@@ -40,7 +40,7 @@ pub struct DriverAnswer {
     pub spread_fs_hz: Option<f64>,
 }
 
-/// Something that would mend a box.
+/// Something that would fix a box.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct RemedyAnswer {
     /// What is done.

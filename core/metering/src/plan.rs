@@ -142,11 +142,12 @@ impl Plan<'_> {
             ])
             .settles("Fs, Qms, Qes, Re, and the coil as it really is."),
         );
-        let mass = MASS * driver.mms;
+        // In whole grams, as kitchen scales weigh.
+        let mass = (MASS * driver.mms * 1e3).round().max(1.0) * 1e-3;
         self.add(
             PlanStep {
                 driver: Some(number),
-                mass: Some((mass * 1e3).round() * 1e-3),
+                mass: Some(mass),
                 without: "Volume and Vas cannot be told apart.".to_owned(),
                 ..PlanStep::new(RawTraceKind::ImpedanceMass, &format!("{name} with a mass on the cone"), 5)
             }

@@ -225,11 +225,11 @@ fn grid(sweep: &Sweep) -> Vec<f64> {
 }
 
 /// Frequency (Hz) and value, when the sweep came, s, and the harmonics of a level.
-type Taken = (Vec<(f64, Complex)>, f64, Vec<[f64; 3]>);
+type Heard = (Vec<(f64, Complex)>, f64, Vec<[f64; 3]>);
 
 /// The response in one channel, its phase without the time it took to come.
-fn heard(file: &str, samples: &[f64], take: &Take) -> Result<Taken, Problem> {
-    let impulse = deconvolve(samples, &take.sweep);
+fn heard(file: &str, samples: &[f64], take: &Take) -> Result<Heard, Problem> {
+    let [impulse] = deconvolve([samples], &take.sweep);
     let from = impulse.arrives();
     let rate = f64::from(take.sweep.rate);
     let mean = |from: f64, to: f64| {
@@ -281,13 +281,12 @@ fn harmonics(impulse: &Impulse, sweep: &Sweep, frequencies: &[f64], values: &[Co
 }
 
 /// The impedance between both sides of a resistor: `R V2/(V1 - V2)`.
-fn jig(file: &str, recording: &Recording, take: &Take, resistor: f64) -> Result<Taken, Problem> {
+fn jig(file: &str, recording: &Recording, take: &Take, resistor: f64) -> Result<Heard, Problem> {
     let [first, second] = recording.channels.as_slice() else {
         let found = recording.channels.len();
         return Err(wrong(file, format!("it has {found} channels; a jig asks for two")));
     };
-    let before = deconvolve(first, &take.sweep);
-    let behind = deconvolve(second, &take.sweep);
+    let [before, behind] = deconvolve([first, second], &take.sweep);
     let window = Window { before: BEFORE, after: AFTER };
     let frequencies = grid(&take.sweep);
     let from = before.arrives();
@@ -330,19 +329,12 @@ fn hums(samples: &[f64], rate: f64) -> Option<String> {
     };
     MAINS.into_iter().find_map(|mains| {
         let stands = |order: f64| {
-            let (line, beside) = (power(order * mains), 0.5 * (power((order - 0.3) * mains) + power((order + 0.3) * mains)));
+            let line = power(order * mains);
+            let beside = 0.5 * (power((order - 0.3) * mains) + power((order + 0.3) * mains));
             10.0 * (line / beside.max(1e-30)).log10() > HUM && line.sqrt() > 1e-4 * quiet.len() as f64
         };
         (stands(1.0) && (stands(2.0) || stands(3.0))).then(|| {
             format!("Hum of the mains at {mains:.0} Hz stands in the silence before the sweep: a ground loop, or a cable beside a transformer.")
         })
     })
-}
-
-/// The jig's resistor as it really is (ohm), from a trace of one known resistor (ohm) measured with it: the mean of the middle of the band.
-pub fn calibrated(points: &[[f64; 3]], known: f64, marked: f64) -> Option<f64> {
-    let middle: Vec<f64> =
-        points.iter().filter(|point| (20.0..=1000.0).contains(&point[0])).map(|point| point[1]).collect();
-    let mean = middle.iter().sum::<f64>() / middle.len().max(1) as f64;
-    (!middle.is_empty() && mean > 0.0).then(|| marked * known / mean)
 }

@@ -1,4 +1,4 @@
-//! What would mend a box: each remedy as a design of its own, taken from the box as it was found.
+//! What would fix a box: each remedy as a design of its own, taken from the box as it was found.
 
 use oak_acoustics::enclosure::Enclosure;
 use oak_design::Problem;
@@ -6,7 +6,8 @@ use oak_design::built::Built;
 use oak_design::conditions::RawQuestion;
 use oak_design::field::{self, Field};
 use oak_design::file::{
-    RawDesign, RawEnclosureShape, RawMeasured, RawMeasuredVolume, RawSource, RawSourceKind, Typed,
+    LONGEST_NAME, RawDesign, RawEnclosureShape, RawMeasured, RawMeasuredVolume, RawSheetCoils, RawSource,
+    RawSourceKind, Typed,
 };
 use oak_design::report::compute;
 use oak_design::response::FrequencyGrid;
@@ -17,7 +18,7 @@ use crate::answer::{Answer, Estimate, Prediction, RemedyAnswer};
 use crate::driver::Measured;
 use crate::session::Worked;
 
-/// Something that would mend a box, the easiest first.
+/// Something that would fix a box.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct BoxRemedy {
     /// Its name for programs.
@@ -57,8 +58,6 @@ const SOUND: f64 = 7.0;
 const FILLED: f64 = 1.2;
 /// What is done to a volume changes it by no more than this, as a share.
 const MOST: f64 = 0.35;
-/// Of the tuning, what nobody hears.
-const UNHEARD: f64 = 0.012;
 /// A coil's law is read off here, over Fs: within what the fit has seen, and carried on from there.
 const COIL: [f64; 2] = [4.0, 10.0];
 
@@ -94,9 +93,11 @@ pub fn as_found(raw: &RawDesign, built: &Built, worked: &Worked, on: &str) -> Re
     Ok(design)
 }
 
-/// The values of the driver as they were measured, the mean of several, each with what stood there before.
+/// The values of a driver with one coil as they were measured, the mean of several, each with what stood there before.
 fn adopt_driver(design: &mut RawDesign, built: &Built, drivers: &[Measured], on: &str) {
-    if drivers.is_empty() {
+    // Of two coils nobody has said how they were joined on the bench.
+    let single = matches!(design.driver.coils, None | Some(RawSheetCoils::Single));
+    if drivers.is_empty() || !single {
         return;
     }
     let count = drivers.len() as f64;
@@ -188,7 +189,7 @@ fn lengths(design: &mut RawDesign, built: &Built, of: impl Fn(f64) -> f64) {
     }
 }
 
-/// Everything that would mend the box, the easiest first, with what comes of it in the conditions of a question; nothing where it is as good as it is.
+/// Everything that would fix the box, the easiest first, with what comes of it in the conditions of a question; nothing where it is as good as it is.
 ///
 /// # Errors
 /// A design that cannot be settled.
@@ -211,7 +212,7 @@ pub fn remedies(
     if answer.leak == Some(true) {
         let tight = field::QL.read(raw.enclosure.ql.as_ref()).unwrap_or(SOUND).max(SOUND);
         sealed.enclosure.ql = Some(field::QL.typed(tight, 3));
-        all.push(Mended { question, answer, id: "seal", title: "Seal the leak".to_owned() }.with(
+        let seal = Draft { question, answer, id: "seal", title: "Seal the leak".to_owned() }.with(
             sealed.clone(),
             format!("QL {} becomes about {tight:.0}", shown(answer.ql)),
             "The bass that a leak costs comes back; the tuning stays where it is.",
@@ -221,7 +222,9 @@ pub fn remedies(
                 "Sealant on seams from inside, gasket tape under frame and cup, screws crosswise.",
                 "Measure the finished box again.",
             ],
-        )?);
+        )?;
+        // Sealed it is what was drawn.
+        all.push(BoxRemedy { design: None, ..seal });
     }
     let aims = Aims { question, built, answer, sealed: &sealed, air: found.air / built.design.gains[0] };
     if answer.alarms.iter().any(|alarm| alarm == "tuning") {
@@ -263,6 +266,17 @@ fn tuning(built: &Built, error: Option<f64>) -> Option<Estimate> {
     Some(Estimate { value, se: error.unwrap_or(0.0) })
 }
 
+/// What designs are computed over.
+pub(crate) fn grid() -> FrequencyGrid {
+    FrequencyGrid::logarithmic(8.0, 500.0, 300).expect("a range of the solver")
+}
+
+/// What a variant is called of which something is done; what was done to it before is not repeated.
+pub(crate) fn named(name: &str, done: &str) -> String {
+    let base = name.split(" · ").next().unwrap_or_default();
+    format!("{base} · {done}").chars().take(LONGEST_NAME).collect()
+}
+
 /// What a design comes to in the conditions of a question.
 fn outcome(
     question: &RawQuestion,
@@ -271,11 +285,7 @@ fn outcome(
 ) -> Result<RemedyOutcome, Vec<Problem>> {
     let one = |problem| vec![problem];
     let design = question.about(raw)?.design;
-    let grid = FrequencyGrid::logarithmic(8.0, 500.0, 200).map_err(|error| {
-        let reason = error.to_string();
-        vec![Problem::new("grid", oak_design::problem::ProblemKind::Unshapeable { reason })]
-    })?;
-    let computed = compute(&design, &grid).map_err(one)?;
+    let computed = compute(&design, &grid()).map_err(one)?;
     let built = &computed.built;
     Ok(RemedyOutcome {
         tuning: tuning(built, error),
@@ -286,14 +296,14 @@ fn outcome(
 }
 
 /// A remedy in the making.
-struct Mended<'a> {
+struct Draft<'a> {
     question: &'a RawQuestion,
     answer: &'a Answer,
     id: &'static str,
     title: String,
 }
 
-impl Mended<'_> {
+impl Draft<'_> {
     fn with(
         self,
         mut design: RawDesign,
@@ -301,11 +311,8 @@ impl Mended<'_> {
         words: &str,
         steps: &[&str],
     ) -> Result<BoxRemedy, Vec<Problem>> {
-        let done = self.title.to_lowercase();
-        let base = self.question.design.name.split(" · ").next().unwrap_or_default();
-        design.name = format!("{base} · {done}").chars().take(oak_design::file::LONGEST_NAME).collect();
+        design.name = named(&self.question.design.name, &self.title.to_lowercase());
         let error = self.answer.tuning_hz.map(|tuning| tuning.se);
-        let stays = self.id == "seal";
         Ok(BoxRemedy {
             id: self.id,
             title: self.title,
@@ -313,7 +320,7 @@ impl Mended<'_> {
             words: words.to_owned(),
             steps: steps.iter().map(|step| (*step).to_owned()).collect(),
             outcome: outcome(self.question, &design, error)?,
-            design: (!stays).then(|| design.clone()),
+            design: Some(design.clone()),
             foretold: design,
         })
     }
@@ -331,8 +338,8 @@ struct Aims<'a> {
 }
 
 impl Aims<'_> {
-    fn mended(&self, id: &'static str, title: String) -> Mended<'_> {
-        Mended { question: self.question, answer: self.answer, id, title }
+    fn draft(&self, id: &'static str, title: String) -> Draft<'_> {
+        Draft { question: self.question, answer: self.answer, id, title }
     }
 
     fn ports(&self) -> Result<Option<BoxRemedy>, Vec<Problem>> {
@@ -345,7 +352,7 @@ impl Aims<'_> {
         let each = if count.sum::<u32>() > 1 { "each port" } else { "the port" };
         let error = format!("± {:.0} mm", (2.0 * cut.se).max(1.0).ceil());
         let made = if cut.value > 0.0 {
-            self.mended("port", format!("Cut {each} by {whole:.0} mm")).with(
+            self.draft("port", format!("Cut {each} by {whole:.0} mm")).with(
                 design,
                 format!("{whole:.0} mm {error}"),
                 "Cut in two goes: three quarters first, then measure and cut the rest. What is cut off does not come back.",
@@ -356,7 +363,7 @@ impl Aims<'_> {
                 ],
             )?
         } else {
-            self.mended("port", format!("Make {each} {whole:.0} mm longer")).with(
+            self.draft("port", format!("Make {each} {whole:.0} mm longer")).with(
                 design,
                 format!("{whole:.0} mm {error}"),
                 "A longer tube, or a ring glued to its inner end: the inside stays smooth, and one diameter of clear air stays behind it.",
@@ -380,14 +387,14 @@ impl Aims<'_> {
         }
         let share = (found.value / aim.value).powi(2);
         let wanted = self.air * share;
-        if (share - 1.0).abs() > MOST || (share - 1.0).abs() < UNHEARD {
+        if (share - 1.0).abs() > MOST {
             return Ok(None);
         }
         let litres = (self.air - wanted).abs() * 1e3;
         let mut design = self.sealed.clone();
         if share < 1.0 {
             volume(&mut design, self.air, wanted);
-            let made = self.mended("block", format!("Fix a solid block of {litres:.1} l inside")).with(
+            let made = self.draft("block", format!("Fix a solid block of {litres:.1} l inside")).with(
                 design,
                 format!("{litres:.1} l"),
                 "A smaller box with the same port is tuned higher. It can be taken out again; it costs volume, and so some of the lowest bass.",
@@ -403,10 +410,10 @@ impl Aims<'_> {
         }
         let gain = self.built.design.gains[0] * share;
         design.enclosure.gain = Some(field::GAIN.typed(gain.min(field::GAIN.max), 4));
-        let made = self.mended("fill", format!("Add fill until the box seems {:.0} % larger", 100.0 * (share - 1.0))).with(
+        let made = self.draft("fill", format!("Add fill for {:.0} % more apparent volume", 100.0 * (share - 1.0))).with(
             design,
-            format!("{litres:.1} l more, as it seems"),
-            "Loose fill makes a box seem larger and is tuned lower so; it also absorbs. Never before the port's inner end.",
+            format!("{litres:.1} l more apparent volume"),
+            "Loose fill adds apparent volume, which tunes the box lower; it also absorbs. Never before the port's inner end.",
             &[
                 "A little loose polyester at the end away from the port, then measure; step by step.",
                 "Stop where the tuning is right, or where the upper peak of the impedance falls much.",

@@ -12,7 +12,6 @@ use oak_design::conditions::RawQuestion;
 use oak_design::file::{RawDesign, RawMeasurement};
 use oak_design::report::compute;
 use oak_design::resolve::{Measurement, resolve_design, resolve_measurement};
-use oak_design::response::FrequencyGrid;
 use oak_design::trace::Trace;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -22,7 +21,7 @@ pub use hand::{ByHand, TuningWay};
 pub use linear::{AngleLoss, Linearity, LinearityStep};
 
 use crate::answer::Answer;
-use crate::remedy::{BoxRemedy, as_found, remedies};
+use crate::remedy::{BoxRemedy, as_found, grid, named, remedies};
 use crate::session::{Session, Taken};
 
 /// A design with what was measured of it.
@@ -31,7 +30,7 @@ use crate::session::{Session, Taken};
 pub struct RawMeasuredQuestion {
     /// The design, and the conditions that lines are drawn in.
     pub question: RawQuestion,
-    /// What was measured; what is left out of use is left out of the answer.
+    /// What was measured, the newest first; what is left out of use is left out of the answer.
     #[schema(max_items = 60)]
     pub measurements: Vec<RawMeasurement>,
     /// The day, as adopted values have it: `2026-05-01`.
@@ -57,7 +56,7 @@ pub struct MeasuringReport {
     pub linearity: Vec<Linearity>,
     /// What is lost beside the axis, where traces at angles were taken.
     pub angles: Vec<AngleLoss>,
-    /// What would mend it, the easiest first.
+    /// What would fix it, the easiest first.
     pub remedies: Vec<BoxRemedy>,
     /// The design as it was measured; absent where nothing of it was.
     pub as_found: Option<RawDesign>,
@@ -92,16 +91,12 @@ pub fn measure_report(raw: &RawMeasuredQuestion) -> Result<MeasuringReport, Vec<
     let found = worked.found.is_some() || !worked.drivers.is_empty();
     let as_found = if found {
         let mut of = as_found(design, &built, &worked, &raw.on).map_err(one)?;
-        let base = design.name.split(" · ").next().unwrap_or_default();
-        of.name = format!("{base} · as measured").chars().take(oak_design::file::LONGEST_NAME).collect();
+        of.name = named(&design.name, "as measured");
         Some(of)
     } else {
         None
     };
-    let grid = FrequencyGrid::logarithmic(8.0, 500.0, 300).map_err(|error| {
-        let reason = error.to_string();
-        vec![Problem::new("grid", oak_design::problem::ProblemKind::Unshapeable { reason })]
-    })?;
+    let grid = grid();
     let predicted = compute(&raw.question.resolve()?.design, &grid).map_err(one)?;
     let tunings = hand::tunings(&traces, &worked.answer, &built);
     Ok(MeasuringReport {
@@ -130,11 +125,11 @@ fn resolved(raw: &[RawMeasurement]) -> Result<Vec<Measurement>, Vec<Problem>> {
     if problems.is_empty() { Ok(measured) } else { Err(problems) }
 }
 
-/// The air of the day: the design's, as warm as the room was at the last measurement of the box that says so.
+/// The air of the day: the design's, as warm as the room was at the newest measurement of the box that says so.
 fn air(measured: &[Measurement], built: &Built) -> Air {
     let own = built.design.air;
     let said = |boxed: bool| {
-        measured.iter().rev().filter(|one| !boxed || one.of.is_of_box()).find_map(|one| one.room_temperature)
+        measured.iter().filter(|one| !boxed || one.of.is_of_box()).find_map(|one| one.room_temperature)
     };
     said(true).or_else(|| said(false)).map_or(own, |degrees| Air::new(degrees, own.pressure, 0.0))
 }

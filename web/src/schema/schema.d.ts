@@ -1776,7 +1776,7 @@ export interface components {
             /** @description Side section, front, plan and boards apart. */
             drawings: components["schemas"]["DrawingReport"][];
         };
-        /** @description Something that would mend a box, the easiest first. */
+        /** @description Something that would fix a box. */
         BoxRemedy: {
             /** @description Its name for programs. */
             id: string;
@@ -3853,7 +3853,7 @@ export interface components {
             linearity: components["schemas"]["Linearity"][];
             /** @description What is lost beside the axis, where traces at angles were taken. */
             angles: components["schemas"]["AngleLoss"][];
-            /** @description What would mend it, the easiest first. */
+            /** @description What would fix it, the easiest first. */
             remedies: components["schemas"]["BoxRemedy"][];
             as_found?: components["schemas"]["RawDesign"] | null;
             /** @description What was measured, for the lanes; a level lies on the prediction over a band that both hold. */
@@ -5441,7 +5441,7 @@ export interface components {
         RawMeasuredQuestion: {
             /** @description The design, and the conditions that lines are drawn in. */
             question: components["schemas"]["RawQuestion"];
-            /** @description What was measured; what is left out of use is left out of the answer. */
+            /** @description What was measured, the newest first; what is left out of use is left out of the answer. */
             measurements: components["schemas"]["RawMeasurement"][];
             /** @description The day, as adopted values have it: `2026-05-01`. */
             on: string;
@@ -6081,7 +6081,7 @@ export interface components {
             /** @description Which value of the design changes, as a place in its file; none where it is only work. */
             changes?: string | null;
         };
-        /** @description Something that would mend a box. */
+        /** @description Something that would fix a box. */
         RemedyAnswer: {
             /** @description What is done. */
             what: string;

@@ -1,6 +1,6 @@
 //! A finished box, measured by the impedance of its drivers.
 
-use super::model::{Against, Boxed, EXPLAINS, RINGS, Wave};
+use super::model::{Against, Boxed, EXPLAINS, WAVE_Q, Wave};
 use super::ports::Ports;
 use super::sound::{Near, loudest};
 use crate::driver::{BAND, Coil, Model};
@@ -242,7 +242,7 @@ impl Task<'_> {
                 (of[0] - found.ln()) / off,
                 (of[1].abs() - PRESSURE.0) / PRESSURE.1,
                 (of[2].abs() - PRESSURE.0) / PRESSURE.1,
-                (of[3] - RINGS.0.ln()) / RINGS.1,
+                (of[3] - WAVE_Q.0.ln()) / WAVE_Q.1,
             ]);
         }
         all
@@ -268,7 +268,7 @@ impl Task<'_> {
             Some((tuning, _)) => start.extend([(off * tuning).ln(), 0.0, 0.0, 0.0]),
             None => start[ALPHA] += 2.0 * off.ln(),
         }
-        start.extend([self.believed.wave.ln(), cone, mouth, RINGS.0.ln()]);
+        start.extend([self.believed.wave.ln(), cone, mouth, WAVE_Q.0.ln()]);
         start
     }
 
@@ -355,7 +355,7 @@ impl Task<'_> {
                 if taken || (self.believed.tuning.is_none() && at[1] != 0.0) {
                     continue;
                 }
-                let [onto, size] = with(Wave { frequency, at, q: RINGS.0 });
+                let [onto, size] = with(Wave { frequency, at, q: WAVE_Q.0 });
                 let along = onto / size.max(f64::MIN_POSITIVE);
                 let explains = along * along * size / usual;
                 if along > 0.0 && best.is_none_or(|(_, most)| explains > most) {
@@ -427,7 +427,7 @@ pub fn measure(seen: &Seen<'_>, believed: &Believed) -> Option<Found> {
             break;
         }
         let mut start = found.values.clone();
-        start.extend([frequency.ln(), cone, mouth, RINGS.0.ln()]);
+        start.extend([frequency.ln(), cone, mouth, WAVE_Q.0.ln()]);
         task.waves.push((frequency, NEAR));
         match task.fit(&start, ROUNDS) {
             Some((less, with)) if less < left => (left, found) = (less, with),

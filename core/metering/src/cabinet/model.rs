@@ -17,7 +17,7 @@ pub struct Wave {
 }
 
 /// Q of standing waves in boxes, and how far it may be off, as a logarithm (common practice).
-pub(super) const RINGS: (f64, f64) = (30.0, 0.6);
+pub(super) const WAVE_Q: (f64, f64) = (30.0, 0.6);
 /// A wave is one where it explains so many times what is usual: three values more, and some hundred places to find it, do as much by chance.
 pub(super) const EXPLAINS: f64 = 30.0;
 

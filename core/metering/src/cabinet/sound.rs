@@ -1,6 +1,6 @@
 //! Standing waves in the sound at a cone and in the mouth of a port, which show them long before the impedance does.
 
-use super::model::{Against, Boxed, EXPLAINS, RINGS, Wave};
+use super::model::{Against, Boxed, EXPLAINS, WAVE_Q, Wave};
 use super::ports::Ports;
 use crate::fit::fit;
 
@@ -55,7 +55,7 @@ pub fn loudest(
     let mut frequency = low * 1.1;
     while frequency < high / 1.1 && !left.is_empty() {
         for at in TRIED {
-            let wave = Wave { frequency, at, q: RINGS.0 };
+            let wave = Wave { frequency, at, q: WAVE_Q.0 };
             let [mut onto, mut size] = [0.0; 2];
             for left in &left {
                 let moved = left.moved(of, wave);
@@ -83,12 +83,12 @@ pub fn loudest(
             (values[0] - found.frequency.ln()) / NEAR,
             cone,
             mouth,
-            (values[3] - RINGS.0.ln()) / RINGS.1,
+            (values[3] - WAVE_Q.0.ln()) / WAVE_Q.1,
         ]);
         all
     };
     let data = left.iter().map(|left| left.level.len()).sum();
-    let settled = fit(&[found.frequency.ln(), found.at[0], found.at[1], RINGS.0.ln()], data, &residuals)?;
+    let settled = fit(&[found.frequency.ln(), found.at[0], found.at[1], WAVE_Q.0.ln()], data, &residuals)?;
     let [frequency, cone, mouth, q] = [0, 1, 2, 3].map(|at| settled.values[at]);
     let (_, error) = settled.of(|values| values[0].exp());
     Some((Wave { frequency: frequency.exp(), at: [cone, mouth], q: q.exp() }, error))

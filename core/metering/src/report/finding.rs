@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 use super::TuningWay;
 use crate::answer::{Answer, Estimate};
 use crate::loopback::LowpassKind;
-use crate::session::Worked;
+use crate::session::{LEAKING, Worked};
 
 /// What a finding means.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
@@ -40,8 +40,6 @@ pub struct Finding {
     pub sure: String,
 }
 
-/// A leak below this QL (common practice: sound boxes have 4 and more).
-const LEAKING: f64 = 3.4;
 /// A ripple's frequency over that of a standing wave, when it is taken for it.
 const SAME: f64 = 0.06;
 
@@ -76,7 +74,7 @@ pub(super) fn findings(worked: &Worked, built: &Built, air: &Air, tunings: &[Tun
             "good",
             FindingVerdict::Good,
             "As it should be",
-            "Within what was measured, the box is what was drawn. Nothing is to be mended.".to_owned(),
+            "Within what was measured, the box is what was drawn. There is nothing to fix.".to_owned(),
             String::new(),
         );
     }
@@ -236,7 +234,7 @@ impl Told<'_> {
         self.say(
             "volume",
             FindingVerdict::Note,
-            "Volume as it seems",
+            "Apparent volume",
             format!("{}; the design has {drawn:.1} l with its fill.", plus_minus(found, "l")),
             sure(found.value - drawn, found.se),
         );

@@ -21,7 +21,7 @@ const CLOSED: f64 = 0.003;
 /// Nobody cuts a port nearer than this, m.
 const SAW: f64 = 4e-4;
 /// Below this a box leaks (`QL` of a sound one is 4 and more; common practice).
-const LEAKING: f64 = 3.4;
+pub(crate) const LEAKING: f64 = 3.4;
 /// A port that is off by less is left as it is: by so many errors, and a share of the tuning that nobody hears.
 const ERRORS: f64 = 2.5;
 const UNHEARD: f64 = 0.012;

@@ -3,6 +3,7 @@
 mod boxed;
 
 pub use boxed::AsFound;
+pub(crate) use boxed::LEAKING;
 
 use oak_acoustics::medium::Air;
 use oak_design::built::Built;

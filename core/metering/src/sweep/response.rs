@@ -33,11 +33,12 @@ const EDGE: f64 = 0.25;
 /// Between two harmonics, the share that belongs to either.
 const SHARE: f64 = 0.45;
 
-/// Divides a recording by its sweep in the spectrum, where the sweep has something.
-pub fn deconvolve(recorded: &[f64], sweep: &Sweep) -> Impulse {
+/// Divides channels of one recording by their sweep in the spectrum, where the sweep has something.
+pub fn deconvolve<const CHANNELS: usize>(recorded: [&[f64]; CHANNELS], sweep: &Sweep) -> [Impulse; CHANNELS] {
     let played = (sweep.seconds * f64::from(sweep.rate)).round() as usize;
+    let longest = recorded.iter().map(|samples| samples.len()).max().unwrap_or(0);
     // So long that nothing of the end meets the beginning.
-    let count = quick_length(recorded.len() + played);
+    let count = quick_length(longest + played);
     let mut planner = RealFftPlanner::new();
     let (forward, back) = (planner.plan_fft_forward(count), planner.plan_fft_inverse(count));
     let spectrum = |samples: &[f64]| {
@@ -48,21 +49,23 @@ pub fn deconvolve(recorded: &[f64], sweep: &Sweep) -> Impulse {
         forward.process(&mut values, &mut spectrum).expect("lengths of the plan");
         spectrum
     };
-    let (sent, mut came) = std::thread::scope(|scope| {
+    let (sent, came) = std::thread::scope(|scope| {
         let sent = scope.spawn(|| spectrum(&sweep.samples()));
-        let came = spectrum(recorded);
+        let came = recorded.map(spectrum);
         (sent.join().expect("a spectrum"), came)
     });
     let most = sent.iter().map(Complex::norm_sqr).fold(0.0, f64::max);
-    for (came, sent) in came.iter_mut().zip(&sent) {
-        *came *= sent.conj() / ((sent.norm_sqr() + NOTHING * most) * count as f64);
-    }
-    // The ends of a real signal's spectrum are real, but for rounding.
-    let last = came.len() - 1;
-    (came[0].im, came[last].im) = (0.0, 0.0);
-    let mut samples = back.make_output_vec();
-    back.process(&mut came, &mut samples).expect("lengths of the plan");
-    Impulse { rate: f64::from(sweep.rate), samples, sweep: *sweep }
+    came.map(|mut came| {
+        for (came, sent) in came.iter_mut().zip(&sent) {
+            *came *= sent.conj() / ((sent.norm_sqr() + NOTHING * most) * count as f64);
+        }
+        // The ends of a real signal's spectrum are real, but for rounding.
+        let last = came.len() - 1;
+        (came[0].im, came[last].im) = (0.0, 0.0);
+        let mut samples = back.make_output_vec();
+        back.process(&mut came, &mut samples).expect("lengths of the plan");
+        Impulse { rate: f64::from(sweep.rate), samples, sweep: *sweep }
+    })
 }
 
 /// The shortest even length from one on that has no factor over five: such a transform is quick.

@@ -1,37 +1,17 @@
 //! Levels beside each other.
 
 use approx::assert_relative_eq;
-use oak_design::file::{RawMeasurement, RawTraceKind, RawTraceSource};
+use oak_design::file::{RawMeasurement, RawTraceKind};
 use oak_metering::compare::{RawComparedTraces, RawNamedTrace, compare_traces};
+
+use crate::support::trace;
 
 fn measurement(of: RawTraceKind, level: impl Fn(f64) -> f64) -> RawMeasurement {
     let points = (0..300).map(|k| {
         let frequency = 10.0 * 80f64.powf(f64::from(k) / 299.0);
         [frequency, level(frequency), 0.0]
     });
-    RawMeasurement {
-        of,
-        source: RawTraceSource::Text,
-        at: "2026-05-01T18:30:00Z".to_owned(),
-        variant: None,
-        driver: None,
-        added_mass: None,
-        distance: None,
-        angle: None,
-        drive: None,
-        room_temperature: None,
-        file: String::new(),
-        raw: None,
-        photo: None,
-        calibration: String::new(),
-        left_out: false,
-        sweep_level: None,
-        harmonics: Vec::new(),
-        phased: false,
-        points: points.collect(),
-        remarks: Vec::new(),
-        notes: String::new(),
-    }
+    RawMeasurement { phased: false, ..trace(of, points.collect()) }
 }
 
 fn named(name: &str, level: impl Fn(f64) -> f64) -> RawNamedTrace {

@@ -1,11 +1,13 @@
 //! What changes with level and angle.
 
 use oak_design::conditions::{RawConditions, RawQuestion};
-use oak_design::file::{RawMeasurement, RawTraceKind, RawTraceSource, Typed, open_design};
+use oak_design::file::{RawMeasurement, RawTraceKind, Typed, open_design};
 use oak_metering::reading::{Take, read_recording};
 use oak_metering::report::{MeasuringReport, RawMeasuredQuestion, measure_report};
 use oak_metering::sweep::{Depth, Sweep, read_wav, write_wav};
 use serde_json::Value;
+
+use crate::support::trace;
 
 const RATE: u32 = 48_000;
 
@@ -30,32 +32,6 @@ fn heard(level: f64, [a, b]: [f64; 2]) -> RawMeasurement {
         harmonics: read.harmonics,
         sweep_level: Some(level),
         ..trace(RawTraceKind::NearfieldCone, read.points)
-    }
-}
-
-fn trace(of: RawTraceKind, points: Vec<[f64; 3]>) -> RawMeasurement {
-    RawMeasurement {
-        of,
-        source: RawTraceSource::Microphone,
-        at: "2026-05-01T18:30:00Z".to_owned(),
-        variant: None,
-        driver: None,
-        added_mass: None,
-        distance: None,
-        angle: None,
-        drive: None,
-        room_temperature: None,
-        file: String::new(),
-        raw: None,
-        photo: None,
-        calibration: String::new(),
-        left_out: false,
-        sweep_level: None,
-        harmonics: Vec::new(),
-        phased: true,
-        points,
-        remarks: Vec::new(),
-        notes: String::new(),
     }
 }
 

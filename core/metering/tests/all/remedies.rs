@@ -2,7 +2,7 @@
 
 use oak_design::conditions::{RawConditions, RawQuestion};
 use oak_design::file::{
-    RawDesign, RawMeasurement, RawSourceKind, RawTraceKind, RawTraceSource, Typed, open_design,
+    RawDesign, RawMeasurement, RawSheetCoils, RawSourceKind, RawTraceKind, Typed, open_design,
 };
 use oak_design::report::compute;
 use oak_design::resolve::resolve_design;
@@ -24,27 +24,14 @@ fn measured(hidden: &Hidden, seed: u64, kinds: &[&str]) -> RawMeasuredQuestion {
         let file = trace["file"].as_str().expect("file");
         let read = read_trace(of, file, &folder[file]).expect("trace");
         RawMeasurement {
-            of,
-            source: RawTraceSource::Text,
-            at: "2026-05-01T18:30:00Z".to_owned(),
             variant: Some(design.name.clone()),
             driver: trace["driver"].as_u64().map(|number| Typed::Number(number as f64)),
             added_mass: trace["added_mass_g"].as_f64().map(|grams| Typed::Text(format!("{grams} g"))),
-            distance: None,
-            angle: None,
-            drive: None,
             room_temperature: temperature.clone(),
             file: file.to_owned(),
-            raw: None,
-            photo: None,
-            calibration: String::new(),
-            left_out: false,
-            sweep_level: None,
-            harmonics: Vec::new(),
             phased: read.phased,
-            points: read.points,
             remarks: read.remarks,
-            notes: String::new(),
+            ..crate::support::trace(of, read.points)
         }
     };
     let measurements = session["traces"].as_array().expect("traces").iter().map(measurement).collect();
@@ -229,4 +216,32 @@ fn a_plan_asks_for_each_driver_and_marks_the_smallest_set() {
     let radius = (hidden.cabinet.driver.sd / std::f64::consts::PI).sqrt();
     let wave = cone.highest.expect("ka = 1") * std::f64::consts::TAU * radius / 343.2;
     assert!((wave - 1.0).abs() < 0.02, "ka is {wave}");
+}
+
+#[test]
+fn the_air_is_that_of_the_newest_measurement_of_the_box() {
+    let (seed, hidden) =
+        some(|hidden| hidden.sheet.port.is_some() && hidden.cabinet.reversed == 0).next().expect("one");
+    let mut raw = measured(&hidden, seed, &["impedance_box", "impedance_blocked"]);
+    let cut = |raw: &RawMeasuredQuestion| {
+        measure_report(raw).expect("a report").answer.port_cut_mm.expect("a length").value
+    };
+    let degrees = |text: &str| Some(Typed::from(text));
+    raw.measurements.iter_mut().for_each(|one| one.room_temperature = degrees("12 degC"));
+    let cold = cut(&raw);
+    raw.measurements.iter_mut().skip(1).for_each(|one| one.room_temperature = degrees("28 degC"));
+    assert!((cut(&raw) - cold).abs() < 1e-9);
+    raw.measurements[0].room_temperature = degrees("28 degC");
+    assert!((cut(&raw) - cold).abs() > 5.0);
+}
+
+#[test]
+fn a_driver_with_two_coils_keeps_its_sheet() {
+    let (seed, hidden) = some(|hidden| hidden.cabinet.reversed == 0).next().expect("one");
+    let mut raw = measured(&hidden, seed, &["impedance_free", "impedance_mass"]);
+    let adopted =
+        |raw: &RawMeasuredQuestion| measure_report(raw).expect("a report").as_found.expect("a design").driver;
+    assert_ne!(adopted(&raw), raw.question.design.driver);
+    raw.question.design.driver.coils = Some(RawSheetCoils::DualSeries);
+    assert_eq!(adopted(&raw), raw.question.design.driver);
 }

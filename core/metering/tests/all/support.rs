@@ -2,6 +2,7 @@
 
 use std::f64::consts::TAU;
 
+use oak_design::file::{RawMeasurement, RawTraceKind, RawTraceSource};
 use oak_metering::Complex;
 use oak_metering::trace::Impedance;
 use oak_rig::{Coil, Driver, normal};
@@ -42,4 +43,31 @@ pub fn swept(noise: f64, random: &mut ChaCha8Rng, of: impl Fn(f64) -> Complex) -
         clean + Complex::new(normal(random), normal(random)) * (share * clean.norm())
     });
     Impedance { value: value.collect(), frequency, phased: true, notes: Vec::new() }
+}
+
+/// A measurement with nothing said of it but its points.
+pub fn trace(of: RawTraceKind, points: Vec<[f64; 3]>) -> RawMeasurement {
+    RawMeasurement {
+        of,
+        source: RawTraceSource::Text,
+        at: "2026-05-01T18:30:00Z".to_owned(),
+        variant: None,
+        driver: None,
+        added_mass: None,
+        distance: None,
+        angle: None,
+        drive: None,
+        room_temperature: None,
+        file: String::new(),
+        raw: None,
+        photo: None,
+        calibration: String::new(),
+        left_out: false,
+        sweep_level: None,
+        harmonics: Vec::new(),
+        phased: true,
+        points,
+        remarks: Vec::new(),
+        notes: String::new(),
+    }
 }

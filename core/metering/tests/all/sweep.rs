@@ -1,8 +1,9 @@
 //! Sweeps against scipy and their own identities.
 
 use oak_design::file::RawTraceKind;
+use oak_metering::Complex;
 use oak_metering::reading::{Take, read_recording};
-use oak_metering::sweep::{Depth, Sweep, Window, deconvolve, read_wav, write_wav};
+use oak_metering::sweep::{Depth, Recording, Sweep, Window, deconvolve, read_wav, write_wav};
 use oak_rig::{Act, Played, Scenario, Wired};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
@@ -39,7 +40,7 @@ fn through(sections: &[Vec<f64>], samples: &[f64], late: usize) -> Vec<f64> {
 fn a_system_is_found_as_scipy_finds_it() {
     let filter = table(include_str!("../../../../reference/sweep/filter.csv"));
     let recorded = through(&filter, &sweep().samples(), 480);
-    let impulse = deconvolve(&recorded, &sweep());
+    let [impulse] = deconvolve([recorded.as_slice()], &sweep());
     let wanted = table(include_str!("../../../../reference/sweep/system.csv"));
     let frequencies: Vec<f64> = wanted.iter().map(|row| row[0]).collect();
     let found = impulse.response(0.01, Window { before: 0.25, after: 0.6 }, &frequencies);
@@ -56,7 +57,7 @@ fn what_is_bent_shows_as_a_harmonic_of_its_own() {
     for (order, wanted) in [(2, 0.5 * 0.02), (3, 0.25 * 0.02)] {
         let samples = sweep().samples();
         let bent: Vec<f64> = samples.iter().map(|sample| sample + 0.02 * sample.powi(order as i32)).collect();
-        let impulse = deconvolve(&bent, &sweep());
+        let [impulse] = deconvolve([bent.as_slice()], &sweep());
         for found in impulse.harmonic(order, &[60.0, 100.0, 200.0, 300.0]) {
             assert!(
                 (found.norm() / wanted - 1.0).abs() < 0.08,
@@ -151,4 +152,40 @@ fn a_recording_of_a_cabinet_reads_as_the_cabinet_is() {
             }
         }
     }
+}
+
+/// The far side of the resistor follows the near one through a pole, `H(z) = (1 - p) h/(1 - p/z)`: by the divider `Z = R H/(1 - H)`.
+#[test]
+fn two_channels_of_a_jig_read_as_the_impedance_behind_its_resistor() {
+    let (rate, resistor, pole, share) = (48_000, 22.0, 0.97, 0.4);
+    let sweep = Sweep::new(rate, 3.0, 5.0, 1000.0).expect("a sweep");
+    let mut near = vec![0.0; 30_000];
+    near.extend(sweep.samples());
+    near.extend(vec![0.0; 100_000]);
+    let mut last = 0.0;
+    let far: Vec<f64> = near
+        .iter()
+        .map(|sample| {
+            last = pole * last + (1.0 - pole) * share * sample;
+            last
+        })
+        .collect();
+    let take = Take { sweep, resistor: Some(resistor), gate: None };
+    let recording = |channels: Vec<Vec<f64>>| Recording { rate, channels, clipped: 0 };
+    let kind = RawTraceKind::ImpedanceBox;
+    let read =
+        read_recording(kind, "a", &recording(vec![near.clone(), far.clone()]), &take).expect("a trace");
+    for [frequency, ohm, degrees] in read.points.iter().filter(|point| (8.0..800.0).contains(&point[0])) {
+        let z = Complex::from_polar(1.0, std::f64::consts::TAU * frequency / f64::from(rate));
+        let h = (1.0 - pole) * share / (1.0 - pole / z);
+        let wanted = resistor * h / (1.0 - h);
+        let found = Complex::from_polar(*ohm, degrees.to_radians());
+        assert!((found / wanted - 1.0).norm() < 0.01, "{frequency:.1} Hz: {found} instead of {wanted}");
+    }
+    let told = |channels: Vec<Vec<f64>>| {
+        read_recording(kind, "a", &recording(channels), &take).expect_err("refused").to_string()
+    };
+    assert!(told(vec![near.clone(), near.clone()]).contains("both channels hold the same"));
+    assert!(told(vec![far, near.clone()]).contains("wrong way round"));
+    assert!(told(vec![near]).contains("asks for two"));
 }

@@ -10,6 +10,7 @@ import { chooseFile } from '../../ui/file';
 import { Message } from '../../ui/Message';
 import { QuantityInput } from '../../ui/QuantityInput';
 import { TextInput } from '../../ui/TextInput';
+import { JigResistor } from './JigResistor';
 import { TraceChart } from './TraceChart';
 import type { ToKeep } from './to_keep';
 
@@ -115,18 +116,7 @@ export function FileDialog({ step, build, onKeep, onClose }: Props) {
             {calibration ? `Microphone: ${calibration.name}` : 'Microphone calibration…'}
           </Button>
         )}
-        {impedance && (
-          <label className="flex items-center gap-1.5">
-            Jig’s resistor
-            <input
-              className="field w-20 font-mono"
-              inputMode="decimal"
-              value={resistor}
-              onChange={(event) => setResistor(event.target.value.replace(',', '.'))}
-            />
-            Ω
-          </label>
-        )}
+        {impedance && <JigResistor value={resistor} onChange={setResistor} />}
       </div>
       <p className="mt-1 text-soft">
         A recording holds the sweep of {SWEEP.seconds} s from {SWEEP.from} to {SWEEP.to} Hz that is saved

@@ -21,7 +21,7 @@ interface Props {
   onPlan: () => void;
 }
 
-/** What the measurements say, and what would mend the box. */
+/** What the measurements say, and what would fix the box. */
 export function FindingsPanel({ report, foretold, onForetell, onTry, onRemedy, onPlan }: Props) {
   usePreferences();
   const { findings, remedies, tunings, by_hand, as_found, answer } = report;
@@ -56,7 +56,7 @@ export function FindingsPanel({ report, foretold, onForetell, onTry, onRemedy, o
       {as_found && (
         <Adopt
           design={as_found}
-          driver={report.by_hand.length > 0}
+          driver={as_found.driver.sources?.fs?.kind === 'measured'}
           shown={foretold === 'as_found'}
           onShow={(next) => onForetell(next ? 'as_found' : null)}
           onTry={onTry}

@@ -29,7 +29,7 @@ const PANELS = [
   ['compare', 'Compare'],
 ] as const;
 
-/** What is measured of the active variant, laid on its prediction, what that says, and what would mend it. */
+/** What is measured of the active variant, laid on its prediction, what that says, and what would fix it. */
 export function MeasureStage(props: StageProps) {
   const { variant, workbench, bench, build, name, shown, problem, onTry } = props;
   const theme = useTheme();

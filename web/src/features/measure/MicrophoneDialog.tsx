@@ -7,6 +7,7 @@ import { Dialog } from '../../ui/Dialog';
 import { Message } from '../../ui/Message';
 import { useObserved } from '../../ui/observed';
 import { Select } from '../../ui/Select';
+import { JigResistor } from './JigResistor';
 import { type Heard, LEAD, Microphone, soundDevices } from './sound/microphone';
 import { averaged, type Verdict, wavOf } from './sound/samples';
 import { TraceChart } from './TraceChart';
@@ -209,18 +210,7 @@ export function MicrophoneDialog({ step, build, onKeep, onClose }: Props) {
               />
               <span className="w-16 whitespace-nowrap font-mono">{`${level} dB`.replace('-', '−')}</span>
             </label>
-            {impedance && (
-              <label className="flex items-center gap-1.5">
-                Jig’s resistor
-                <input
-                  className="field w-20 font-mono"
-                  inputMode="decimal"
-                  value={resistor}
-                  onChange={(event) => setResistor(event.target.value.replace(',', '.'))}
-                />
-                Ω
-              </label>
-            )}
+            {impedance && <JigResistor value={resistor} onChange={setResistor} />}
           </div>
           <p className="text-soft">
             Begin soft: turn the amplifier down, then the level up until the meter reads about −12 dB. Stop at

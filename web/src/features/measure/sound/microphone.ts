@@ -11,7 +11,7 @@ export interface Heard {
   clipped: boolean;
 }
 
-/** Before the sweep is played, and after it, s: hum is looked for before, the box rings after. */
+/** Before the sweep is played, and after it, s: hum is looked for before, the box fades after. */
 export const LEAD = 0.6;
 export const TAIL = 2;
 /** As loud as a sample can be, near enough. */
