@@ -1,5 +1,5 @@
 //! A library of 10,000 made-up drivers: a filter answered over loopback, and searches for a brief through the queue on all
-//! cores: `cargo bench --workspace --profile dev --bench library`.
+//! cores: `cargo bench --workspace --bench library`.
 //!
 //! A search of 10,000 takes about a minute, so each is run once; the filter is Criterion's.
 

@@ -369,7 +369,7 @@ fn words(f3: Option<Percentiles>, peak: Percentiles, reaching: Option<(f64, f64)
     }
     if peak.high > 3.0 && peak.high > peak.designed + 1.0 {
         words.push(format!(
-            "With bad luck the bass stands out by {:.1} dB, {:.1} dB more than designed: a driver with a high Qts does that. Measure the driver before cutting.",
+            "In 1 box of 40 the bass stands out by {:.1} dB or more, {:.1} dB more than designed: a driver with a high Qts does that. Measure the driver before cutting.",
             peak.high,
             peak.high - peak.designed
         ));

@@ -16,7 +16,7 @@ const BOTTOM: f64 = 30.0;
 pub(super) fn debates(scene: &Scene<'_>) -> Vec<Debate> {
     let equaliser = Debate {
         name: "An equaliser for the room?",
-        words: "Peaks of the room can be cut, which also shortens how long they ring at the seat they are cut for. Dips where sound cancels cannot be filled: what is added cancels too. What is \
+        words: "Peaks of the room can be cut, which also shortens how long they last at the seat they are cut for. Dips where sound cancels cannot be filled: what is added cancels too. What is \
                 cut for one seat is missing at the others, so cut what all seats have in common."
             .to_owned(),
     };
