@@ -135,6 +135,41 @@ test('the organ is measured, found low with a leak, and mended step by step unti
   );
 });
 
+test('what three finished boxes were found to be is offered to the next, and taken in one press', async ({
+  page,
+  server,
+}) => {
+  const { ql: _, ...enclosure } = organ().enclosure;
+  const found = (ql: number): RawDesign => ({
+    ...organ(),
+    enclosure,
+    measured: { found: { of: organ().name, ql: { value: ql, error: 0.3 } } },
+  });
+  const made = await Promise.all([11, 12, 11.5].map((ql) => server.makeBuild(`Found ${ql}`, [found(ql)])));
+  const next = await server.makeBuild('The next one', [{ ...organ(), enclosure }]);
+  try {
+    await page.goto(`${server.address}/builds/${next.id}/measure?show=learned`);
+    const row = page.getByRole('row', { name: /Leakage \(QL\)/ });
+    await expect(row).toContainText('3 builds');
+    await expect(row).toContainText('usually 7');
+    await violated(page, 'learned', PANEL);
+    await page.goto(`${server.address}/builds/${next.id}?part=box`);
+    const offer = page.getByText(/^Your own boxes say: QL 1[01] \(butt joints, 3 builds\)\.$/);
+    await expect(offer).toBeVisible();
+    await page.getByRole('button', { name: 'Use it', exact: true }).click();
+    await expect(offer).toHaveCount(0);
+    await expect
+      .poll(async () => (await server.open(next.id)).variants[0]?.content.enclosure.ql)
+      .toBeGreaterThanOrEqual(10);
+    // One step back takes it away again.
+    await page.keyboard.press('Control+z');
+    await expect(offer).toBeVisible();
+  } finally {
+    // Other tests begin in a workshop that has learned nothing.
+    for (const { id } of made) await fetch(`${server.address}/api/v1/builds/${id}`, { method: 'DELETE' });
+  }
+});
+
 test('a sweep that is stopped or fails leaves nothing behind, and says why', async ({ page, server }) => {
   const build = await open(page, server, 'Faults on the bench');
   const card = step(page, 'Finished box');

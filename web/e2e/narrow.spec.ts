@@ -11,6 +11,7 @@ const OF_A_BUILD = [
   '/find',
   '/measure',
   '/measure?show=compare',
+  '/measure?show=learned',
   '?open=brief',
   '?open=family',
   '?open=sweep',

@@ -201,6 +201,11 @@ fields! {
     MEASURED_VOLUME = "measured.volume.measured", "Measured volume", Volume, "l", 0.00005, 20.0, "Net volume behind the drivers, as it was found.";
     EXPECTED_VOLUME = "measured.volume.expected", "Volume in the design", Volume, "l", 0.00005, 20.0, "Net volume behind the drivers that the design had when it was measured.";
     MEASURED_PORT_ENDS = "measured.port_ends", "Port acts longer by", Length, "mm", -0.3, 0.6, "How much longer each port acts than its length and the formulas of its ends say, as the tuning that was measured tells.";
+    FOUND_QL = "measured.found.ql", "Leakage found", Number, "", 0.1, 1e4, "QL of the finished box, as its traces say.";
+    FOUND_QA = "measured.found.qa", "Absorption found", Number, "", 0.1, 1e4, "QA of the finished box, as its traces say.";
+    FOUND_PORT_ENDS = "measured.found.port_ends", "Ports longer by", Length, "mm", -0.3, 0.6, "How much longer each port was found to act than its length and the formulas of its ends say.";
+    FOUND_ERROR = "measured.found.error", "Standard error", Number, "", 0.0, 1e4, "How far off the value may be that was found: one standard error.";
+    FOUND_LENGTH_ERROR = "measured.found.port_ends.error", "Standard error", Length, "mm", 0.0, 0.3, "How far off the length may be that was found: one standard error.";
     ITEM_RIM = "body.items.rim", "Rim", Length, "mm", 0.0, 0.2, "How far its plate reaches beyond the opening on every side: the gasket and every screw need their place there.";
     ITEM_VOLUME = "body.items.volume", "Displacement", Volume, "l", 0.0, 1.0, "How much volume it takes up: its outside, with its own box if it has one.";
     LAYER_THICKNESS = "body.fills.thickness", "Thick", Length, "mm", 0.001, 3.0, "How thick this layer of fill is.";

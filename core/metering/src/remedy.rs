@@ -6,8 +6,8 @@ use oak_design::built::Built;
 use oak_design::conditions::RawQuestion;
 use oak_design::field::{self, Field};
 use oak_design::file::{
-    LONGEST_NAME, RawDesign, RawEnclosureShape, RawMeasured, RawMeasuredVolume, RawSheetCoils, RawSource,
-    RawSourceKind, Typed,
+    LONGEST_NAME, RawDesign, RawEnclosureShape, RawFoundBox, RawFoundValue, RawMeasured, RawMeasuredVolume,
+    RawSheetCoils, RawSource, RawSourceKind, Typed,
 };
 use oak_design::report::compute;
 use oak_design::response::FrequencyGrid;
@@ -16,6 +16,7 @@ use utoipa::ToSchema;
 
 use crate::answer::{Answer, Estimate, Prediction, RemedyAnswer};
 use crate::driver::Measured;
+use crate::learned::tabled_absorption;
 use crate::session::Worked;
 
 /// Something that would fix a box.
@@ -90,7 +91,29 @@ pub fn as_found(raw: &RawDesign, built: &Built, worked: &Worked, on: &str) -> Re
         design.measured.get_or_insert_default().port_ends = Some(limits.typed(longer, 4));
         lengths(&mut design, built, |length| length);
     }
+    design.measured.get_or_insert_default().found = Some(found_box(raw, &design, &worked.answer));
     Ok(design)
+}
+
+/// What the workshop learns from.
+fn found_box(raw: &RawDesign, as_found: &RawDesign, answer: &Answer) -> RawFoundBox {
+    let found = |field: &Field, error: &Field, Estimate { value, se }: Estimate| RawFoundValue {
+        value: field.typed(value.clamp(field.min, field.max), 4),
+        error: error.typed(se.min(error.max), 2),
+        expected: None,
+    };
+    let plain = |field, told: Option<Estimate>| Some(found(field, &field::FOUND_ERROR, told?));
+    let expected = tabled_absorption(raw).map(|qa| field::FOUND_QA.typed(qa, 4));
+    let measured = as_found.measured.as_ref();
+    let longer = field::MEASURED_PORT_ENDS.read(measured.and_then(|measured| measured.port_ends.as_ref()));
+    let ends = longer.zip(answer.port_length_mm);
+    let ends = ends.map(|(value, length)| Estimate { value, se: length.se * 1e-3 });
+    RawFoundBox {
+        of: Some(raw.name.clone()),
+        ql: plain(&field::FOUND_QL, answer.ql),
+        qa: plain(&field::FOUND_QA, answer.qa).map(|found| RawFoundValue { expected, ..found }),
+        port_ends: ends.map(|ends| found(&field::FOUND_PORT_ENDS, &field::FOUND_LENGTH_ERROR, ends)),
+    }
 }
 
 /// The values of a driver with one coil as they were measured, the mean of several, each with what stood there before.
@@ -312,6 +335,10 @@ impl Draft<'_> {
         steps: &[&str],
     ) -> Result<BoxRemedy, Vec<Problem>> {
         design.name = named(&self.question.design.name, &self.title.to_lowercase());
+        // It will be another box, of which nothing was found yet.
+        if let Some(measured) = &mut design.measured {
+            measured.found = None;
+        }
         let error = self.answer.tuning_hz.map(|tuning| tuning.se);
         Ok(BoxRemedy {
             id: self.id,

@@ -237,3 +237,59 @@ fn a_measurement_is_a_document_whose_values_are_checked() {
     let plan = site.post("/api/v1/measure/plan", &design()).expect(200).json();
     assert!(plan["steps"].as_array().is_some_and(|steps| steps.len() >= 6));
 }
+
+/// A build whose one variant was found to have a QL.
+fn found_build(name: &str, ql: f64) -> Value {
+    let mut variant = organ();
+    variant["enclosure"].as_object_mut().expect("a chamber").remove("ql");
+    let ql = json!({ "value": ql, "error": 0.3 });
+    variant["measured"] = json!({ "found": { "of": variant["name"], "ql": ql } });
+    json!({ "format": "oak-drum/build", "version": variant["version"], "name": name, "variants": [variant] })
+}
+
+#[test]
+fn the_workshop_learns_from_its_builds_and_offers_it_from_three_on() {
+    let site = Site::start();
+    let learned = |site: &Site| site.get("/api/v1/workshop/learned").expect(200).json();
+    assert_eq!(learned(&site), json!([]));
+    let mut plain = organ();
+    plain["enclosure"].as_object_mut().expect("a chamber").remove("ql");
+    let with = |site: &Site, few_too: bool| {
+        let ask = json!({ "design": plain, "few_too": few_too });
+        site.post("/api/v1/workshop/learned/design", &ask).expect(200).json()
+    };
+    let mut builds = Vec::new();
+    for (name, ql) in [("First", 11.0), ("Second", 12.0), ("Third", 11.5)] {
+        builds.push(site.post("/api/v1/builds/import", &found_build(name, ql)).expect(201).json());
+        let found = learned(&site);
+        let count = builds.len();
+        assert_eq!(found[0]["quantity"], "leakage");
+        assert_eq!(found[0]["builds"], count);
+        assert_eq!(found[0]["offered"], count > 2);
+        assert_eq!(with(&site, false)["set"].as_array().expect("a list").is_empty(), count < 3);
+        assert_eq!(with(&site, true)["set"].as_array().expect("a list").len(), 1);
+    }
+    let found = learned(&site);
+    let ql = found[0]["value"].as_f64().expect("a number");
+    assert!((9.5..12.0).contains(&ql), "{ql}");
+    let offered = with(&site, false);
+    let written = offered["design"]["enclosure"]["ql"].as_f64().expect("a number");
+    assert!((written / ql - 1.0).abs() < 0.06, "{written} for {ql}");
+    // What is archived counts no longer.
+    let id = builds[0]["id"].as_str().expect("an id");
+    site.delete(&format!("/api/v1/builds/{id}"), "*").expect(204);
+    assert_eq!(learned(&site)[0]["builds"], 2);
+}
+
+#[test]
+fn what_was_found_is_checked_like_every_other_value() {
+    let site = Site::start();
+    let mut build = found_build("Found", 11.0);
+    build["variants"][0]["measured"]["found"]["ql"]["error"] = json!(-1);
+    let refused = site.post("/api/v1/builds/import", &build).expect(422).text;
+    assert!(refused.contains("measured.found.ql.error"), "{refused}");
+    let mut build = found_build("Found", 11.0);
+    build["variants"][0]["measured"]["found"]["of"] = json!("x".repeat(121));
+    let refused = site.post("/api/v1/builds/import", &build).expect(422).text;
+    assert!(refused.contains("measured.found.of"), "{refused}");
+}

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { RawDesign, RawMeasurement, ReadMeasurement } from '../schema/types';
 import {
+  asColumns,
   asText,
   type KeptMeasurement,
   madeFor,
@@ -68,6 +69,23 @@ describe('measurements', () => {
       'free',
       'chain',
     ]);
+  });
+
+  it('of a box say something of the variant that was made from them, too', () => {
+    const all = [
+      made('box', 'impedance_box', '2026-05-03T10:00:00Z'),
+      made('closed', 'impedance_box', '2026-05-02T10:00:00Z', { variant: 'Closed' }),
+    ];
+    const asMeasured = {
+      name: 'Slot · as measured',
+      measured: { found: { of: 'Slot' } },
+    } as Partial<RawDesign> as RawDesign;
+    expect(usedFor(all, asMeasured).map(({ id }) => id)).toEqual(['box']);
+    const again = [
+      made('own', 'impedance_box', '2026-05-04T10:00:00Z', { variant: asMeasured.name }),
+      ...all,
+    ];
+    expect(usedFor(again, asMeasured).map(({ id }) => id)).toEqual(['own']);
   });
 
   it('are used once each, the newest, driver by driver, unless they are left out', () => {
@@ -139,5 +157,24 @@ describe('a value with its error', () => {
     expect(plusMinus({ value: 180.2, se: 5.4 })).toBe('180 ± 11');
     expect(plusMinus({ value: 0.359, se: 0.0015 })).toBe('0.359 ± 0.003');
     expect(plusMinus({ value: 24, se: 0 })).toBe('24.00');
+  });
+
+  it('beside each other go into a text with their own frequencies, however many each has', () => {
+    const text = asColumns([
+      {
+        name: 'Cone\tone',
+        points: [
+          [10, 80],
+          [20, 81.234],
+        ],
+      },
+      { name: 'Port', points: [[12.5, 70]] },
+    ]);
+    expect(text.split('\n')).toEqual([
+      'Frequency (Hz)\tCone one\tFrequency (Hz)\tPort',
+      '10.000\t80.00\t12.500\t70.00',
+      '20.000\t81.23\t\t',
+    ]);
+    expect(asColumns([])).toBe('');
   });
 });

@@ -44,12 +44,15 @@ const place = ({ of, driver }: Pick<RawMeasurement, 'of' | 'driver'>): string =>
 /** What a measurement is of: one of each is used, the newest; levels and angles stand beside each other. */
 const slot = (one: RawMeasurement): string => [place(one), one.sweep_level ?? '', one.angle ?? ''].join(' ');
 
-/** The measurements that say something of a variant: of its box those that were made of it, of drivers and the chain those of the build. */
+/** Whether it is of a box, and neither of the variant's nor of the one that it was made from. */
+export const isOfAnother = ({ of, variant }: RawMeasurement, { name, measured }: RawDesign): boolean =>
+  isOfBox(of) && variant !== name && (!variant || variant !== measured?.found?.of);
+
+/** The measurements that say something of a variant: of its box those that were made of it or that it was made from, of drivers and the chain those of the build. */
 export function usedFor(all: readonly KeptMeasurement[], design: RawDesign): KeptMeasurement[] {
   const seen = new Set<string>();
   return all.filter(({ measurement }) => {
-    if (measurement.left_out) return false;
-    if (isOfBox(measurement.of) && measurement.variant !== design.name) return false;
+    if (measurement.left_out || isOfAnother(measurement, design)) return false;
     const here = slot(measurement);
     if (seen.has(here)) return false;
     seen.add(here);
@@ -139,4 +142,19 @@ export function plusMinus({ value, se }: { value: number; se: number }): string 
   if (error <= 0) return value.toFixed(digits);
   const step = 10 ** -digits;
   return `${value.toFixed(digits)} ± ${(Math.max(1, Math.ceil(error / step)) * step).toFixed(digits)}`;
+}
+
+/** Traces as columns of a text, of each its own frequencies beside its levels. */
+export function asColumns(
+  traces: readonly { name: string; points: readonly (readonly number[])[] }[],
+): string {
+  const longest = Math.max(0, ...traces.map(({ points }) => points.length));
+  const head = traces.flatMap(({ name }) => ['Frequency (Hz)', name.replace(/\s+/g, ' ')]);
+  const rows = Array.from({ length: longest }, (_, k) =>
+    traces.flatMap(({ points }) => {
+      const [frequency, level] = points[k] ?? [];
+      return [frequency?.toFixed(3) ?? '', level?.toFixed(2) ?? ''];
+    }),
+  );
+  return [head, ...rows].map((cells) => cells.join('\t')).join('\n');
 }

@@ -1466,6 +1466,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/workshop/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the workshop has learned from its own builds: leakage by joints, ends by ports, fill, thickness of boards. */
+        get: operations["listLearned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/workshop/learned/design": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A design with the workshop's own values where nothing is written, and what that set. Nothing is kept. */
+        post: operations["useLearned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3672,6 +3706,44 @@ export interface components {
             /** @description Instead of it: what is wrong. */
             errors: components["schemas"]["FieldError"][];
         };
+        /** @description A design with what the workshop has learned, and what that changed. */
+        LearnedDesign: {
+            /** @description The design. */
+            design: components["schemas"]["RawDesign"];
+            /** @description What was set, in words, with the builds behind each; empty where nothing applies. */
+            set: string[];
+        };
+        /**
+         * @description A quantity that a workshop learns.
+         * @enum {string}
+         */
+        LearnedQuantity: "leakage" | "port_ends" | "fill" | "thickness";
+        /** @description What was learned of one quantity of one kind. */
+        LearnedValue: {
+            /** @description Which quantity. */
+            quantity: components["schemas"]["LearnedQuantity"];
+            /** @description Of which kind, in words: "butt joints", "round ports". */
+            of: string;
+            /**
+             * Format: int32
+             * @description How many builds it comes from.
+             */
+            builds: number;
+            /** @description Whether it is offered without being asked for: it takes more than two builds. */
+            offered: boolean;
+            /**
+             * Format: double
+             * @description What the next build will most likely have: QL; radii of the port; QA over that of the tables; m.
+             */
+            value: number;
+            /** @description Two in three builds will lie within this. */
+            span: number[];
+            /**
+             * Format: double
+             * @description What is taken without any build.
+             */
+            usual: number;
+        };
         /** @description Levels over a plan. */
         LevelMap: {
             /**
@@ -5298,6 +5370,22 @@ export interface components {
         RawFoldPanel: {
             at?: components["schemas"]["Typed"] | null;
         };
+        /** @description What the traces of a finished box said. */
+        RawFoundBox: {
+            /** @description The variant whose box was measured, by its name. */
+            of?: string | null;
+            ql?: components["schemas"]["RawFoundValue"] | null;
+            qa?: components["schemas"]["RawFoundValue"] | null;
+            port_ends?: components["schemas"]["RawFoundValue"] | null;
+        };
+        /** @description A value that was found. */
+        RawFoundValue: {
+            /** @description What was found. */
+            value: components["schemas"]["Typed"];
+            /** @description Its standard error. */
+            error: components["schemas"]["Typed"];
+            expected?: components["schemas"]["Typed"] | null;
+        };
         /**
          * @description What the frame of a fill does.
          * @enum {string}
@@ -5375,6 +5463,12 @@ export interface components {
          * @enum {string}
          */
         RawLeads: "spades" | "rings" | "soldered";
+        /** @description A design that is to take what the workshop has learned. */
+        RawLearnedAsk: {
+            design: components["schemas"]["RawDesign"];
+            /** @description Take what one or two builds say as well. */
+            few_too?: boolean;
+        };
         /**
          * @description What the sizes and the volume of a box are to each other: each follows from the others.
          * @enum {string}
@@ -5503,6 +5597,7 @@ export interface components {
             depth?: components["schemas"]["Typed"] | null;
             volume?: components["schemas"]["RawMeasuredVolume"] | null;
             port_ends?: components["schemas"]["Typed"] | null;
+            found?: components["schemas"]["RawFoundBox"] | null;
         };
         /** @description An amplifier in the board of a box. */
         RawMounting: {
@@ -10577,6 +10672,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Working"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    listLearned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedValue"][];
+                };
+            };
+        };
+    };
+    useLearned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RawLearnedAsk"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedDesign"];
                 };
             };
             400: {

@@ -15,7 +15,7 @@ export function Choice<Value extends string>({ label, value, options, onChange }
       aria-label={label}
       value={value}
       onValueChange={(next) => next && onChange(next as Value)}
-      className="inline-flex overflow-hidden rounded-[3px] border border-rule-line bg-rule"
+      className="inline-flex max-w-full flex-wrap overflow-hidden rounded-[3px] border border-rule-line bg-rule"
     >
       {options.map(([option, name]) => (
         <ToggleGroup.Item

@@ -25,6 +25,41 @@ pub struct RawMeasurements {
     /// How much longer each port behind the drivers acts than its length and the formulas of its ends say; less than nothing where it acts shorter.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub port_ends: Option<Typed>,
+    /// What the traces of the finished box said, with how sure: the workshop's own defaults are learned from it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub found: Option<RawFoundBox>,
+}
+
+/// What the traces of a finished box said.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawFoundBox {
+    /// The variant whose box was measured, by its name.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(max_length = 120)]
+    pub of: Option<String>,
+    /// Leakage QL.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ql: Option<RawFoundValue>,
+    /// Absorption QA.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub qa: Option<RawFoundValue>,
+    /// How much longer each port acts than the formulas of its ends say.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub port_ends: Option<RawFoundValue>,
+}
+
+/// A value that was found.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RawFoundValue {
+    /// What was found.
+    pub value: Typed,
+    /// Its standard error.
+    pub error: Typed,
+    /// What was expected by tables and formulas alone, where they say something.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub expected: Option<Typed>,
 }
 
 /// A board as it was measured.

@@ -37,7 +37,9 @@ pub use listening_place::{
     MOST_AREAS, MOST_SEATS, MOST_STANDS, RawArea, RawBattery, RawListening, RawListeningPlace, RawSeat,
     RawStand, RawWalls,
 };
-pub use measured::{MOST_MEASURED, RawMeasuredBoard, RawMeasuredVolume, RawMeasurements};
+pub use measured::{
+    MOST_MEASURED, RawFoundBox, RawFoundValue, RawMeasuredBoard, RawMeasuredVolume, RawMeasurements,
+};
 pub use measurement::{MOST_HARMONICS, MOST_MEASURED_POINTS, RawMeasurement, RawTraceKind, RawTraceSource};
 pub use open::{open_build, open_design, open_driver, open_value, plain_text, read_json, read_value};
 pub use progress::{

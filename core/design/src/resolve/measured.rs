@@ -6,7 +6,7 @@ use oak_cabinetry::{Body, Item, Panel};
 
 use super::reading::Reading;
 use crate::field;
-use crate::file::{MOST_MEASURED, RawMeasurements};
+use crate::file::{LONGEST_NAME, MOST_MEASURED, RawFoundBox, RawMeasurements};
 use crate::problem::ProblemKind;
 
 /// What was measured of a driver, m.
@@ -66,11 +66,30 @@ pub(super) fn measured(
         let name = FOUND_DIFFERENCE.to_owned();
         body.items.extend(volume.map(|volume| Item { name, volume, block: None }));
     }
+    found(raw.found.as_ref(), reading);
     let extra = reading.optional("measured.port_ends", &field::MEASURED_PORT_ENDS, &raw.port_ends);
     if let (Some(extra), Some(Enclosure::Ported(ported))) = (extra, enclosure) {
         ported.ports.iter_mut().for_each(|port| port.extra = extra);
     }
     driver
+}
+
+/// Reads what was found: the workshop learns from it, the design does not change.
+fn found(raw: Option<&RawFoundBox>, reading: &mut Reading) {
+    let Some(raw) = raw else { return };
+    reading.text("measured.found.of", raw.of.as_deref().unwrap_or_default(), 0, LONGEST_NAME);
+    let kinds = [
+        ("ql", &field::FOUND_QL, &field::FOUND_ERROR, &raw.ql),
+        ("qa", &field::FOUND_QA, &field::FOUND_ERROR, &raw.qa),
+        ("port_ends", &field::FOUND_PORT_ENDS, &field::FOUND_LENGTH_ERROR, &raw.port_ends),
+    ];
+    for (name, field, error, found) in kinds {
+        let Some(found) = found else { continue };
+        let at = |part: &str| format!("measured.found.{name}.{part}");
+        reading.required(&at("value"), field, &Some(found.value.clone()));
+        reading.required(&at("error"), error, &Some(found.error.clone()));
+        reading.optional(&at("expected"), field, &found.expected);
+    }
 }
 
 struct Board {

@@ -3,6 +3,7 @@
 mod cabinet;
 mod compare;
 mod driver;
+mod learned;
 mod linear;
 mod loopback;
 mod process;

@@ -1,6 +1,7 @@
 //! Remedies, against hidden cabinets: a remedy's design is what the box becomes.
 
 use oak_design::conditions::{RawConditions, RawQuestion};
+use oak_design::field;
 use oak_design::file::{
     RawDesign, RawMeasurement, RawSheetCoils, RawSourceKind, RawTraceKind, Typed, open_design,
 };
@@ -85,6 +86,13 @@ fn a_design_as_it_was_measured_has_the_tuning_that_was_found() {
         let fs = as_found.driver.sources.get("fs").expect("where it is from");
         assert_eq!((fs.kind, fs.on.as_str()), (RawSourceKind::Measured, "2026-05-01"));
         assert_eq!(fs.was, raw.question.design.driver.fs);
+        // What the workshop learns from is what was found, with its error.
+        let found = as_found.measured.and_then(|measured| measured.found).expect("what was found");
+        let read = |typed: &Typed| field::FOUND_QL.read(Some(typed)).expect("a number");
+        let (ql, told) = (found.ql.expect("a QL"), report.answer.ql.expect("a QL"));
+        assert!((read(&ql.value) / told.value - 1.0).abs() < 1e-3);
+        assert!((read(&ql.error) / told.se - 1.0).abs() < 0.06);
+        assert!(found.port_ends.is_some());
     }
 }
 
@@ -98,7 +106,9 @@ fn the_remedy_at_the_port_brings_the_box_to_the_tuning_of_the_design() {
         let Some(port) = report.remedies.iter().find(|remedy| remedy.id == "port") else { continue };
         seen += 1;
         let aim = tuning(&raw.question.design);
-        let own = tuning(port.design.as_ref().expect("another length"));
+        let another = port.design.as_ref().expect("another length");
+        assert_eq!(another.measured.as_ref().and_then(|measured| measured.found.as_ref()), None);
+        let own = tuning(another);
         assert!((own - aim).abs() < 0.2, "{seed}: {own:.2} Hz for {aim:.2} Hz");
         assert_eq!(port.outcome.tuning.map(|tuning| tuning.value), Some(own));
         // A block or fill comes to the same.

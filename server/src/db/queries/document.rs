@@ -172,6 +172,26 @@ pub fn variant(connection: &mut PgConnection, id: Uuid) -> Result<(RawDesign, Op
     Ok((*design, brief))
 }
 
+/// Designs with something measured in the workshop, build by build, the newest of each first; what is archived, or cannot be read, is left out.
+pub fn measured_designs(connection: &mut PgConnection) -> Result<Vec<Vec<RawDesign>>, ApiError> {
+    let rows: Vec<(Uuid, Value)> = newest()
+        .inner_join(builds::table.on(builds::id.eq(documents::build_id)))
+        .filter(builds::archived_at.is_null())
+        .filter(documents::archived_at.is_null())
+        .filter(documents::kind.eq(VARIANT.id))
+        .filter(document_revisions::content.has_key("measured"))
+        .order((documents::build_id, document_revisions::created_at.desc()))
+        .select((documents::build_id, document_revisions::content))
+        .load(connection)?;
+    let mut builds: BTreeMap<Uuid, Vec<RawDesign>> = BTreeMap::new();
+    for (build, content) in rows {
+        if let Ok(RawDocument::Variant(design)) = VARIANT.read(content) {
+            builds.entry(build).or_default().push(*design);
+        }
+    }
+    Ok(builds.into_values().collect())
+}
+
 /// The titles of some builds, as they are stored.
 fn titles(connection: &mut PgConnection, of: &[Uuid]) -> Result<Vec<(Uuid, Value)>, ApiError> {
     let of_them = newest().filter(documents::build_id.eq_any(of)).filter(documents::kind.eq(TITLE.id));

@@ -1,6 +1,7 @@
 //! What is measured of a build, and what it says.
 
 mod compare;
+mod learned;
 mod plan;
 mod read;
 mod recording;
@@ -14,6 +15,8 @@ use utoipa_actix_web::service_config::ServiceConfig;
 pub(super) fn configure(config: &mut ServiceConfig<'_>) {
     config
         .service(compare::compare)
+        .service(learned::list)
+        .service(learned::apply)
         .service(plan::plan)
         .service(read::read)
         .service(recording::keep)

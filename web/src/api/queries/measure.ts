@@ -3,6 +3,8 @@
 import { useQuery } from '@tanstack/react-query';
 import type {
   ComparedTraces,
+  LearnedDesign,
+  LearnedValue,
   MeasuringPlan,
   MeasuringReport,
   RawComparedTraces,
@@ -44,6 +46,29 @@ export function useMeasureReport(design: RawDesign, measurements: readonly RawMe
       ),
     enabled: measurements.length > 0,
     placeholderData: (previous) => (measurements.length > 0 ? previous : undefined),
+    gcTime: 5000,
+    retry: false,
+  });
+}
+
+/** What the workshop has learned from its own builds. */
+export function useLearned() {
+  return useQuery({
+    queryKey: ['learned'],
+    queryFn: ({ signal }): Promise<LearnedValue[]> =>
+      answered(api.GET('/api/v1/workshop/learned', { signal })),
+    retry: false,
+  });
+}
+
+/** A design with what the workshop has learned where nothing is written; nothing is asked where nothing would come of it. */
+export function useWithLearned(design: RawDesign, few_too: boolean, asks: boolean) {
+  return useQuery({
+    queryKey: ['with learned', design, few_too],
+    queryFn: ({ signal }): Promise<LearnedDesign> =>
+      answered(api.POST('/api/v1/workshop/learned/design', { body: { design, few_too }, signal })),
+    enabled: asks,
+    placeholderData: (previous) => (asks ? previous : undefined),
     gcTime: 5000,
     retry: false,
   });

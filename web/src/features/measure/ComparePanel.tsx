@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import { useComparedTraces } from '../../api/queries/measure';
 import { markAt } from '../../model/mark';
-import { isImpedance, type KeptMeasurement, KINDS } from '../../model/measurements';
+import { asColumns, isImpedance, type KeptMeasurement, KINDS } from '../../model/measurements';
 import { clockOf, dayOf } from '../../model/moment';
-import { significant } from '../../model/units';
+import { shown, significant } from '../../model/units';
 import type { RawComparedTraces } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
@@ -38,8 +38,18 @@ type Equal = (typeof EQUAL)[number][0];
 
 const MOST = 6;
 
-const nameOf = ({ measurement: { of, variant, driver, at, notes } }: KeptMeasurement): string =>
-  `${notes?.trim() || variant || KINDS[of]}, ${KINDS[of].toLowerCase()}${driver ? ` ${driver}` : ''}, ${dayOf(at)} ${clockOf(at)}`;
+const nameOf = ({
+  measurement: { of, variant, driver, at, notes, sweep_level, angle },
+}: KeptMeasurement): string =>
+  [
+    notes?.trim() || variant || KINDS[of],
+    `${KINDS[of].toLowerCase()}${driver ? ` ${driver}` : ''}`,
+    sweep_level != null && `${sweep_level.toFixed(0)} dB`.replace('-', '−'),
+    angle != null && shown(angle),
+    `${dayOf(at)} ${clockOf(at)}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
 
 /** Levels of the build beside each other, box against box: at equal level, smoothed or in bands, with lowest note and evenness. */
 export function ComparePanel({ all }: Props) {
@@ -121,14 +131,6 @@ function Compared({
   const [lowest, evenest] = [best(({ f3 }) => f3), best(({ evenness }) => evenness)];
   const hertz = (value: number | null | undefined) =>
     value == null ? 'below it' : `${significant(value, 3)} Hz`;
-  const rows = ['Frequency (Hz)', ...traces.map(({ name }) => name)].join('\t');
-  const text = () =>
-    [
-      rows,
-      ...(traces[0]?.points ?? []).map(([frequency = 0], k) =>
-        [frequency.toFixed(3), ...traces.map(({ points }) => points[k]?.[1]?.toFixed(2) ?? '')].join('\t'),
-      ),
-    ].join('\n');
   return (
     <>
       <Chart label="Traces beside each other" height={230} range={[top - 40, top]} lines={lines} />
@@ -170,7 +172,7 @@ function Compared({
           ' A near field and a trace at the seat are not to be compared with each other.'}
       </p>
       <p>
-        <Button onClick={() => save('traces.txt', new Blob([text()], { type: 'text/plain' }))}>
+        <Button onClick={() => save('traces.txt', new Blob([asColumns(traces)], { type: 'text/plain' }))}>
           Save as text
         </Button>
       </p>

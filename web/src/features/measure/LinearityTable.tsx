@@ -61,8 +61,10 @@ export function LinearityTable({ one }: { one: One }) {
 
 /** What is lost beside the axis. */
 export function AngleTable({ angles }: { angles: MeasuringReport['angles'] }) {
-  const at = (lost: readonly (readonly number[])[], wanted: number) =>
-    lost.find(([frequency = 0]) => frequency >= wanted)?.[1];
+  const at = (lost: readonly (readonly number[])[], wanted: number) => {
+    const found = lost.find(([frequency = 0]) => frequency >= wanted)?.[1];
+    return found === undefined ? '–' : `${found.toFixed(1).replace('-', '−')} dB`;
+  };
   return (
     <table className="w-full text-[0.929rem]">
       <caption className="text-left font-semibold">
@@ -85,7 +87,7 @@ export function AngleTable({ angles }: { angles: MeasuringReport['angles'] }) {
             </th>
             {[100, 200, 400].map((wanted) => (
               <td key={wanted} className="font-mono">
-                {at(lost, wanted)?.toFixed(1).replace('-', '−') ?? '–'} dB
+                {at(lost, wanted)}
               </td>
             ))}
             <td className="font-mono">

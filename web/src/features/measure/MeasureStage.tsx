@@ -18,6 +18,7 @@ import type { StageProps } from '../shell/stages';
 import { useTheme } from '../shell/theme';
 import { ComparePanel } from './ComparePanel';
 import { FindingsPanel } from './FindingsPanel';
+import { LearnedPanel } from './LearnedPanel';
 import { PlanPanel } from './PlanPanel';
 import { TracesPanel } from './TracesPanel';
 
@@ -27,6 +28,7 @@ const PANELS = [
   ['findings', 'Findings'],
   ['traces', 'Traces'],
   ['compare', 'Compare'],
+  ['learned', 'Learned'],
 ] as const;
 
 /** What is measured of the active variant, laid on its prediction, what that says, and what would fix it. */
@@ -101,6 +103,12 @@ export function MeasureStage(props: StageProps) {
                 </p>
               ))}
             {panel === 'compare' && <ComparePanel all={all} />}
+            {panel === 'learned' && (
+              <LearnedPanel
+                design={variant.design}
+                onUse={(next) => workbench.edit(variant.id, next, 'learned values')}
+              />
+            )}
             {panel === 'traces' && (
               <TracesPanel all={all} used={used} design={design} workbench={workbench} />
             )}

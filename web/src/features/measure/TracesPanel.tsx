@@ -2,7 +2,7 @@ import { recordingAt } from '../../api/queries/measure';
 import {
   archiveMeasurement,
   asText,
-  isOfBox,
+  isOfAnother,
   type KeptMeasurement,
   KINDS,
   keepMeasurement,
@@ -93,7 +93,7 @@ function TraceCard({ one, used, design, workbench }: CardProps) {
     return typed == null ? [] : [`${name} ${shown(asRead(typed, fieldAt(`measurement.${key}`)))}`];
   });
   if (calibration) facts.push(`Calibration ${calibration}`);
-  const elsewhere = isOfBox(of) && variant !== design.name;
+  const elsewhere = isOfAnother(measurement, design);
   return (
     <article
       aria-label={`${title}, ${dayOf(at)}, ${clockOf(at)}`}

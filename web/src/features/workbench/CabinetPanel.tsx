@@ -19,6 +19,7 @@ import { TextInput } from '../../ui/TextInput';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { groupsOf } from './groups';
 import { KindChoices } from './Kinds';
+import { LearnedOffer } from './LearnedOffer';
 import type { OpenPart } from './PartCard';
 import { ValueTapes } from './ValueTapes';
 
@@ -139,6 +140,9 @@ export const CabinetPanel = memo(function CabinetPanel(props: Props) {
               <Suspense fallback={null}>
                 <WayCurve variant={variant} workbench={workbench} report={report} />
               </Suspense>
+            )}
+            {group === groups[0] && (
+              <LearnedOffer key={id} design={design} onUse={(next) => edit(next, 'learned values')} />
             )}
             <ValueTapes
               group={group}
