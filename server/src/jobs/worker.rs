@@ -37,8 +37,8 @@ struct Shared {
     lease: f64,
     held: Mutex<HashSet<Uuid>>,
     stop: AtomicBool,
-    /// Wakes what sleeps when it is to stop.
-    bell: (Mutex<()>, Condvar),
+    /// Counts the pieces that were ended, and wakes what sleeps when one was, because others may wait for it, and when it is to stop.
+    bell: (Mutex<u64>, Condvar),
     /// Why they stopped by themselves.
     refused: Mutex<Option<String>>,
 }
@@ -92,6 +92,16 @@ impl Shared {
         self.bell.1.notify_all();
     }
 
+    /// How many pieces were ended.
+    fn ended(&self) -> u64 {
+        *self.bell.0.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    fn ring(&self) {
+        *self.bell.0.lock().unwrap_or_else(PoisonError::into_inner) += 1;
+        self.bell.1.notify_all();
+    }
+
     fn stopped(&self) -> bool {
         self.stop.load(Ordering::Relaxed)
     }
@@ -99,16 +109,26 @@ impl Shared {
     /// Sleeps, unless it is to stop.
     fn rest(&self, time: Duration) {
         let guard = self.bell.0.lock().unwrap_or_else(PoisonError::into_inner);
-        let _ = self.bell.1.wait_timeout_while(guard, time, |()| !self.stopped());
+        let _ = self.bell.1.wait_timeout_while(guard, time, |_| !self.stopped());
+    }
+
+    /// Sleeps until it is time to look for work again, or another thread has ended a piece since `ended` were.
+    fn await_work(&self, ended: u64) {
+        let guard = self.bell.0.lock().unwrap_or_else(PoisonError::into_inner);
+        let _ = self.bell.1.wait_timeout_while(guard, LOOK, |now| *now == ended && !self.stopped());
     }
 
     fn work(&self) {
         let mut failing = false;
         while !self.stopped() {
+            let ended = self.ended();
             let taken = self.pool.get().map_err(ApiError::unreachable);
             match taken.and_then(|mut connection| queue::take(&mut connection)) {
-                Ok(Some(task)) => self.carry_out(&task),
-                Ok(None) => self.rest(LOOK),
+                Ok(Some(task)) => {
+                    self.carry_out(&task);
+                    self.ring();
+                }
+                Ok(None) => self.await_work(ended),
                 Err(error) => {
                     if !failing {
                         tracing::error!(%error, "no work can be taken");
