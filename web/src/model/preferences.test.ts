@@ -44,6 +44,8 @@ describe('units of a person', () => {
     expect(inWords('448 mm, 14.2 l to spare, 17 m/s, 0.5 mm/N')).toBe(
       '17 5/8 in, 0.501 cuft to spare, 17 m/s, 0.5 mm/N',
     );
+    // A bolt is called by its thread, whatever its length is read in.
+    expect(inWords('8 bolts M6 × 50.8 mm')).toBe('8 bolts M6 × 2 in');
     preferences.reset();
     expect(inWords('448 mm')).toBe('448 mm');
   });

@@ -73,8 +73,9 @@ export function asRead(typed: Typed, field: Field): Typed {
   return quantity && quantity.unit !== unit ? measure(quantity.si, unit) : typed;
 }
 
-/** Quantities in words; of several sizes one after the other, or a value with its error, only the last has its unit. */
-const SPOKEN = /(at )?(\d+(?:[.,]\d+)?(?: [×±] \d+(?:[.,]\d+)?)*)(\s?)(mm|cm|m|l|g|kg)(?![\w/²³·])/g;
+/** Quantities in words, the 6 of an M6 bolt left alone; of several sizes one after the other, or a value with its error, only the last has its unit. */
+const SPOKEN =
+  /(at )?(?<![\w.,])(\d+(?:[.,]\d+)?(?: [×±] \d+(?:[.,]\d+)?)*)(\s?)(mm|cm|m|l|g|kg)(?![\w/²³·])/g;
 const SPOKEN_OF: Record<string, string> = {
   mm: 'length',
   cm: 'length',

@@ -5,6 +5,7 @@ import { progressOn } from '../../model/workshop';
 import { useInAddress } from '../../ui/address';
 import { Choice } from '../../ui/Choice';
 import { Message } from '../../ui/Message';
+import { usePreferences } from '../../ui/observed';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import type { StageProps } from '../shell/stages';
 import { CalendarSheet } from './CalendarSheet';
@@ -33,6 +34,7 @@ const SHEETS: readonly { id: string; name: string; Sheet: ComponentType<SheetPro
 
 /** What is bought, cut and done to build the active variant. */
 export function BuildStage({ variant, workbench, bench, brief, build, onRefresh }: StageProps) {
+  usePreferences();
   const design = useThrottled(variant.design, FOLLOWED);
   const [today] = useState(() => localDay(new Date()));
   const question = usePlanQuestion(design, progressOn(bench), today);

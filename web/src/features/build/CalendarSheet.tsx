@@ -1,5 +1,6 @@
 import { askPlanFile } from '../../api/queries/plan';
 import { clockOf, dayOf, localDay } from '../../model/moment';
+import { inWords } from '../../model/preferences';
 import { AS_USUAL, editWorkshop, workshopOn } from '../../model/workshop';
 import { Button } from '../../ui/Button';
 import { save } from '../../ui/download';
@@ -77,11 +78,12 @@ export function CalendarSheet({ plan, question, workbench, variant, bench }: She
                         {clockOf(from)}–{clockOf(to)}
                       </span>
                       <span>
-                        {title}
+                        {inWords(title)}
                         {goes_on ? ' (goes on)' : ''}
                         {waits && (
                           <span className="block text-[0.857rem] text-soft">
-                            {String(waits[0])} until {dayOf(String(waits[1]))}, {clockOf(String(waits[1]))}
+                            {inWords(String(waits[0]))} until {dayOf(String(waits[1]))},{' '}
+                            {clockOf(String(waits[1]))}
                           </span>
                         )}
                       </span>

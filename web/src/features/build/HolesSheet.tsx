@@ -56,7 +56,7 @@ export function HolesSheet({ plan, question, variant, workbench, onShow }: Sheet
           {
             name: 'For',
             names: true,
-            cell: ({ what, faults }) => (faults.length ? `${what}: ${faults.join('; ')}` : what),
+            cell: ({ what, faults }) => inWords(faults.length ? `${what}: ${faults.join('; ')}` : what),
           },
           { name: 'Size', kind: 'figure', cell: (hole) => sizeOf(hole.size, hole.round) },
           { name: 'Inches', kind: 'figure', cell: ({ inch32 }) => `${inches(inch32 / 32)} in` },
@@ -85,7 +85,7 @@ export function HolesSheet({ plan, question, variant, workbench, onShow }: Sheet
             { name: 'Board', cell: ({ panel }) => boardOf(panel) },
             { name: 'For', names: true, cell: ({ what, count }) => `${count} × ${what}` },
             { name: 'Drill', kind: 'figure', cell: ({ drill }) => lengthOf(drill) },
-            { name: 'As', className: 'pl-3', headingClass: 'pl-3', cell: ({ words }) => words },
+            { name: 'As', className: 'pl-3', headingClass: 'pl-3', cell: ({ words }) => inWords(words) },
           ]}
         />
       )}

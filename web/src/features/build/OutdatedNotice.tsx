@@ -1,4 +1,5 @@
 import { dayOf } from '../../model/moment';
+import { inWords } from '../../model/preferences';
 import type { Workbench } from '../../model/workbench';
 import { printedNow } from '../../model/workshop';
 import type { BuildPlan } from '../../schema/types';
@@ -15,7 +16,7 @@ export function OutdatedNotice({ plan, workbench }: { plan: BuildPlan; workbench
       {faults.length > 0 && (
         <ul className="text-short">
           {faults.map((fault) => (
-            <li key={fault}>{fault[0]?.toUpperCase() + fault.slice(1)}.</li>
+            <li key={fault}>{inWords(fault[0]?.toUpperCase() + fault.slice(1))}.</li>
           ))}
         </ul>
       )}
@@ -27,7 +28,7 @@ export function OutdatedNotice({ plan, workbench }: { plan: BuildPlan; workbench
             </b>{' '}
             {changed
               .slice(0, SHOWN)
-              .map(([what, then, now]) => `${what}: ${then} → ${now}`)
+              .map(([what, then, now]) => inWords(`${what}: ${then} → ${now}`))
               .join('; ')}
             {changed.length > SHOWN ? `; and ${changed.length - SHOWN} more` : ''}
           </p>

@@ -130,7 +130,7 @@ export function PanelsSheet({ variant, workbench, brief, question, plan }: Sheet
             {plan.veneers.length > 0 && (
               <Table
                 className="mt-3 text-[0.929rem]"
-                caption="Veneer, 25 mm over on every side: trimmed once it is glued"
+                caption={inWords('Veneer, 25 mm over on every side: trimmed once it is glued')}
                 rows={plan.veneers}
                 keyOf={({ panel }) => panel}
                 columns={[
@@ -151,7 +151,7 @@ export function PanelsSheet({ variant, workbench, brief, question, plan }: Sheet
             <Rounded plan={plan} />
             {report.notes.map((note) => (
               <p key={note} className="mt-2">
-                {note}
+                {inWords(note)}
               </p>
             ))}
             <p className="mt-2 text-[0.929rem] text-soft">

@@ -1,5 +1,6 @@
 import { type ReactNode, useState } from 'react';
 import { askPlanFile, readPrices } from '../../api/queries/plan';
+import { inWords } from '../../model/preferences';
 import { fieldAt } from '../../model/units';
 import type { Workbench } from '../../model/workbench';
 import { editStock, editWorkshop, workshopOn } from '../../model/workshop';
@@ -126,12 +127,12 @@ const COLUMNS = (workbench: Workbench, own: readonly RawStock[]): Column<Line>[]
           <span className="font-semibold text-[1rem]">{shop.name}</span>
         ) : (
           <>
-            <span className="font-medium">{item?.name}</span>
-            {item?.note && <span className="block text-[0.857rem] text-soft">{item.note}</span>}
+            <span className="font-medium">{inWords(item?.name ?? '')}</span>
+            {item?.note && <span className="block text-[0.857rem] text-soft">{inWords(item.note)}</span>}
           </>
         ),
     },
-    { name: 'Needed', kind: 'figure', cell: of(({ amount, unit }) => amountOf(amount, unit)) },
+    { name: 'Needed', kind: 'figure', cell: of(({ amount, unit }) => inWords(amountOf(amount, unit))) },
     {
       name: 'In stock',
       kind: 'figure',
@@ -181,8 +182,8 @@ const COLUMNS = (workbench: Workbench, own: readonly RawStock[]): Column<Line>[]
 /** How many packs are bought, and of how much. */
 function packsOf({ packs, pack, unit }: ItemReport): string {
   if (packs === 0) return 'none';
-  if (pack === 1) return amountOf(packs, unit);
-  return `${packs} × ${amountOf(pack, unit)}`;
+  if (pack === 1) return inWords(amountOf(packs, unit));
+  return `${packs} × ${inWords(amountOf(pack, unit))}`;
 }
 
 function Cell({

@@ -1,4 +1,5 @@
 import { dayOf } from '../../model/moment';
+import { inWords } from '../../model/preferences';
 import type { BuildPlan } from '../../schema/types';
 import { money } from './sheet';
 
@@ -20,7 +21,7 @@ export function PlanSummary({ plan }: { plan: BuildPlan }) {
       </span>
       <span>
         {cabinets > 1 ? 'Each ' : ''}
-        <b className="font-mono">{mass.toFixed(1)} kg</b>
+        <b className="font-mono">{inWords(`${mass.toFixed(1)} kg`)}</b>
       </span>
       <span>
         Work <b className="font-mono">{hours.toFixed(0)} h</b>

@@ -2,7 +2,8 @@ import { useEffect, useState } from 'react';
 import { useCompanions } from '../../api/queries/companion';
 import { drying, lasting } from '../../model/duration';
 import { localMoment } from '../../model/moment';
-import { fieldAt, usualUnit, writeTyped } from '../../model/units';
+import { asRead, inWords } from '../../model/preferences';
+import { fieldAt, readTyped, shown, usualUnit, writeTyped } from '../../model/units';
 import { keepEntry, progressOn, tick, withMeasured } from '../../model/workshop';
 import type { Step, Typed } from '../../schema/types';
 import { Button } from '../../ui/Button';
@@ -31,8 +32,8 @@ export function StepsSheet(props: SheetProps) {
     <Scroll label="Steps" className="min-h-0 flex-1 overflow-y-auto pr-1 pb-2">
       <div className="flex flex-wrap items-center gap-2 pb-1">
         <p className="min-w-60 flex-1 text-soft">
-          {done} of {plan.steps.length} done{next ? `; next: ${next.title.toLowerCase()}` : ''}. Tick a step
-          when its check holds; what you measure is taken into the design.
+          {done} of {plan.steps.length} done{next ? `; next: ${inWords(next.title).toLowerCase()}` : ''}. Tick
+          a step when its check holds; what you measure is taken into the design.
         </p>
         <Button onClick={() => setPhone(true)}>On a phone…</Button>
       </div>
@@ -116,7 +117,7 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
           className={`min-h-6 flex-1 text-left font-medium ${state === 'done' ? 'text-soft line-through' : ''}`}
           onClick={onOpen}
         >
-          {step.title}
+          {inWords(step.title)}
           {state === 'failed' && <span className="text-short"> – its check failed</span>}
         </button>
         <span className="whitespace-nowrap font-mono text-[0.857rem] text-soft">
@@ -127,8 +128,8 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
       {open && (
         <div className="mt-1 grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 pl-7 md:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
           <div className="flex flex-col gap-1">
-            <p>{step.how}</p>
-            {step.why && <p className="text-soft">{step.why}</p>}
+            <p>{inWords(step.how)}</p>
+            {step.why && <p className="text-soft">{inWords(step.why)}</p>}
             {step.reach && (
               <p className="text-soft">
                 Through the {step.reach.through}, {lengthOf(step.reach.width)} wide.
@@ -136,11 +137,11 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
             )}
             {step.caution && (
               <p className="border-short border-l-3 pl-2">
-                <b>Caution.</b> {step.caution}
+                <b>Caution.</b> {inWords(step.caution)}
               </p>
             )}
             <p>
-              <b>Check:</b> {step.check}
+              <b>Check:</b> {inWords(step.check)}
             </p>
             {step.measures && <Measured step={step} workbench={workbench} variant={variant} />}
             {step.methods.length > 0 && (
@@ -150,7 +151,7 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
                   {step.methods.map(([method, words]) => (
                     <div key={method} className="flex gap-2">
                       <dt className="min-w-32 font-medium">{method}</dt>
-                      <dd>{words}</dd>
+                      <dd>{inWords(words)}</dd>
                     </div>
                   ))}
                 </dl>
@@ -159,7 +160,7 @@ function StepRow({ step, state, open, onOpen, onTicked, plan, workbench, variant
             {step.fails && (
               <p className="flex flex-wrap items-center gap-2">
                 <Button onClick={fail}>The check failed…</Button>
-                <span className="text-soft">{step.fails.fix}</span>
+                <span className="text-soft">{inWords(step.fails.fix)}</span>
               </p>
             )}
           </div>
@@ -186,7 +187,7 @@ function Facts({ name, all }: { name: string; all: readonly string[] }) {
   return (
     <div className="flex gap-2">
       <dt className="min-w-16 text-soft">{name}</dt>
-      <dd>{all.join('; ')}</dd>
+      <dd>{inWords(all.join('; '))}</dd>
     </div>
   );
 }
@@ -213,7 +214,7 @@ function Measured({ step, workbench, variant }: Pick<RowProps, 'step' | 'workben
         label={`${field.symbol}, measured`}
         fields={[field]}
         typed={typed}
-        follows={String(drawn)}
+        follows={String(asRead(drawn, field))}
         optional
         className="w-28 font-mono"
         onType={(_, next) => {
@@ -231,7 +232,7 @@ function Measured({ step, workbench, variant }: Pick<RowProps, 'step' | 'workben
           );
         }}
       />
-      <span className="text-[0.929rem] text-soft">as drawn {String(drawn)}</span>
+      <span className="text-[0.929rem] text-soft">as drawn {shown(asRead(drawn, field))}</span>
     </div>
   );
 }
@@ -243,7 +244,7 @@ const boardOf = (measured: Measurements, material: string | null | undefined, dr
     (board) => board.material === material && Math.abs(siOf(board.nominal) - drawn) < 5e-5,
   );
 
-const siOf = (typed: Typed): number => Number.parseFloat(String(typed)) / 1e3;
+const siOf = (typed: Typed): number => readTyped(typed, 'length')?.si ?? Number.NaN;
 
 function measuredOf(
   measured: Measurements,

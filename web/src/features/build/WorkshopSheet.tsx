@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Refusal } from '../../api/client';
 import { MATERIALS } from '../../model/body';
+import { asRead } from '../../model/preferences';
 import { fieldAt } from '../../model/units';
 import { AS_USUAL, editWorkshop, workshopOn } from '../../model/workshop';
 import type { RawMaterial, RawSheet, RawWorkshop, Typed } from '../../schema/types';
@@ -126,7 +127,7 @@ export function WorkshopSheet({ workbench, bench, plan, error }: SheetProps) {
                   label={field.symbol}
                   fields={[field]}
                   typed={(workshop[name as keyof RawWorkshop] as Typed | undefined) ?? null}
-                  follows={USUAL[name] ?? ''}
+                  follows={String(asRead(USUAL[name] ?? '', field))}
                   error={refusal?.errorOf(`conditions.workshop.${name}`)}
                   optional
                   className="w-full font-mono text-[0.929rem]"

@@ -1,3 +1,4 @@
+import { inWords } from '../../model/preferences';
 import type { RawListeningPlace } from '../../schema/types';
 import { type PanelProps, PlaceValues, without } from './panel';
 
@@ -22,7 +23,7 @@ export function BatteryPanel({ place, report, error, onEdit }: PanelProps) {
           {energy.solar != null && <Hours hours={energy.solar} what="a day from the sun" />}
         </p>
       )}
-      {energy && <p>{energy.words}</p>}
+      {energy && <p>{inWords(energy.words)}</p>}
       {!energy && (
         <p>
           {place.battery

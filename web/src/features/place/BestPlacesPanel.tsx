@@ -3,6 +3,7 @@ import { runs } from '../../api/queries/jobs';
 import { useBestPlaces, useStartBestPlaces, useStopBestPlaces } from '../../api/queries/place';
 import { same } from '../../model/design';
 import { inMetres, sizeOf } from '../../model/places';
+import { inWords } from '../../model/preferences';
 import type { PlaceSearch, RawArea, RawListeningPlace } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
@@ -88,7 +89,9 @@ export function BestPlacesPanel({ place, report, error, design, build, onEdit, o
                     {rank + 1}. {one.spread.toFixed(1)} dB
                   </b>
                   {now != null && ` (${change(one.spread - now)} dB)`} at{' '}
-                  {one.at.map(([x = 0, y = 0]) => `${x.toFixed(2)}, ${y.toFixed(2)} m`).join(' and ')}
+                  {one.at
+                    .map(([x = 0, y = 0]) => inWords(`${x.toFixed(2)} m, ${y.toFixed(2)} m`))
+                    .join(' and ')}
                   <span className="block text-[0.929rem] text-soft">{one.why}</span>
                 </span>
                 <Button

@@ -1,3 +1,4 @@
+import { inWords } from '../../model/preferences';
 import { Select } from '../../ui/Select';
 import { Table } from '../../ui/Table';
 import { type PanelProps, PlaceValues, without } from './panel';
@@ -19,12 +20,15 @@ export function EarsPanel({ place, report, error, onEdit }: PanelProps) {
     <div className="flex flex-col gap-2">
       <h2 className="text-[1.071rem]">Will it harm ears?</h2>
       {exposure && (
-        <p>{exposure.words} After NIOSH 98-126: 85 dB(A) for 8 hours, half the time for every 3 dB more.</p>
+        <p>
+          {inWords(exposure.words)} After NIOSH 98-126: 85 dB(A) for 8 hours, half the time for every 3 dB
+          more.
+        </p>
       )}
       <h2 className="text-[1.071rem]">Will it shake the neighbours?</h2>
       {neighbours ? (
         <>
-          <p>{neighbours.words}</p>
+          <p>{inWords(neighbours.words)}</p>
           <Table
             rows={neighbours.bands}
             keyOf={({ frequency }) => frequency}

@@ -1,3 +1,4 @@
+import { inWords } from '../../model/preferences';
 import type { PanelProps } from './panel';
 
 /** Where builders disagree about rooms, with what each way gives here. */
@@ -7,7 +8,7 @@ export function MethodsPanel({ report }: PanelProps) {
       {report?.debates.map(({ name, words }) => (
         <section key={name} aria-label={name}>
           <h2 className="text-[1.071rem]">{name}</h2>
-          <p>{words}</p>
+          <p>{inWords(words)}</p>
         </section>
       ))}
     </div>

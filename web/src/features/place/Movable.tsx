@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { type Axes, type Chosen, movedTo, sizeOf, snapped, withItem } from '../../model/places';
+import { inWords } from '../../model/preferences';
 import type { RawListeningPlace } from '../../schema/types';
 import { arrowSteps } from '../../ui/QuantityInput';
 import { type Drawn, type Frame, reachOf } from './frame';
@@ -78,7 +79,7 @@ export function Movable({ item, axes, frame, place, pressed, onChoose, onPreview
 
   const [first, second] =
     axes[0] === 0 ? ['from the left', 'up the plan'] : ['along the plan', 'above the floor'];
-  const text = `${here[0].toFixed(2)} m ${first}, ${here[1].toFixed(2)} m ${second}`;
+  const text = inWords(`${here[0].toFixed(2)} m ${first}, ${here[1].toFixed(2)} m ${second}`);
   return (
     <g
       role="slider"

@@ -10,7 +10,7 @@ import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { lazily } from '../../ui/lazily';
 import { Message } from '../../ui/Message';
-import { useObserved } from '../../ui/observed';
+import { useObserved, usePreferences } from '../../ui/observed';
 import { Scroll } from '../../ui/Scroll';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
 import { ConditionsBar } from '../curves/ConditionsBar';
@@ -28,6 +28,7 @@ const LANES = ['level', 'seats'];
 
 /** Where the build is listened to: the plan with cabinets and seats, what arrives there, and what the place does. */
 export function PlaceStage(props: StageProps) {
+  usePreferences();
   const { bench, workbench, shown } = props;
   const places = placesOn(bench);
   const here = places.find(({ id }) => id === bench.listening.place);

@@ -1,4 +1,5 @@
 import { inside } from '../../model/places';
+import { inWords } from '../../model/preferences';
 import type { RawListeningPlace, Typed } from '../../schema/types';
 import { type PanelProps, type PlaceRow, PlaceValues, without } from './panel';
 
@@ -44,7 +45,8 @@ export function RoomPanel({ place, report, error, onEdit }: PanelProps) {
       {room && (
         <>
           <p>
-            <b>{room.volume.toFixed(1)} m³</b>, reverberation {room.reverberation.toFixed(2)} s. {room.words}
+            <b>{room.volume.toFixed(1)} m³</b>, reverberation {room.reverberation.toFixed(2)} s.{' '}
+            {inWords(room.words)}
           </p>
           {room.lift && (
             <table className="w-full text-[0.929rem]">

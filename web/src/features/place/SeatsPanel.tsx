@@ -1,4 +1,5 @@
 import { whereIs, withItem, withoutItem } from '../../model/places';
+import { inWords } from '../../model/preferences';
 import { Button } from '../../ui/Button';
 import { Table } from '../../ui/Table';
 import { TextInput } from '../../ui/TextInput';
@@ -55,7 +56,7 @@ export function SeatsPanel(props: PanelProps) {
         </p>
       ))}
       {report?.note && <p>{report.note}</p>}
-      {report?.field && <p>{report.field.words}</p>}
+      {report?.field && <p>{inWords(report.field.words)}</p>}
       {place.seats?.length === 0 && <p>Nobody listens yet: add a seat.</p>}
       {brief && (
         <label className="flex items-center gap-1.5">
