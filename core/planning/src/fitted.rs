@@ -37,9 +37,12 @@ const FIELDS: [&Field; 3] = [&field::BODY_WIDTH, &field::BODY_HEIGHT, &field::BO
 struct Standing {
     /// Less than nothing for each thing that forbids building it.
     faults: i32,
-    /// What the place allows over what it takes, at most 1.
+    /// What the place allows over what it takes, at most 1; less where a way in it came out another length than was asked for.
     room: f64,
 }
+
+/// Share of its length that a way may be off by in a box that is looked no further from: what folding usually costs (common practice).
+const AS_ASKED: f64 = 0.05;
 
 impl Standing {
     const DONE: Self = Self { faults: 0, room: 1.0 };
@@ -49,11 +52,22 @@ impl Standing {
             return Self { faults: i32::MIN, room: 0.0 };
         }
         let ratios = [size::ratio(brief, built), place::ratio(brief, built)];
-        let room = ratios.into_iter().flatten().fold(1.0, f64::min);
+        let room = ratios.into_iter().flatten().fold(1.0, f64::min) * likeness(built);
         // What rounding makes is no fault.
         let room = if room > 1.0 - 1e-6 { 1.0 } else { room };
         Self { faults: -i32::try_from(built.forbids().len()).unwrap_or(i32::MAX), room }
     }
+}
+
+/// How near a folded way comes to the length that was asked for: 1 where it is as near as folding gets it, and where there is none.
+fn likeness(built: &Built) -> f64 {
+    let lengths = built.boxed.as_ref().and_then(|boxed| {
+        Some((boxed.contents.path.as_ref()?.length(), boxed.cabinet.fold.as_ref()?.length()))
+    });
+    lengths.map_or(1.0, |(asked, laid)| {
+        let share = (laid / asked).min(asked / laid);
+        if share >= 1.0 - AS_ASKED { 1.0 } else { share }
+    })
 }
 
 /// The best so far of the boxes that were looked at.
@@ -185,7 +199,7 @@ fn without_waste(brief: &Brief, design: RawDesign, frame: f64) -> RawDesign {
         return design;
     }
     let own = design.body.clone().unwrap_or_default();
-    let others = wide(own, frame).filter_map(|body| {
+    let others = wide(own, frame, f64::INFINITY).filter_map(|body| {
         let body = Some(body);
         let (found, volume, _) = stands(&body)?;
         (found >= standing).then_some((volume, body))
@@ -330,8 +344,8 @@ fn bodies<'a>(
         RawBody { width: at(0), height: at(1), ..base.clone() }
     });
     // A folded way is as wide as the box: from hardly wider than the driver on.
-    let free = !lumped && brief.outside[0].is_none();
-    let wide = free.then(|| wide(own, frame)).into_iter().flatten();
+    let widest = brief.outside[0].unwrap_or(f64::INFINITY) / frame;
+    let wide = (!lumped).then(|| wide(own, frame, widest)).into_iter().flatten();
     leaning
         .into_iter()
         .chain(ratios)
@@ -355,11 +369,11 @@ const CLOSE: [[f64; 2]; 9] = [
     [2.2, 2.2],
 ];
 
-/// Boxes with a folded way, from hardly wider than the driver on; its channels lie as they do, or upright where nothing is written of them.
-fn wide(own: RawBody, frame: f64) -> impl Iterator<Item = RawBody> {
+/// Boxes with a folded way, from hardly wider than the driver to `widest` frames; its channels lie as they do, or upright where nothing is written of them.
+fn wide(own: RawBody, frame: f64, widest: f64) -> impl Iterator<Item = RawBody> {
     let upright = RawFold { stack: RawStack::Upright, ..RawFold::default() };
     let stacks = if own.fold.is_none() { vec![None, Some(upright)] } else { vec![own.fold.clone()] };
-    WIDTHS.into_iter().flat_map(move |times| {
+    WIDTHS.into_iter().filter(move |times| *times < widest).flat_map(move |times| {
         let width = Some(FIELDS[0].typed((times * frame * 1e3).round() * 1e-3, 4));
         let base = RawBody { width, ..own.clone() };
         stacks.clone().into_iter().map(move |fold| RawBody { fold, ..base.clone() })

@@ -17,8 +17,10 @@ use crate::db::queries::driver_match as rows;
 use crate::db::rows::Job;
 use crate::error::ApiError;
 
-/// Drivers in one piece: about a quarter of a second.
-const PIECE: i64 = 16;
+/// Drivers in one piece, at least and at most: a part of a second, and so many that keeping what came of them weighs little.
+const PIECE: [i64; 2] = [16, 64];
+/// So many pieces a library has before they grow.
+const PIECES: i64 = 160;
 /// Boxes in one piece.
 const BOXES: usize = 16;
 /// How many of the best rows have their box drawn, whatever they are short of.
@@ -54,7 +56,8 @@ impl Kind for DriverMatches {
         let cursor: Cursor =
             cursor.map(|cursor| from_value("cursor", cursor.clone())).transpose()?.unwrap_or_default();
         if let Cursor::Drivers(after) = cursor {
-            let ids = rows::drivers_after(connection, job, after, PIECE)?;
+            let piece = (i64::from(job.total) / PIECES).clamp(PIECE[0], PIECE[1]);
+            let ids = rows::drivers_after(connection, job, after, piece)?;
             if let Some(last) = ids.last() {
                 let units = i32::try_from(ids.len()).unwrap_or(i32::MAX);
                 let cursor = to_value(&Cursor::Drivers(Some(*last)))?;

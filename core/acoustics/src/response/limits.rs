@@ -55,9 +55,10 @@ pub struct MaxOutput {
 impl MaxOutput {
     /// Scales a response of a network up to what is allowed.
     pub fn of(network: &Network, response: &Response, allowance: &Allowance) -> Self {
+        let mean = mean_share(allowance.crest);
         let mut max_output = Self { volts: Vec::new(), level: Vec::new(), limit: Vec::new() };
         for index in 0..response.frequency.len() {
-            let (scale, limit) = largest(network, response, allowance, index);
+            let (scale, limit) = largest(network, response, allowance, mean, index);
             max_output.volts.push(scale * size(response.drive[index]));
             max_output.level.push(level_of(response.pressure[index]) + 20.0 * scale.log10());
             max_output.limit.push(limit);
@@ -72,8 +73,9 @@ impl MaxOutput {
         allowance: &Allowance,
         band: Range<usize>,
     ) -> f64 {
+        let mean = mean_share(allowance.crest);
         let pressure = |index: usize| {
-            let (scale, _) = largest(network, response, allowance, index);
+            let (scale, _) = largest(network, response, allowance, mean, index);
             if scale.is_finite() { response.pressure[index] * scale } else { f64::INFINITY.into() }
         };
         let least = band.map(pressure).min_by(|a, b| a.norm_sqr().total_cmp(&b.norm_sqr()));
@@ -81,14 +83,15 @@ impl MaxOutput {
     }
 }
 
-/// By how much the drive of a response may be multiplied, and what binds then.
+/// By how much the drive of a response may be multiplied, and what binds then; the programme's mean power is `mean` of a sine's.
 fn largest(
     network: &Network,
     response: &Response,
     allowance: &Allowance,
+    mean: f64,
     index: usize,
 ) -> (f64, Option<Limit>) {
-    scales(network, response, allowance, index)
+    scales(network, response, allowance, mean, index)
         .filter(|(scale, _)| scale.is_finite())
         .map(|(scale, limit)| (scale, Some(limit)))
         .fold((f64::INFINITY, None), |least, next| if next.0 < least.0 { next } else { least })
@@ -104,15 +107,15 @@ fn scales<'a>(
     network: &'a Network,
     response: &'a Response,
     allowance: &'a Allowance,
+    mean: f64,
     index: usize,
 ) -> impl Iterator<Item = (f64, Limit)> + 'a {
     let current = size(response.current[index]);
-    let heat = current * current * network.coil_resistance;
-    let mean = mean_share(allowance.crest);
+    let heat = current * current * network.coil_resistance * mean;
     let fixed = [
         allowance.volts.map(|volts| (volts / size(response.drive[index]), Limit::Voltage)),
         allowance.amperes.map(|amperes| (amperes / current, Limit::Current)),
-        allowance.heat.map(|watts| ((watts / (heat * mean)).sqrt(), Limit::Heat)),
+        allowance.heat.map(|watts| ((watts / heat).sqrt(), Limit::Heat)),
         allowance.xmax.map(|xmax| (xmax / response.excursion_at(index), Limit::Cone)),
     ];
     let openings = network.openings.iter().enumerate().filter_map(move |(which, opening)| {

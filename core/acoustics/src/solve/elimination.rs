@@ -32,8 +32,14 @@ pub(super) fn solve_in_place<T: Real>(
 fn eliminate<T: Real>(n: usize, matrix: &mut [Complex<T>], rhs: &mut [Complex<T>], more: &mut [Complex<T>]) {
     let (matrix, rhs) = (&mut matrix[..n * n], &mut rhs[..n]);
     for column in 0..n.saturating_sub(1) {
-        let size = |row: usize| matrix[row * n + column].norm_sqr().smallest();
-        let pivot = (column + 1..n).fold(column, |best, row| if size(row) > size(best) { row } else { best });
+        // A plain loop: what an iterator calls is not inlined into the work in vector registers.
+        let (mut pivot, mut largest) = (column, matrix[column * n + column].norm_sqr().smallest());
+        for row in column + 1..n {
+            let size = matrix[row * n + column].norm_sqr().smallest();
+            if size > largest {
+                (pivot, largest) = (row, size);
+            }
+        }
         if pivot != column {
             for k in column..n {
                 matrix.swap(column * n + k, pivot * n + k);

@@ -1,8 +1,8 @@
 //! Starting points with every driver of the demo: they can be built as drawn.
 
 use oak_acoustics::Stop;
-use oak_design::file::{RawDesign, RawDriver, RawFamily, Typed};
-use oak_design::resolve::resolve_design;
+use oak_design::file::{RawBrief, RawDesign, RawDriver, RawFamily, Typed};
+use oak_design::resolve::{resolve_brief, resolve_design};
 use oak_design::start::RawAsk;
 use oak_planning::starts;
 use rayon::prelude::*;
@@ -69,4 +69,55 @@ fn a_horn_that_nobody_asked_a_note_of_can_be_moved() {
         RawAsk { lowest: Some(Typed::from("40 Hz")), ..RawAsk::of(drover.clone(), RawFamily::FrontHorn) };
     let start = starts(&ask, &Stop::default()).expect("starts").remove(0);
     assert!(start.reason.contains("cut-off 35 Hz"), "{}", start.reason);
+}
+
+/// Offered in a place, a line or horn that goes in is the one that was asked for: one that does not fit is not made to by folding a good
+/// part of its length away.
+#[test]
+fn a_way_that_fits_its_place_has_the_length_that_was_asked() {
+    let drivers = demo_drivers();
+    let place = |width: &str, height: &str, depth: &str| RawBrief {
+        lowest: Some(Typed::from("38 Hz")),
+        width: Some(Typed::from(width)),
+        height: Some(Typed::from(height)),
+        depth: Some(Typed::from(depth)),
+        ..RawBrief::default()
+    };
+    let places = [
+        place("620 mm", "420 mm", "360 mm"),
+        place("90 cm", "60 cm", "45 cm"),
+        place("1100 mm", "300 mm", "300 mm"),
+    ];
+    let families = [RawFamily::Line, RawFamily::MassLoadedLine, RawFamily::TappedHorn, RawFamily::BackHorn];
+    let mut asks = Vec::new();
+    for (family, brief) in
+        families.into_iter().flat_map(|family| places.iter().map(move |brief| (family, brief)))
+    {
+        asks.extend(drivers.iter().map(|driver| (family, brief, driver)));
+    }
+    let found = asks.par_iter().flat_map(|(family, brief, driver)| {
+        let ask = RawAsk { brief: Some((*brief).clone()), ..RawAsk::of((*driver).clone(), *family) };
+        let offered = starts(&ask, &Stop::default()).unwrap_or_default();
+        let designs: Vec<_> = offered.into_iter().filter_map(|start| start.design).collect();
+        let told = designs.into_iter().filter_map(|design| {
+            let built = resolve_design(&design).expect("resolves").built().expect("whole");
+            let boxed = built.boxed.as_ref()?;
+            let asked = boxed.contents.path.as_ref()?.length();
+            let outside = built.outside()?;
+            let most = resolve_brief(brief).expect("resolves").outside;
+            let goes_in =
+                most.into_iter().zip(outside).all(|(most, size)| most.is_none_or(|most| size <= most + 1e-3));
+            let length = boxed.cabinet.fold.as_ref()?.length();
+            Some((
+                goes_in && built.forbids().is_empty(),
+                format!("{}, {family:?}: {length:.2} for {asked:.2} m", driver.name),
+                length / asked,
+            ))
+        });
+        told.collect::<Vec<_>>()
+    });
+    let fitting: Vec<_> = found.collect::<Vec<_>>().into_iter().filter(|(fits, _, _)| *fits).collect();
+    let off: Vec<_> = fitting.iter().filter(|(_, _, share)| !(0.9..1.1).contains(share)).collect();
+    assert!(fitting.len() > 20, "{} fit", fitting.len());
+    assert!(off.is_empty(), "{} of {}: {off:#?}", off.len(), fitting.len());
 }
