@@ -44,6 +44,8 @@ describe('units of a person', () => {
     expect(inWords('448 mm, 14.2 l to spare, 17 m/s, 0.5 mm/N')).toBe(
       '17 5/8 in, 0.501 cuft to spare, 17 m/s, 0.5 mm/N',
     );
+    preferences.set({ units: { length: 'in', area: 'in2' } });
+    expect(inWords('70 cm², now 25.8 cm2, 12 cm')).toBe('10.9 in², now 4 in², 4 23/32 in');
     // A bolt is called by its thread, whatever its length is read in.
     expect(inWords('8 bolts M6 × 50.8 mm')).toBe('8 bolts M6 × 2 in');
     preferences.reset();

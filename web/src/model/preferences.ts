@@ -3,7 +3,16 @@
 import type { Typed } from '../schema/types';
 import { restorePath } from './restore';
 import { Stored } from './stored';
-import { type Field, readTyped, significant, type Unit, unitsOf, usualUnit, writeTyped } from './units';
+import {
+  type Field,
+  readTyped,
+  shown,
+  significant,
+  type Unit,
+  unitsOf,
+  usualUnit,
+  writeTyped,
+} from './units';
 
 export interface Preferences {
   /** Symbol of the unit for each dimension; what is missing is read as it was typed. */
@@ -75,8 +84,10 @@ export function asRead(typed: Typed, field: Field): Typed {
 
 /** Quantities in words, the 6 of an M6 bolt left alone; of several sizes one after the other, or a value with its error, only the last has its unit. */
 const SPOKEN =
-  /(at )?(?<![\w.,])(\d+(?:[.,]\d+)?(?: [×±] \d+(?:[.,]\d+)?)*)(\s?)(mm|cm|m|l|g|kg)(?![\w/²³·])/g;
+  /(at )?(?<![\w.,])(\d+(?:[.,]\d+)?(?: [×±] \d+(?:[.,]\d+)?)*)(\s?)(mm[²2]|cm[²2]|mm|cm|m|l|g|kg)(?![\w/²³·])/g;
 const SPOKEN_OF: Record<string, string> = {
+  mm2: 'area',
+  cm2: 'area',
   mm: 'length',
   cm: 'length',
   m: 'length',
@@ -93,7 +104,8 @@ const LARGE: Record<string, Record<string, string>> = {
 /** Words with the quantities in them as a person reads them. */
 export function inWords(text: string): string {
   const { units } = preferences.snapshot();
-  return text.replace(SPOKEN, (all, at: string | undefined, numbers: string, _, symbol: string) => {
+  return text.replace(SPOKEN, (all, at: string | undefined, numbers: string, _, spelt: string) => {
+    const symbol = spelt.replace('²', '2');
     // A level is told at 1 m whatever else is measured in.
     if (at && numbers === '1' && symbol === 'm') return all;
     const dimension = SPOKEN_OF[symbol] ?? '';
@@ -108,7 +120,7 @@ export function inWords(text: string): string {
         / [×±] /.test(part) ? part : measure(Number(part.replace(',', '.')) * written.factor, wanted, 3),
       );
     const ending = ` ${wanted.symbol}`;
-    return (at ?? '') + each.map((one) => one.replace(ending, '')).join('') + ending;
+    return (at ?? '') + each.map((one) => one.replace(ending, '')).join('') + shown(ending);
   });
 }
 

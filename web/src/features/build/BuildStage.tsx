@@ -46,7 +46,10 @@ export function BuildStage({ variant, workbench, bench, brief, build, onRefresh 
   const plan = answer.data;
   const Sheet = SHEETS.find(({ id }) => id === shown)?.Sheet ?? PartsSheet;
   return (
-    <section aria-label="Build" className="flex min-h-0 flex-1 flex-col gap-1.5 px-4 pt-2 pb-1">
+    <section
+      aria-label="Build"
+      className="mx-auto flex min-h-0 w-full max-w-[104rem] flex-1 flex-col gap-1.5 px-4 pt-2 pb-1"
+    >
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <Choice
           label="Sheet"

@@ -33,7 +33,7 @@ export function CalendarSheet({ plan, question, workbench, variant, bench }: She
             onChange={(event) => editWorkshop(workbench, { start: event.target.value || null }, 'calendar')}
           />
         </label>
-        <fieldset className="flex gap-1.5">
+        <fieldset className="flex flex-wrap gap-1.5">
           <legend className="text-[0.857rem] text-soft">Free hours</legend>
           {DAYS.map((day, at) => (
             <label key={day} className="flex flex-col items-center text-[0.857rem]">

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { inWords } from '../../model/preferences';
 import type { CutPanel, RawFace, RawJoinery } from '../../schema/types';
 import { Scroll } from '../../ui/Scroll';
 import { Select } from '../../ui/Select';
@@ -32,7 +33,7 @@ export function PanelDrawing({ panel, tools, onJoin }: Props) {
       <div className="flex flex-wrap items-center gap-2">
         <h3 className="flex-1 font-semibold">
           {panel.number} {panel.name}, {lengthOf(panel.thickness)} {panel.material_name},{' '}
-          {panel.mass.toFixed(2)} kg
+          {inWords(`${panel.mass.toFixed(2)} kg`)}
           {panel.grain != null && `, grain ${panel.grain === 1 ? 'up' : 'across'}`}
         </h3>
         {tools}

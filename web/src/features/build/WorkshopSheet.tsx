@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Refusal } from '../../api/client';
 import { MATERIALS } from '../../model/body';
-import { asRead } from '../../model/preferences';
+import { asRead, inWords } from '../../model/preferences';
 import { fieldAt } from '../../model/units';
 import { AS_USUAL, editWorkshop, workshopOn } from '../../model/workshop';
 import type { RawMaterial, RawSheet, RawWorkshop, Typed } from '../../schema/types';
@@ -177,7 +177,8 @@ export function WorkshopSheet({ workbench, bench, plan, error }: SheetProps) {
                 <h3 className="border-line border-b font-semibold">Sheets and offcuts</h3>
                 {!sheets.length && (
                   <p className="text-[0.929rem] text-soft">
-                    Whole, half and quarter sheets of 1220 × 2440 mm at usual prices, until you name your own.
+                    Whole, half and quarter sheets of {inWords('1220 × 2440 mm')} at usual prices, until you
+                    name your own.
                   </p>
                 )}
                 <ul>

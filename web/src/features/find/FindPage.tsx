@@ -11,6 +11,7 @@ import type { DriverMatch, OpenBuild, RawBrief } from '../../schema/types';
 import { useInAddress } from '../../ui/address';
 import { Button } from '../../ui/Button';
 import { Message } from '../../ui/Message';
+import { usePreferences } from '../../ui/observed';
 import { Select } from '../../ui/Select';
 import { Shell } from '../shell/Shell';
 import { StageBar } from '../shell/StageBar';
@@ -23,6 +24,7 @@ import { WhyNot } from './WhyNot';
 
 /** Searches the library for drivers and cabinets that reach a build's brief. */
 export function FindPage() {
+  usePreferences();
   const { id = '' } = useParams();
   const build = useBuildNow(id);
   const match = useMatchOf(id);

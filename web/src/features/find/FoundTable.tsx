@@ -1,4 +1,5 @@
 import { type Family, familyEntry } from '../../model/families';
+import { inWords } from '../../model/preferences';
 import { hertz } from '../../model/units';
 import type { DriverMatchRow, Found } from '../../schema/types';
 import { Silhouette } from '../../section/Silhouette';
@@ -129,5 +130,5 @@ export function percent(part: number): string {
 
 export function litres(volume: number): string {
   const value = volume * 1e3;
-  return `${value.toFixed(value < 10 ? 1 : 0)} l`;
+  return inWords(`${value.toFixed(value < 10 ? 1 : 0)} l`);
 }

@@ -1,5 +1,6 @@
 import { useOutcomes } from '../../api/queries/jobs';
 import { type Family, familyEntry } from '../../model/families';
+import { inWords } from '../../model/preferences';
 import { hertz } from '../../model/units';
 import type { DriverMatch } from '../../schema/types';
 import { Silhouette } from '../../section/Silhouette';
@@ -68,7 +69,7 @@ export function Outcomes({ match, chosen, busy, onTake }: Props) {
               <>
                 <p className="mt-1 text-[0.929rem] leading-snug">
                   <b>{found.starting_point}. </b>
-                  {found.reason}
+                  {inWords(found.reason)}
                 </p>
                 <ul className="mt-1 grid grid-cols-[auto_auto_1fr] gap-x-2 text-[0.929rem] leading-snug">
                   {found.parts.map(({ id, name, reached, words, part }) => (

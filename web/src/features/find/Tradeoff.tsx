@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { familyEntry } from '../../model/families';
+import { inWords } from '../../model/preferences';
 import type { DriverMatchPoint } from '../../schema/types';
 import { Select } from '../../ui/Select';
 import type { Chosen } from './chosen';
@@ -133,5 +134,5 @@ function indexOnFront(points: DriverMatchPoint[], axis: Axis, point: DriverMatch
 }
 
 function spoken({ name, family, volume, f3, loudness }: DriverMatchPoint): string {
-  return `${name}, ${familyEntry(family).name.toLowerCase()}: ${(volume * 1e3).toFixed(0)} l, ${f3.toFixed(1)} Hz, ${loudness.toFixed(1)} dB`;
+  return `${name}, ${familyEntry(family).name.toLowerCase()}: ${inWords(`${(volume * 1e3).toFixed(0)} l`)}, ${f3.toFixed(1)} Hz, ${loudness.toFixed(1)} dB`;
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useLevelMap } from '../../api/queries/place';
 import { cursor } from '../../model/lane_view';
 import { type Axes, type Chosen, sizeOf } from '../../model/places';
+import { inWords } from '../../model/preferences';
 import type { PlaceReport, RawDesign, RawListeningPlace } from '../../schema/types';
 import { Choice } from '../../ui/Choice';
 import { useObserved } from '../../ui/observed';
@@ -192,7 +193,7 @@ function Ground({ place, frame, axes, report }: GroundProps) {
                 strokeWidth="3"
                 paintOrder="stroke"
               >
-                {distance} m, {level?.toFixed(0)} dB
+                {inWords(`${distance} m`)}, {level?.toFixed(0)} dB
               </text>
             </g>
           ) : null;

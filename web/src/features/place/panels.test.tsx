@@ -173,7 +173,7 @@ describe('the panels of a place', () => {
     };
     search.data = found;
     const { edited } = show(BestPlacesPanel);
-    expect(screen.getByRole('listitem').textContent).toContain('1. 4.1 dB (−2.2 dB) at 1.25, 0.40 m');
+    expect(screen.getByRole('listitem').textContent).toContain('1. 4.1 dB (−2.2 dB) at 1.25 m, 0.40 m');
     fireEvent.click(screen.getByRole('button', { name: 'Use place 1' }));
     expect(edited().cabinets).toEqual([{ across: '1.25 m', along: '0.4 m', turned: '180 deg' }]);
     cleanup();

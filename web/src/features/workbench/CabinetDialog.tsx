@@ -220,7 +220,7 @@ function StartingPoint({ start: { name, reason, design }, begun, onHere, onNew }
           <h4 className="font-semibold">{name}</h4>
           <p className={design ? '' : 'text-soft'}>
             {!design && <b>No start here. </b>}
-            {reason}
+            {inWords(reason)}
           </p>
         </div>
         {design && (

@@ -4,6 +4,7 @@ import { NO_BRIEF } from '../../model/documents';
 import { inWords } from '../../model/preferences';
 import type { OnBench, Workbench } from '../../model/workbench';
 import type { Check, RawBrief, RawDesign, Report } from '../../schema/types';
+import { Button } from '../../ui/Button';
 import { lazily } from '../../ui/lazily';
 import { usePreferences } from '../../ui/observed';
 import { FOLLOWED, useThrottled } from '../../ui/throttle';
@@ -61,6 +62,11 @@ const ChipStrip = memo(function ChipStrip(props: Props) {
   usePreferences();
   const count = (wanted: Check['verdict']) => checks.filter(({ verdict }) => verdict === wanted).length;
   const [short, open] = [count('short'), count('unknown')];
+  const [all, setAll] = useState(false);
+  const chips = strip(report, checks);
+  // A phone has room for what is short and the lowest note, and for its own stage below them.
+  const waits = (chip: Chip, at: number) => at > 0 && chip.verdict !== 'short';
+  const waiting = chips.filter(waits).length;
   return (
     <ul aria-label="Figures" className="flex gap-1.5 border-line border-b px-4 py-2 max-lg:flex-wrap">
       <li>
@@ -80,8 +86,11 @@ const ChipStrip = memo(function ChipStrip(props: Props) {
           </span>
         </button>
       </li>
-      {strip(report, checks).map((chip) => (
-        <li key={chip.id} className="min-w-0 flex-1 max-lg:min-w-36">
+      {chips.map((chip, at) => (
+        <li
+          key={chip.id}
+          className={`min-w-0 flex-1 max-lg:min-w-36 ${waits(chip, at) && !all ? 'max-sm:hidden' : ''}`}
+        >
           <Figure
             {...chip}
             variant={variant}
@@ -92,6 +101,13 @@ const ChipStrip = memo(function ChipStrip(props: Props) {
           />
         </li>
       ))}
+      {waiting > 0 && (
+        <li className="flex sm:hidden">
+          <Button aria-expanded={all} onClick={() => setAll(!all)}>
+            {all ? 'Fewer figures' : `${waiting} more ${waiting === 1 ? 'figure' : 'figures'}`}
+          </Button>
+        </li>
+      )}
     </ul>
   );
 });

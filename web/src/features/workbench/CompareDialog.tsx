@@ -63,7 +63,7 @@ export function CompareDialog({ bench, reports, onClose }: Props) {
                 {variants.map((variant) => (
                   <Head key={variant.id} variant={variant} />
                 ))}
-                <th scope="col" className="px-2 pb-1">
+                <th scope="col" className="min-w-44 px-2 pb-1">
                   Verdict
                 </th>
               </tr>

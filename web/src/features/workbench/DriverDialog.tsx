@@ -43,7 +43,7 @@ export function DriverDialog({ design, onClose, onChosen }: Props) {
     <Dialog title={TITLES[page]} open onClose={close} changed={page !== 'library' && touched} wide>
       {page === 'library' && (
         <div className="flex flex-col gap-3">
-          <div className="flex gap-2">
+          <div className="flex flex-wrap gap-2">
             <Button look="strong" onClick={() => setPage('new')}>
               <Icon name="plus" /> Type in a driver
             </Button>

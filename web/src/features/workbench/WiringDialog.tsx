@@ -54,7 +54,7 @@ function Wiring({ design, report, least, onWire }: Omit<Props, 'open' | 'onClose
   const coils = drawn(design);
   const load = report?.used.nominal;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-6 md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <section aria-label="As it is wired">
         <h3 className="font-semibold">As it is wired{load ? `: ${load.toFixed(1)} Ω` : ''}</h3>
         <WiringPicture
@@ -182,7 +182,7 @@ function Changes({ design }: { design: RawDesign }) {
   const changes = useChanges(design);
   const steps = changes.data ?? [];
   return (
-    <section aria-label="What each change does" className="col-span-2">
+    <section aria-label="What each change does" className="md:col-span-2">
       <h3 className="font-semibold">What each change does, one after the other</h3>
       <Message error={changes.error} />
       <Table
