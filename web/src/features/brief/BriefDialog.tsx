@@ -71,7 +71,7 @@ export function BriefDialog({ brief, onKeep, onSearch, onHistory, onClose }: Pro
   const refusal = error instanceof Refusal ? error : null;
   const set = (change: Partial<RawBrief>) => {
     const next = Object.entries({ ...draft, ...change }).filter(
-      ([, value]) => value !== null && value !== '',
+      ([, value]) => value !== null && value !== '' && !(Array.isArray(value) && value.length === 0),
     );
     setDraft(Object.fromEntries(next) as RawBrief);
   };

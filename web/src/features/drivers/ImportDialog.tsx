@@ -247,7 +247,11 @@ function Problems({ report }: { report: ImportReport }) {
 function Alike({ report }: { report: ImportReport }) {
   return (
     <details>
-      <summary>{report.alike.length} are there already, or look like it. They are taken as well.</summary>
+      <summary>
+        {report.alike.length === 1
+          ? '1 is there already, or looks like it. It is taken as well.'
+          : `${report.alike.length} are there already, or look like it. They are taken as well.`}
+      </summary>
       <ul className="list-inside list-disc">
         {report.alike.map(({ name, like }, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: rows are only read, and names may repeat

@@ -64,8 +64,8 @@ const ChipStrip = memo(function ChipStrip(props: Props) {
   const [short, open] = [count('short'), count('unknown')];
   const [all, setAll] = useState(false);
   const chips = strip(report, checks);
-  // A phone has room for what is short and the lowest note, and for its own stage below them.
-  const waits = (chip: Chip, at: number) => at > 0 && chip.verdict !== 'short';
+  // A phone has room for what is short or open and the lowest note, and for its own stage below them.
+  const waits = ({ verdict }: Chip, at: number) => at > 0 && (verdict === 'met' || verdict === 'plain');
   const waiting = chips.filter(waits).length;
   return (
     <ul aria-label="Figures" className="flex gap-1.5 border-line border-b px-4 py-2 max-lg:flex-wrap">
