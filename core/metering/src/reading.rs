@@ -306,7 +306,7 @@ fn jig(file: &str, recording: &Recording, take: &Take, resistor: f64) -> Result<
     if found.iter().filter(|(_, value)| value.re < 0.0).count() > found.len() / 4 {
         return Err(wrong(
             file,
-            "the second channel is larger than the first: the channels are the wrong way round".to_owned(),
+            "the second channel is larger than the first: the two channels are swapped".to_owned(),
         ));
     }
     Ok((found, from, Vec::new()))

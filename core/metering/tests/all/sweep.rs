@@ -186,6 +186,6 @@ fn two_channels_of_a_jig_read_as_the_impedance_behind_its_resistor() {
         read_recording(kind, "a", &recording(channels), &take).expect_err("refused").to_string()
     };
     assert!(told(vec![near.clone(), near.clone()]).contains("both channels hold the same"));
-    assert!(told(vec![far, near.clone()]).contains("wrong way round"));
+    assert!(told(vec![far, near.clone()]).contains("channels are swapped"));
     assert!(told(vec![near]).contains("asks for two"));
 }

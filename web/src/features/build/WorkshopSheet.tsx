@@ -11,6 +11,7 @@ import { QuantityInput } from '../../ui/QuantityInput';
 import { Scroll } from '../../ui/Scroll';
 import { Select } from '../../ui/Select';
 
+import { readsInches } from './lengths';
 import type { SheetProps } from './sheet';
 
 type Options<Value extends string> = readonly (readonly [Value, string])[];
@@ -229,8 +230,8 @@ export function WorkshopSheet({ workbench, bench, plan, error }: SheetProps) {
                     const [group] = plan.sheets;
                     const thickness = `${Math.round((group?.thickness ?? 0.018) * 1e4) / 10} mm`;
                     const material = (group?.material ?? 'mdf') as RawMaterial;
-                    const sheet = { material, thickness, width: '1220 mm', height: '2440 mm' };
-                    edit({ sheets: [...sheets, sheet] });
+                    const [width, height] = readsInches() ? ['48 in', '96 in'] : ['1220 mm', '2440 mm'];
+                    edit({ sheets: [...sheets, { material, thickness, width, height }] });
                   }}
                 >
                   Add a sheet or offcut
