@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { parseNumber } from '../model/units';
 import type { RawDesign } from '../schema/types';
 import type { Frame } from './frame';
 import type { Handle } from './handles';
@@ -13,6 +14,13 @@ interface Props {
 /** One press of an arrow key, m. */
 const STEP = 0.001;
 const PAUSE = 700;
+/** The number that a quantity begins with; a fraction of an inch is one. */
+function leadingNumber(said: string): number {
+  const [number = ''] = said.match(/^[-−\d.,/ ]+/) ?? [];
+  const value = parseNumber(number);
+  return typeof value === 'number' ? value : 0;
+}
+
 /** How far a grip reaches, px. */
 const REACH = 13;
 
@@ -52,7 +60,7 @@ function Grip({ handle, frame, onPull, onCommit }: Omit<Props, 'handles'> & { ha
       role="slider"
       tabIndex={0}
       aria-label={handle.label}
-      aria-valuenow={0}
+      aria-valuenow={leadingNumber(handle.said)}
       aria-valuetext={handle.said}
       className={`group touch-none ${handle.axis === 'x' ? 'cursor-ew-resize' : 'cursor-ns-resize'}`}
       // A grip beside the drawing stays on the sheet.

@@ -1,4 +1,5 @@
 import { Popover } from 'radix-ui';
+import { asRead } from '../../model/preferences';
 import { type Field, fieldAt, readTyped, shown, usualUnit, writeTyped } from '../../model/units';
 import type { Typed, WantedDrivers } from '../../schema/types';
 import { Button } from '../../ui/Button';
@@ -76,13 +77,13 @@ export function DriverFilters({ wanted, tags, onChange, onClear }: Props) {
             align="start"
             sideOffset={4}
             aria-label="Filters on values"
-            className="z-50 w-[520px] rounded-md border border-line bg-paper p-3 shadow-xl"
+            className="z-50 w-[520px] max-w-[calc(100vw-1rem)] rounded-md border border-line bg-paper p-3 shadow-xl"
           >
             <p className="mb-2 text-soft">
               A driver whose sheet lacks a value passes no filter on it. Fs is no limit of how low a driver
               plays; the box decides that.
             </p>
-            <div className="grid grid-cols-2 gap-x-5 gap-y-1.5">
+            <div className="grid grid-cols-1 gap-x-5 gap-y-1.5 sm:grid-cols-2">
               {filters.map(({ name, field }) => (
                 <fieldset key={name} className="grid grid-cols-[3.6rem_1fr_auto_1fr] items-center gap-1">
                   <legend className="sr-only">{field.symbol}</legend>
@@ -113,7 +114,7 @@ export function DriverFilters({ wanted, tags, onChange, onClear }: Props) {
 }
 
 function inWords(field: Field, min: number | null | undefined, max: number | null | undefined): string {
-  const write = (value: number) => shown(writeTyped(value, usualUnit(field), 4));
+  const write = (value: number) => shown(asRead(writeTyped(value, usualUnit(field), 4), field));
   if (min != null && max != null) return `${write(min)} to ${write(max)}`;
   return min != null ? `from ${write(min)}` : `to ${write(max ?? 0)}`;
 }

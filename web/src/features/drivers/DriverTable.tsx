@@ -1,9 +1,12 @@
 import { useDeferredValue, useState } from 'react';
 import { useDrivers } from '../../api/queries/library';
+import { measure, preferredUnit } from '../../model/preferences';
+import { type Field, fieldAt, shown, usualUnit } from '../../model/units';
 import type { Driver, WantedDrivers } from '../../schema/types';
 import { Button } from '../../ui/Button';
 import { Icon } from '../../ui/Icon';
 import { Message } from '../../ui/Message';
+import { usePreferences } from '../../ui/observed';
 import { type Column, Table } from '../../ui/Table';
 import { UnreadableList } from '../../ui/UnreadableList';
 import { DriverFilters } from './DriverFilters';
@@ -31,15 +34,24 @@ interface Figure {
   sort: Sort;
   value: (driver: Driver) => number | null | undefined;
   decimals: number;
+  /** A value in SI that is read in the unit of this field, its decimals those of the usual one. */
+  as?: Field;
 }
 
 const COLUMNS: Figure[] = [
   { name: 'Z', unit: 'Ω', sort: 'nominal', value: (driver) => driver.nominal, decimals: 0 },
   { name: 'Fs', unit: 'Hz', sort: 'fs', value: (driver) => driver.fs, decimals: 0 },
   { name: 'Qts', unit: '', sort: 'qts', value: (driver) => driver.qts, decimals: 2 },
-  { name: 'Vas', unit: 'l', sort: 'vas', value: (driver) => driver.vas * 1e3, decimals: 1 },
-  { name: 'Sd', unit: 'cm²', sort: 'sd', value: (driver) => driver.sd * 1e4, decimals: 0 },
-  { name: 'Xmax', unit: 'mm', sort: 'xmax', value: ({ xmax }) => scaled(xmax, 1e3), decimals: 1 },
+  { name: 'Vas', unit: '', sort: 'vas', value: ({ vas }) => vas, decimals: 1, as: fieldAt('driver.vas') },
+  { name: 'Sd', unit: '', sort: 'sd', value: ({ sd }) => sd, decimals: 0, as: fieldAt('driver.sd') },
+  {
+    name: 'Xmax',
+    unit: '',
+    sort: 'xmax',
+    value: ({ xmax }) => xmax,
+    decimals: 1,
+    as: fieldAt('driver.xmax'),
+  },
   { name: 'Pe', unit: 'W', sort: 'pe', value: (driver) => driver.pe, decimals: 0 },
   { name: '2.83 V', unit: 'dB', sort: 'level', value: (driver) => driver.level, decimals: 1 },
   { name: 'Price', unit: '', sort: 'price', value: (driver) => driver.price, decimals: 0 },
@@ -50,8 +62,19 @@ const KNOWN_BY: Sort[] = ['nominal', 'fs', 'qts', 'vas', 'sd', 'xmax'];
 
 const PAGE = 50;
 
-function scaled(value: number | null | undefined, factor: number) {
-  return value == null ? value : value * factor;
+const unitOfColumn = ({ unit, as }: Pick<Figure, 'unit' | 'as'>): string => {
+  const symbol = as && (preferredUnit(as) ?? usualUnit(as))?.symbol;
+  return symbol ? shown(symbol) : unit;
+};
+
+function written({ value, decimals, as }: Figure, driver: Driver): string {
+  const figure = value(driver);
+  if (figure == null) return '–';
+  const usual = as && usualUnit(as);
+  if (!usual) return figure.toFixed(decimals);
+  const unit = preferredUnit(as) ?? usual;
+  if (unit === usual) return (figure / usual.factor).toFixed(decimals);
+  return measure(figure, unit, 3).replace(` ${unit.symbol}`, '');
 }
 
 const NOTES: Column<Driver> = {
@@ -81,6 +104,7 @@ export function DriverTable({
   sought,
   onSeek,
 }: Props) {
+  usePreferences();
   // What is typed is shown at once; the address follows.
   const [wanted, show] = useState<WantedDrivers>(sought ?? ALL_DRIVERS);
   const setWanted = (next: WantedDrivers) => {
@@ -92,7 +116,7 @@ export function DriverTable({
   const narrow = (change: WantedDrivers) => setWanted({ ...wanted, ...change, offset: 0 });
   const sort = (by: Sort) =>
     narrow({ sort: by, descending: wanted.sort === by ? !wanted.descending : false });
-  const sortable = ({ name, unit, sort: by }: Pick<Figure, 'name' | 'unit' | 'sort'>) => {
+  const sortable = ({ name, sort: by, ...of }: Pick<Figure, 'name' | 'unit' | 'sort' | 'as'>) => {
     const sorted = wanted.sort === by;
     const order = wanted.descending ? 'descending' : 'ascending';
     return {
@@ -104,7 +128,7 @@ export function DriverTable({
           className="inline-flex items-center gap-0.5 whitespace-nowrap rounded-[3px] px-0.5 font-semibold hover:bg-rule"
           onClick={() => sort(by)}
         >
-          {name} <span className="font-normal text-soft">{unit}</span>
+          {name} <span className="font-normal text-soft">{unitOfColumn(of)}</span>
           {sorted && <Icon name={wanted.descending ? 'down' : 'up'} />}
         </button>
       ),
@@ -155,7 +179,7 @@ export function DriverTable({
             ...sortable(column),
             kind: 'figure' as const,
             className: 'text-[0.929rem]',
-            cell: (driver: Driver) => column.value(driver)?.toFixed(column.decimals) ?? '–',
+            cell: (driver: Driver) => written(column, driver),
           })),
           ...(short ? [] : [NOTES]),
           {

@@ -147,6 +147,7 @@ export function WayCurve({ variant, workbench, report }: Props) {
                   // biome-ignore lint/suspicious/noArrayIndexKey: segments have no other name
                   key={`bend ${at}`}
                   label={`Bend of segment ${at + 1}`}
+                  value={squareCentimetres(middle)}
                   said={stretch.flare}
                   small
                   x={x((stretch.from + stretch.to) / 2)}
@@ -161,7 +162,8 @@ export function WayCurve({ variant, workbench, report }: Props) {
               <Grip
                 key={point.index}
                 label={`Point ${point.index + 1} of the path`}
-                said={`${significant(point.at, 3)} m, ${significant(point.area * 1e4, 3)} cm²`}
+                value={squareCentimetres(point.area)}
+                said={inWords(`${significant(point.at, 3)} m, ${significant(point.area * 1e4, 3)} cm²`)}
                 chosen={point === picked}
                 x={x(point.at)}
                 y={y(Math.max(view.low, point.area))}
@@ -231,6 +233,8 @@ export function WayCurve({ variant, workbench, report }: Props) {
   );
 }
 
+const squareCentimetres = (area: number) => Number(significant(area * 1e4, 3));
+
 /** Round areas of 1, 2 and 5 within a range, m². */
 function squares(low: number, high: number): number[] {
   const found: number[] = [];
@@ -275,6 +279,8 @@ function Value({ name, si, path, onSet }: ValueProps) {
 
 interface GripProps {
   label: string;
+  /** Its area, cm². */
+  value: number;
   said: string;
   x: number;
   y: number;
@@ -288,7 +294,20 @@ interface GripProps {
 }
 
 /** A point of the curve that is pulled, or moved by the arrow keys. */
-function Grip({ label, said, x, y, small, chosen, onChoose, onBegin, onPull, onStep, onEnd }: GripProps) {
+function Grip({
+  label,
+  value,
+  said,
+  x,
+  y,
+  small,
+  chosen,
+  onChoose,
+  onBegin,
+  onPull,
+  onStep,
+  onEnd,
+}: GripProps) {
   const held = useRef(false);
   const pause = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const within = (event: PointerEvent<SVGGElement>) => {
@@ -318,7 +337,7 @@ function Grip({ label, said, x, y, small, chosen, onChoose, onBegin, onPull, onS
       role="slider"
       tabIndex={0}
       aria-label={label}
-      aria-valuenow={0}
+      aria-valuenow={value}
       aria-valuetext={said}
       className="group cursor-move"
       transform={`translate(${x} ${y})`}
