@@ -131,7 +131,7 @@ function SegmentKind({ design, at, onChange }: Change & { at: number }) {
   const segment = segments[at];
   if (!segment) return null;
   const put = (name: string, value: unknown) =>
-    onChange(withBranch(design, `enclosure.passage.segments[${at}].${name}`, value), 'way');
+    onChange(withBranch(design, `enclosure.passage.segments[${at}].${name}`, value), 'path');
   const last = at === segments.length - 1;
   const horn = ['front_horn', 'back_horn', 'tapped_horn'].includes(design.enclosure.family);
   return (
@@ -163,7 +163,7 @@ function SegmentKind({ design, at, onChange }: Change & { at: number }) {
           title="Another segment at the end"
           onClick={() => onChange(withSegment(design), 'another segment')}
         >
-          <Icon name="plus" /> Stretch
+          <Icon name="plus" /> Segment
         </Button>
       )}
       {segments.length > 1 && (

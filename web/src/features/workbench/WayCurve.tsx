@@ -58,7 +58,7 @@ export function WayCurve({ variant, workbench, report }: Props) {
   const placeAt = linear([LEFT, width - RIGHT], [0, view.long]);
   const areaOf = (py: number) => view.low * (view.high / view.low) ** ((bottom - py) / (bottom - TOP));
   const preview = (next: RawDesign) => workbench.preview(id, next);
-  const commit = () => workbench.commit('way');
+  const commit = () => workbench.commit('path');
   const pull = {
     onBegin: () => {
       span.current = fresh;
