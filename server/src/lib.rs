@@ -20,6 +20,6 @@ mod routes;
 pub mod state;
 mod tag;
 
-/// A search lays out hundreds of thousands of small vectors a second: a tenth of its time went into the allocator of the system.
+/// A search makes many small vectors, and takes about a tenth longer with the allocator of the system.
 #[global_allocator]
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;

@@ -117,7 +117,7 @@ fields! {
     CABLE_AREA = "driver_array.cable_area", "Cable core", Area, "mm2", 5e-8, 1e-4, "Copper of one core, such as 2.5 mm2 or AWG 14.";
     TRAPPED = "driver_array.isobaric.volume", "Trapped air", Volume, "l", 1e-5, 1.0, "Air between the two cones of one pair. The less, the more they move as one.";
     VOLUME = "enclosure.volume", "Vb", Volume, "l", 1e-4, 10.0, "Air in the box, without what driver, port and braces take.";
-    GAIN = "enclosure.gain", "Gain", Number, "", 1.0, 1.4, "By how much the fill makes the box seem larger; 1.4 at most.";
+    GAIN = "enclosure.gain", "Gain", Number, "", 1.0, 1.4, "Apparent volume over the net volume with this fill; 1.4 at most.";
     BAFFLE_PATH = "enclosure.baffle_path", "Baffle path", Length, "m", 0.02, 20.0, "How much farther the sound of the rear travels around the baffle to the listener.";
     VENT_RESISTANCE = "enclosure.vent_resistance", "Vent", AcousticResistance, "Pa s/m3", 10.0, 1e7, "How much the vent resists the flow through it.";
     QL = "enclosure.ql", "QL", Number, "", 1.0, 1000.0, "How tight the box is. 7 is a usual ported box, 3 leaks badly, 20 is very tight.";

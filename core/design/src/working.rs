@@ -452,8 +452,8 @@ fn way(design: &ResolvedDesign, computed: &Computed) -> Option<Working> {
     let facts = computed.built.compiled.passage?;
     let mut inputs = vec![
         input("length", facts.length, "m"),
-        input("begins at", facts.start * 1e4, "cm²"),
-        input("ends at", facts.end * 1e4, "cm²"),
+        input("start area", facts.start * 1e4, "cm²"),
+        input("end area", facts.end * 1e4, "cm²"),
         input("c/4L", design.air.speed / (4.0 * facts.length), "Hz"),
     ];
     inputs.extend(facts.cutoff.map(|cutoff| input("cut-off", cutoff, "Hz")));

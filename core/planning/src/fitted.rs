@@ -199,7 +199,7 @@ fn without_waste(brief: &Brief, design: RawDesign, frame: f64) -> RawDesign {
         return design;
     }
     let own = design.body.clone().unwrap_or_default();
-    let others = wide(own, frame, f64::INFINITY).filter_map(|body| {
+    let others = wide(brief, own, frame).filter_map(|body| {
         let body = Some(body);
         let (found, volume, _) = stands(&body)?;
         (found >= standing).then_some((volume, body))
@@ -344,8 +344,7 @@ fn bodies<'a>(
         RawBody { width: at(0), height: at(1), ..base.clone() }
     });
     // A folded way is as wide as the box: from hardly wider than the driver on.
-    let widest = brief.outside[0].unwrap_or(f64::INFINITY) / frame;
-    let wide = (!lumped).then(|| wide(own, frame, widest)).into_iter().flatten();
+    let wide = (!lumped).then(|| wide(brief, own, frame)).into_iter().flatten();
     leaning
         .into_iter()
         .chain(ratios)
@@ -369,8 +368,10 @@ const CLOSE: [[f64; 2]; 9] = [
     [2.2, 2.2],
 ];
 
-/// Boxes with a folded way, from hardly wider than the driver to `widest` frames; its channels lie as they do, or upright where nothing is written of them.
-fn wide(own: RawBody, frame: f64, widest: f64) -> impl Iterator<Item = RawBody> {
+/// Boxes with a folded way, from hardly wider than the driver to as wide as the place; its channels lie as they do, or upright where nothing is
+/// written of them.
+fn wide(brief: &Brief, own: RawBody, frame: f64) -> impl Iterator<Item = RawBody> + use<> {
+    let widest = brief.outside[0].unwrap_or(f64::INFINITY) / frame;
     let upright = RawFold { stack: RawStack::Upright, ..RawFold::default() };
     let stacks = if own.fold.is_none() { vec![None, Some(upright)] } else { vec![own.fold.clone()] };
     WIDTHS.into_iter().filter(move |times| *times < widest).flat_map(move |times| {

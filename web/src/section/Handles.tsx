@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { inWords } from '../model/preferences';
 import { parseNumber } from '../model/units';
 import type { RawDesign } from '../schema/types';
 import type { Frame } from './frame';
@@ -14,13 +15,6 @@ interface Props {
 /** One press of an arrow key, m. */
 const STEP = 0.001;
 const PAUSE = 700;
-/** The number that a quantity begins with; a fraction of an inch is one. */
-function leadingNumber(said: string): number {
-  const [number = ''] = said.match(/^[-−\d.,/ ]+/) ?? [];
-  const value = parseNumber(number);
-  return typeof value === 'number' ? value : 0;
-}
-
 /** How far a grip reaches, px. */
 const REACH = 13;
 
@@ -46,6 +40,8 @@ function Grip({ handle, frame, onPull, onCommit }: Omit<Props, 'handles'> & { ha
     onCommit(handle.label);
   }
 
+  const said = inWords(handle.said);
+
   function onKeyDown(event: KeyboardEvent) {
     const steps = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
     if (!steps) return;
@@ -60,8 +56,8 @@ function Grip({ handle, frame, onPull, onCommit }: Omit<Props, 'handles'> & { ha
       role="slider"
       tabIndex={0}
       aria-label={handle.label}
-      aria-valuenow={leadingNumber(handle.said)}
-      aria-valuetext={handle.said}
+      aria-valuenow={leadingNumber(said)}
+      aria-valuetext={said}
       className={`group touch-none ${handle.axis === 'x' ? 'cursor-ew-resize' : 'cursor-ns-resize'}`}
       // A grip beside the drawing stays on the sheet.
       transform={`translate(${Math.min(frame.x(handle.x), frame.width - REACH)} ${frame.y(handle.y)})`}
@@ -79,7 +75,7 @@ function Grip({ handle, frame, onPull, onCommit }: Omit<Props, 'handles'> & { ha
       onPointerCancel={drop}
       onKeyDown={onKeyDown}
     >
-      <title>{`${handle.label}: ${handle.said}. Drag, or press the arrow keys.`}</title>
+      <title>{`${handle.label}: ${said}. Drag, or press the arrow keys.`}</title>
       <circle r="12" fill="transparent" />
       <circle
         r="5"
@@ -90,4 +86,11 @@ function Grip({ handle, frame, onPull, onCommit }: Omit<Props, 'handles'> & { ha
       />
     </g>
   );
+}
+
+/** The number that a quantity begins with; a fraction of an inch is one. */
+function leadingNumber(said: string): number {
+  const [number = ''] = said.match(/^[-−\d.,/ ]+/) ?? [];
+  const value = parseNumber(number);
+  return typeof value === 'number' ? value : 0;
 }

@@ -1,6 +1,6 @@
 import { useDeferredValue, useState } from 'react';
 import { useDrivers } from '../../api/queries/library';
-import { measure, preferredUnit } from '../../model/preferences';
+import { measure, unitOf } from '../../model/preferences';
 import { type Field, fieldAt, shown, usualUnit } from '../../model/units';
 import type { Driver, WantedDrivers } from '../../schema/types';
 import { Button } from '../../ui/Button';
@@ -63,7 +63,7 @@ const KNOWN_BY: Sort[] = ['nominal', 'fs', 'qts', 'vas', 'sd', 'xmax'];
 const PAGE = 50;
 
 const unitOfColumn = ({ unit, as }: Pick<Figure, 'unit' | 'as'>): string => {
-  const symbol = as && (preferredUnit(as) ?? usualUnit(as))?.symbol;
+  const symbol = as && unitOf(as, null)?.symbol;
   return symbol ? shown(symbol) : unit;
 };
 
@@ -72,7 +72,7 @@ function written({ value, decimals, as }: Figure, driver: Driver): string {
   if (figure == null) return '–';
   const usual = as && usualUnit(as);
   if (!usual) return figure.toFixed(decimals);
-  const unit = preferredUnit(as) ?? usual;
+  const unit = unitOf(as, null) ?? usual;
   if (unit === usual) return (figure / usual.factor).toFixed(decimals);
   return measure(figure, unit, 3).replace(` ${unit.symbol}`, '');
 }

@@ -183,7 +183,7 @@ function StubKind({ design, onChange }: Change) {
   const put = (value: unknown, label: string) =>
     onChange(withBranch(design, 'enclosure.passage.stub', value), label);
   return stub ? (
-    <Button onClick={() => put(null, 'side pipe taken away')}>
+    <Button onClick={() => put(null, 'side pipe removed')}>
       <Icon name="close" /> Side pipe
     </Button>
   ) : (

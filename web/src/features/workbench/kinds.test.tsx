@@ -105,7 +105,7 @@ describe('a segment of a path', () => {
     expect(now.enclosure.passage?.stub).toMatchObject({ length: '0.5 m' });
     press('Side pipe');
     expect(now.enclosure.passage?.stub ?? null).toBeNull();
-    expect(labels).toEqual(['side pipe', 'side pipe taken away']);
+    expect(labels).toEqual(['side pipe', 'side pipe removed']);
   });
 });
 
