@@ -26,7 +26,7 @@ pub trait Kind: Sync {
     /// The database.
     fn count(&self, connection: &mut PgConnection, job: &Job) -> Result<i32, ApiError>;
 
-    /// The piece of work that begins at the job's cursor, about a quarter of a second; nothing where none is left, or where it has to wait
+    /// The piece of work that begins at the job's cursor, a part of a second; nothing where none is left, or where it has to wait
     /// until nothing else of the job is under way: it is asked again then, `alone`.
     ///
     /// # Errors
